@@ -1,0 +1,233 @@
+import { NoiseTable, randomFrom } from './random';
+import { PIECE_PX_PER_MM, type Piece } from './piece';
+
+/** How a photo is taken. Angles in degrees. */
+export interface Shot {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  /** Angle between the camera's axis and the sheet's normal, and the direction it leans in. */
+  readonly tiltDegrees: number;
+  readonly leanDegrees: number;
+  readonly rollDegrees: number;
+  /** Share of the picture's height that the card takes. */
+  readonly fill: number;
+  /** Light at the dim end of the card over light at the bright end. */
+  readonly lightFall: number;
+  readonly lightDegrees: number;
+  /** Gains of the red, green and blue channels. */
+  readonly cast: readonly [number, number, number];
+  /** Share of light lost in the picture's corners. */
+  readonly vignette: number;
+  /** Standard deviation of the blur in card mm. */
+  readonly blurMm: number;
+  /** Noise of a mid tone, relative. */
+  readonly noise: number;
+  /** Radial distortion at the picture's corner, relative. */
+  readonly distortion: number;
+  readonly exposure: number;
+  readonly seed: string;
+}
+
+/** A shot as an operator would take it: a little crooked, under one lamp; everything from the seed. */
+export function casualShot(seed: string, limits: { tiltDegrees: number; lightFall: number } = { tiltDegrees: 25, lightFall: 0.5 }): Shot {
+  const random = randomFrom(`shot ${seed}`);
+  const wide = random() < 0.5;
+  return {
+    widthPx: wide ? 4000 : 3648,
+    heightPx: wide ? 3000 : 2736,
+    tiltDegrees: limits.tiltDegrees * random(),
+    leanDegrees: 360 * random(),
+    rollDegrees: 16 * random() - 8,
+    fill: 0.62 + 0.16 * random(),
+    lightFall: limits.lightFall + (1 - limits.lightFall) * random(),
+    lightDegrees: 360 * random(),
+    cast: [1 + 0.16 * random(), 1, 0.8 + 0.25 * random()],
+    vignette: 0.1 + 0.2 * random(),
+    blurMm: 0.015 + 0.025 * random(),
+    noise: 0.01 + 0.02 * random(),
+    distortion: 0.006 * (random() - 0.5),
+    exposure: 0.62 + 0.2 * random(),
+    seed,
+  };
+}
+
+export interface RawPhoto {
+  readonly data: Uint8Array;
+  readonly width: number;
+  readonly height: number;
+  /** Place in the photo of a point in card millimetres. For tests and accuracy reports only. */
+  readonly placeOf: (xMm: number, yMm: number) => { x: number; y: number };
+}
+
+/** Shade of the workshop table around the piece, linear. */
+const TABLE_SHADE: readonly [number, number, number] = [0.12, 0.125, 0.13];
+
+const ENCODED = Uint8Array.from({ length: 4096 }, (_, step) => {
+  const linear = (step / 4095) ** 2;
+  return Math.round(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055));
+});
+
+/** Takes a picture of a piece: perspective, lens falloff and distortion, lamp, cast, blur, noise, 8-bit sRGB. */
+export function photograph(piece: Piece, shot: Shot): RawPhoto {
+  const { widthPx, heightPx } = shot;
+  const pose = poseOf(piece, shot);
+  const face = blurred(piece, shot.blurMm * PIECE_PX_PER_MM);
+  const noise = new NoiseTable(randomFrom(`noise ${shot.seed}`));
+  const data = new Uint8Array(widthPx * heightPx * 3);
+  const gain = exposureGain(piece, shot);
+  const lamp = {
+    x: Math.cos((shot.lightDegrees * Math.PI) / 180),
+    y: Math.sin((shot.lightDegrees * Math.PI) / 180),
+    size: (piece.width + piece.height) / 2 / PIECE_PX_PER_MM - 2 * piece.marginMm,
+  };
+  const halfWidthMm = piece.width / 2 / PIECE_PX_PER_MM;
+  const halfHeightMm = piece.height / 2 / PIECE_PX_PER_MM;
+  const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
+  const [gainRed, gainGreen, gainBlue] = shot.cast.map((cast) => cast * gain) as [number, number, number];
+  let at = 0;
+  for (let v = 0; v < heightPx; v++) {
+    for (let u = 0; u < widthPx; u++, at += 3) {
+      const rx = u + 0.5 - widthPx / 2;
+      const ry = v + 0.5 - heightPx / 2;
+      const radius = (rx * rx + ry * ry) / cornerSquared;
+      const bend = 1 + shot.distortion * radius;
+      // Ray through the pixel onto the sheet's plane, in mm from the card's centre.
+      const dx = rx * bend;
+      const dy = ry * bend;
+      const w = pose.back[6]! * dx + pose.back[7]! * dy + pose.back[8]!;
+      const xMm = (pose.back[0]! * dx + pose.back[1]! * dy + pose.back[2]!) / w;
+      const yMm = (pose.back[3]! * dx + pose.back[4]! * dy + pose.back[5]!) / w;
+      const px = (xMm + halfWidthMm) * PIECE_PX_PER_MM - 0.5;
+      const py = (yMm + halfHeightMm) * PIECE_PX_PER_MM - 0.5;
+      const along = (xMm * lamp.x + yMm * lamp.y) / lamp.size;
+      // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
+      const fall = Math.max(-0.8, Math.min(0.8, along));
+      const lit = (1 + shot.lightFall) / 2 - (1 - shot.lightFall) * fall * (1 - 0.15 * fall);
+      const light = lit * (1 - shot.vignette * radius * (1.4 - 0.4 * radius));
+      const x0 = Math.floor(px);
+      const y0 = Math.floor(py);
+      let red = TABLE_SHADE[0];
+      let green = TABLE_SHADE[1];
+      let blue = TABLE_SHADE[2];
+      if (x0 >= 0 && y0 >= 0 && x0 < piece.width - 1 && y0 < piece.height - 1) {
+        const fx = px - x0;
+        const fy = py - y0;
+        const p = (y0 * piece.width + x0) * 3;
+        const q = p + piece.width * 3;
+        const a = (1 - fx) * (1 - fy);
+        const b = fx * (1 - fy);
+        const c = (1 - fx) * fy;
+        const d = fx * fy;
+        red = face[p]! * a + face[p + 3]! * b + face[q]! * c + face[q + 3]! * d;
+        green = face[p + 1]! * a + face[p + 4]! * b + face[q + 1]! * c + face[q + 4]! * d;
+        blue = face[p + 2]! * a + face[p + 5]! * b + face[q + 2]! * c + face[q + 5]! * d;
+      }
+      data[at] = develop(red * light * gainRed, shot.noise, noise);
+      data[at + 1] = develop(green * light * gainGreen, shot.noise, noise);
+      data[at + 2] = develop(blue * light * gainBlue, shot.noise, noise);
+    }
+  }
+  return { data, width: widthPx, height: heightPx, placeOf: pose.placeOf };
+}
+
+/** Photon noise grows with the root of the light; a small floor stands for the electronics. */
+function develop(linear: number, amount: number, noise: NoiseTable): number {
+  const noisy = linear + noise.next() * amount * (0.03 + Math.sqrt(linear * 0.2));
+  if (noisy <= 0) return 0;
+  if (noisy >= 1) return 255;
+  return ENCODED[Math.round(Math.sqrt(noisy) * 4095)]!;
+}
+
+/** Brings the brightest of bare and burned stock to the wanted exposure at the bright end. */
+function exposureGain(piece: Piece, shot: Shot): number {
+  let brightest = 0;
+  const step = 7 * 3;
+  const sample: number[] = [];
+  for (let index = 1; index < piece.after.length; index += step * 11) sample.push(piece.after[index]!);
+  sample.sort((a, b) => a - b);
+  brightest = sample[Math.floor(sample.length * 0.98)]!;
+  return shot.exposure / Math.max(0.05, brightest) / Math.max(...shot.cast);
+}
+
+/** Plane-to-image map of a pinhole camera that looks at the piece's centre, and its inverse. */
+function poseOf(piece: Piece, shot: Shot): { back: number[]; placeOf: RawPhoto['placeOf'] } {
+  const radians = Math.PI / 180;
+  const tilt = shot.tiltDegrees * radians;
+  const lean = shot.leanDegrees * radians;
+  const roll = shot.rollDegrees * radians;
+  const focal = shot.widthPx * 0.85;
+  const cardHeightMm = piece.height / PIECE_PX_PER_MM - 2 * piece.marginMm;
+  const cardWidthMm = piece.width / PIECE_PX_PER_MM - 2 * piece.marginMm;
+  const scale = Math.min((shot.heightPx * shot.fill) / cardHeightMm, (shot.widthPx * shot.fill) / cardWidthMm);
+  const distance = focal / scale;
+  // Rotation of the plane about the axis in it that is square to the lean, then the roll of the camera.
+  const ax = -Math.sin(lean);
+  const ay = Math.cos(lean);
+  const c = Math.cos(tilt);
+  const s = Math.sin(tilt);
+  const r00 = c + ax * ax * (1 - c);
+  const r01 = ax * ay * (1 - c);
+  const r11 = c + ay * ay * (1 - c);
+  const r20 = -ay * s;
+  const r21 = ax * s;
+  const cr = Math.cos(roll);
+  const sr = Math.sin(roll);
+  const h = [
+    focal * (cr * r00 - sr * r01), focal * (cr * r01 - sr * r11), 0,
+    focal * (sr * r00 + cr * r01), focal * (sr * r01 + cr * r11), 0,
+    r20, r21, distance,
+  ]; // prettier-ignore
+  const cornerSquared = (shot.widthPx / 2) ** 2 + (shot.heightPx / 2) ** 2;
+  const placeOf = (xMm: number, yMm: number): { x: number; y: number } => {
+    const x = xMm - cardWidthMm / 2;
+    const y = yMm - cardHeightMm / 2;
+    const w = h[6]! * x + h[7]! * y + h[8]!;
+    const ux = (h[0]! * x + h[1]! * y) / w;
+    const uy = (h[3]! * x + h[4]! * y) / w;
+    let px = ux;
+    let py = uy;
+    for (let turn = 0; turn < 5; turn++) {
+      const bend = 1 + (shot.distortion * (px * px + py * py)) / cornerSquared;
+      px = ux / bend;
+      py = uy / bend;
+    }
+    return { x: px + shot.widthPx / 2 - 0.5, y: py + shot.heightPx / 2 - 0.5 };
+  };
+  return { back: invert(h), placeOf };
+}
+
+function invert(m: readonly number[]): number[] {
+  const [a, b, c, d, e, f, g, h, i] = m as [number, number, number, number, number, number, number, number, number];
+  return [
+    e * i - f * h, c * h - b * i, b * f - c * e,
+    f * g - d * i, a * i - c * g, c * d - a * f,
+    d * h - e * g, b * g - a * h, a * e - b * d,
+  ]; // prettier-ignore
+}
+
+/** The face after a Gaussian blur, three channels. */
+function blurred(piece: Piece, sigmaPx: number): Float32Array {
+  const { width, height, after } = piece;
+  const reach = Math.max(1, Math.ceil(2.5 * sigmaPx));
+  const kernel = Float32Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigmaPx) ** 2));
+  const total = kernel.reduce((sum, value) => sum + value, 0);
+  for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
+  const pass = (source: Float32Array, stride: number, count: number, lineStride: number, lines: number): Float32Array => {
+    const out = new Float32Array(source.length);
+    for (let line = 0; line < lines; line++) {
+      for (let place = 0; place < count; place++) {
+        for (let channel = 0; channel < 3; channel++) {
+          let sum = 0;
+          for (let k = -reach; k <= reach; k++) {
+            const clamped = Math.min(count - 1, Math.max(0, place + k));
+            sum += source[line * lineStride + clamped * stride + channel]! * kernel[k + reach]!;
+          }
+          out[line * lineStride + place * stride + channel] = sum;
+        }
+      }
+    }
+    return out;
+  };
+  const across = pass(after, 3, width, width * 3, height);
+  return pass(across, width * 3, height, 3, width);
+}

@@ -1,0 +1,28 @@
+import type { Machine } from '../machine/machine';
+import { estimateCard } from './estimate';
+import type { Layout } from './layout';
+
+/** Where a card lies on the bed: its upper left corner from the bed's left and rear edges. */
+export interface BedPlace {
+  readonly leftMm: number;
+  readonly rearMm: number;
+}
+
+export interface BedCheck {
+  readonly inside: boolean;
+  /** How far head and run-up go beyond the bed on each side; 0 where they stay inside. */
+  readonly beyondMm: { readonly left: number; readonly right: number; readonly rear: number; readonly front: number };
+}
+
+/** Whether the head stays over the bed for all of a card, run-up included. */
+export function checkBed(layout: Layout, machine: Machine, place: BedPlace): BedCheck {
+  const { reach } = estimateCard(layout, machine);
+  const over = (value: number): number => Math.max(0, Math.round(value * 1000) / 1000);
+  const beyondMm = {
+    left: over(-(place.leftMm + reach.left)),
+    right: over(place.leftMm + reach.right - machine.bedWidthMm),
+    rear: over(-(place.rearMm + reach.top)),
+    front: over(place.rearMm + reach.bottom - machine.bedDepthMm),
+  };
+  return { inside: Object.values(beyondMm).every((mm) => mm === 0), beyondMm };
+}

@@ -1,0 +1,40 @@
+/** Digits and letters that are not taken for one another by eye or in single-stroke lettering (no I, L, O, U, Z). */
+const ALPHABET = '0123456789ABCDEFGHJKMNPQRSTVWXY';
+const BASE = ALPHABET.length;
+const LEAST_DIGITS = 3;
+
+function checkCharacter(body: string): string {
+  let sum = 0;
+  [...body].forEach((character, place) => {
+    sum += ALPHABET.indexOf(character) * (place + 2);
+  });
+  return ALPHABET[sum % BASE]!;
+}
+
+/**
+ * Short readable code of a card: "G", the number in base 31, a hyphen and a check character, "G00C-Q". The base is prime and
+ * neighbouring weights differ by one, so every single wrong character and every swap of neighbours is noticed.
+ * Throws RangeError for a number that is not a whole number of zero or more.
+ */
+export function cardCode(cardNumber: number): string {
+  if (!Number.isSafeInteger(cardNumber) || cardNumber < 0) throw new RangeError(`invalid card number: ${cardNumber}`);
+  let body = '';
+  for (let rest = cardNumber; rest > 0 || body.length < LEAST_DIGITS; rest = Math.floor(rest / BASE)) {
+    body = ALPHABET[rest % BASE]! + body;
+  }
+  return `G${body}-${checkCharacter(body)}`;
+}
+
+/**
+ * The card number of a code as typed (any case, spaces and hyphen optional, O read as 0, I and L as 1), or null when it is
+ * no code or its check character does not agree.
+ */
+export function parseCardCode(text: string): number | null {
+  const plain = text.toUpperCase().replace(/[\s-]/g, '').replace(/O/g, '0').replace(/[IL]/g, '1');
+  const match = /^G([0-9A-Y]{3,})([0-9A-Y])$/.exec(plain);
+  if (!match) return null;
+  const [, body, check] = match as unknown as [string, string, string];
+  const digits = [...body].map((character) => ALPHABET.indexOf(character));
+  if (digits.includes(-1) || checkCharacter(body) !== check) return null;
+  return digits.reduce((number, digit) => number * BASE + digit, 0);
+}

@@ -1,0 +1,99 @@
+import type { LikedUnits } from '../quantities/format';
+
+export type HeadKind = 'gantry' | 'galvo';
+export type SourceKind = 'blue-diode' | 'co2-glass' | 'co2-rf' | 'fibre' | 'uv';
+export type AirAssist = 'none' | 'on-off' | 'adjustable';
+
+/** One measured point of the power that leaves the head for a commanded share of rated power. */
+export interface PowerPoint {
+  readonly command: number;
+  readonly watts: number;
+}
+
+export interface Machine {
+  readonly name: string;
+  readonly head: HeadKind;
+  readonly sourceKind: SourceKind;
+  readonly wavelengthNm: number;
+  readonly ratedPowerW: number;
+  /** The source does not fire below this command, 0..1. */
+  readonly lowestFiringCommand: number;
+  /** Measured command -> watts, ascending in command; null means rated x command. */
+  readonly powerTable: readonly PowerPoint[] | null;
+  readonly bedWidthMm: number;
+  readonly bedDepthMm: number;
+  readonly topSpeedXMmPerS: number;
+  readonly topSpeedYMmPerS: number;
+  readonly accelerationXMmPerS2: number;
+  readonly accelerationYMmPerS2: number;
+  readonly airAssist: AirAssist;
+  readonly automaticFocus: boolean;
+  /** Highest command the operator allows, 0..1. */
+  readonly powerCap: number;
+  readonly likedUnits: LikedUnits;
+}
+
+export interface Lens {
+  readonly name: string;
+  readonly focalLengthMm: number;
+  readonly spotXMm: number;
+  readonly spotYMm: number;
+  readonly spotOrigin: 'measured' | 'computed';
+}
+
+export const SOURCE_NAMES: Readonly<Record<SourceKind, string>> = {
+  'blue-diode': 'blue diode',
+  'co2-glass': 'CO2 glass tube',
+  'co2-rf': 'CO2 RF tube',
+  fibre: 'fibre',
+  uv: 'ultraviolet',
+};
+
+/** Wavelengths in nm that each kind of source is built for; anything else is a slip of the keyboard. */
+export const SOURCE_WAVELENGTHS_NM: Readonly<Record<SourceKind, readonly [least: number, most: number]>> = {
+  'blue-diode': [400, 530],
+  'co2-glass': [9000, 11000],
+  'co2-rf': [9000, 11000],
+  fibre: [1000, 2100],
+  uv: [193, 399],
+};
+
+/** Usual cap by source: 80 % spares diodes (common practice, disputed); tubes are given 90 %, solid-state sources all of it. */
+export const DEFAULT_POWER_CAP: Readonly<Record<SourceKind, number>> = {
+  'blue-diode': 0.8,
+  'co2-glass': 0.9,
+  'co2-rf': 1,
+  fibre: 1,
+  uv: 1,
+};
+
+/**
+ * Watts that leave the head for a command 0..1. Below the lowest firing command nothing leaves: 0. With a measured table:
+ * linear between its points, from (0, 0) to the first point, and held at the last point beyond it. Without: rated x command.
+ * Throws RangeError for a command that is not within 0..1.
+ */
+export function deliveredPowerW(machine: Machine, command: number): number {
+  if (!(command >= 0 && command <= 1)) throw new RangeError(`invalid command: ${command}`);
+  if (command < machine.lowestFiringCommand) return 0;
+  const table = machine.powerTable;
+  if (!table || table.length === 0) return machine.ratedPowerW * command;
+  let below: PowerPoint = { command: 0, watts: 0 };
+  for (const point of table) {
+    if (command <= point.command) {
+      const share = point.command === below.command ? 1 : (command - below.command) / (point.command - below.command);
+      return below.watts + share * (point.watts - below.watts);
+    }
+    below = point;
+  }
+  return below.watts;
+}
+
+/** Speed and acceleration along a sweep: the x axis for horizontal lines, the y axis for vertical ones. */
+export function sweepLimits(
+  machine: Machine,
+  direction: 'horizontal' | 'vertical',
+): { topSpeedMmPerS: number; accelerationMmPerS2: number } {
+  return direction === 'horizontal'
+    ? { topSpeedMmPerS: machine.topSpeedXMmPerS, accelerationMmPerS2: machine.accelerationXMmPerS2 }
+    : { topSpeedMmPerS: machine.topSpeedYMmPerS, accelerationMmPerS2: machine.accelerationYMmPerS2 };
+}

@@ -1,0 +1,56 @@
+import { MM_PER_INCH } from './quantity';
+
+/** How an operator likes to read quantities. Storage is canonical (mm, mm/s, fraction) whatever stands here. */
+export interface LikedUnits {
+  readonly length: 'mm' | 'in';
+  readonly speed: 'mm/s' | 'mm/min';
+  readonly density: 'mm' | 'dpi' | 'lines/cm';
+}
+
+export const DEFAULT_LIKED_UNITS: LikedUnits = { length: 'mm', speed: 'mm/s', density: 'mm' };
+
+/** At most `digits` significant digits, no exponent, no trailing zeros: 3.1, 0.085, 1200. */
+export function plainNumber(value: number, digits = 3): string {
+  if (!Number.isFinite(value)) return '–';
+  if (value === 0) return '0';
+  const magnitude = Math.floor(Math.log10(Math.abs(value)));
+  const decimals = Math.max(0, Math.min(6, digits - 1 - magnitude));
+  const text = value.toFixed(decimals);
+  return text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+}
+
+export function formatLength(valueMm: number, liked: LikedUnits = DEFAULT_LIKED_UNITS, digits = 4): string {
+  return liked.length === 'in' ? `${plainNumber(valueMm / MM_PER_INCH, digits)} in` : `${plainNumber(valueMm, digits)} mm`;
+}
+
+export function formatSpeed(valueMmPerS: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
+  return liked.speed === 'mm/min'
+    ? `${plainNumber(valueMmPerS * 60, 4)} mm/min`
+    : `${plainNumber(valueMmPerS, 4)} mm/s`;
+}
+
+/** A fraction of rated power as per cent, to a tenth: 0.645 -> "64.5 %". */
+export function formatPower(fraction: number): string {
+  return `${plainNumber(Math.round(fraction * 1000) / 10, 4)} %`;
+}
+
+export function formatInterval(intervalMm: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
+  if (liked.density === 'dpi') return `${plainNumber(MM_PER_INCH / intervalMm, 4)} DPI`;
+  if (liked.density === 'lines/cm') return `${plainNumber(10 / intervalMm, 4)} lines/cm`;
+  return `${plainNumber(intervalMm, 3)} mm`;
+}
+
+/** Duration in the largest two units: 9.4 s, 2 min 10 s, 1 h 05 min. */
+export function formatDuration(valueS: number): string {
+  if (!Number.isFinite(valueS)) return '–';
+  if (valueS < 59.95) return `${plainNumber(Math.round(valueS * 10) / 10, 3)} s`;
+  const total = Math.round(valueS);
+  if (total < 3600) return `${Math.floor(total / 60)} min ${String(total % 60).padStart(2, '0')} s`;
+  const minutes = Math.round(total / 60);
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+}
+
+/** Areal energy with its unit: 0.853 J/mm². */
+export function formatArealEnergy(jPerMm2: number): string {
+  return `${plainNumber(jPerMm2, 3)} J/mm²`;
+}

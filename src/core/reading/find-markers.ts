@@ -1,0 +1,79 @@
+import { MARKER_MODULES } from '../card/markers';
+import { darkerThanAround } from '../image/adaptive-threshold';
+import { blobsInPlace } from '../image/blobs';
+import { inverted, shrink } from '../image/gray';
+import type { GrayImage } from '../image/raster';
+import { decodeMarker } from './decode-marker';
+import { quadOfOutline, type Quad } from './quad';
+import { refineCorners } from './refine-corners';
+
+export interface FoundMarker {
+  readonly id: number;
+  readonly wrongBits: number;
+  /** Outer corners in photo pixels, the marker's own upper left first, clockwise. */
+  readonly corners: Quad;
+  /** Whether the marker is light on dark, as on slate. */
+  readonly lightOnDark: boolean;
+}
+
+interface Sweep {
+  readonly longestSidePx: number;
+  readonly radiusShare: number;
+  readonly offset: number;
+}
+
+/** From the sweep that nearly always does to the ones for weak marks, small markers and broad shadows. */
+const SWEEPS: readonly Sweep[] = [
+  { longestSidePx: 1600, radiusShare: 1 / 50, offset: 7 },
+  { longestSidePx: 1600, radiusShare: 1 / 25, offset: 3 },
+  { longestSidePx: 2600, radiusShare: 1 / 60, offset: 4 },
+  { longestSidePx: 1000, radiusShare: 1 / 30, offset: 5 },
+];
+
+/** Markers smaller than this in the shrunk image cannot be decoded. */
+const LEAST_SIDE_PX = 18;
+
+/**
+ * Square markers of the 36h12 dictionary anywhere in a photo, dark on light and light on dark, with corners refined to a
+ * fraction of a pixel. Sweeps go on until `wanted` markers are found or all have run. One marker that is found twice is
+ * returned once; two markers with one id in different places are both returned.
+ */
+export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
+  const found: FoundMarker[] = [];
+  for (const sweep of SWEEPS) {
+    const factor = Math.max(1, Math.round(Math.max(photo.width, photo.height) / sweep.longestSidePx));
+    const small = shrink(photo, factor);
+    const radius = Math.max(4, Math.round(Math.max(small.width, small.height) * sweep.radiusShare));
+    for (const lightOnDark of [false, true]) {
+      const image = lightOnDark ? inverted(small) : small;
+      const mask = darkerThanAround(image, radius, sweep.offset);
+      const blobs = blobsInPlace(mask, image.width, image.height, LEAST_SIDE_PX, Math.max(image.width, image.height) / 3);
+      for (const blob of blobs) {
+        const quad = quadOfOutline(blob.outline);
+        const decoded = quad && decodeMarker(image, quad);
+        if (!decoded) continue;
+        // Pixel centres of the shrunk image lie half a factor into the photo's.
+        const corners = decoded.corners.map((p) => ({
+          x: p.x * factor + (factor - 1) / 2,
+          y: p.y * factor + (factor - 1) / 2,
+        })) as unknown as Quad;
+        if (found.some((other) => samePlace(other.corners, corners))) continue;
+        found.push({ id: decoded.id, wrongBits: decoded.wrongBits, corners, lightOnDark });
+      }
+    }
+    if (found.length >= wanted) break;
+  }
+  let dark: GrayImage | null = null;
+  return found.map((marker) => {
+    const side = Math.hypot(marker.corners[1].x - marker.corners[0].x, marker.corners[1].y - marker.corners[0].y);
+    const image = marker.lightOnDark ? (dark ??= inverted(photo)) : photo;
+    return { ...marker, corners: refineCorners(image, marker.corners, Math.max(3, (0.7 * side) / MARKER_MODULES)) };
+  });
+}
+
+function samePlace(a: Quad, b: Quad): boolean {
+  const side = Math.hypot(a[0].x - a[1].x, a[0].y - a[1].y);
+  const ax = (a[0].x + a[2].x) / 2;
+  const ay = (a[0].y + a[2].y) / 2;
+  return Math.hypot(ax - (b[0].x + b[2].x) / 2, ay - (b[0].y + b[2].y) / 2) < side / 2;
+}

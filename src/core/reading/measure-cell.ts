@@ -1,0 +1,229 @@
+import { lightnessOfLuminance } from '../color/lab';
+import { byteOfLinear, hexColour, luminance } from '../color/srgb';
+import { project, type Homography } from '../geometry/homography';
+import { grown, type Rect } from '../geometry/point';
+import type { GrayImage } from '../image/raster';
+import type { Cell } from '../card/layout';
+import { chanceWithin } from '../stats/normal';
+import type { BareField } from './bare-field';
+import type { CellReading, Doubt } from './observations';
+import type { Rectified } from './rectify';
+
+/** What holds for the whole photo. */
+export interface PhotoContext {
+  readonly rectified: Rectified;
+  readonly field: BareField;
+  readonly gray: GrayImage;
+  readonly toPhoto: Homography;
+  /** Photo pixels for each card millimetre, at the card's centre. */
+  readonly photoPxPerMm: number;
+  /** Bare stock's own linear colour, whose luminance gives the stock's L*. */
+  readonly stockLinear: readonly [number, number, number];
+  /** Whether fewer than four markers, or dragged corners, place the card. */
+  readonly uncertainFrame: boolean;
+  /** How far marker corners lie from where the map puts them, in mm. */
+  readonly frameErrorMm: number;
+}
+
+const INNER = 0.6;
+const PATCH_MM = 0.25;
+/** Half-way limit of the accuracy promise: confidence is the chance of being within it. */
+const PROMISE = 2;
+
+interface Patch {
+  readonly red: number;
+  readonly green: number;
+  readonly blue: number;
+}
+
+/** Mean of the cell's ratio to bare stock, channel by channel, over a rectangle; NaN when nothing of it is visible. */
+function meanRatio(context: PhotoContext, area: Rect): Patch & { clippedShare: number } {
+  const { rectified, field } = context;
+  const { pxPerMm, width, height, data, clipped } = rectified;
+  const left = Math.max(0, Math.round(area.x * pxPerMm));
+  const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));
+  const top = Math.max(0, Math.round(area.y * pxPerMm));
+  const bottom = Math.min(height, Math.round((area.y + area.height) * pxPerMm));
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  let ends = 0;
+  let count = 0;
+  for (let y = top; y < bottom; y++) {
+    for (let x = left; x < right; x++) {
+      const index = y * width + x;
+      red += data[index * 3]!;
+      green += data[index * 3 + 1]!;
+      blue += data[index * 3 + 2]!;
+      ends += clipped[index]!;
+      count++;
+    }
+  }
+  // Over a cell the light is near enough to linear that dividing by its value at the centre is exact to second order.
+  const bare = field.at(area.x + area.width / 2, area.y + area.height / 2);
+  return { red: red / count / bare[0], green: green / count / bare[1], blue: blue / count / bare[2], clippedShare: ends / count };
+}
+
+function lightnessOf(context: PhotoContext, ratio: Patch, offset: number): number {
+  const [r, g, b] = context.stockLinear;
+  return lightnessOfLuminance(luminance(ratio.red * r, ratio.green * g, ratio.blue * b) * Math.exp(-offset));
+}
+
+const innerOf = (cell: Rect, share: number): Rect =>
+  grown(cell, (-(1 - share) * Math.min(cell.width, cell.height)) / 2);
+
+function patchSpread(context: PhotoContext, area: Rect, offset: number): number {
+  const columns = Math.max(1, Math.floor(area.width / PATCH_MM));
+  const rows = Math.max(1, Math.floor(area.height / PATCH_MM));
+  const values: number[] = [];
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      const patch = { x: area.x + column * PATCH_MM, y: area.y + row * PATCH_MM, width: PATCH_MM, height: PATCH_MM };
+      values.push(lightnessOf(context, meanRatio(context, patch), offset));
+    }
+  }
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, values.length - 1));
+}
+
+/** Relative amplitude of the ripple across the lines at the line interval (Goertzel's sum on a detrended profile). */
+function lineVisibility(context: PhotoContext, cell: Cell): number | null {
+  const { intervalMm, direction } = cell.settings;
+  if (intervalMm * context.photoPxPerMm < 3) return null;
+  const inner = innerOf(cell, INNER);
+  const acrossMm = direction === 'horizontal' ? inner.height : inner.width;
+  const periods = Math.floor(acrossMm / intervalMm);
+  if (periods < 4) return null;
+  const perPeriod = 8;
+  const count = periods * perPeriod;
+  const alongSamples = 24;
+  let cosine = 0;
+  let sine = 0;
+  let total = 0;
+  const profile = new Float64Array(count);
+  for (let k = 0; k < count; k++) {
+    let sum = 0;
+    for (let j = 0; j < alongSamples; j++) {
+      const across = ((k + 0.5) / perPeriod) * intervalMm;
+      const along = ((j + 0.5) / alongSamples) * (direction === 'horizontal' ? inner.width : inner.height);
+      const place =
+        direction === 'horizontal'
+          ? project(context.toPhoto, inner.x + along, inner.y + across)
+          : project(context.toPhoto, inner.x + across, inner.y + along);
+      const x = Math.round(place.x);
+      const y = Math.round(place.y);
+      if (x < 0 || y < 0 || x >= context.gray.width || y >= context.gray.height) return null;
+      sum += context.gray.data[y * context.gray.width + x]!;
+    }
+    profile[k] = sum / alongSamples;
+    total += profile[k]!;
+  }
+  const mean = total / count;
+  const slope = (profile[count - 1]! - profile[0]!) / count;
+  for (let k = 0; k < count; k++) {
+    const angle = (2 * Math.PI * k) / perPeriod;
+    const value = profile[k]! - mean - slope * (k - count / 2);
+    cosine += value * Math.cos(angle);
+    sine += value * Math.sin(angle);
+  }
+  return mean > 0 ? (2 * Math.hypot(cosine, sine)) / count / mean : null;
+}
+
+/** 10-90 % width in mm of the cell's left edge, from its mean profile; null below 6 L* of contrast. */
+function edgeWidth(context: PhotoContext, cell: Rect, delta: number): number | null {
+  if (!(Math.abs(delta) >= 6)) return null;
+  const reach = 0.5;
+  const step = 1 / context.rectified.pxPerMm;
+  const count = Math.round((2 * reach) / step);
+  const height = cell.height * INNER;
+  const profile = Float64Array.from({ length: count }, (_, k) => {
+    const ratio = meanRatio(context, {
+      x: cell.x - reach + k * step,
+      y: cell.y + (cell.height - height) / 2,
+      width: step,
+      height,
+    });
+    return (ratio.red + ratio.green + ratio.blue) / 3;
+  });
+  const quarter = Math.max(1, Math.floor(count / 5));
+  const outside = profile.slice(0, quarter).reduce((sum, value) => sum + value, 0) / quarter;
+  const inside = profile.slice(-quarter).reduce((sum, value) => sum + value, 0) / quarter;
+  const at = (share: number): number => {
+    const level = outside + (inside - outside) * share;
+    for (let k = 1; k < count; k++) {
+      const before = profile[k - 1]!;
+      const after = profile[k]!;
+      if ((before - level) * (after - level) <= 0 && before !== after) return k - 1 + (level - before) / (after - before);
+    }
+    return NaN;
+  };
+  const width = Math.abs(at(0.9) - at(0.1)) * step;
+  return Number.isFinite(width) ? width : null;
+}
+
+function edgeHalo(context: PhotoContext, cell: Rect, offset: number, bareLightness: number): number {
+  const near = 0.15;
+  const far = 0.4;
+  const strips: Rect[] = [
+    { x: cell.x - far, y: cell.y, width: far - near, height: cell.height },
+    { x: cell.x + cell.width + near, y: cell.y, width: far - near, height: cell.height },
+    { x: cell.x, y: cell.y - far, width: cell.width, height: far - near },
+    { x: cell.x, y: cell.y + cell.height + near, width: cell.width, height: far - near },
+  ];
+  const values = strips.map((strip) => lightnessOf(context, meanRatio(context, strip), offset)).filter(Number.isFinite);
+  return values.length === 0 ? 0 : values.reduce((sum, value) => sum + value, 0) / values.length - bareLightness;
+}
+
+/** Share of the neighbours' deviation from the smooth surface that is taken to hold under the cell as well. */
+const NEIGHBOUR_SHARE = 0.6;
+/** Smallest uncertainty in logarithm of luminance that is ever claimed: surface fit, tone curve, JPEG. */
+const FLOOR_SIGMA = 0.012;
+
+/** Everything a photo shows of one cell, with how sure it is. */
+export function measureCell(context: PhotoContext, cell: Cell): CellReading {
+  const bareLightness = lightnessOfLuminance(luminance(...context.stockLinear));
+  const near = context.field.near(cell);
+  const offset = NEIGHBOUR_SHARE * near.offset;
+  const inner = innerOf(cell, INNER);
+  const ratio = meanRatio(context, inner);
+  const lightness = lightnessOf(context, ratio, offset);
+  const deltaLightness = lightness - bareLightness;
+  const spread = patchSpread(context, inner, offset);
+
+  const stockSigma = Math.hypot(FLOOR_SIGMA, 0.45 * near.offset, 0.3 * near.disagreement, context.field.tileSigma * 0.25);
+  const root = (lightness + 16) / 116;
+  // dL*/d ln Y = (116 / 3) Y^(1/3)
+  const stockPart = (116 / 3) * root * stockSigma;
+  const framePart = Math.min(3, (context.frameErrorMm / cell.width) * 0.5 * Math.abs(deltaLightness));
+  const clippedPart = ratio.clippedShare * 12;
+  const lightnessSigma = Math.hypot(stockPart, framePart, clippedPart, spread / Math.sqrt((inner.width * inner.height) / PATCH_MM ** 2) );
+
+  const doubts: Doubt[] = [];
+  if (ratio.clippedShare > 0.02) doubts.push('clipped');
+  if (context.photoPxPerMm < 8) doubts.push('blurred');
+  if (near.disagreement > 0.14) doubts.push('stock-varies');
+  if (near.tiles < 8) doubts.push('far-from-bare-stock');
+  if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
+  if (context.frameErrorMm > 0.4) doubts.push('off-frame');
+  if (spread > 9) doubts.push('uneven');
+  const chance = chanceWithin(PROMISE, lightnessSigma);
+  const confidence = doubts.length === 0 ? chance : Math.min(chance, 0.75 ** doubts.length);
+  return {
+    cellIndex: cell.index,
+    lightness,
+    deltaLightness,
+    spread,
+    lineVisibility: lineVisibility(context, cell),
+    edgeHalo: edgeHalo(context, cell, offset, bareLightness),
+    clippedShare: ratio.clippedShare,
+    edgeWidthMm: edgeWidth(context, cell, deltaLightness),
+    lightnessSigma,
+    confidence,
+    doubts,
+    colour: hexColour([
+      byteOfLinear(ratio.red * context.stockLinear[0]),
+      byteOfLinear(ratio.green * context.stockLinear[1]),
+      byteOfLinear(ratio.blue * context.stockLinear[2]),
+    ]),
+  };
+}

@@ -1,0 +1,39 @@
+/** Why a cell's reading is not to be trusted without a look. */
+export type Doubt =
+  | 'clipped'
+  | 'blurred'
+  | 'uneven'
+  | 'stock-varies'
+  | 'off-frame'
+  | 'few-markers'
+  | 'far-from-bare-stock'
+  | 'noisy';
+
+/** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */
+export interface CellReading {
+  readonly cellIndex: number;
+  /** L* over the inner 60 % of the cell. */
+  readonly lightness: number;
+  /** L* minus the bare stock's L*: negative is darker than the stock. */
+  readonly deltaLightness: number;
+  /** Standard deviation of L* over 0.25 mm patches of the cell. */
+  readonly spread: number;
+  /** Relative amplitude of the ripple at the line interval; null when the photo cannot resolve it. */
+  readonly lineVisibility: number | null;
+  /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
+  readonly edgeHalo: number;
+  /** Share of the cell's pixels at either end of the camera's range. */
+  readonly clippedShare: number;
+  /** 10-90 % width of the cell's edges in mm; null when the cell has no edge to measure. */
+  readonly edgeWidthMm: number | null;
+  /** Standard uncertainty of `lightness`. */
+  readonly lightnessSigma: number;
+  /** 0..1: chance that `lightness` is within 2 L* of the truth, lowered by every doubt. */
+  readonly confidence: number;
+  readonly doubts: readonly Doubt[];
+  /** Colour of the cell under the stock's own light, "#rrggbb". */
+  readonly colour: string;
+}
+
+/** Below this confidence a cell is marked and the operator is asked. */
+export const LOW_CONFIDENCE = 0.9;

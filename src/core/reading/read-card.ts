@@ -1,0 +1,123 @@
+import { luminanceOfLightness } from '../color/lab';
+import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
+import { fitHomography, project, type Homography } from '../geometry/homography';
+import type { Point } from '../geometry/point';
+import type { Layout } from '../card/layout';
+import { grayOfRgb } from '../image/gray';
+import type { GrayImage, RgbImage } from '../image/raster';
+import { fitBareField, type BareField } from './bare-field';
+import { findMarkers } from './find-markers';
+import { locateCard } from './locate-card';
+import { measureCell } from './measure-cell';
+import type { CellReading } from './observations';
+import { rectify, type Rectified } from './rectify';
+
+export interface ReadRequest {
+  readonly photo: RgbImage;
+  readonly layout: Layout;
+  /** The stock's own look when bare. */
+  readonly stock: { readonly bareLightness: number; readonly colour: string };
+  /** The card's corners in photo pixels as dragged by the operator, from the upper left, clockwise; null to find the markers. */
+  readonly corners: readonly Point[] | null;
+  readonly onProgress?: (step: ReadStep) => void;
+}
+
+export type ReadStep = 'finding markers' | 'straightening' | 'levelling the light' | 'reading cells';
+
+export type ReadResult =
+  | {
+      readonly outcome: 'read';
+      readonly cells: readonly CellReading[];
+      readonly toPhoto: Homography;
+      readonly markers: number;
+      readonly frameErrorMm: number;
+      readonly photoPxPerMm: number;
+      readonly alsoSeen: readonly number[];
+      readonly rectified: Rectified;
+      readonly field: BareField;
+      readonly stockLinear: readonly [number, number, number];
+    }
+  | { readonly outcome: 'other-card'; readonly cardNumber: number }
+  | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
+  | { readonly outcome: 'needs-corners'; readonly markers: number }
+  | { readonly outcome: 'unreadable'; readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' };
+
+/** Resolution of the straightened card. */
+export const RECTIFIED_PX_PER_MM = 20;
+const LEAST_SIDE_PX = 200;
+
+/** Linear sRGB of the stock's colour, scaled so that its luminance is that of the stock's L*. */
+export function stockLinearColour(stock: ReadRequest['stock']): [number, number, number] {
+  const linear = parseHexColour(stock.colour).map((byte) => Math.max(0.002, srgbToLinear(byte / 255))) as [number, number, number];
+  const scale = luminanceOfLightness(stock.bareLightness) / luminance(...linear);
+  return [linear[0] * scale, linear[1] * scale, linear[2] * scale];
+}
+
+function looksBlack(gray: GrayImage): boolean {
+  let bright = 0;
+  for (let index = 0; index < gray.data.length; index += 97) if (gray.data[index]! > 24) bright++;
+  return bright < (gray.data.length / 97) * 0.005;
+}
+
+function scaleAtCentre(h: Homography, layout: Layout): number {
+  const x = layout.widthMm / 2;
+  const y = layout.heightMm / 2;
+  const a = project(h, x - 0.5, y);
+  const b = project(h, x + 0.5, y);
+  const c = project(h, x, y - 0.5);
+  const d = project(h, x, y + 0.5);
+  return Math.min(Math.hypot(a.x - b.x, a.y - b.y), Math.hypot(c.x - d.x, c.y - d.y));
+}
+
+/**
+ * Reads a photo of a card: finds its markers (or takes dragged corners), straightens it, divides out the light that bare stock
+ * between the cells shows, and measures each burned cell. A photo that cannot be read is a result with its reason, never an
+ * exception; RangeError only for image data that do not fit their size. Pure and deterministic.
+ */
+export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequest): ReadResult {
+  if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
+  const gray = grayOfRgb(photo);
+  if (looksBlack(gray)) return { outcome: 'unreadable', reason: 'too-dark' };
+  onProgress?.('finding markers');
+
+  let toPhoto: Homography;
+  let rmsPx = 0;
+  let markers = 0;
+  let alsoSeen: readonly number[] = [];
+  if (corners) {
+    try {
+      const frame = [
+        { x: 0, y: 0 },
+        { x: layout.widthMm, y: 0 },
+        { x: layout.widthMm, y: layout.heightMm },
+        { x: 0, y: layout.heightMm },
+      ];
+      toPhoto = fitHomography(frame, corners).homography;
+    } catch (error) {
+      if (error instanceof RangeError) return { outcome: 'unreadable', reason: 'bad-corners' };
+      throw error;
+    }
+  } else {
+    const location = locateCard(layout, findMarkers(gray));
+    if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
+    if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
+    if (location.found === 'too-few-markers') return { outcome: 'needs-corners', markers: location.markers };
+    ({ toPhoto, rmsPx, markers, alsoSeen } = location);
+  }
+
+  onProgress?.('straightening');
+  const photoPxPerMm = scaleAtCentre(toPhoto, layout);
+  const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
+  const rectified = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  onProgress?.('levelling the light');
+  const field = fitBareField(rectified, layout);
+  if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
+  onProgress?.('reading cells');
+  const stockLinear = stockLinearColour(stock);
+  // Corners dragged by hand are good to a few screen pixels.
+  const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
+  const context = { rectified, field, gray, toPhoto, photoPxPerMm, stockLinear, uncertainFrame: markers < 4, frameErrorMm };
+  const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
+  cells.sort((a, b) => a.cellIndex - b.cellIndex);
+  return { outcome: 'read', cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, rectified, field, stockLinear };
+}

@@ -1,0 +1,121 @@
+import { median } from '../stats/robust';
+import type { Point } from '../geometry/point';
+import type { GrayImage } from '../image/raster';
+import type { Quad } from './quad';
+
+interface Line {
+  readonly point: Point;
+  readonly dx: number;
+  readonly dy: number;
+}
+
+const SAMPLES = 28;
+
+function sample(image: GrayImage, x: number, y: number): number {
+  const x0 = Math.floor(x);
+  const y0 = Math.floor(y);
+  if (x0 < 0 || y0 < 0 || x0 >= image.width - 1 || y0 >= image.height - 1) return NaN;
+  const fx = x - x0;
+  const fy = y - y0;
+  const at = y0 * image.width + x0;
+  const { data, width } = image;
+  const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
+  const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;
+  return top * (1 - fy) + bottom * fy;
+}
+
+/** Distance along the normal at which the profile steps from inside to outside: centre of its gradient near the steepest place. */
+function edgeOffset(image: GrayImage, x: number, y: number, nx: number, ny: number, reach: number): number | null {
+  const count = Math.max(9, 2 * Math.ceil(reach) + 1);
+  const step = (2 * reach) / (count - 1);
+  const profile = Float64Array.from({ length: count }, (_, k) => {
+    const s = -reach + k * step;
+    // Three parallel lines tame noise and single burn lines.
+    let sum = 0;
+    for (let shift = -1; shift <= 1; shift++) sum += sample(image, x + nx * s - ny * shift, y + ny * s + nx * shift);
+    return sum / 3;
+  });
+  let steepest = 0;
+  let at = -1;
+  for (let k = 1; k < count - 1; k++) {
+    const slope = profile[k + 1]! - profile[k - 1]!;
+    if (slope > steepest) {
+      steepest = slope;
+      at = k;
+    }
+  }
+  if (at < 0 || !(steepest > 4)) return null;
+  let weight = 0;
+  let moment = 0;
+  for (let k = Math.max(1, at - 3); k <= Math.min(count - 2, at + 3); k++) {
+    const slope = Math.max(0, profile[k + 1]! - profile[k - 1]!);
+    weight += slope;
+    moment += slope * k;
+  }
+  return -reach + (moment / weight) * step;
+}
+
+/** Total least squares line, refitted twice without points farther than three robust sigmas. */
+function fitLine(points: readonly Point[]): Line | null {
+  let kept = points;
+  let line: Line | null = null;
+  for (let turn = 0; turn < 3; turn++) {
+    if (kept.length < 6) return null;
+    const n = kept.length;
+    const cx = kept.reduce((sum, p) => sum + p.x, 0) / n;
+    const cy = kept.reduce((sum, p) => sum + p.y, 0) / n;
+    let sxx = 0;
+    let sxy = 0;
+    let syy = 0;
+    for (const p of kept) {
+      sxx += (p.x - cx) ** 2;
+      sxy += (p.x - cx) * (p.y - cy);
+      syy += (p.y - cy) ** 2;
+    }
+    const angle = 0.5 * Math.atan2(2 * sxy, sxx - syy);
+    const fitted: Line = { point: { x: cx, y: cy }, dx: Math.cos(angle), dy: Math.sin(angle) };
+    line = fitted;
+    const distance = (p: Point): number => Math.abs((p.x - cx) * fitted.dy - (p.y - cy) * fitted.dx);
+    const limit = Math.max(0.3, 3 * 1.4826 * median(kept.map(distance)));
+    kept = kept.filter((p) => distance(p) <= limit);
+  }
+  return line;
+}
+
+function meet(a: Line, b: Line): Point | null {
+  const det = a.dx * b.dy - a.dy * b.dx;
+  if (Math.abs(det) < 1e-6) return null;
+  const s = ((b.point.x - a.point.x) * b.dy - (b.point.y - a.point.y) * b.dx) / det;
+  return { x: a.point.x + s * a.dx, y: a.point.y + s * a.dy };
+}
+
+/**
+ * Corners of a dark quad on light ground, to a fraction of a pixel: edge places along each side, a robust line through them,
+ * and the lines' crossings. `reachPx` is how far from the given side to look, below one module. A corner that cannot be
+ * refined, or that would move by more than 1.5 reaches, stays as it is. Pixel centres are at whole coordinates.
+ */
+export function refineCorners(image: GrayImage, quad: Quad, reachPx: number): Quad {
+  const centre = { x: quad.reduce((sum, p) => sum + p.x, 0) / 4, y: quad.reduce((sum, p) => sum + p.y, 0) / 4 };
+  const lines = quad.map((from, side): Line | null => {
+    const to = quad[(side + 1) % 4]!;
+    const length = Math.hypot(to.x - from.x, to.y - from.y);
+    let nx = (to.y - from.y) / length;
+    let ny = -(to.x - from.x) / length;
+    if ((from.x - centre.x) * nx + (from.y - centre.y) * ny < 0) [nx, ny] = [-nx, -ny];
+    const points: Point[] = [];
+    for (let k = 0; k < SAMPLES; k++) {
+      const share = 0.1 + (0.8 * k) / (SAMPLES - 1);
+      const x = from.x + (to.x - from.x) * share;
+      const y = from.y + (to.y - from.y) * share;
+      const offset = edgeOffset(image, x, y, nx, ny, reachPx);
+      if (offset !== null) points.push({ x: x + nx * offset, y: y + ny * offset });
+    }
+    return fitLine(points);
+  });
+  return quad.map((corner, index) => {
+    const before = lines[(index + 3) % 4];
+    const after = lines[index];
+    const refined = before && after ? meet(before, after) : null;
+    return refined && Math.hypot(refined.x - corner.x, refined.y - corner.y) < 1.5 * reachPx ? refined : corner;
+  }) as unknown as Quad;
+}

@@ -46,7 +46,7 @@ export function casualShot(seed: string, limits: { tiltDegrees: number; lightFal
     blurMm: 0.015 + 0.025 * random(),
     noise: 0.01 + 0.02 * random(),
     distortion: 0.006 * (random() - 0.5),
-    exposure: 0.62 + 0.2 * random(),
+    exposure: 0.5 + 0.2 * random(),
     seed,
   };
 }

@@ -64,7 +64,11 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
   reasons['power.to'] = `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of spoiling ${family.name.toLowerCase()}`;
   if (speedLow * speedSpan > usefulTop) {
     speedLow = usefulTop / speedSpan;
-    powerHigh = Math.min(machine.powerCap, commandFor(machine, strongest * speedLow * intervalMm));
+    const enough = commandFor(machine, strongest * speedLow * intervalMm);
+    // A hair below the cap is the cap.
+    powerHigh = enough > machine.powerCap - 0.02 ? machine.powerCap : enough;
+  }
+  if (powerHigh < machine.powerCap) {
     reasons['power.to'] = `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
   }
   const speedHigh = Math.min(usefulTop, speedLow * speedSpan);

@@ -86,6 +86,16 @@ function patchSpread(context: PhotoContext, area: Rect, offset: number): number 
   return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, values.length - 1));
 }
 
+/** Largest minus smallest L* of the four quarters of an area: a knot or a smudge under the cell shows here. */
+function quarterRange(context: PhotoContext, area: Rect, offset: number): number {
+  const width = area.width / 2;
+  const height = area.height / 2;
+  const quarters = [0, 1, 2, 3].map((index) =>
+    lightnessOf(context, meanRatio(context, { x: area.x + (index % 2) * width, y: area.y + (index >> 1) * height, width, height }), offset),
+  );
+  return Math.max(...quarters) - Math.min(...quarters);
+}
+
 /** Relative amplitude of the ripple across the lines at the line interval (Goertzel's sum on a detrended profile). */
 function lineVisibility(context: PhotoContext, cell: Cell): number | null {
   const { intervalMm, direction } = cell.settings;
@@ -196,7 +206,9 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const stockPart = (116 / 3) * root * stockSigma;
   const framePart = Math.min(3, (context.frameErrorMm / cell.width) * 0.5 * Math.abs(deltaLightness));
   const clippedPart = ratio.clippedShare * 12;
-  const lightnessSigma = Math.hypot(stockPart, framePart, clippedPart, spread / Math.sqrt((inner.width * inner.height) / PATCH_MM ** 2) );
+  const quarters = quarterRange(context, inner, offset);
+  const patches = (inner.width * inner.height) / PATCH_MM ** 2;
+  const lightnessSigma = Math.hypot(stockPart, framePart, clippedPart, spread / Math.sqrt(patches), 0.35 * quarters);
 
   const doubts: Doubt[] = [];
   if (ratio.clippedShare > 0.02) doubts.push('clipped');
@@ -205,7 +217,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   if (near.tiles < 8) doubts.push('far-from-bare-stock');
   if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
   if (context.frameErrorMm > 0.4) doubts.push('off-frame');
-  if (spread > 9) doubts.push('uneven');
+  if (spread > 9 || quarters > 5) doubts.push('uneven');
   const chance = chanceWithin(PROMISE, lightnessSigma);
   const confidence = doubts.length === 0 ? chance : Math.min(chance, 0.75 ** doubts.length);
   return {

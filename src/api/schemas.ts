@@ -1,0 +1,178 @@
+import Joi from 'joi';
+import { AXIS_COUNTS } from '../cards/grid/plan';
+import { SOURCE_WAVELENGTHS_NM, type SourceKind } from '../core/machine/machine';
+import { BANNED_MATERIALS } from '../core/stock/banned';
+import { FAMILIES } from '../core/stock/families';
+
+/** Schemas of what the endpoints take. Numbers must be numbers: "12" and NaN are refused. */
+const number = (): Joi.NumberSchema => Joi.number().strict().unsafe(false);
+const positive = (most: number): Joi.NumberSchema => number().greater(0).max(most);
+const text = (most: number): Joi.StringSchema => Joi.string().trim().max(most);
+const name = text(60).required().label('name');
+const id = Joi.number().integer().min(1).max(2147483647);
+
+export const idParam = (param: string): Joi.ObjectSchema => Joi.object({ [param]: id.required() });
+
+const sourceKinds = Object.keys(SOURCE_WAVELENGTHS_NM) as SourceKind[];
+
+const wavelength = sourceKinds.reduce<Joi.AlternativesSchema | Joi.NumberSchema>((schema, kind) => {
+  const [least, most] = SOURCE_WAVELENGTHS_NM[kind];
+  return schema.when('sourceKind', {
+    is: kind,
+    then: number().min(least).max(most).messages({
+      'number.min': `A ${kind} source has ${least} to ${most} nm.`,
+      'number.max': `A ${kind} source has ${least} to ${most} nm.`,
+    }),
+  });
+}, number().required());
+
+const likedUnits = Joi.object({
+  length: Joi.valid('mm', 'in').required(),
+  speed: Joi.valid('mm/s', 'mm/min').required(),
+  density: Joi.valid('mm', 'dpi', 'lines/cm').required(),
+});
+
+const powerTable = Joi.array()
+  .items(Joi.object({ command: positive(1).required(), watts: number().min(0).max(2000).required() }))
+  .min(2)
+  .max(50)
+  .custom((points: { command: number; watts: number }[], helpers) => {
+    const ascending = points.every((point, index) => index === 0 || (point.command > points[index - 1]!.command && point.watts >= points[index - 1]!.watts));
+    return ascending ? points : helpers.error('any.ascending');
+  })
+  .messages({ 'any.ascending': 'Commands must rise from point to point, and watts must not fall.' });
+
+export const machineBody = Joi.object({
+  name,
+  head: Joi.valid('gantry', 'galvo').required(),
+  sourceKind: Joi.valid(...sourceKinds).required(),
+  wavelengthNm: wavelength,
+  ratedPowerW: positive(2000).required(),
+  lowestFiringCommand: number().min(0).less(1).required(),
+  powerTable: powerTable.allow(null).required(),
+  bedWidthMm: positive(10000).required(),
+  bedDepthMm: positive(10000).required(),
+  topSpeedXMmPerS: positive(20000).required(),
+  topSpeedYMmPerS: positive(20000).required(),
+  accelerationXMmPerS2: positive(1e6).required(),
+  accelerationYMmPerS2: positive(1e6).required(),
+  airAssist: Joi.valid('none', 'on-off', 'adjustable').required(),
+  automaticFocus: Joi.boolean().strict().required(),
+  powerCap: positive(1)
+    .greater(Joi.ref('lowestFiringCommand'))
+    .required()
+    .messages({ 'number.greater': 'The cap must be above the lowest firing command.' }),
+  likedUnits: likedUnits.required(),
+});
+
+export const lensBody = Joi.object({
+  name,
+  focalLengthMm: positive(2000).required(),
+  spotXMm: positive(5).required(),
+  spotYMm: positive(5).required(),
+  spotOrigin: Joi.valid('measured', 'computed').required(),
+});
+
+export const newMachineBody = Joi.object({ machine: machineBody.required(), lens: lensBody.required() });
+export const lensChangeBody = Joi.object({ lens: lensBody.required(), retired: Joi.boolean().strict().required() });
+export const retiredBody = Joi.object({ retired: Joi.boolean().strict().required() });
+
+export const stockBody = Joi.object({
+  name,
+  family: Joi.valid(...FAMILIES.map((family) => family.id), ...BANNED_MATERIALS.map((material) => material.id))
+    .required()
+    .messages({ 'any.only': 'Unknown family. What is not known is not burned: choose its family, or record it as unknown.' }),
+  type: text(60).allow('').required(),
+  colour: Joi.string().pattern(/^#[0-9a-f]{6}$/i).required(),
+  bareLightness: number().min(1).max(100).required(),
+  coating: text(120).allow('').required(),
+  coatingSide: Joi.valid('none', 'top', 'bottom', 'both').required(),
+  adhesiveBacking: Joi.boolean().strict().required(),
+  grain: Joi.valid('none', 'along-width', 'along-depth').required(),
+  nominalThicknessMm: positive(500).required(),
+  thicknessReadingsMm: Joi.array().items(positive(500)).max(50).required(),
+  batch: text(60).allow('').required(),
+  sheetWidthMm: positive(10000).required(),
+  sheetDepthMm: positive(10000).required(),
+  acquiredOn: Joi.string().isoDate().pattern(/^\d{4}-\d{2}-\d{2}$/).allow(null).required(),
+});
+
+export const pairingBody = Joi.object({ machineId: id.required(), lensId: id.required(), stockId: id.required() });
+
+const axis = Joi.object({
+  from: positive(1e6).required(),
+  to: positive(1e6).required(),
+  count: number().integer().min(AXIS_COUNTS.least).max(AXIS_COUNTS.most).required(),
+  spacing: Joi.valid('even', 'ratio').required(),
+});
+
+const constants = Joi.object({
+  intervalMm: positive(2).required(),
+  passes: number().integer().min(1).max(20).required(),
+  focusOffsetMm: number().min(-20).max(20).required(),
+  air: Joi.valid('off', 'low', 'on').required(),
+  direction: Joi.valid('horizontal', 'vertical').required(),
+  bothWays: Joi.boolean().strict().required(),
+});
+
+export const gridPlan = Joi.object({
+  power: axis.required(),
+  speed: axis.required(),
+  cellMm: positive(1000).required(),
+  gapMm: positive(1000).required(),
+  constants: constants.required(),
+  markerSettings: Joi.object({
+    powerFraction: positive(1).required(),
+    speedMmPerS: positive(20000).required(),
+    intervalMm: positive(2).required(),
+  }).required(),
+  letteringSettings: Joi.object({ powerFraction: positive(1).required(), speedMmPerS: positive(20000).required() }).required(),
+  leaveOutFailing: Joi.boolean().strict().required(),
+});
+
+export const cardBody = Joi.object({
+  pairingId: id.required(),
+  kind: Joi.valid('grid').required(),
+  plan: gridPlan.required(),
+  sheetPlace: Joi.object({ xMm: number().min(0).max(10000).required(), yMm: number().min(0).max(10000).required() }).allow(null).required(),
+  sheetOnBed: Joi.object({ leftMm: number().min(0).max(10000).required(), rearMm: number().min(0).max(10000).required() }).required(),
+});
+
+export const burnBody = Joi.object({
+  cardId: id.required(),
+  place: Joi.valid('bench', 'own-machine').required(),
+  ticked: Joi.array().items(text(40)).max(40).required(),
+});
+
+export const burnControlBody = Joi.object({ action: Joi.valid('pause', 'resume', 'stop').required() });
+
+export const cornersBody = Joi.object({
+  corners: Joi.array()
+    .items(Joi.object({ x: number().required(), y: number().required() }))
+    .length(4)
+    .required(),
+});
+
+export const movePhotoBody = Joi.object({ cardId: id.required() });
+
+export const verdictBody = Joi.object({
+  cellIndex: number().integer().min(0).max(399).required(),
+  grade: number().integer().min(1).max(5).allow(null).required(),
+  outcome: Joi.valid('good', 'no-mark', 'charred', 'burned-through', 'flare-up', 'residue').allow(null).required(),
+  note: text(500).allow('').required(),
+});
+
+export const wishQuery = Joi.object({
+  lightness: Joi.number().min(0).max(100).allow(null).default(null),
+  powerCap: Joi.number().greater(0).max(1).default(1),
+  pace: Joi.valid('fast-and-strong', 'slow-and-low').default('fast-and-strong'),
+});
+
+export const keepBody = Joi.object({
+  cardId: id.required(),
+  cellIndex: number().integer().min(0).max(399).required(),
+  note: text(1000).allow('').required(),
+});
+
+export const bookQuery = Joi.object({ search: text(100).allow('').default('') });
+export { id };

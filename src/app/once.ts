@@ -1,0 +1,30 @@
+import { brokenConstraint, type Tx } from '../db/client';
+import { earlierAnswer, noteAnswer } from '../db/submissions';
+import type { AppContext } from './context';
+
+/**
+ * Runs `work` in a transaction, at most once for each key: a form that is sent twice gets the first answer again. Without a
+ * key it simply runs in a transaction.
+ */
+export async function once<Result extends object>(
+  ctx: AppContext,
+  key: string | undefined,
+  action: string,
+  work: (tx: Tx) => Promise<Result>,
+): Promise<Result> {
+  if (key === undefined) return ctx.db.transaction().execute(work);
+  const earlier = await earlierAnswer(ctx.db, key, action);
+  if (earlier) return earlier as Result;
+  try {
+    return await ctx.db.transaction().execute(async (tx) => {
+      const result = await work(tx);
+      await noteAnswer(tx, key, action, result);
+      return result;
+    });
+  } catch (error) {
+    // Two at the same moment: the one that came second finds the first one's answer.
+    const first = brokenConstraint(error) === 'submission_pkey' ? await earlierAnswer(ctx.db, key, action) : undefined;
+    if (first) return first as Result;
+    throw error;
+  }
+}

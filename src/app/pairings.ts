@@ -1,0 +1,46 @@
+import type { Pairing } from '../core/card/contract';
+import { assessPairing, type Remark } from '../core/stock/assess';
+import { machineById, type LensRecord, type MachineRecord } from '../db/machines';
+import * as pairings from '../db/pairings';
+import type { PairingRecord } from '../db/pairings';
+import { stockById, type StockRecord } from '../db/stocks';
+import type { AppContext } from './context';
+import { notFound, Problem, type ProblemCode } from './problems';
+
+/** A pairing with its records as they are now. */
+export interface OpenPairing extends Pairing {
+  readonly id: number;
+  readonly machine: MachineRecord;
+  readonly lens: LensRecord;
+  readonly stock: StockRecord;
+  readonly remarks: readonly Remark[];
+}
+
+async function assemble(ctx: AppContext, record: PairingRecord): Promise<OpenPairing> {
+  const [machine, stock] = await Promise.all([machineById(ctx.db, record.machineId), stockById(ctx.db, record.stockId)]);
+  const lens = machine?.lenses.find((candidate) => candidate.id === record.lensId);
+  if (!machine) throw notFound('machine', record.machineId);
+  if (!lens) throw notFound('lens', record.lensId);
+  if (!stock) throw notFound('stock', record.stockId);
+  return { id: record.id, machine, lens, stock, remarks: assessPairing(machine, stock) };
+}
+
+export async function getPairing(ctx: AppContext, id: number): Promise<OpenPairing> {
+  const row = await ctx.db.selectFrom('pairing').selectAll().where('id', '=', id).executeTakeFirst();
+  if (!row) throw notFound('pairing', id);
+  return assemble(ctx, { id: row.id, machineId: row.machine_id, lensId: row.lens_id, stockId: row.stock_id });
+}
+
+/** Opens the bench for machine, lens and stock: the pairing there is, or a new one. Records that do not exist are refused. */
+export async function openBench(ctx: AppContext, key: { machineId: number; lensId: number; stockId: number }): Promise<OpenPairing> {
+  await assemble(ctx, { id: 0, ...key });
+  return assemble(ctx, { id: await pairings.openPairing(ctx.db, key), ...key });
+}
+
+/** Throws the Problem that keeps a pairing from being planned or burned, if there is one. */
+export function refuseUnlessBurnable({ machine, lens, stock, remarks }: OpenPairing): void {
+  const stop = remarks.find((remark) => remark.severity === 'stop');
+  if (stop) throw new Problem(stop.code as ProblemCode, stop.text, 'Nothing was planned and nothing was burned.');
+  const retired = [machine, lens, stock].find((record) => record.retired);
+  if (retired) throw new Problem('retired', `${retired.name} is retired.`);
+}

@@ -1,0 +1,120 @@
+import { createHash } from 'node:crypto';
+import sharp from 'sharp';
+import type { Point } from '../core/geometry/point';
+import { cardByNumber, type CardRecord } from '../db/cards';
+import * as photos from '../db/photos';
+import type { PhotoRecord } from '../db/photos';
+import { PHOTO_LIMITS } from '../workers/open-photo';
+import { getCard } from './cards';
+import type { AppContext } from './context';
+import { notFound, Problem } from './problems';
+
+export interface IncomingPhoto {
+  readonly bytes: Buffer;
+  readonly fileName: string;
+  readonly origin: 'upload' | 'bench-camera';
+}
+
+/** What a file's first bytes say it is. Names and declared types are not believed. */
+export function sniffMediaType(bytes: Uint8Array): 'image/jpeg' | 'image/png' | 'image/webp' | 'heic' | null {
+  const text = (from: number, to: number): string => Buffer.from(bytes.subarray(from, to)).toString('latin1');
+  if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'image/jpeg';
+  if (text(0, 8) === '\x89PNG\r\n\x1a\n') return 'image/png';
+  if (text(0, 4) === 'RIFF' && text(8, 12) === 'WEBP') return 'image/webp';
+  if (text(4, 8) === 'ftyp' && /^(heic|heix|heim|heis|hevc|hevx|mif1|msf1|avif)/.test(text(8, 12))) return 'heic';
+  return null;
+}
+
+async function sizeOf(bytes: Buffer): Promise<{ width: number; height: number }> {
+  let size: { width: number; height: number };
+  try {
+    // Reads the header only: a picture that unpacks to gigabytes is refused before it is unpacked.
+    const { width, height, pages } = await sharp(bytes, { limitInputPixels: false }).metadata();
+    if ((pages ?? 1) > 1) throw new Error('animated');
+    size = { width, height };
+  } catch {
+    throw new Problem('photo-not-readable', 'The file starts like a picture but cannot be opened.', 'The card and its other photos are untouched.');
+  }
+  if (size.width * size.height > PHOTO_LIMITS.pixels) {
+    throw new Problem('photo-too-large', `The photo has ${Math.round((size.width * size.height) / 1e6)} megapixels; 40 are the most.`);
+  }
+  if (Math.min(size.width, size.height) < 200) {
+    throw new Problem('photo-not-readable', `The picture is ${size.width} × ${size.height} pixels: too small to show a card.`);
+  }
+  return size;
+}
+
+/** Takes a photo of a card in: checks it at the door, keeps its bytes, and puts it in line. The same photo twice is one photo. */
+export async function receivePhoto(ctx: AppContext, cardId: number, incoming: IncomingPhoto): Promise<{ id: number; again: boolean }> {
+  await getCard(ctx, cardId);
+  const { bytes, origin } = incoming;
+  if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
+  const mediaType = sniffMediaType(bytes);
+  if (mediaType === 'heic') throw new Problem('photo-heic', 'This is a HEIC photo, the format of some phones.');
+  if (mediaType === null) throw new Problem('photo-not-readable', 'The file is not a JPEG, PNG or WebP picture.');
+  const size = await sizeOf(bytes);
+  const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const photo = {
+    cardId,
+    origin,
+    fileName: incoming.fileName.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 120) || 'photo',
+    mediaType,
+    byteCount: bytes.length,
+    widthPx: size.width,
+    heightPx: size.height,
+    sha256,
+  };
+  const id = await ctx.db.transaction().execute((tx) => photos.insertPhoto(tx, photo, bytes));
+  if (id === null) {
+    const earlier = await photos.photoOfCardByHash(ctx.db, cardId, sha256);
+    return { id: earlier!.id, again: true };
+  }
+  ctx.readings.add(id);
+  return { id, again: false };
+}
+
+export interface PhotoView extends PhotoRecord {
+  /** What is being done with it right now. */
+  readonly step: string | null;
+  /** Cards of ours that it shows instead. */
+  readonly otherCards: readonly { readonly id: number; readonly code: string }[];
+}
+
+export async function viewPhoto(ctx: AppContext, photo: PhotoRecord): Promise<PhotoView> {
+  const others = await Promise.all((photo.detail.cardNumbers ?? []).map((number) => cardByNumber(ctx.db, number)));
+  const otherCards = others.filter((card): card is CardRecord => card !== undefined).map((card) => ({ id: card.id, code: card.layout.code }));
+  return { ...photo, step: ctx.readings.stepOf(photo.id), otherCards };
+}
+
+export async function getPhoto(ctx: AppContext, id: number): Promise<PhotoView> {
+  const photo = await photos.photoById(ctx.db, id);
+  if (!photo) throw notFound('photo', id);
+  return viewPhoto(ctx, photo);
+}
+
+/** Reads a photo again with the card's corners as the operator dragged them, in photo pixels. */
+export async function setCorners(ctx: AppContext, id: number, corners: readonly Point[]): Promise<PhotoView> {
+  const photo = await getPhoto(ctx, id);
+  const outside = corners.some(({ x, y }) => x < -photo.widthPx || y < -photo.heightPx || x > 2 * photo.widthPx || y > 2 * photo.heightPx);
+  if (outside) throw new Problem('invalid-input', 'A corner lies far outside the photo.', 'The photo is kept.', [{ field: 'corners', message: 'Drag each handle to a corner of the card.' }]);
+  await photos.requeuePhoto(ctx.db, id, { corners });
+  ctx.readings.add(id);
+  return getPhoto(ctx, id);
+}
+
+/** Moves a photo to the card that it shows and reads it there. */
+export async function movePhoto(ctx: AppContext, id: number, cardId: number): Promise<{ id: number; cardId: number }> {
+  const photo = await getPhoto(ctx, id);
+  await getCard(ctx, cardId);
+  const already = await photos.photoOfCardByHash(ctx.db, cardId, photo.sha256);
+  if (already) return { id: already.id, cardId };
+  await photos.requeuePhoto(ctx.db, id, { cardId });
+  ctx.readings.add(id);
+  return { id, cardId };
+}
+
+export async function getPhotoImage(ctx: AppContext, id: number, role: photos.ImageRole): Promise<{ mediaType: string; bytes: Buffer }> {
+  const image = await photos.imageOfPhoto(ctx.db, id, role);
+  if (!image) throw notFound(`${role} picture of photo`, id);
+  return image;
+}

@@ -1,0 +1,118 @@
+import { isDatabaseAway, type Db } from '../db/client';
+import { cardById } from '../db/cards';
+import { imageOfPhoto, insertReading, photoById, putImage, setPhotoStatus, unreadPhotoIds } from '../db/photos';
+import { PROTOCOL_VERSION, type ReadAnswer } from '../workers/protocol';
+import type { Log } from './context';
+import type { HeavyWork } from './heavy-work';
+
+/**
+ * Reads waiting photos one after another, off the request thread. The database holds the line (photos whose status is
+ * waiting or reading), so that a server that died finds it again; here is only what goes on now.
+ */
+export class ReadingQueue {
+  private readonly line: number[] = [];
+  private readonly steps = new Map<number, string>();
+  private running: Promise<void> | null = null;
+  private stopped = false;
+
+  constructor(
+    private readonly db: Db,
+    private readonly work: HeavyWork,
+    private readonly log: Log,
+  ) {}
+
+  /** Puts photos in line that an earlier run of the server did not get to. */
+  async resume(): Promise<number> {
+    const ids = await unreadPhotoIds(this.db);
+    ids.forEach((id) => this.add(id));
+    return ids.length;
+  }
+
+  add(photoId: number): void {
+    if (this.stopped || this.line.includes(photoId)) return;
+    this.line.push(photoId);
+    this.steps.set(photoId, 'waiting');
+    this.running ??= this.run().finally(() => (this.running = null));
+  }
+
+  /** What is being done with a photo right now; null when nothing is. */
+  stepOf(photoId: number): string | null {
+    return this.steps.get(photoId) ?? null;
+  }
+
+  /** Resolves when nothing is in line. */
+  async idle(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  stop(): void {
+    this.stopped = true;
+    this.line.length = 0;
+  }
+
+  private async run(): Promise<void> {
+    for (let id = this.line.shift(); id !== undefined; id = this.line.shift()) {
+      try {
+        await this.readOne(id);
+      } catch (error) {
+        if (this.stopped) return;
+        this.log.error({ photoId: id, error: String(error) }, 'reading a photo failed');
+        await this.giveUpOrRetry(id, error);
+      } finally {
+        this.steps.delete(id);
+      }
+    }
+  }
+
+  private async giveUpOrRetry(id: number, error: unknown): Promise<void> {
+    if (isDatabaseAway(error)) {
+      // The photo is safe in the database; it is tried again when the server comes back.
+      setTimeout(() => this.add(id), 2000).unref();
+      return;
+    }
+    await setPhotoStatus(this.db, id, 'unreadable', { reason: 'fault' }).catch(() => undefined);
+  }
+
+  private async readOne(id: number): Promise<void> {
+    const photo = await photoById(this.db, id);
+    if (!photo || (photo.status !== 'waiting' && photo.status !== 'reading')) return;
+    const [card, image] = await Promise.all([cardById(this.db, photo.cardId), imageOfPhoto(this.db, id, 'original')]);
+    if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
+    await setPhotoStatus(this.db, id, 'reading');
+    const answer = await this.work.read(
+      {
+        version: PROTOCOL_VERSION,
+        task: 'read',
+        bytes: image.bytes,
+        layout: card.layout,
+        stock: card.madeFor.stock,
+        corners: photo.corners,
+      },
+      ({ step }) => this.steps.set(id, step),
+    );
+    await this.store(id, card.id, answer);
+  }
+
+  private async store(photoId: number, cardId: number, answer: ReadAnswer): Promise<void> {
+    await this.db.transaction().execute(async (tx) => {
+      if (answer.previewJpeg) await putImage(tx, photoId, 'preview', 'image/jpeg', Buffer.from(answer.previewJpeg));
+      switch (answer.outcome) {
+        case 'read': {
+          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tookS } = answer;
+          await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
+          await insertReading(tx, { photoId, cardId, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tookS, cells });
+          return setPhotoStatus(tx, photoId, 'read');
+        }
+        case 'other-card':
+          return setPhotoStatus(tx, photoId, 'other-card', { cardNumbers: [answer.cardNumber] });
+        case 'several-cards':
+          return setPhotoStatus(tx, photoId, 'several-cards', { cardNumbers: [...answer.cardNumbers] });
+        case 'needs-corners':
+          return setPhotoStatus(tx, photoId, 'needs-corners', { markers: answer.markers });
+        case 'unreadable':
+          return setPhotoStatus(tx, photoId, 'unreadable', { reason: answer.reason });
+      }
+    });
+    this.log.info({ photoId, outcome: answer.outcome, tookS: answer.tookS }, 'photo read');
+  }
+}

@@ -1,0 +1,29 @@
+import { Migrator, type Kysely, type Migration } from 'kysely';
+import type { Database } from './schema';
+import * as first from './migrations/0001-first';
+
+const MIGRATIONS: Readonly<Record<string, Migration>> = { '0001-first': first };
+
+/** What this version of the program knows how to read. */
+export const NEWEST_MIGRATION = Object.keys(MIGRATIONS).at(-1)!;
+
+/** The database was made by a newer version of the program. */
+export class NewerDatabaseError extends Error {
+  override readonly name = 'NewerDatabaseError';
+}
+
+/**
+ * Brings the database up to this version, each migration in a transaction. Returns the names of those that ran.
+ * Throws NewerDatabaseError when the database has migrations that this version does not know, and whatever a migration threw.
+ */
+export async function migrate(db: Kysely<Database>): Promise<string[]> {
+  const migrator = new Migrator({ db, provider: { getMigrations: async () => ({ ...MIGRATIONS }) } });
+  const { error, results } = await migrator.migrateToLatest();
+  if (error) {
+    if (error instanceof Error && /corrupted migrations/.test(error.message)) {
+      throw new NewerDatabaseError('The database was made by a newer version of Glass Ladder.');
+    }
+    throw error;
+  }
+  return (results ?? []).filter((result) => result.status === 'Success').map((result) => result.migrationName);
+}

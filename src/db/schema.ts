@@ -1,0 +1,251 @@
+import type { ColumnType, Generated, JSONColumnType } from 'kysely';
+import type { Layout } from '../core/card/layout';
+import type { Pairing } from '../core/card/contract';
+import type { AirAssist, HeadKind, PowerPoint, SourceKind } from '../core/machine/machine';
+import type { LikedUnits } from '../core/quantities/format';
+import type { Point } from '../core/geometry/point';
+import type { OperatorOutcome } from '../core/card/contract';
+
+/** Row types of the tables. The constraints themselves stand in the migrations. */
+type Timestamp = ColumnType<Date, never, Date>;
+type GeneratedTimestamp = ColumnType<Date, never, never>;
+type Json<T> = ColumnType<T, string, string>;
+
+export interface MachineTable {
+  id: Generated<number>;
+  name: string;
+  head: HeadKind;
+  source_kind: SourceKind;
+  wavelength_nm: number;
+  rated_power_w: number;
+  lowest_firing_command: number;
+  power_table: Json<PowerPoint[] | null>;
+  bed_width_mm: number;
+  bed_depth_mm: number;
+  top_speed_x_mm_per_s: number;
+  top_speed_y_mm_per_s: number;
+  acceleration_x_mm_per_s2: number;
+  acceleration_y_mm_per_s2: number;
+  air_assist: AirAssist;
+  automatic_focus: boolean;
+  power_cap: number;
+  liked_units: Json<LikedUnits>;
+  created_at: GeneratedTimestamp;
+  retired_at: ColumnType<Date | null, never, Date | null>;
+}
+
+export interface LensTable {
+  id: Generated<number>;
+  machine_id: number;
+  name: string;
+  focal_length_mm: number;
+  spot_x_mm: number;
+  spot_y_mm: number;
+  spot_origin: 'measured' | 'computed';
+  created_at: GeneratedTimestamp;
+  retired_at: ColumnType<Date | null, never, Date | null>;
+}
+
+export interface StockTable {
+  id: Generated<number>;
+  name: string;
+  family: string;
+  type: string;
+  colour: string;
+  bare_lightness: number;
+  coating: string;
+  coating_side: 'none' | 'top' | 'bottom' | 'both';
+  adhesive_backing: boolean;
+  grain: 'none' | 'along-width' | 'along-depth';
+  nominal_thickness_mm: number;
+  batch: string;
+  sheet_width_mm: number;
+  sheet_depth_mm: number;
+  acquired_on: ColumnType<string | null, string | null, string | null>;
+  created_at: GeneratedTimestamp;
+  retired_at: ColumnType<Date | null, never, Date | null>;
+}
+
+export interface ThicknessReadingTable {
+  stock_id: number;
+  place: number;
+  thickness_mm: number;
+}
+
+export interface PairingTable {
+  id: Generated<number>;
+  machine_id: number;
+  lens_id: number;
+  stock_id: number;
+  created_at: GeneratedTimestamp;
+}
+
+export interface CardTable {
+  id: Generated<number>;
+  /** The number its markers and code carry. */
+  number: number;
+  kind: string;
+  pairing_id: number;
+  plan: JSONColumnType<object, string, never>;
+  layout: JSONColumnType<Layout & object, string, never>;
+  /** Machine, lens and stock as they were when the card was made. */
+  made_for: JSONColumnType<Pairing & object, string, never>;
+  sheet_x_mm: number;
+  sheet_y_mm: number;
+  bed_left_mm: number;
+  bed_rear_mm: number;
+  estimated_s: number;
+  created_at: GeneratedTimestamp;
+}
+
+export type BurnStatus = 'running' | 'paused' | 'done' | 'stopped' | 'interrupted';
+
+export interface BurnTable {
+  id: Generated<number>;
+  card_id: number;
+  machine_id: number;
+  place: 'bench' | 'own-machine';
+  status: BurnStatus;
+  /** What was sent to the bench; null for a burn on the operator's own machine. */
+  program: string | null;
+  lines_total: number;
+  lines_done: number;
+  seed: string;
+  cautions: JSONColumnType<string[], string, never>;
+  estimated_s: number;
+  actual_s: number | null;
+  started_at: GeneratedTimestamp;
+  ended_at: ColumnType<Date | null, Date | null, Date | null>;
+}
+
+export type PhotoStatus =
+  | 'waiting'
+  | 'reading'
+  | 'read'
+  | 'needs-corners'
+  | 'other-card'
+  | 'several-cards'
+  | 'unreadable';
+
+export interface PhotoTable {
+  id: Generated<number>;
+  card_id: number;
+  origin: 'upload' | 'bench-camera';
+  file_name: string;
+  media_type: string;
+  byte_count: number;
+  width_px: number;
+  height_px: number;
+  sha256: string;
+  status: PhotoStatus;
+  /** Why it could not be read, which cards it shows. */
+  detail: Json<PhotoDetail>;
+  corners: Json<Point[] | null>;
+  created_at: GeneratedTimestamp;
+}
+
+export interface PhotoDetail {
+  reason?: string;
+  cardNumbers?: number[];
+  markers?: number;
+}
+
+export interface PhotoImageTable {
+  photo_id: number;
+  role: 'original' | 'preview' | 'straightened';
+  media_type: string;
+  bytes: ColumnType<Buffer, Buffer, Buffer>;
+}
+
+export interface ReadingTable {
+  id: Generated<number>;
+  photo_id: number;
+  card_id: number;
+  to_photo: JSONColumnType<number[], string, never>;
+  markers: number;
+  frame_error_mm: number;
+  photo_px_per_mm: number;
+  also_seen: JSONColumnType<number[], string, never>;
+  took_s: number;
+  created_at: GeneratedTimestamp;
+}
+
+export interface CellReadingTable {
+  reading_id: number;
+  cell_index: number;
+  lightness: number;
+  delta_lightness: number;
+  spread: number;
+  line_visibility: number | null;
+  edge_halo: number;
+  clipped_share: number;
+  edge_width_mm: number | null;
+  lightness_sigma: number;
+  confidence: number;
+  doubts: string[];
+  colour: string;
+}
+
+export interface VerdictTable {
+  card_id: number;
+  cell_index: number;
+  grade: number | null;
+  outcome: OperatorOutcome | null;
+  note: string;
+  updated_at: Timestamp;
+}
+
+export interface SettingTable {
+  id: Generated<number>;
+  pairing_id: number;
+  process: string;
+  created_at: GeneratedTimestamp;
+}
+
+export interface SettingVersionTable {
+  id: Generated<number>;
+  setting_id: number;
+  version: number;
+  power_fraction: number;
+  speed_mm_per_s: number;
+  interval_mm: number;
+  passes: number;
+  focus_offset_mm: number;
+  air: 'off' | 'low' | 'on';
+  direction: 'horizontal' | 'vertical';
+  both_ways: boolean;
+  card_id: number;
+  cell_index: number;
+  photo_id: number | null;
+  reading_id: number | null;
+  lightness: number | null;
+  lightness_sigma: number | null;
+  confidence: number | null;
+  note: string;
+  created_at: GeneratedTimestamp;
+}
+
+export interface SubmissionTable {
+  key: string;
+  action: string;
+  result: JSONColumnType<object, string, never>;
+  created_at: GeneratedTimestamp;
+}
+
+export interface Database {
+  machine: MachineTable;
+  lens: LensTable;
+  stock: StockTable;
+  thickness_reading: ThicknessReadingTable;
+  pairing: PairingTable;
+  card: CardTable;
+  burn: BurnTable;
+  photo: PhotoTable;
+  photo_image: PhotoImageTable;
+  reading: ReadingTable;
+  cell_reading: CellReadingTable;
+  verdict: VerdictTable;
+  setting: SettingTable;
+  setting_version: SettingVersionTable;
+  submission: SubmissionTable;
+}

@@ -1,0 +1,18 @@
+import { isProblem } from './problems';
+
+interface PageContext {
+  readonly params: Readonly<Record<string, string | undefined>>;
+  rewrite(path: string): Promise<Response>;
+}
+
+/** Runs a page's loader for the id in its address. An id that is none, or names nothing, shows the page for that. */
+export async function load<View>(page: PageContext, loader: (id: number) => Promise<View>): Promise<View | Response> {
+  const text = page.params['id'] ?? '';
+  if (!/^[1-9]\d{0,8}$/.test(text)) return page.rewrite('/404');
+  try {
+    return await loader(Number(text));
+  } catch (error) {
+    if (isProblem(error) && error.code === 'not-found') return page.rewrite('/404');
+    throw error;
+  }
+}

@@ -1,0 +1,66 @@
+import { QuantityField, type QuantityKind } from '../../../components/QuantityField';
+import { COUNT } from '../../../components/quantity-kinds';
+import type { Axis } from '../plan';
+import styles from './AxisEditor.module.css';
+
+interface Props {
+  readonly name: string;
+  readonly axis: Axis;
+  readonly kind: QuantityKind;
+  readonly onChange: (axis: Axis) => void;
+  readonly errors: Readonly<Record<string, string>>;
+  readonly vertical?: boolean;
+}
+
+/** The ends, count and spacing of an axis, laid along the edge of the drawn card. */
+export function AxisEditor({ name, axis, kind, onChange, errors, vertical = false }: Props) {
+  const field = name.toLowerCase();
+  const low = (
+    <QuantityField
+      id={`${field}-from`}
+      label={vertical ? `${name}, bottom row` : `${name}, left column`}
+      compact
+      kind={kind}
+      value={axis.from}
+      onChange={(from) => onChange({ ...axis, from: from ?? NaN })}
+      error={errors[`${field}.from`]}
+    />
+  );
+  const high = (
+    <QuantityField
+      id={`${field}-to`}
+      label={vertical ? `${name}, top row` : `${name}, right column`}
+      compact
+      kind={kind}
+      value={axis.to}
+      onChange={(to) => onChange({ ...axis, to: to ?? NaN })}
+      error={errors[`${field}.to`]}
+    />
+  );
+  return (
+    <fieldset className={`${styles.axis} ${vertical ? styles.vertical : ''}`} data-grab="">
+      <legend className="visually-hidden">{name}</legend>
+      {vertical ? high : low}
+      <div className={styles.middle}>
+        <QuantityField
+          id={`${field}-count`}
+          label={vertical ? 'Rows' : 'Columns'}
+          compact
+          kind={COUNT}
+          value={axis.count}
+          onChange={(count) => onChange({ ...axis, count: count ?? NaN })}
+          error={errors[`${field}.count`]}
+        />
+        <button
+          type="button"
+          className={styles.spacing}
+          onClick={() => onChange({ ...axis, spacing: axis.spacing === 'even' ? 'ratio' : 'even' })}
+          aria-label={`${name} spacing: ${axis.spacing === 'even' ? 'even steps' : 'by ratio'}. Change it.`}
+        >
+          {axis.spacing === 'even' ? 'even' : 'by ratio'}
+        </button>
+      </div>
+      {vertical ? low : high}
+    </fieldset>
+  );
+}

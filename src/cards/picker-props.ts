@@ -1,0 +1,13 @@
+import type { ReactNode } from 'react';
+import type { CardView } from '../app/views';
+
+/** What a kind's picking screen is given by the card's page: data, and the frame to fill. */
+export interface PickerProps {
+  readonly view: CardView;
+  readonly selected: number | null;
+  readonly onSelect: (cellIndex: number) => void;
+  readonly tabs: ReactNode;
+  readonly title: ReactNode;
+  readonly ladder: ReactNode;
+  readonly onKept: () => void;
+}

@@ -1,0 +1,42 @@
+import type { ReactNode } from 'react';
+import styles from './BenchFrame.module.css';
+
+/** The three parts of a bench screen: ladder, mat, ticket. */
+export function BenchFrame({ title, ladder, mat, ticket }: { title: ReactNode; ladder: ReactNode; mat: ReactNode; ticket: ReactNode }) {
+  return (
+    <div className={styles.frame}>
+      <section className={styles.ladder} aria-label="Ladder">
+        {title}
+        {ladder}
+      </section>
+      <section className={styles.mat} aria-label="Mat">
+        {mat}
+      </section>
+      <section className={styles.ticket} aria-label="Ticket">
+        {ticket}
+      </section>
+    </div>
+  );
+}
+
+export function Figures({ rows }: { rows: readonly (readonly [label: string, value: ReactNode])[] }) {
+  return (
+    <dl className={styles.figures}>
+      {rows.map(([label, value]) => (
+        <div key={label}>
+          <dt>{label}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+export function TicketPart({ title, children }: { title?: string; children: ReactNode }) {
+  return (
+    <div className={styles.part}>
+      {title && <h2>{title}</h2>}
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import { formatInterval, formatLength, formatPower, formatSpeed, plainNumber, type LikedUnits } from '../core/quantities/format';
+import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from '../core/quantities/parse';
+import type { QuantityKind } from './QuantityField';
+
+/** A bare number with an optional unit word that is dropped ("55 W", "450 nm"). */
+const bare = (unit: string): QuantityKind => ({
+  parse: (text) => {
+    const plain = text.trim().replace(/,/g, '.').replace(new RegExp(`\\s*${unit.replace(/[²/]/g, '.')}$`, 'i'), '');
+    const value = Number(plain);
+    if (plain === '' || !Number.isFinite(value)) throw new QuantityError(`invalid number: "${text}"`);
+    return value;
+  },
+  format: (value) => `${plainNumber(value, 6)} ${unit}`.trim(),
+});
+
+export interface QuantityKinds {
+  readonly length: QuantityKind;
+  readonly speed: QuantityKind;
+  readonly power: QuantityKind;
+  readonly interval: QuantityKind;
+}
+
+/** Fields in the units an operator likes; `ratedPowerW` lets power be typed in watts. */
+export function quantityKinds(liked: LikedUnits, ratedPowerW?: number): QuantityKinds {
+  return {
+    length: { parse: (text) => parseLength(text, liked.length), format: (value) => formatLength(value, liked) },
+    speed: { parse: (text) => parseSpeed(text, liked.speed), format: (value) => formatSpeed(value, liked) },
+    power: { parse: (text) => parsePower(text, ratedPowerW), format: formatPower },
+    interval: { parse: (text) => parseInterval(text, liked.density), format: (value) => formatInterval(value, liked) },
+  };
+}
+
+export const WATTS = bare('W');
+export const NANOMETRES = bare('nm');
+export const ACCELERATION = bare('mm/s²');
+export const COUNT = bare('');
+export const LIGHTNESS = bare('L*');

@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import type { BenchListView } from '../app/views';
+import { assessPairing } from '../core/stock/assess';
+import { Button } from '../components/Button';
+import { SelectField } from '../components/Field';
+import { Ladder } from '../components/Ladder';
+import { Notice, ProblemNotice } from '../components/Notice';
+import page from '../components/Page.module.css';
+import { send, useAction } from './api';
+
+/** The benches that are open, and the start of a new one. */
+export function BenchList({ view }: { view: BenchListView }) {
+  const { machines, stocks, benches } = view;
+  const [machineId, setMachineId] = useState(machines[0]?.id ?? 0);
+  const machine = machines.find((candidate) => candidate.id === machineId);
+  const lenses = machine?.lenses.filter((lens) => !lens.retired) ?? [];
+  const [lensId, setLensId] = useState(lenses[0]?.id ?? 0);
+  const lens = lenses.find((candidate) => candidate.id === lensId) ?? lenses[0];
+  const [stockId, setStockId] = useState(stocks[0]?.id ?? 0);
+  const stock = stocks.find((candidate) => candidate.id === stockId);
+  const action = useAction();
+  const remarks = machine && stock ? assessPairing(machine, stock) : [];
+  const open = (): void =>
+    action.run(async () => {
+      const { id } = await send<{ id: number }>('/api/pairings', { method: 'POST', json: { machineId, lensId: lens?.id, stockId } });
+      window.location.assign(`/bench/${id}`);
+    });
+
+  return (
+    <div className={page.page}>
+      <div className={page.head}>
+        <div>
+          <h1>Bench</h1>
+          <p className={page.lead}>One bench for each machine, lens and stock. Its ladder shows what is known and what to burn next.</p>
+        </div>
+      </div>
+      <section className={page.group} aria-label="Open a bench">
+        {machines.length === 0 || stocks.length === 0 ? (
+          <Notice>
+            A bench needs a machine and stock. <a href="/machines/new">Add a machine</a> or <a href="/stock/new">add stock</a>.
+          </Notice>
+        ) : (
+          <>
+            <div className={page.columns}>
+              <SelectField label="Machine" value={machineId} onChange={(event) => setMachineId(Number(event.target.value))}>
+                {machines.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </SelectField>
+              <SelectField label="Lens" value={lens?.id ?? 0} onChange={(event) => setLensId(Number(event.target.value))}>
+                {lenses.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </SelectField>
+              <SelectField label="Stock" value={stockId} onChange={(event) => setStockId(Number(event.target.value))}>
+                {stocks.map(({ id, name, batch }) => (
+                  <option key={id} value={id}>
+                    {batch ? `${name}, batch ${batch}` : name}
+                  </option>
+                ))}
+              </SelectField>
+            </div>
+            {remarks.map((remark) => (
+              <Notice key={remark.code} look={remark.severity === 'stop' ? 'heat' : 'straw'}>
+                {remark.text} {remark.whatToDo}
+              </Notice>
+            ))}
+            <ProblemNotice problem={action.problem} />
+            <div className={page.actions}>
+              <Button look="main" busy={action.busy} onClick={open}>
+                Open this bench
+              </Button>
+            </div>
+          </>
+        )}
+      </section>
+      {benches.length === 0 ? (
+        <Notice>No bench is open yet. Choose a machine, a lens and stock above.</Notice>
+      ) : (
+        <ul className={page.cards} style={{ listStyle: 'none', padding: 0, margin: 0 }}>
+          {benches.map((bench) => (
+            <li key={bench.pairingId}>
+              <a className={page.card} href={`/bench/${bench.pairingId}`}>
+                <span className={page.swatchRow}>
+                  <span className={page.swatch} style={{ background: bench.stockColour }} aria-hidden="true" />
+                  <span>
+                    <strong>{bench.stock}</strong>
+                    <br />
+                    <span className={page.soft}>
+                      {bench.machine}, lens {bench.lens}
+                    </span>
+                  </span>
+                </span>
+                <Ladder small rungs={bench.ladder} />
+                <span className={page.soft}>
+                  Next: {bench.next.text}
+                  {bench.next.cost && ` (${bench.next.cost})`}
+                </span>
+              </a>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

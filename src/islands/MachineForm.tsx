@@ -1,0 +1,195 @@
+import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import type { MachineRecord } from '../db/machines';
+import { focusedDiameterMm } from '../core/beam/gaussian';
+import { DEFAULT_POWER_CAP, SOURCE_NAMES, type Machine, type PowerPoint, type SourceKind } from '../core/machine/machine';
+import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
+import { Button } from '../components/Button';
+import { CheckField, SelectField, TextField } from '../components/Field';
+import { Notice, ProblemNotice } from '../components/Notice';
+import page from '../components/Page.module.css';
+import { QuantityField, type QuantityKind } from '../components/QuantityField';
+import { ACCELERATION, NANOMETRES, quantityKinds, WATTS } from '../components/quantity-kinds';
+import { fieldMessage, send, useAction } from './api';
+import { LensFields, type LensDraft } from './LensFields';
+
+const FRESH: Machine = {
+  name: '',
+  head: 'gantry',
+  sourceKind: 'blue-diode',
+  wavelengthNm: 450,
+  ratedPowerW: 10,
+  lowestFiringCommand: 0.02,
+  powerTable: null,
+  bedWidthMm: 400,
+  bedDepthMm: 400,
+  topSpeedXMmPerS: 200,
+  topSpeedYMmPerS: 200,
+  accelerationXMmPerS2: 2000,
+  accelerationYMmPerS2: 2000,
+  airAssist: 'on-off',
+  automaticFocus: false,
+  powerCap: 0.8,
+  likedUnits: DEFAULT_LIKED_UNITS,
+};
+
+const USUAL_WAVELENGTH_NM: Readonly<Record<SourceKind, number>> = { 'blue-diode': 450, 'co2-glass': 10600, 'co2-rf': 10600, fibre: 1064, uv: 355 };
+
+const tableText = (table: readonly PowerPoint[] | null): string => table?.map(({ command, watts }) => `${Math.round(command * 1000) / 10} % = ${watts} W`).join('\n') ?? '';
+
+/** "20 % = 10.5 W", one pair a line. */
+function readTable(text: string): PowerPoint[] | null {
+  const lines = text.split('\n').map((line) => line.trim()).filter(Boolean);
+  if (lines.length === 0) return null;
+  return lines.map((line) => {
+    const match = /^(\d+(?:[.,]\d+)?)\s*%?\s*[=:;\s]\s*(\d+(?:[.,]\d+)?)\s*w?$/i.exec(line);
+    const number = (part: string | undefined): number => Number((part ?? '').replace(',', '.'));
+    return match ? { command: number(match[1]) / 100, watts: number(match[2]) } : { command: NaN, watts: NaN };
+  });
+}
+
+const { powerTable: _noTable, ...SETTABLE } = FRESH;
+type MachineField = keyof typeof SETTABLE;
+
+/** A machine as recorded, or a new one with its first lens. */
+export function MachineForm({ machine }: { machine: MachineRecord | null }) {
+  const { id, lenses, retired, ...start } = machine ?? { ...FRESH, id: null, lenses: [], retired: false };
+  const { control, register, handleSubmit, setValue } = useForm<Machine>({ defaultValues: start });
+  const now = useWatch({ control }) as Machine;
+  const [table, setTable] = useState(tableText(start.powerTable));
+  const [lens, setLens] = useState<LensDraft>({ name: 'fixed', focalLengthMm: 50, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured' });
+  const [key] = useState(() => crypto.randomUUID());
+  const [saved, setSaved] = useState(false);
+  const action = useAction();
+  const kinds = quantityKinds(now.likedUnits ?? DEFAULT_LIKED_UNITS, now.ratedPowerW);
+  const at = id === null ? 'machine.' : '';
+  const message = (field: string): string | undefined => fieldMessage(action.problem, at + field);
+
+  const quantity = (field: MachineField, label: string, kind: QuantityKind, hint?: string) => (
+    <Controller
+      control={control}
+      name={field}
+      render={({ field: { value, onChange } }) => (
+        <QuantityField label={label} kind={kind} value={value as number | null} onChange={onChange} error={message(field)} hint={hint} />
+      )}
+    />
+  );
+  const submit = handleSubmit((values) =>
+    action.run(async () => {
+      setSaved(false);
+      const json = { ...values, powerTable: readTable(table) };
+      if (id === null) {
+        const made = await send<{ id: number }>('/api/machines', { method: 'POST', key, json: { machine: json, lens } });
+        window.location.assign(`/machines/${made.id}`);
+      } else {
+        await send(`/api/machines/${id}`, { method: 'PUT', json });
+        setSaved(true);
+      }
+    }),
+  );
+  const retire = (): void =>
+    action.run(async () => {
+      await send(`/api/machines/${id}/retired`, { method: 'PUT', json: { retired: !retired } });
+      window.location.reload();
+    });
+  const computedSpot = (() => {
+    try {
+      const optics = { wavelengthMm: now.wavelengthNm / 1e6, focalLengthMm: lens.focalLengthMm, beamDiameterMm: 6, beamQuality: 1.2 };
+      return focusedDiameterMm(optics);
+    } catch {
+      return null;
+    }
+  })();
+
+  return (
+    <form onSubmit={submit} className={page.columns} noValidate>
+      <fieldset className={page.group}>
+        <legend>Machine</legend>
+        <TextField label="Name" {...register('name')} error={message('name')} maxLength={60} />
+        <SelectField label="Head" {...register('head')}>
+          <option value="gantry">gantry: the head travels</option>
+          <option value="galvo">galvo: mirrors steer the beam</option>
+        </SelectField>
+        {quantity('bedWidthMm', 'Work area, width', kinds.length)}
+        {quantity('bedDepthMm', 'Work area, depth', kinds.length)}
+        <SelectField label="Air assist" {...register('airAssist')}>
+          <option value="none">none</option>
+          <option value="on-off">on or off</option>
+          <option value="adjustable">adjustable</option>
+        </SelectField>
+        <CheckField label="Focuses by itself" {...register('automaticFocus')} />
+      </fieldset>
+      <fieldset className={page.group}>
+        <legend>Source</legend>
+        <SelectField
+          label="Kind"
+          {...register('sourceKind', {
+            onChange: (event: { target: { value: SourceKind } }) => {
+              setValue('wavelengthNm', USUAL_WAVELENGTH_NM[event.target.value]);
+              setValue('powerCap', DEFAULT_POWER_CAP[event.target.value]);
+            },
+          })}
+        >
+          {Object.entries(SOURCE_NAMES).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        {quantity('wavelengthNm', 'Wavelength', NANOMETRES)}
+        {quantity('ratedPowerW', 'Rated power', WATTS)}
+        {quantity('lowestFiringCommand', 'Lowest command that fires', kinds.power)}
+        {quantity('powerCap', 'Power cap', kinds.power, 'usual for diodes: 80 %, to spare the source; yours to lift')}
+        <label className={page.soft} htmlFor="power-table">
+          Measured power, one pair a line (“20 % = 10.5 W”); empty: rated power times command
+        </label>
+        <textarea id="power-table" rows={5} value={table} onChange={(event) => setTable(event.target.value)} aria-invalid={message('powerTable') !== undefined} />
+        {message('powerTable') && <Notice look="heat">{message('powerTable')}</Notice>}
+      </fieldset>
+      <fieldset className={page.group}>
+        <legend>Motion</legend>
+        {quantity('topSpeedXMmPerS', 'Top speed, left and right', kinds.speed)}
+        {quantity('topSpeedYMmPerS', 'Top speed, to and fro', kinds.speed)}
+        {quantity('accelerationXMmPerS2', 'Acceleration, left and right', ACCELERATION)}
+        {quantity('accelerationYMmPerS2', 'Acceleration, to and fro', ACCELERATION)}
+      </fieldset>
+      <fieldset className={page.group}>
+        <legend>Units you like</legend>
+        <SelectField label="Length" {...register('likedUnits.length')}>
+          <option value="mm">mm</option>
+          <option value="in">in</option>
+        </SelectField>
+        <SelectField label="Speed" {...register('likedUnits.speed')}>
+          <option value="mm/s">mm/s</option>
+          <option value="mm/min">mm/min</option>
+        </SelectField>
+        <SelectField label="Line interval" {...register('likedUnits.density')}>
+          <option value="mm">interval in mm</option>
+          <option value="dpi">DPI</option>
+          <option value="lines/cm">lines per cm</option>
+        </SelectField>
+      </fieldset>
+      {id === null && (
+        <fieldset className={page.group}>
+          <legend>First lens</legend>
+          <LensFields lens={lens} onChange={setLens} kinds={kinds} computedSpotMm={computedSpot} error={(field) => fieldMessage(action.problem, `lens.${field}`)} />
+        </fieldset>
+      )}
+      <div className={page.group}>
+        <ProblemNotice problem={action.problem} />
+        {saved && <Notice live>Saved. Cards already made keep the machine as it was.</Notice>}
+        <div className={page.actions}>
+          <Button look="main" type="submit" busy={action.busy}>
+            {id === null ? 'Add this machine' : 'Save'}
+          </Button>
+          {id !== null && (
+            <Button onClick={retire} busy={action.busy}>
+              {retired ? 'Bring it back' : 'Retire'}
+            </Button>
+          )}
+        </div>
+      </div>
+    </form>
+  );
+}
+

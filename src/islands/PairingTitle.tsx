@@ -1,0 +1,34 @@
+import type { BenchView } from '../app/views';
+import type { LadderRung } from '../core/book/ladder';
+import { SOURCE_NAMES, type Lens, type Machine } from '../core/machine/machine';
+import type { Stock } from '../core/stock/stock';
+import styles from './PairingTitle.module.css';
+
+/** Whose bench this is: stock, machine, lens. */
+export function PairingTitle({ pairing }: { pairing: { machine: Machine; lens: Lens; stock: Stock } }) {
+  const { machine, lens, stock } = pairing;
+  return (
+    <header className={styles.title}>
+      <h1>
+        <span className={styles.swatch} style={{ background: stock.colour }} aria-hidden="true" />
+        {stock.name}
+      </h1>
+      <p>
+        {machine.name}, {SOURCE_NAMES[machine.sourceKind]} {machine.ratedPowerW} W, lens {lens.name}
+      </p>
+    </header>
+  );
+}
+
+/** Where each rung of a bench leads. */
+export function ladderLinks(view: Pick<BenchView, 'pairing' | 'cards' | 'settingId'>): Partial<Record<LadderRung['rung'], string>> {
+  const { pairing, cards, settingId } = view;
+  const read = cards.find((card) => card.stage === 'read');
+  return {
+    stock: `/stock/${pairing.stock.id}`,
+    safety: `/stock/${pairing.stock.id}#safety`,
+    range: `/bench/${pairing.id}/plan`,
+    grid: read ? `/cards/${read.id}` : `/bench/${pairing.id}/plan`,
+    ...(settingId === null ? {} : { book: `/book/${settingId}` }),
+  };
+}

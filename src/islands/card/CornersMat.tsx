@@ -1,0 +1,75 @@
+import { useEffect, type KeyboardEvent, type PointerEvent } from 'react';
+import type { PhotoView } from '../../app/photos';
+import { Mat } from '../../components/Mat';
+import type { Layout } from '../../core/card/layout';
+import type { Point } from '../../core/geometry/point';
+import styles from './CornersMat.module.css';
+
+export type Corners = readonly [Point, Point, Point, Point];
+
+const NAMES = ['upper left', 'upper right', 'lower right', 'lower left'] as const;
+const STEP_PX = 4;
+
+/** A guess to start from: the card's shape, centred in the photo. */
+function guess(photo: PhotoView, layout: Layout): Corners {
+  const scale = Math.min((photo.widthPx * 0.6) / layout.widthMm, (photo.heightPx * 0.6) / layout.heightMm);
+  const halfWidth = (layout.widthMm * scale) / 2;
+  const halfHeight = (layout.heightMm * scale) / 2;
+  const x = photo.widthPx / 2;
+  const y = photo.heightPx / 2;
+  return [
+    { x: x - halfWidth, y: y - halfHeight },
+    { x: x + halfWidth, y: y - halfHeight },
+    { x: x + halfWidth, y: y + halfHeight },
+    { x: x - halfWidth, y: y + halfHeight },
+  ];
+}
+
+/** The photo with four handles for the card's corners, in photo pixels. */
+export function CornersMat({ photo, layout, corners, onCorners }: { photo: PhotoView; layout: Layout; corners: Corners | null; onCorners: (corners: Corners) => void }) {
+  useEffect(() => {
+    if (corners === null) onCorners(guess(photo, layout));
+  }, [corners, onCorners, photo, layout]);
+  if (corners === null) return null;
+  const put = (index: number, point: Point): void => onCorners(corners.map((corner, at) => (at === index ? point : corner)) as unknown as Corners);
+  const drag = (index: number) => (event: PointerEvent<SVGCircleElement>) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const toGroup = (event.currentTarget.parentNode as SVGGElement).getScreenCTM()!.inverse();
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(toGroup);
+    put(index, { x, y });
+  };
+  const nudge = (index: number) => (event: KeyboardEvent) => {
+    const step = STEP_PX * (event.shiftKey ? 10 : 1);
+    const moves: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const move = moves[event.key];
+    if (!move) return;
+    event.preventDefault();
+    put(index, { x: corners[index]!.x + move[0], y: corners[index]!.y + move[1] });
+  };
+  return (
+    <Mat label="The photo with four corner handles" extent={{ x: 0, y: 0, width: photo.widthPx, height: photo.heightPx }}>
+      {(view) => (
+        <g>
+          <image href={`/api/photos/${photo.id}/images/preview`} width={photo.widthPx} height={photo.heightPx} />
+          <polygon className={styles.frame} points={corners.map(({ x, y }) => `${x},${y}`).join(' ')} />
+          {corners.map((corner, index) => (
+            <circle
+              key={NAMES[index]}
+              className={styles.handle}
+              cx={corner.x}
+              cy={corner.y}
+              r={20 / view.pxPerMm}
+              data-grab=""
+              tabIndex={0}
+              role="button"
+              aria-label={`${NAMES[index]} corner of the card`}
+              onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+              onPointerMove={drag(index)}
+              onKeyDown={nudge(index)}
+            />
+          ))}
+        </g>
+      )}
+    </Mat>
+  );
+}

@@ -1,0 +1,199 @@
+import { useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import type { PhotoView } from '../../app/photos';
+import { BenchFrame, TicketPart } from '../../components/BenchFrame';
+import { Button, LinkButton } from '../../components/Button';
+import { CardDrawing } from '../../components/CardDrawing';
+import { Mat } from '../../components/Mat';
+import { Notice, ProblemNotice } from '../../components/Notice';
+import { mixColours } from '../../cards/grid/ui/predicted-colour';
+import { plainNumber } from '../../core/quantities/format';
+import { send, useAction } from '../api';
+import { CornersMat, type Corners } from './CornersMat';
+import type { StageProps } from './stage-props';
+import styles from './PhotoStage.module.css';
+
+const REASONS: Readonly<Record<string, string>> = {
+  'too-dark': 'It is black: nothing can be seen. Take it again with light on the card.',
+  'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
+  'no-bare-stock': 'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
+  'bad-corners': 'The four corners do not make a card. Drag them again.',
+  damaged: 'The file is damaged or cut off. Send it again from the camera.',
+  'too-many-pixels': 'It has more than 40 megapixels.',
+  fault: 'Reading it failed inside. The photo is kept; try again.',
+};
+
+function stateOf(photo: PhotoView): string {
+  switch (photo.status) {
+    case 'waiting':
+      return 'waiting its turn …';
+    case 'reading':
+      return `${photo.step ?? 'reading'} …`;
+    case 'read':
+      return 'read';
+    case 'needs-corners':
+      return `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
+    case 'other-card':
+      return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;
+    case 'several-cards':
+      return 'shows several cards';
+    case 'unreadable':
+      return REASONS[photo.detail.reason ?? 'fault'] ?? 'cannot be read';
+  }
+}
+
+export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
+  const { card, photos } = view;
+  const action = useAction();
+  const [sending, setSending] = useState<string | null>(null);
+  const [shownId, setShownId] = useState<number | null>(null);
+  const [corners, setCorners] = useState<Corners | null>(null);
+  const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
+  const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
+  const askCorners = shown && (shown.status === 'needs-corners' || (shown.status === 'read' && shownId === shown.id && corners !== null));
+
+  const upload = (files: readonly File[]): void =>
+    action.run(async () => {
+      for (const file of files) {
+        setSending(file.name);
+        try {
+          await send(`/api/cards/${card.id}/photos?name=${encodeURIComponent(file.name.slice(0, 120))}`, { method: 'POST', file });
+          setShownId(null);
+        } finally {
+          setSending(null);
+        }
+      }
+      await onChanged();
+    });
+  const { getRootProps, getInputProps, isDragActive } = useDropzone({ onDrop: upload, multiple: false, noClick: true, noKeyboard: true });
+
+  const takePhoto = (): void =>
+    action.run(async () => {
+      setSending('the bench’s camera');
+      try {
+        await send(`/api/cards/${card.id}/photograph`, { method: 'POST' });
+        setShownId(null);
+      } finally {
+        setSending(null);
+      }
+      await onChanged();
+    });
+  const readAgain = (): void =>
+    action.run(async () => {
+      await send(`/api/photos/${shown!.id}/corners`, { method: 'PUT', json: { corners } });
+      setCorners(null);
+      await onChanged();
+    });
+  const move = (photo: PhotoView, cardId: number): void =>
+    action.run(async () => {
+      await send(`/api/photos/${photo.id}/move`, { method: 'POST', json: { cardId } });
+      window.location.assign(`/cards/${cardId}#photo`);
+    });
+
+  const ticket = (
+    <>
+      {tabs}
+      <TicketPart title="Photo of the card">
+        <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
+          <label className={styles.pick}>
+            <input {...getInputProps({ className: styles.file, accept: 'image/jpeg,image/png,image/webp', 'aria-label': 'Choose a photo' })} style={{}} />
+            <span>Choose a photo, or drop it here</span>
+          </label>
+          <label className={`${styles.pick} ${styles.camera}`}>
+            <input
+              type="file"
+              className={styles.file}
+              accept="image/*"
+              capture="environment"
+              aria-label="Take a photo with this phone"
+              onChange={(event) => upload([...(event.target.files ?? [])])}
+            />
+            <span>Take it with this phone</span>
+          </label>
+          <p>JPEG, PNG or WebP, to 25 MB. All four corner markers in view, even light, no flash.</p>
+        </div>
+        {onBench && (
+          <Button look={photos.length === 0 ? 'main' : 'plain'} busy={action.busy} onClick={takePhoto}>
+            Take it with the bench’s camera
+          </Button>
+        )}
+        {sending && <Notice live>Receiving from {sending} …</Notice>}
+        <ProblemNotice problem={action.problem} />
+      </TicketPart>
+      {photos.length > 0 && (
+        <TicketPart title="Photos so far">
+          <ul className={styles.list}>
+            {photos.map((photo) => (
+              <li key={photo.id} className={photo.id === shown?.id ? styles.shown : ''}>
+                <button type="button" onClick={() => setShownId(photo.id)}>
+                  <strong>{photo.fileName}</strong>
+                  <span role="status">{stateOf(photo)}</span>
+                  <span>
+                    {plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP, {plainNumber(photo.byteCount / 1e6)} MB
+                  </span>
+                </button>
+                {photo.status === 'other-card' && photo.otherCards[0] && (
+                  <div className={styles.actions}>
+                    <Button busy={action.busy} onClick={() => move(photo, photo.otherCards[0]!.id)}>
+                      Read it as {photo.otherCards[0].code}
+                    </Button>
+                    <LinkButton href={`/cards/${photo.otherCards[0].id}`}>Open that card</LinkButton>
+                  </div>
+                )}
+                {photo.status === 'several-cards' && (
+                  <p>
+                    Cards in it: {photo.otherCards.map((other) => other.code).join(', ') || 'unknown ones'}. Cover or crop all but one and take it again.
+                  </p>
+                )}
+                {photo.status === 'read' && photo.id === view.reading?.photoId && (
+                  <div className={styles.actions}>
+                    <Button look="main" onClick={onNext}>
+                      See what was read
+                    </Button>
+                  </div>
+                )}
+              </li>
+            ))}
+          </ul>
+          {askCorners && (
+            <>
+              <Notice look="straw" title="Corners by hand">
+                Drag the four handles to the card’s corners (outer corners of the markers). Arrow keys move the handle in focus.
+              </Notice>
+              <Button look="main" disabled={!corners} busy={action.busy} onClick={readAgain}>
+                Read with these corners
+              </Button>
+            </>
+          )}
+        </TicketPart>
+      )}
+    </>
+  );
+
+  const { layout, madeFor } = card;
+  return (
+    <BenchFrame
+      title={title}
+      ladder={ladder}
+      ticket={ticket}
+      mat={
+        askCorners ? (
+          <CornersMat key={shown.id} photo={shown} layout={layout} corners={corners} onCorners={setCorners} />
+        ) : (
+          <Mat label="The card" extent={{ x: -4, y: -4, width: layout.widthMm + 8, height: layout.heightMm + 8 }}>
+            {() => (
+              <>
+                <rect width={layout.widthMm} height={layout.heightMm} fill={madeFor.stock.colour} />
+                {shown?.status === 'read' ? (
+                  <image href={`/api/photos/${shown.id}/images/straightened`} width={layout.widthMm} height={layout.heightMm} preserveAspectRatio="none" />
+                ) : (
+                  <CardDrawing layout={layout} look={() => ({ fill: mixColours(madeFor.stock.colour, '#ffffff', 0.18) })} describe={(cell) => `cell ${cell.index + 1}`} selected={selected} onSelect={onSelect} />
+                )}
+              </>
+            )}
+          </Mat>
+        )
+      }
+    />
+  );
+}

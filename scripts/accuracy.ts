@@ -41,14 +41,30 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
   const place = { leftMm: 60, rearMm: 60 };
   const program = gcodeOfCard(layout, machine, place);
   const size = { ...place, widthMm: layout.widthMm, heightMm: layout.heightMm };
-  const piece = burnProgram(program, Infinity, benchMachineOf(machine, lens), benchSheetOf(stock), size, `accuracy ${seed}`);
+  const piece = burnProgram(
+    program,
+    Infinity,
+    benchMachineOf(machine, lens),
+    benchSheetOf(stock),
+    size,
+    `accuracy ${seed}`,
+  );
   const jpeg = await jpegOf(photograph(piece, casualShot(`accuracy ${seed}`)));
   const started = performance.now();
-  const { data, info } = await sharp(jpeg).removeAlpha().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
-  const photo = { data: new Uint8Array(data.buffer, data.byteOffset, data.length), width: info.width, height: info.height };
+  const { data, info } = await sharp(jpeg)
+    .removeAlpha()
+    .toColourspace('srgb')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const photo = {
+    data: new Uint8Array(data.buffer, data.byteOffset, data.length),
+    width: info.width,
+    height: info.height,
+  };
   const result = readCard({ photo, layout, stock, corners: null });
   const readS = (performance.now() - started) / 1000;
-  if (result.outcome !== 'read') return { errors: [], failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}`, readS };
+  if (result.outcome !== 'read')
+    return { errors: [], failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}`, readS };
   const bare = luminanceOfLightness(stock.bareLightness);
   const errors = result.cells.map((cell): CellError => {
     const truth = lightnessOfLuminance(bare * trueLuminanceRatio(piece, layout.cells[cell.cellIndex]!));
@@ -109,7 +125,10 @@ ${rows.join('\n')}
 ${failures.length > 0 ? `\nNot read:\n\n${failures.map((failure) => `- ${failure}`).join('\n')}\n` : ''}`;
 if (process.argv[3] !== '--print') writeFileSync('docs/accuracy.md', report);
 console.log(report);
-console.log(`read time, decode included: median ${quantile(times, 0.5).toFixed(2)} s, most ${Math.max(...times).toFixed(2)} s`);
+console.log(
+  `read time, decode included: median ${quantile(times, 0.5).toFixed(2)} s, most ${Math.max(...times).toFixed(2)} s`,
+);
 if (process.argv[3] === '--print') {
-  for (const e of all.filter(({ error, confident }) => Math.abs(error) > 2 && confident)) console.log(JSON.stringify(e));
+  for (const e of all.filter(({ error, confident }) => Math.abs(error) > 2 && confident))
+    console.log(JSON.stringify(e));
 }

@@ -12,7 +12,10 @@ const astro = spawnSync(process.execPath, [join(root, 'node_modules', 'astro', '
 });
 if (astro.status !== 0) process.exit(astro.status ?? 1);
 await build({
-  entryPoints: { 'server/main': join(root, 'src/server/main.ts'), 'workers/heavy-worker': join(root, 'src/workers/heavy-worker.ts') },
+  entryPoints: {
+    'server/main': join(root, 'src/server/main.ts'),
+    'workers/heavy-worker': join(root, 'src/workers/heavy-worker.ts'),
+  },
   outdir: join(root, 'dist'),
   outExtension: { '.js': '.mjs' },
   bundle: true,

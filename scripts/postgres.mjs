@@ -15,7 +15,10 @@ export function installPackages(packages, why, env = {}) {
   console.log(`Installing ${packages.join(', ')} from Debian's packages: ${why}.`);
   const run = (command, args) => {
     const full = isRoot() ? [command, ...args] : ['sudo', '-n', '--preserve-env=DEBIAN_FRONTEND', command, ...args];
-    const result = spawnSync(full[0], full.slice(1), { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive', ...env }, encoding: 'utf8' });
+    const result = spawnSync(full[0], full.slice(1), {
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive', ...env },
+      encoding: 'utf8',
+    });
     if (result.error || result.status !== 0) {
       throw new Plain(
         `Could not run "${full.join(' ')}". Install ${packages.join(' ')} yourself, or start as root or with sudo.\n${result.stderr ?? ''}`.trim(),
@@ -48,7 +51,8 @@ export function ensurePostgres() {
   } else spawnSync('sudo', ['-n', 'sh', '-c', `mkdir -p ${dirname(conf)} && printf '${text.trim()}\\n' > ${conf}`]);
   installPackages(['postgresql'], 'Glass Ladder keeps its records in PostgreSQL and found no server');
   const installed = postgresBin();
-  if (!installed) throw new Plain('PostgreSQL was installed, but its programs were not found under /usr/lib/postgresql.');
+  if (!installed)
+    throw new Plain('PostgreSQL was installed, but its programs were not found under /usr/lib/postgresql.');
   return installed;
 }
 
@@ -109,7 +113,10 @@ export async function startCluster(folder, { fast = false } = {}) {
         `The data folder ${folder} was made by PostgreSQL ${made}; this machine has ${major}. Nothing was changed. Install postgresql-${made}, or move the folder away to start afresh.`,
       );
     }
-    if (!existsSync(secret)) throw new Plain(`The data folder ${folder} lacks its secret.json, so its database cannot be opened. Restore the file, or move the folder away.`);
+    if (!existsSync(secret))
+      throw new Plain(
+        `The data folder ${folder} lacks its secret.json, so its database cannot be opened. Restore the file, or move the folder away.`,
+      );
   } else makeCluster(bin, folder, cluster, secret);
 
   const kept = JSON.parse(readFileSync(secret, 'utf8'));
@@ -122,10 +129,14 @@ export async function startCluster(folder, { fast = false } = {}) {
     unix_socket_directories: '',
     ...(fast ? { fsync: 'off', synchronous_commit: 'off', full_page_writes: 'off' } : {}),
   };
-  const options = Object.entries(settings).map(([name, value]) => `-c ${name}=${value === '' ? "''" : value}`).join(' ');
+  const options = Object.entries(settings)
+    .map(([name, value]) => `-c ${name}=${value === '' ? "''" : value}`)
+    .join(' ');
   try {
     // Its output goes to its log: a pipe held open by the server would keep this call waiting.
-    asServerUser(join(bin, 'pg_ctl'), ['-D', cluster, '-l', log, '-w', '-t', '30', '-o', options, 'start'], { stdio: 'ignore' });
+    asServerUser(join(bin, 'pg_ctl'), ['-D', cluster, '-l', log, '-w', '-t', '30', '-o', options, 'start'], {
+      stdio: 'ignore',
+    });
   } catch {
     const tail = existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-8).join('\n') : '';
     throw new Plain(`PostgreSQL did not start in ${cluster}.\n${tail}`);
@@ -154,10 +165,23 @@ function makeCluster(bin, folder, cluster, secret) {
     chownSync(passwordFile, uid, gid);
   }
   try {
-    asServerUser(join(bin, 'initdb'), ['-D', cluster, '-U', 'glass_ladder', '--auth=scram-sha-256', `--pwfile=${passwordFile}`, '--data-checksums', '--encoding=UTF8', '--locale=C.UTF-8', '--no-sync']);
+    asServerUser(join(bin, 'initdb'), [
+      '-D',
+      cluster,
+      '-U',
+      'glass_ladder',
+      '--auth=scram-sha-256',
+      `--pwfile=${passwordFile}`,
+      '--data-checksums',
+      '--encoding=UTF8',
+      '--locale=C.UTF-8',
+      '--no-sync',
+    ]);
   } catch (error) {
     rmSync(cluster, { recursive: true, force: true });
-    throw new Plain(`A database could not be made in ${cluster}. Check that this user may write there.\n${error.stderr ?? ''}`.trim());
+    throw new Plain(
+      `A database could not be made in ${cluster}. Check that this user may write there.\n${error.stderr ?? ''}`.trim(),
+    );
   } finally {
     rmSync(passwordFile, { force: true });
   }

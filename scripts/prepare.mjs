@@ -13,7 +13,8 @@ const stamp = (path) => (existsSync(path) ? readFileSync(path, 'utf8') : '');
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new Plain(`Node.js 20.19 or newer is needed; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new Plain(`Node.js 20.19 or newer is needed; this is ${process.versions.node}.`);
 }
 
 /** npm ci, when the lock file differs from what was installed. */
@@ -22,7 +23,10 @@ export function ensureDependencies() {
   const wanted = hashOf(readFileSync(join(root, 'package-lock.json')));
   if (stamp(mark) === wanted) return;
   console.log('Installing the packages named in package-lock.json …');
-  const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+  const result = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (result.status !== 0) throw new Plain('npm ci failed; see above. Check the connection to the package registry.');
   writeFileSync(mark, wanted);
 }
@@ -37,7 +41,10 @@ function* filesUnder(folder) {
 
 function sourcesHash() {
   const hash = createHash('sha256');
-  const files = [...filesUnder(join(root, 'src')), ...['astro.config.mjs', 'package-lock.json', 'scripts/build.mjs'].map((name) => join(root, name))];
+  const files = [
+    ...filesUnder(join(root, 'src')),
+    ...['astro.config.mjs', 'package-lock.json', 'scripts/build.mjs'].map((name) => join(root, name)),
+  ];
   for (const file of files) hash.update(file.slice(root.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
@@ -48,10 +55,13 @@ export function ensureBuild() {
   const wanted = sourcesHash();
   if (stamp(mark) === wanted) return false;
   console.log('Building …');
-  const result = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], { cwd: root, encoding: 'utf8', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+  const result = spawnSync(process.execPath, [join(root, 'scripts', 'build.mjs')], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+  });
   if (result.status !== 0) throw new Plain(`The build failed.\n${result.stdout}${result.stderr}`);
   mkdirSync(join(root, 'dist'), { recursive: true });
   writeFileSync(mark, wanted);
   return true;
 }
-

@@ -22,7 +22,8 @@ function checkHost() {
 function checkPortNumber() {
   const text = process.env.PORT ?? '4321';
   const port = Number(text);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Plain(`PORT=${text} is not a port number (0 to 65535).`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Plain(`PORT=${text} is not a port number (0 to 65535).`);
   return port;
 }
 
@@ -50,7 +51,9 @@ function dataFolder() {
   if (process.env.GLASS_LADDER_DATA) {
     const folder = resolve(process.env.GLASS_LADDER_DATA);
     if (!process.env.DATABASE_URL && !reachableByServer(folder)) {
-      throw new Plain(`The data folder ${folder} lies where the user "postgres" cannot reach it, and PostgreSQL does not run as root. Choose another, or start as an ordinary user.`);
+      throw new Plain(
+        `The data folder ${folder} lies where the user "postgres" cannot reach it, and PostgreSQL does not run as root. Choose another, or start as an ordinary user.`,
+      );
     }
     return folder;
   }
@@ -76,7 +79,9 @@ function lockFolder(folder) {
     mkdirSync(folder, { recursive: true });
     accessSync(folder, constants.W_OK);
   } catch (error) {
-    throw new Plain(`The data folder ${folder} cannot be written (${error.code}). Give this user the right to, or set GLASS_LADDER_DATA to another folder.`);
+    throw new Plain(
+      `The data folder ${folder} cannot be written (${error.code}). Give this user the right to, or set GLASS_LADDER_DATA to another folder.`,
+    );
   }
   const lock = join(folder, 'lock.json');
   const mine = JSON.stringify({ pid: process.pid, started: startTimeOf(process.pid) });
@@ -90,7 +95,9 @@ function lockFolder(folder) {
       // Half-written by a command that was killed.
     }
     if (holder && holder.started !== null && startTimeOf(holder.pid) === holder.started) {
-      throw new Plain(`The data folder ${folder} is in use by another Glass Ladder (process ${holder.pid}). Stop that one, or set GLASS_LADDER_DATA to another folder.`);
+      throw new Plain(
+        `The data folder ${folder} is in use by another Glass Ladder (process ${holder.pid}). Stop that one, or set GLASS_LADDER_DATA to another folder.`,
+      );
     }
     writeFileSync(lock, mine);
   }
@@ -152,4 +159,3 @@ main().catch((error) => {
   console.error(error instanceof Plain ? error.message : error);
   process.exit(1);
 });
-

@@ -13,5 +13,14 @@ if (!entry) {
   process.exit(1);
 }
 const outfile = join(root, 'dist', 'tools', `${name}.mjs`);
-await build({ entryPoints: [entry], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', logLevel: 'warning' });
+await build({
+  entryPoints: [entry],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});
 process.exit(spawnSync(process.execPath, [outfile, ...rest], { cwd: root, stdio: 'inherit' }).status ?? 1);

@@ -55,7 +55,11 @@ export function refuseCrossSite(request: Request): void {
 
 /** The body's bytes, given up as soon as they pass the limit. */
 async function bytesOf(request: Request, limit: number): Promise<Buffer> {
-  const tooLarge = new Problem('photo-too-large', `The body is over ${Math.round(limit / 1024 / 1024) || 1} MB.`, 'Nothing was kept.');
+  const tooLarge = new Problem(
+    'photo-too-large',
+    `The body is over ${Math.round(limit / 1024 / 1024) || 1} MB.`,
+    'Nothing was kept.',
+  );
   const declared = Number(request.headers.get('content-length') ?? 0);
   if (declared > limit) throw tooLarge;
   const chunks: Uint8Array[] = [];
@@ -83,7 +87,8 @@ async function bodyOf(operation: AnyOperation, request: Request): Promise<unknow
     }
     return bytesOf(request, PHOTO_LIMITS.bytes);
   }
-  if (type !== 'application/json') throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as application/json.`);
+  if (type !== 'application/json')
+    throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as application/json.`);
   const text = (await bytesOf(request, JSON_LIMIT)).toString('utf8');
   try {
     return JSON.parse(text);
@@ -95,7 +100,11 @@ async function bodyOf(operation: AnyOperation, request: Request): Promise<unknow
 function jsonResponse(status: number, value: unknown, type = 'application/json'): Response {
   return new Response(JSON.stringify(value), {
     status,
-    headers: { 'content-type': `${type}; charset=utf-8`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
+    headers: {
+      'content-type': `${type}; charset=utf-8`,
+      'cache-control': 'no-store',
+      'x-content-type-options': 'nosniff',
+    },
   });
 }
 
@@ -118,11 +127,19 @@ function problemResponse(ctx: AppContext, error: unknown): Response {
   let problem: Problem;
   if (isProblem(error)) problem = error;
   else if (isDatabaseAway(error)) {
-    problem = new Problem('database-away', 'The database server does not answer.', 'What was kept before is safe; this request changed nothing.');
+    problem = new Problem(
+      'database-away',
+      'The database server does not answer.',
+      'What was kept before is safe; this request changed nothing.',
+    );
   } else {
     const mark = randomUUID().slice(0, 8);
     ctx.log.error({ mark, error: error instanceof Error ? error.stack : String(error) }, 'fault');
-    problem = new Problem('internal-fault', `The fault is in the server’s log under ${mark}.`, 'What was kept before is safe.');
+    problem = new Problem(
+      'internal-fault',
+      `The fault is in the server’s log under ${mark}.`,
+      'What was kept before is safe.',
+    );
   }
   const body = problemBody(problem);
   return jsonResponse(body.status, body, 'application/problem+json');
@@ -138,14 +155,19 @@ export async function dispatch(ctx: AppContext, request: Request): Promise<Respo
     const ofMethod = matching.filter((candidate) => candidate.operation.method === request.method);
     const route = ofMethod.sort((a, b) => a.names.length - b.names.length)[0];
     if (!route) {
-      const response = problemResponse(ctx, new Problem('method-not-allowed', `${url.pathname} does not take ${request.method}.`));
+      const response = problemResponse(
+        ctx,
+        new Problem('method-not-allowed', `${url.pathname} does not take ${request.method}.`),
+      );
       response.headers.set('allow', [...new Set(matching.map((candidate) => candidate.operation.method))].join(', '));
       return response;
     }
     if (request.method !== 'GET') refuseCrossSite(request);
     const { operation } = route;
     const found = route.pattern.exec(url.pathname)!;
-    const rawParams = Object.fromEntries(route.names.map((name, index) => [name, decodeURIComponent(found[index + 1]!)]));
+    const rawParams = Object.fromEntries(
+      route.names.map((name, index) => [name, decodeURIComponent(found[index + 1]!)]),
+    );
     const body = await bodyOf(operation, request);
     const key = request.headers.get('idempotency-key') ?? undefined;
     if (key !== undefined && (key.length < 8 || key.length > 200)) {

@@ -51,7 +51,11 @@ export function openApiFile(operations: readonly AnyOperation[]): object {
       operationId: id,
       summary,
       tags: [tag],
-      parameters: [...parametersOf(params, 'path'), ...parametersOf(query, 'query'), ...(method === 'POST' ? [KEY_HEADER] : [])],
+      parameters: [
+        ...parametersOf(params, 'path'),
+        ...parametersOf(query, 'query'),
+        ...(method === 'POST' ? [KEY_HEADER] : []),
+      ],
       ...(requestBody ? { requestBody } : {}),
       responses: {
         '2XX': {
@@ -64,7 +68,11 @@ export function openApiFile(operations: readonly AnyOperation[]): object {
   }
   return {
     openapi: '3.1.0',
-    info: { title: 'Glass Ladder', version: '1', description: 'Everything the interface does goes through these endpoints.' },
+    info: {
+      title: 'Glass Ladder',
+      version: '1',
+      description: 'Everything the interface does goes through these endpoints.',
+    },
     servers: [{ url: '/' }],
     paths,
     components: {

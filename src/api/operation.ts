@@ -4,7 +4,12 @@ import type { AppContext } from '../app/context';
 export type Method = 'GET' | 'POST' | 'PUT';
 
 export interface FileReply {
-  readonly file: { readonly bytes: Buffer; readonly mediaType: string; readonly name: string; readonly inline?: boolean };
+  readonly file: {
+    readonly bytes: Buffer;
+    readonly mediaType: string;
+    readonly name: string;
+    readonly inline?: boolean;
+  };
 }
 
 /** What an operation answers: JSON data, or a file. */
@@ -37,6 +42,8 @@ export interface Operation<Params = never, Query = never, Body = never> {
 
 export type AnyOperation = Operation<never, never, never>;
 
-export function operation<Params = object, Query = object, Body = undefined>(definition: Operation<Params, Query, Body>): AnyOperation {
+export function operation<Params = object, Query = object, Body = undefined>(
+  definition: Operation<Params, Query, Body>,
+): AnyOperation {
   return definition as unknown as AnyOperation;
 }

@@ -84,7 +84,9 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     tag: 'cards',
     params: idParam('cardId').keys({ format: Joi.valid(...EXPORT_FORMATS).required() }),
     answers: 'a file',
-    handle: async (ctx, { params }) => ({ file: await exportCard(await cards.getCard(ctx, params.cardId), params.format) }),
+    handle: async (ctx, { params }) => ({
+      file: await exportCard(await cards.getCard(ctx, params.cardId), params.format),
+    }),
   }),
   operation<{ cardId: number }>({
     id: 'listCautions',
@@ -157,7 +159,11 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     body: 'image',
     answers: 'application/json',
     handle: async (ctx, { params, query, body }) => {
-      const received = await photos.receivePhoto(ctx, params.cardId, { bytes: body, fileName: query.name, origin: 'upload' });
+      const received = await photos.receivePhoto(ctx, params.cardId, {
+        bytes: body,
+        fileName: query.name,
+        origin: 'upload',
+      });
       return { status: received.again ? 200 : 201, json: received };
     },
   }),

@@ -29,7 +29,10 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     tag: 'machines',
     body: newMachineBody,
     answers: 'application/json',
-    handle: async (ctx, { body, key }) => ({ status: 201, json: await machines.createMachine(ctx, body.machine, body.lens, key) }),
+    handle: async (ctx, { body, key }) => ({
+      status: 201,
+      json: await machines.createMachine(ctx, body.machine, body.lens, key),
+    }),
   }),
   operation<{ machineId: number }>({
     id: 'getMachine',
@@ -61,7 +64,9 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     params: idParam('machineId'),
     body: retiredBody,
     answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({ json: await machines.retireMachine(ctx, params.machineId, body.retired) }),
+    handle: async (ctx, { params, body }) => ({
+      json: await machines.retireMachine(ctx, params.machineId, body.retired),
+    }),
   }),
   operation<{ machineId: number }, object, Lens>({
     id: 'addLens',
@@ -72,7 +77,10 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     params: idParam('machineId'),
     body: lensBody,
     answers: 'application/json',
-    handle: async (ctx, { params, body, key }) => ({ status: 201, json: await machines.addLens(ctx, params.machineId, body, key) }),
+    handle: async (ctx, { params, body, key }) => ({
+      status: 201,
+      json: await machines.addLens(ctx, params.machineId, body, key),
+    }),
   }),
   operation<{ machineId: number; lensId: number }, object, { lens: Lens; retired: boolean }>({
     id: 'changeLens',
@@ -83,7 +91,9 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     params: idParam('machineId').concat(idParam('lensId')),
     body: lensChangeBody,
     answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({ json: await machines.changeLens(ctx, params.machineId, params.lensId, body.lens, body.retired) }),
+    handle: async (ctx, { params, body }) => ({
+      json: await machines.changeLens(ctx, params.machineId, params.lensId, body.lens, body.retired),
+    }),
   }),
   operation({
     id: 'listStock',
@@ -115,7 +125,11 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     handle: async (ctx, { params }) => {
       const stock = await stocks.getStock(ctx, params.stockId);
       const all = (await listMachines(ctx.db)).filter((machine) => !machine.retired);
-      const byMachine = all.map((machine) => ({ machineId: machine.id, machine: machine.name, remarks: assessPairing(machine, stock) }));
+      const byMachine = all.map((machine) => ({
+        machineId: machine.id,
+        machine: machine.name,
+        remarks: assessPairing(machine, stock),
+      }));
       return { json: { ...stock, remarks: assessStock(stock), byMachine } };
     },
   }),

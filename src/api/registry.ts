@@ -15,4 +15,9 @@ const ABOUT: AnyOperation = operation({
 });
 
 /** Every endpoint there is. */
-export const OPERATIONS: readonly AnyOperation[] = [...RECORD_OPERATIONS, ...BENCH_OPERATIONS, ...BOOK_OPERATIONS, ABOUT];
+export const OPERATIONS: readonly AnyOperation[] = [
+  ...RECORD_OPERATIONS,
+  ...BENCH_OPERATIONS,
+  ...BOOK_OPERATIONS,
+  ABOUT,
+];

@@ -19,10 +19,13 @@ const wavelength = sourceKinds.reduce<Joi.AlternativesSchema | Joi.NumberSchema>
   const [least, most] = SOURCE_WAVELENGTHS_NM[kind];
   return schema.when('sourceKind', {
     is: kind,
-    then: number().min(least).max(most).messages({
-      'number.min': `A ${kind} source has ${least} to ${most} nm.`,
-      'number.max': `A ${kind} source has ${least} to ${most} nm.`,
-    }),
+    then: number()
+      .min(least)
+      .max(most)
+      .messages({
+        'number.min': `A ${kind} source has ${least} to ${most} nm.`,
+        'number.max': `A ${kind} source has ${least} to ${most} nm.`,
+      }),
   });
 }, number().required());
 
@@ -37,7 +40,10 @@ const powerTable = Joi.array()
   .min(2)
   .max(50)
   .custom((points: { command: number; watts: number }[], helpers) => {
-    const ascending = points.every((point, index) => index === 0 || (point.command > points[index - 1]!.command && point.watts >= points[index - 1]!.watts));
+    const ascending = points.every(
+      (point, index) =>
+        index === 0 || (point.command > points[index - 1]!.command && point.watts >= points[index - 1]!.watts),
+    );
     return ascending ? points : helpers.error('any.ascending');
   })
   .messages({ 'any.ascending': 'Commands must rise from point to point, and watts must not fall.' });
@@ -81,9 +87,13 @@ export const stockBody = Joi.object({
   name,
   family: Joi.valid(...FAMILIES.map((family) => family.id), ...BANNED_MATERIALS.map((material) => material.id))
     .required()
-    .messages({ 'any.only': 'Unknown family. What is not known is not burned: choose its family, or record it as unknown.' }),
+    .messages({
+      'any.only': 'Unknown family. What is not known is not burned: choose its family, or record it as unknown.',
+    }),
   type: text(60).allow('').required(),
-  colour: Joi.string().pattern(/^#[0-9a-f]{6}$/i).required(),
+  colour: Joi.string()
+    .pattern(/^#[0-9a-f]{6}$/i)
+    .required(),
   bareLightness: number().min(1).max(100).required(),
   coating: text(120).allow('').required(),
   coatingSide: Joi.valid('none', 'top', 'bottom', 'both').required(),
@@ -94,7 +104,11 @@ export const stockBody = Joi.object({
   batch: text(60).allow('').required(),
   sheetWidthMm: positive(10000).required(),
   sheetDepthMm: positive(10000).required(),
-  acquiredOn: Joi.string().isoDate().pattern(/^\d{4}-\d{2}-\d{2}$/).allow(null).required(),
+  acquiredOn: Joi.string()
+    .isoDate()
+    .pattern(/^\d{4}-\d{2}-\d{2}$/)
+    .allow(null)
+    .required(),
 });
 
 export const pairingBody = Joi.object({ machineId: id.required(), lensId: id.required(), stockId: id.required() });
@@ -126,7 +140,10 @@ export const gridPlan = Joi.object({
     speedMmPerS: positive(20000).required(),
     intervalMm: positive(2).required(),
   }).required(),
-  letteringSettings: Joi.object({ powerFraction: positive(1).required(), speedMmPerS: positive(20000).required() }).required(),
+  letteringSettings: Joi.object({
+    powerFraction: positive(1).required(),
+    speedMmPerS: positive(20000).required(),
+  }).required(),
   leaveOutFailing: Joi.boolean().strict().required(),
 });
 
@@ -134,8 +151,13 @@ export const cardBody = Joi.object({
   pairingId: id.required(),
   kind: Joi.valid('grid').required(),
   plan: gridPlan.required(),
-  sheetPlace: Joi.object({ xMm: number().min(0).max(10000).required(), yMm: number().min(0).max(10000).required() }).allow(null).required(),
-  sheetOnBed: Joi.object({ leftMm: number().min(0).max(10000).required(), rearMm: number().min(0).max(10000).required() }).required(),
+  sheetPlace: Joi.object({ xMm: number().min(0).max(10000).required(), yMm: number().min(0).max(10000).required() })
+    .allow(null)
+    .required(),
+  sheetOnBed: Joi.object({
+    leftMm: number().min(0).max(10000).required(),
+    rearMm: number().min(0).max(10000).required(),
+  }).required(),
 });
 
 export const burnBody = Joi.object({

@@ -43,14 +43,19 @@ export async function bookView(ctx: AppContext, search: string): Promise<BookEnt
         versions: setting.versions.length,
         stale: await staleReasons(ctx, newest, pairing),
       };
-      const text = [entry.process, entry.machine, entry.lens, entry.stock, entry.batch, pairing.stock.type, newest.note].join(' ').toLowerCase();
+      const text = [entry.process, entry.machine, entry.lens, entry.stock, entry.batch, pairing.stock.type, newest.note]
+        .join(' ')
+        .toLowerCase();
       return { ...entry, text };
     }),
   );
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   return entries
     .filter(({ text }) => words.every((word) => text.includes(word)))
-    .sort((a, b) => a.machine.localeCompare(b.machine) || a.stock.localeCompare(b.stock) || a.process.localeCompare(b.process))
+    .sort(
+      (a, b) =>
+        a.machine.localeCompare(b.machine) || a.stock.localeCompare(b.stock) || a.process.localeCompare(b.process),
+    )
     .map(({ text: _text, ...entry }) => entry);
 }
 
@@ -96,7 +101,13 @@ export async function settingView(ctx: AppContext, settingId: number): Promise<S
       };
     }),
   );
-  return { settingId, process: setting.process, pairing, stale: await staleReasons(ctx, versions[0]!, pairing), versions };
+  return {
+    settingId,
+    process: setting.process,
+    pairing,
+    stale: await staleReasons(ctx, versions[0]!, pairing),
+    versions,
+  };
 }
 
 interface BookRow {
@@ -151,5 +162,9 @@ export async function bookCsv(ctx: AppContext): Promise<ExportedFile> {
 
 export async function bookJson(ctx: AppContext): Promise<ExportedFile> {
   const file = { format: 'glass-ladder-settings', formatVersion: 1, settings: await bookRows(ctx) };
-  return { name: 'settings-book.json', mediaType: 'application/json; charset=utf-8', bytes: Buffer.from(`${JSON.stringify(file, null, 2)}\n`) };
+  return {
+    name: 'settings-book.json',
+    mediaType: 'application/json; charset=utf-8',
+    bytes: Buffer.from(`${JSON.stringify(file, null, 2)}\n`),
+  };
 }

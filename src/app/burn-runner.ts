@@ -59,7 +59,14 @@ export class BurnRunner {
       const line = session.lines[index]!;
       if (line.startsWith('(')) part = line.slice(1, -1);
     }
-    return { linesDone: session.sent, elapsedS: session.laser.elapsedS, paused: session.paused, headXMm: x, headYMm: y, part };
+    return {
+      linesDone: session.sent,
+      elapsedS: session.laser.elapsedS,
+      paused: session.paused,
+      headXMm: x,
+      headYMm: y,
+      part,
+    };
   }
 
   /** Pauses or goes on. False when the burn is not under way here. */

@@ -95,10 +95,15 @@ function benchPlaceOf(card: CardRecord): BenchPlace {
 }
 
 /** Takes a photo of the newest bench burn of a card with the bench's camera and puts it in line to be read. */
-export async function photographCard(ctx: AppContext, cardId: number, shotSeed?: string): Promise<{ id: number; again: boolean }> {
+export async function photographCard(
+  ctx: AppContext,
+  cardId: number,
+  shotSeed?: string,
+): Promise<{ id: number; again: boolean }> {
   const card = await getCard(ctx, cardId);
   const burn = (await burns.burnsOfCard(ctx.db, cardId)).find((candidate) => candidate.place === 'bench');
-  if (!burn || burn.linesDone === 0) throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
+  if (!burn || burn.linesDone === 0)
+    throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
   if (burn.status === 'running' || burn.status === 'paused') {
     throw new Problem('nothing-burned', 'The burn has not ended: the lid is closed.', 'The burn goes on.');
   }
@@ -115,5 +120,9 @@ export async function photographCard(ctx: AppContext, cardId: number, shotSeed?:
     burnSeed: burn.seed,
     shotSeed: seed,
   });
-  return receivePhoto(ctx, cardId, { bytes: Buffer.from(jpeg), fileName: `bench-${card.layout.code}.jpg`, origin: 'bench-camera' });
+  return receivePhoto(ctx, cardId, {
+    bytes: Buffer.from(jpeg),
+    fileName: `bench-${card.layout.code}.jpg`,
+    origin: 'bench-camera',
+  });
 }

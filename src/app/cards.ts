@@ -44,11 +44,21 @@ function layOrRefuse(kind: CardKindName, plan: GridPlan, pairing: OpenPairing, c
   } catch (error) {
     if (!(error instanceof PlanError)) throw error;
     const fields = error.problems.map(({ field, message }) => ({ field: `plan.${field}`, message }));
-    throw new Problem('invalid-input', 'The card cannot be laid as planned.', 'Nothing was made; your plan is still on the page.', fields);
+    throw new Problem(
+      'invalid-input',
+      'The card cannot be laid as planned.',
+      'Nothing was made; your plan is still on the page.',
+      fields,
+    );
   }
 }
 
-function choosePlace(layout: Layout, pairing: OpenPairing, used: Awaited<ReturnType<typeof cards.usedAreasOfStock>>, wanted: CardRequest['sheetPlace']): { xMm: number; yMm: number } {
+function choosePlace(
+  layout: Layout,
+  pairing: OpenPairing,
+  used: Awaited<ReturnType<typeof cards.usedAreasOfStock>>,
+  wanted: CardRequest['sheetPlace'],
+): { xMm: number; yMm: number } {
   const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
   const size = `${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm`;
   if (wanted === null) {
@@ -67,7 +77,11 @@ function choosePlace(layout: Layout, pairing: OpenPairing, used: Awaited<ReturnT
  * Makes a card: gives it its number, lays it, finds or checks its place on the sheet and bed, and keeps it for good. The
  * stock's row is locked meanwhile, so that two cards never get the same place.
  */
-export async function createCard(ctx: AppContext, request: CardRequest, key?: string): Promise<{ id: number; code: string }> {
+export async function createCard(
+  ctx: AppContext,
+  request: CardRequest,
+  key?: string,
+): Promise<{ id: number; code: string }> {
   const pairing = await getPairing(ctx, request.pairingId);
   refuseUnlessBurnable(pairing);
   layOrRefuse(request.kind, request.plan, pairing, 0);

@@ -33,7 +33,11 @@ export async function exportCard(card: CardRecord, format: ExportFormat): Promis
     case 'svg':
       return { name: `${name}.svg`, mediaType: 'image/svg+xml', bytes: Buffer.from(svgOfCard(card.layout)) };
     case 'gcode':
-      return { name: `${name}.gcode`, mediaType: 'text/plain; charset=utf-8', bytes: Buffer.from(gcodeOfCard(card.layout, card.madeFor.machine, card.bed)) };
+      return {
+        name: `${name}.gcode`,
+        mediaType: 'text/plain; charset=utf-8',
+        bytes: Buffer.from(gcodeOfCard(card.layout, card.madeFor.machine, card.bed)),
+      };
     case 'csv':
       return { name: `${name}.csv`, mediaType: 'text/csv; charset=utf-8', bytes: Buffer.from(csvOfCells(card.layout)) };
     case 'png':

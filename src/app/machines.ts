@@ -25,7 +25,12 @@ export async function getMachine({ db }: AppContext, id: number): Promise<Machin
   return machine;
 }
 
-export function createMachine(ctx: AppContext, machine: Machine, lens: Lens, key?: string): Promise<{ id: number; lensId: number }> {
+export function createMachine(
+  ctx: AppContext,
+  machine: Machine,
+  lens: Lens,
+  key?: string,
+): Promise<{ id: number; lensId: number }> {
   return orNameTaken(machine.name, () =>
     once(ctx, key, 'create-machine', async (tx) => {
       const id = await machines.insertMachine(tx, machine);
@@ -52,7 +57,13 @@ export async function addLens(ctx: AppContext, machineId: number, lens: Lens, ke
   return once(ctx, key, 'add-lens', async (tx) => ({ id: await machines.insertLens(tx, machineId, lens) }));
 }
 
-export async function changeLens(ctx: AppContext, machineId: number, lensId: number, lens: Lens, retired: boolean): Promise<MachineRecord> {
+export async function changeLens(
+  ctx: AppContext,
+  machineId: number,
+  lensId: number,
+  lens: Lens,
+  retired: boolean,
+): Promise<MachineRecord> {
   const found = await machines.updateLens(ctx.db, machineId, lensId, lens, retired ? ctx.now() : null);
   if (!found) throw notFound('lens', lensId);
   return getMachine(ctx, machineId);

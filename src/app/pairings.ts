@@ -17,7 +17,10 @@ export interface OpenPairing extends Pairing {
 }
 
 async function assemble(ctx: AppContext, record: PairingRecord): Promise<OpenPairing> {
-  const [machine, stock] = await Promise.all([machineById(ctx.db, record.machineId), stockById(ctx.db, record.stockId)]);
+  const [machine, stock] = await Promise.all([
+    machineById(ctx.db, record.machineId),
+    stockById(ctx.db, record.stockId),
+  ]);
   const lens = machine?.lenses.find((candidate) => candidate.id === record.lensId);
   if (!machine) throw notFound('machine', record.machineId);
   if (!lens) throw notFound('lens', record.lensId);
@@ -32,7 +35,10 @@ export async function getPairing(ctx: AppContext, id: number): Promise<OpenPairi
 }
 
 /** Opens the bench for machine, lens and stock: the pairing there is, or a new one. Records that do not exist are refused. */
-export async function openBench(ctx: AppContext, key: { machineId: number; lensId: number; stockId: number }): Promise<OpenPairing> {
+export async function openBench(
+  ctx: AppContext,
+  key: { machineId: number; lensId: number; stockId: number },
+): Promise<OpenPairing> {
   await assemble(ctx, { id: 0, ...key });
   return assemble(ctx, { id: await pairings.openPairing(ctx.db, key), ...key });
 }

@@ -33,19 +33,33 @@ async function sizeOf(bytes: Buffer): Promise<{ width: number; height: number }>
     if ((pages ?? 1) > 1) throw new Error('animated');
     size = { width, height };
   } catch {
-    throw new Problem('photo-not-readable', 'The file starts like a picture but cannot be opened.', 'The card and its other photos are untouched.');
+    throw new Problem(
+      'photo-not-readable',
+      'The file starts like a picture but cannot be opened.',
+      'The card and its other photos are untouched.',
+    );
   }
   if (size.width * size.height > PHOTO_LIMITS.pixels) {
-    throw new Problem('photo-too-large', `The photo has ${Math.round((size.width * size.height) / 1e6)} megapixels; 40 are the most.`);
+    throw new Problem(
+      'photo-too-large',
+      `The photo has ${Math.round((size.width * size.height) / 1e6)} megapixels; 40 are the most.`,
+    );
   }
   if (Math.min(size.width, size.height) < 200) {
-    throw new Problem('photo-not-readable', `The picture is ${size.width} × ${size.height} pixels: too small to show a card.`);
+    throw new Problem(
+      'photo-not-readable',
+      `The picture is ${size.width} × ${size.height} pixels: too small to show a card.`,
+    );
   }
   return size;
 }
 
 /** Takes a photo of a card in: checks it at the door, keeps its bytes, and puts it in line. The same photo twice is one photo. */
-export async function receivePhoto(ctx: AppContext, cardId: number, incoming: IncomingPhoto): Promise<{ id: number; again: boolean }> {
+export async function receivePhoto(
+  ctx: AppContext,
+  cardId: number,
+  incoming: IncomingPhoto,
+): Promise<{ id: number; again: boolean }> {
   await getCard(ctx, cardId);
   const { bytes, origin } = incoming;
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
@@ -82,7 +96,9 @@ export interface PhotoView extends PhotoRecord {
 
 export async function viewPhoto(ctx: AppContext, photo: PhotoRecord): Promise<PhotoView> {
   const others = await Promise.all((photo.detail.cardNumbers ?? []).map((number) => cardByNumber(ctx.db, number)));
-  const otherCards = others.filter((card): card is CardRecord => card !== undefined).map((card) => ({ id: card.id, code: card.layout.code }));
+  const otherCards = others
+    .filter((card): card is CardRecord => card !== undefined)
+    .map((card) => ({ id: card.id, code: card.layout.code }));
   return { ...photo, step: ctx.readings.stepOf(photo.id), otherCards };
 }
 
@@ -95,8 +111,13 @@ export async function getPhoto(ctx: AppContext, id: number): Promise<PhotoView> 
 /** Reads a photo again with the card's corners as the operator dragged them, in photo pixels. */
 export async function setCorners(ctx: AppContext, id: number, corners: readonly Point[]): Promise<PhotoView> {
   const photo = await getPhoto(ctx, id);
-  const outside = corners.some(({ x, y }) => x < -photo.widthPx || y < -photo.heightPx || x > 2 * photo.widthPx || y > 2 * photo.heightPx);
-  if (outside) throw new Problem('invalid-input', 'A corner lies far outside the photo.', 'The photo is kept.', [{ field: 'corners', message: 'Drag each handle to a corner of the card.' }]);
+  const outside = corners.some(
+    ({ x, y }) => x < -photo.widthPx || y < -photo.heightPx || x > 2 * photo.widthPx || y > 2 * photo.heightPx,
+  );
+  if (outside)
+    throw new Problem('invalid-input', 'A corner lies far outside the photo.', 'The photo is kept.', [
+      { field: 'corners', message: 'Drag each handle to a corner of the card.' },
+    ]);
   await photos.requeuePhoto(ctx.db, id, { corners });
   ctx.readings.add(id);
   return getPhoto(ctx, id);
@@ -113,7 +134,11 @@ export async function movePhoto(ctx: AppContext, id: number, cardId: number): Pr
   return { id, cardId };
 }
 
-export async function getPhotoImage(ctx: AppContext, id: number, role: photos.ImageRole): Promise<{ mediaType: string; bytes: Buffer }> {
+export async function getPhotoImage(
+  ctx: AppContext,
+  id: number,
+  role: photos.ImageRole,
+): Promise<{ mediaType: string; bytes: Buffer }> {
   const image = await photos.imageOfPhoto(ctx.db, id, role);
   if (!image) throw notFound(`${role} picture of photo`, id);
   return image;

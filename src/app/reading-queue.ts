@@ -100,7 +100,17 @@ export class ReadingQueue {
         case 'read': {
           const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tookS } = answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
-          await insertReading(tx, { photoId, cardId, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tookS, cells });
+          await insertReading(tx, {
+            photoId,
+            cardId,
+            toPhoto,
+            markers,
+            frameErrorMm,
+            photoPxPerMm,
+            alsoSeen,
+            tookS,
+            cells,
+          });
           return setPhotoStatus(tx, photoId, 'read');
         }
         case 'other-card':

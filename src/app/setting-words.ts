@@ -1,10 +1,19 @@
 import type { Difference, VersionView } from './book-views';
-import { formatInterval, formatLength, formatPower, formatSpeed, plainNumber, type LikedUnits } from '../core/quantities/format';
+import {
+  formatInterval,
+  formatLength,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+  type LikedUnits,
+} from '../core/quantities/format';
 import type { BurnSettings } from '../core/card/settings';
 
 type Value = string | number | boolean;
 
-const FIELDS: Readonly<Record<keyof BurnSettings, readonly [name: string, words: (value: Value, liked: LikedUnits) => string]>> = {
+const FIELDS: Readonly<
+  Record<keyof BurnSettings, readonly [name: string, words: (value: Value, liked: LikedUnits) => string]>
+> = {
   powerFraction: ['Power', (value) => formatPower(Number(value))],
   speedMmPerS: ['Speed', (value, liked) => formatSpeed(Number(value), liked)],
   intervalMm: ['Line interval', (value, liked) => formatInterval(Number(value), liked)],
@@ -24,7 +33,9 @@ export function settingRows(version: VersionView, liked: LikedUnits): [label: st
   });
   rows.push([
     'Lightness',
-    lightness === null ? 'not read: kept by eye' : `L* ${plainNumber(lightness, 3)} ± ${plainNumber(2 * (lightnessSigma ?? 0), 2)} (95 %)`,
+    lightness === null
+      ? 'not read: kept by eye'
+      : `L* ${plainNumber(lightness, 3)} ± ${plainNumber(2 * (lightnessSigma ?? 0), 2)} (95 %)`,
   ]);
   if (confidence !== null) rows.push(['Confidence', `${plainNumber(confidence * 100, 3)} %`]);
   return rows;

@@ -40,12 +40,17 @@ export interface KeepRequest {
 }
 
 /** Keeps a cell as the next version of its pairing's setting, with where it came from. */
-export async function keepCell(ctx: AppContext, request: KeepRequest, key?: string): Promise<{ settingId: number; version: number }> {
+export async function keepCell(
+  ctx: AppContext,
+  request: KeepRequest,
+  key?: string,
+): Promise<{ settingId: number; version: number }> {
   const { card, reading, seen } = await seenCard(ctx, request.cardId);
   const kind = cardKind(card.kind as 'grid');
   const wish: GridWish = { lightness: null, powerCap: 1, pace: 'fast-and-strong' };
   const draft = kind.settle(kind.find(card.layout, seen, card.madeFor, wish), card.layout, seen, request.cellIndex);
-  if (!draft) throw new Problem('nothing-to-keep', `Cell ${request.cellIndex} of card ${card.layout.code} was not burned.`);
+  if (!draft)
+    throw new Problem('nothing-to-keep', `Cell ${request.cellIndex} of card ${card.layout.code} was not burned.`);
   const cell = reading?.cells.find((candidate) => candidate.cellIndex === request.cellIndex);
   return once(ctx, key, 'keep-setting', (tx) =>
     insertSettingVersion(tx, card.pairingId, draft.process, {

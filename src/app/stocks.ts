@@ -12,7 +12,11 @@ export async function getStock({ db }: AppContext, id: number): Promise<StockRec
 }
 
 /** A banned material may be recorded, so that the next person is warned; it is stopped when it is to be burned. */
-export function createStock(ctx: AppContext, stock: StockInput, key?: string): Promise<{ id: number; stopped: boolean }> {
+export function createStock(
+  ctx: AppContext,
+  stock: StockInput,
+  key?: string,
+): Promise<{ id: number; stopped: boolean }> {
   return once(ctx, key, 'create-stock', async (tx) => ({
     id: await stocks.insertStock(tx, stock),
     stopped: assessStock(stock).length > 0,

@@ -86,11 +86,17 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
       speedFrom: proposal.plan.speed.from,
       speedTo: proposal.plan.speed.to,
     },
-    readCard: readCard ? { code: readCard.layout.code, cells: readCard.layout.order.length, madeFor: readCard.madeFor } : null,
+    readCard: readCard
+      ? { code: readCard.layout.code, cells: readCard.layout.order.length, madeFor: readCard.madeFor }
+      : null,
     kept: kept && keptCard ? { version: kept.version, ...kept.settings, madeFor: keptCard.madeFor } : null,
   });
   const layout = proposal && cardKind('grid').lay(proposal.plan, pairing, { cardNumber: 0 });
-  const cost = layout && { burnS: estimateCard(layout, pairing.machine).totalS, widthMm: layout.widthMm, heightMm: layout.heightMm };
+  const cost = layout && {
+    burnS: estimateCard(layout, pairing.machine).totalS,
+    widthMm: layout.widthMm,
+    heightMm: layout.heightMm,
+  };
   return {
     pairing,
     ladder,
@@ -127,7 +133,9 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
     listSettings(ctx.db, { pairingId: card.pairingId }),
   ]);
   const kept = settings.flatMap((setting) =>
-    setting.versions.filter((version) => version.cardId === cardId).map((version) => ({ ...version, settingId: setting.id })),
+    setting.versions
+      .filter((version) => version.cardId === cardId)
+      .map((version) => ({ ...version, settingId: setting.id })),
   );
   return {
     card,
@@ -160,7 +168,11 @@ export interface BenchListView {
 }
 
 export async function benchListView(ctx: AppContext): Promise<BenchListView> {
-  const [pairings, machines, stocks] = await Promise.all([listPairings(ctx.db), listMachines(ctx.db), listStocks(ctx.db)]);
+  const [pairings, machines, stocks] = await Promise.all([
+    listPairings(ctx.db),
+    listMachines(ctx.db),
+    listStocks(ctx.db),
+  ]);
   const views = await Promise.all(pairings.map((pairing) => benchView(ctx, pairing.id)));
   const benches = views
     .filter(({ pairing }) => !pairing.machine.retired && !pairing.stock.retired && !pairing.lens.retired)
@@ -193,7 +205,11 @@ export async function logbookView(ctx: AppContext): Promise<readonly LogEntry[]>
   const burns = await listBurns(ctx.db, 200);
   return Promise.all(
     burns.map(async (burn) => {
-      const [card, photos, reading] = await Promise.all([getCard(ctx, burn.cardId), photosOfCard(ctx.db, burn.cardId), newestReading(ctx.db, burn.cardId)]);
+      const [card, photos, reading] = await Promise.all([
+        getCard(ctx, burn.cardId),
+        photosOfCard(ctx.db, burn.cardId),
+        newestReading(ctx.db, burn.cardId),
+      ]);
       return {
         burn,
         cardCode: card.layout.code,

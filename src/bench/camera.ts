@@ -29,7 +29,10 @@ export interface Shot {
 }
 
 /** A shot as an operator would take it: a little crooked, under one lamp; everything from the seed. */
-export function casualShot(seed: string, limits: { tiltDegrees: number; lightFall: number } = { tiltDegrees: 25, lightFall: 0.5 }): Shot {
+export function casualShot(
+  seed: string,
+  limits: { tiltDegrees: number; lightFall: number } = { tiltDegrees: 25, lightFall: 0.5 },
+): Shot {
   const random = randomFrom(`shot ${seed}`);
   const wide = random() < 0.5;
   return {
@@ -212,7 +215,13 @@ function blurred(piece: Piece, sigmaPx: number): Float32Array {
   const kernel = Float32Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigmaPx) ** 2));
   const total = kernel.reduce((sum, value) => sum + value, 0);
   for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
-  const pass = (source: Float32Array, stride: number, count: number, lineStride: number, lines: number): Float32Array => {
+  const pass = (
+    source: Float32Array,
+    stride: number,
+    count: number,
+    lineStride: number,
+    lines: number,
+  ): Float32Array => {
     const out = new Float32Array(source.length);
     for (let line = 0; line < lines; line++) {
       for (let place = 0; place < count; place++) {

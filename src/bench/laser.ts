@@ -83,7 +83,11 @@ export class SimulatedLaser {
   }
 
   send(line: string): Acknowledgement {
-    const text = line.replace(/\([^)]*\)/g, '').replace(/;.*/, '').trim().toUpperCase();
+    const text = line
+      .replace(/\([^)]*\)/g, '')
+      .replace(/;.*/, '')
+      .trim()
+      .toUpperCase();
     this.clock += this.truth.lineOverheadS;
     if (text === '') return { ok: true };
     if (this.ended) return refused('the program has ended');

@@ -54,7 +54,10 @@ interface Fields {
   readonly noise: NoiseTable;
 }
 
-function char({ specimen, marginMm, band }: BurnRequest, { width, height, relief, fluence, smoke, noise }: Fields): Piece {
+function char(
+  { specimen, marginMm, band }: BurnRequest,
+  { width, height, relief, fluence, smoke, noise }: Fields,
+): Piece {
   const before = new Float32Array(width * height * 3);
   const after = new Float32Array(width * height * 3);
   const takes = specimen.takes[band];
@@ -205,7 +208,10 @@ function boxBlur(source: Float32Array, width: number, height: number, radius: nu
  * The truth of an area: its mean luminance after the burn over its mean luminance before it, over the inner 60 % of the
  * rectangle (card millimetres). For tests and accuracy reports only.
  */
-export function trueLuminanceRatio(piece: Piece, area: { x: number; y: number; width: number; height: number }): number {
+export function trueLuminanceRatio(
+  piece: Piece,
+  area: { x: number; y: number; width: number; height: number },
+): number {
   const px = (mm: number): number => Math.round((mm + piece.marginMm) * PIECE_PX_PER_MM);
   let before = 0;
   let after = 0;

@@ -2,7 +2,17 @@ import type { ReactNode } from 'react';
 import styles from './BenchFrame.module.css';
 
 /** The three parts of a bench screen: ladder, mat, ticket. */
-export function BenchFrame({ title, ladder, mat, ticket }: { title: ReactNode; ladder: ReactNode; mat: ReactNode; ticket: ReactNode }) {
+export function BenchFrame({
+  title,
+  ladder,
+  mat,
+  ticket,
+}: {
+  title: ReactNode;
+  ladder: ReactNode;
+  mat: ReactNode;
+  ticket: ReactNode;
+}) {
   return (
     <div className={styles.frame}>
       <section className={styles.ladder} aria-label="Ladder">

@@ -24,7 +24,17 @@ export function Button({ look = 'plain', busy = false, shortcut, children, disab
   );
 }
 
-export function LinkButton({ look = 'plain', href, children, download }: { look?: 'main' | 'plain'; href: string; children: ReactNode; download?: boolean }) {
+export function LinkButton({
+  look = 'plain',
+  href,
+  children,
+  download,
+}: {
+  look?: 'main' | 'plain';
+  href: string;
+  children: ReactNode;
+  download?: boolean;
+}) {
   return (
     <a className={`${styles.button} ${styles[look]}`} href={href} {...(download ? { download: '' } : {})}>
       {children}

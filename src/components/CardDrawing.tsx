@@ -5,7 +5,11 @@ import styles from './CardDrawing.module.css';
 
 interface Props {
   readonly layout: Layout;
-  readonly look: (cell: Cell) => { readonly fill: string; readonly dim?: boolean; readonly ring?: 'asked' | 'proposed' | 'kept' };
+  readonly look: (cell: Cell) => {
+    readonly fill: string;
+    readonly dim?: boolean;
+    readonly ring?: 'asked' | 'proposed' | 'kept' | 'meets';
+  };
   readonly describe: (cell: Cell) => string;
   readonly selected: number | null;
   readonly onSelect: (cellIndex: number) => void;
@@ -13,6 +17,8 @@ interface Props {
   readonly hatched?: boolean;
   /** Marks and lettering are left out where a photo shows them already. */
   readonly marksVisible?: boolean;
+  /** Colour of markers and lettering: what a burn leaves on this stock. */
+  readonly markColour?: string;
   readonly onCellKey?: (event: KeyboardEvent, cellIndex: number) => void;
 }
 
@@ -24,7 +30,17 @@ const STEPS: Readonly<Record<string, readonly [columns: number, rows: number]>> 
 };
 
 /** A card at true scale, in card millimetres; arrows move over its cells. */
-export function CardDrawing({ layout, look, describe, selected, onSelect, hatched = false, marksVisible = true, onCellKey }: Props) {
+export function CardDrawing({
+  layout,
+  look,
+  describe,
+  selected,
+  onSelect,
+  hatched = false,
+  marksVisible = true,
+  markColour = '#2a211a',
+  onCellKey,
+}: Props) {
   const group = useRef<SVGGElement>(null);
   const columns = Math.max(...layout.cells.map((cell) => cell.column)) + 1;
   const focusable = selected ?? layout.order[0] ?? 0;
@@ -72,6 +88,7 @@ export function CardDrawing({ layout, look, describe, selected, onSelect, hatche
             <title>{describe(cell)}</title>
             <rect {...box} fill={fill} />
             {hatched && <rect {...box} fill="url(#prediction)" />}
+            {(ring ?? (cell.index === selected ? 'selected' : undefined)) && <rect {...box} className={styles.under} />}
             {ring && <rect {...box} className={styles[ring]} />}
             {cell.index === selected && <rect {...box} className={styles.selected} />}
           </g>
@@ -83,16 +100,23 @@ export function CardDrawing({ layout, look, describe, selected, onSelect, hatche
             const module = marker.sizeMm / MARKER_MODULES;
             const path = markerModules(marker.id)
               .map((burned, index) =>
-                burned ? `M${marker.x + (index % MARKER_MODULES) * module} ${marker.y + Math.floor(index / MARKER_MODULES) * module}h${module}v${module}h${-module}z` : '',
+                burned
+                  ? `M${marker.x + (index % MARKER_MODULES) * module} ${marker.y + Math.floor(index / MARKER_MODULES) * module}h${module}v${module}h${-module}z`
+                  : '',
               )
               .join('');
-            return <path key={marker.corner} d={path} className={styles.marker} />;
+            return <path key={marker.corner} d={path} fill={markColour} className={styles.marker} />;
           })}
           {layout.lettering.map((line, index) => (
             <path
               key={index}
               className={styles.letters}
-              d={line.strokes.map((stroke) => stroke.map((p, place) => `${place === 0 ? 'M' : 'L'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join('')).join('')}
+              stroke={markColour}
+              d={line.strokes
+                .map((stroke) =>
+                  stroke.map((p, place) => `${place === 0 ? 'M' : 'L'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join(''),
+                )
+                .join('')}
             />
           ))}
         </>

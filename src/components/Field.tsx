@@ -29,7 +29,11 @@ function Frame({ label, hint, error, compact, id, children }: Shared & { id: str
 }
 
 const described = (id: string, hint: ReactNode, error: string | undefined) =>
-  error ? { 'aria-invalid': true as const, 'aria-describedby': `${id}-error` } : hint ? { 'aria-describedby': `${id}-hint` } : {};
+  error
+    ? { 'aria-invalid': true as const, 'aria-describedby': `${id}-error` }
+    : hint
+      ? { 'aria-describedby': `${id}-hint` }
+      : {};
 
 export function TextField({ label, hint, error, compact, ...rest }: Shared & InputHTMLAttributes<HTMLInputElement>) {
   const own = useId();
@@ -41,7 +45,14 @@ export function TextField({ label, hint, error, compact, ...rest }: Shared & Inp
   );
 }
 
-export function SelectField({ label, hint, error, compact, children, ...rest }: Shared & SelectHTMLAttributes<HTMLSelectElement>) {
+export function SelectField({
+  label,
+  hint,
+  error,
+  compact,
+  children,
+  ...rest
+}: Shared & SelectHTMLAttributes<HTMLSelectElement>) {
   const own = useId();
   const id = rest.id ?? own;
   return (
@@ -53,7 +64,11 @@ export function SelectField({ label, hint, error, compact, children, ...rest }: 
   );
 }
 
-export function CheckField({ label, hint, ...rest }: { label: ReactNode; hint?: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+export function CheckField({
+  label,
+  hint,
+  ...rest
+}: { label: ReactNode; hint?: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
   return (
     <label className={styles.check}>
       <input type="checkbox" {...rest} />

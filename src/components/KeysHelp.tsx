@@ -14,7 +14,8 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['?', 'show this list'],
 ];
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 
 /** Keys that work on every page, and the list of all keys. */
 export function KeysHelp() {

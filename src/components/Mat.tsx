@@ -1,6 +1,14 @@
 import { select } from 'd3-selection';
 import { zoom, zoomIdentity, type ZoomBehavior, type ZoomTransform } from 'd3-zoom';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEventHandler, type ReactNode } from 'react';
+import {
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEventHandler,
+  type ReactNode,
+} from 'react';
 import type { Rect } from '../core/geometry/point';
 import styles from './Mat.module.css';
 
@@ -104,14 +112,19 @@ export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Prop
     if (fit && behaviour.current) select(svg.current!).call(behaviour.current.transform, fit);
   }, [fit]);
 
-  const view: MatView = { pxPerMm: transform.k, toPx: (xMm, yMm) => ({ x: transform.applyX(xMm), y: transform.applyY(yMm) }) };
+  const view: MatView = {
+    pxPerMm: transform.k,
+    toPx: (xMm, yMm) => ({ x: transform.applyX(xMm), y: transform.applyY(yMm) }),
+  };
   const refit = (): void => {
     if (fit && behaviour.current) select(svg.current!).call(behaviour.current.transform, fit);
   };
   return (
     <div className={styles.frame} ref={frame} onKeyDown={onKeyDown}>
       <svg ref={svg} className={styles.board} width={size.width} height={size.height} role="group" aria-label={label}>
-        <g transform={`translate(${transform.x} ${transform.y}) scale(${transform.k})`}>{size.width > 0 && children(view)}</g>
+        <g transform={`translate(${transform.x} ${transform.y}) scale(${transform.k})`}>
+          {size.width > 0 && children(view)}
+        </g>
         <Rule along="x" size={size.width} view={transform} />
         <Rule along="y" size={size.height} view={transform} />
         <text className={styles.unit} x={4} y={16} aria-hidden="true">

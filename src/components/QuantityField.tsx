@@ -45,7 +45,8 @@ export function QuantityField({ label, value, kind, onChange, error, hint, compa
       return null;
     }
   };
-  const shownAs = value !== null && editing && kind.format(value) !== text.trim() ? `= ${kind.format(value)}` : undefined;
+  const shownAs =
+    value !== null && editing && kind.format(value) !== text.trim() ? `= ${kind.format(value)}` : undefined;
   return (
     <TextField
       {...(id ? { id } : {})}

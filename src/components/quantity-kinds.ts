@@ -1,11 +1,21 @@
-import { formatInterval, formatLength, formatPower, formatSpeed, plainNumber, type LikedUnits } from '../core/quantities/format';
+import {
+  formatInterval,
+  formatLength,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+  type LikedUnits,
+} from '../core/quantities/format';
 import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from '../core/quantities/parse';
 import type { QuantityKind } from './QuantityField';
 
 /** A bare number with an optional unit word that is dropped ("55 W", "450 nm"). */
 const bare = (unit: string): QuantityKind => ({
   parse: (text) => {
-    const plain = text.trim().replace(/,/g, '.').replace(new RegExp(`\\s*${unit.replace(/[²/]/g, '.')}$`, 'i'), '');
+    const plain = text
+      .trim()
+      .replace(/,/g, '.')
+      .replace(new RegExp(`\\s*${unit.replace(/[²/]/g, '.')}$`, 'i'), '');
     const value = Number(plain);
     if (plain === '' || !Number.isFinite(value)) throw new QuantityError(`invalid number: "${text}"`);
     return value;

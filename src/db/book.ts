@@ -18,7 +18,9 @@ export async function putVerdict(db: Db, cardId: number, verdict: Verdict): Prom
   await db
     .insertInto('verdict')
     .values({ card_id: cardId, cell_index: cellIndex, ...values })
-    .onConflict((conflict) => conflict.columns(['card_id', 'cell_index']).doUpdateSet({ ...values, updated_at: new Date() }))
+    .onConflict((conflict) =>
+      conflict.columns(['card_id', 'cell_index']).doUpdateSet({ ...values, updated_at: new Date() }),
+    )
     .execute();
 }
 
@@ -103,7 +105,10 @@ export async function insertSettingVersion(
 }
 
 /** Settings of the book with all their versions; of one pairing or one id when asked for. */
-export async function listSettings(db: Db, only: { pairingId?: number; settingId?: number } = {}): Promise<SettingRecord[]> {
+export async function listSettings(
+  db: Db,
+  only: { pairingId?: number; settingId?: number } = {},
+): Promise<SettingRecord[]> {
   let query = db.selectFrom('setting').selectAll().orderBy('id');
   if (only.pairingId !== undefined) query = query.where('pairing_id', '=', only.pairingId);
   if (only.settingId !== undefined) query = query.where('id', '=', only.settingId);
@@ -112,7 +117,11 @@ export async function listSettings(db: Db, only: { pairingId?: number; settingId
   const versions = await db
     .selectFrom('setting_version')
     .selectAll()
-    .where('setting_id', 'in', settings.map((setting) => setting.id))
+    .where(
+      'setting_id',
+      'in',
+      settings.map((setting) => setting.id),
+    )
     .orderBy('version', 'desc')
     .execute();
   return settings.map((setting) => ({

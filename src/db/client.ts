@@ -16,7 +16,18 @@ export function openDatabase(connectionString: string, onLost: (error: Error) =>
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 
-const AWAY_CODES = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '08006', '08001', '08003']);
+const AWAY_CODES = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+]);
 
 /** Whether an error means that the database server cannot be reached just now. */
 export function isDatabaseAway(error: unknown): boolean {

@@ -79,7 +79,12 @@ const lensRow = (lens: Lens) => ({
 
 export async function listMachines(db: Db): Promise<MachineRecord[]> {
   const [machines, lenses] = await Promise.all([
-    db.selectFrom('machine').selectAll().orderBy('retired_at', (order) => order.asc().nullsFirst()).orderBy('name').execute(),
+    db
+      .selectFrom('machine')
+      .selectAll()
+      .orderBy('retired_at', (order) => order.asc().nullsFirst())
+      .orderBy('name')
+      .execute(),
     db.selectFrom('lens').selectAll().orderBy('id').execute(),
   ]);
   return machines.map((row) => machineOf(row, lenses.filter((lens) => lens.machine_id === row.id).map(lensOf)));
@@ -111,7 +116,13 @@ export async function insertLens(db: Db, machineId: number, lens: Lens): Promise
   return (await db.insertInto('lens').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }
 
-export async function updateLens(db: Db, machineId: number, lensId: number, lens: Lens, retiredAt: Date | null): Promise<boolean> {
+export async function updateLens(
+  db: Db,
+  machineId: number,
+  lensId: number,
+  lens: Lens,
+  retiredAt: Date | null,
+): Promise<boolean> {
   const result = await db
     .updateTable('lens')
     .set({ ...lensRow(lens), retired_at: retiredAt })

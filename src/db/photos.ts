@@ -81,11 +81,19 @@ export async function photosOfCard(db: Db, cardId: number): Promise<PhotoRecord[
 }
 
 export async function setPhotoStatus(db: Db, id: number, status: PhotoStatus, detail: PhotoDetail = {}): Promise<void> {
-  await db.updateTable('photo').set({ status, detail: JSON.stringify(detail) }).where('id', '=', id).execute();
+  await db
+    .updateTable('photo')
+    .set({ status, detail: JSON.stringify(detail) })
+    .where('id', '=', id)
+    .execute();
 }
 
 /** Puts a photo back in line, with dragged corners or for another card. */
-export async function requeuePhoto(db: Db, id: number, change: { corners?: readonly Point[]; cardId?: number }): Promise<void> {
+export async function requeuePhoto(
+  db: Db,
+  id: number,
+  change: { corners?: readonly Point[]; cardId?: number },
+): Promise<void> {
   await db
     .updateTable('photo')
     .set({
@@ -100,11 +108,22 @@ export async function requeuePhoto(db: Db, id: number, change: { corners?: reado
 
 /** Photos whose reading has not ended, oldest first: they are read after a restart. */
 export async function unreadPhotoIds(db: Db): Promise<number[]> {
-  const rows = await db.selectFrom('photo').select('id').where('status', 'in', ['waiting', 'reading']).orderBy('id').execute();
+  const rows = await db
+    .selectFrom('photo')
+    .select('id')
+    .where('status', 'in', ['waiting', 'reading'])
+    .orderBy('id')
+    .execute();
   return rows.map((row) => row.id);
 }
 
-export async function putImage(db: Db, photoId: number, role: ImageRole, mediaType: string, bytes: Buffer): Promise<void> {
+export async function putImage(
+  db: Db,
+  photoId: number,
+  role: ImageRole,
+  mediaType: string,
+  bytes: Buffer,
+): Promise<void> {
   await db
     .insertInto('photo_image')
     .values({ photo_id: photoId, role, media_type: mediaType, bytes })
@@ -112,7 +131,11 @@ export async function putImage(db: Db, photoId: number, role: ImageRole, mediaTy
     .execute();
 }
 
-export async function imageOfPhoto(db: Db, photoId: number, role: ImageRole): Promise<{ mediaType: string; bytes: Buffer } | undefined> {
+export async function imageOfPhoto(
+  db: Db,
+  photoId: number,
+  role: ImageRole,
+): Promise<{ mediaType: string; bytes: Buffer } | undefined> {
   const row = await db
     .selectFrom('photo_image')
     .select(['media_type', 'bytes'])
@@ -188,9 +211,19 @@ export async function insertReading(db: Db, reading: NewReading): Promise<number
 
 /** The newest reading of a card, with its cells in order. */
 export async function newestReading(db: Db, cardId: number): Promise<ReadingRecord | undefined> {
-  const row = await db.selectFrom('reading').selectAll().where('card_id', '=', cardId).orderBy('id', 'desc').executeTakeFirst();
+  const row = await db
+    .selectFrom('reading')
+    .selectAll()
+    .where('card_id', '=', cardId)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
   if (!row) return undefined;
-  const cells = await db.selectFrom('cell_reading').selectAll().where('reading_id', '=', row.id).orderBy('cell_index').execute();
+  const cells = await db
+    .selectFrom('cell_reading')
+    .selectAll()
+    .where('reading_id', '=', row.id)
+    .orderBy('cell_index')
+    .execute();
   return {
     id: row.id,
     photoId: row.photo_id,

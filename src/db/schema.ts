@@ -119,13 +119,7 @@ export interface BurnTable {
 }
 
 export type PhotoStatus =
-  | 'waiting'
-  | 'reading'
-  | 'read'
-  | 'needs-corners'
-  | 'other-card'
-  | 'several-cards'
-  | 'unreadable';
+  'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
 
 export interface PhotoTable {
   id: Generated<number>;

@@ -50,17 +50,35 @@ const stockRow = (stock: StockInput) => ({
 
 export async function listStocks(db: Db): Promise<StockRecord[]> {
   const [rows, readings] = await Promise.all([
-    db.selectFrom('stock').selectAll().orderBy('retired_at', (order) => order.asc().nullsFirst()).orderBy('name').execute(),
+    db
+      .selectFrom('stock')
+      .selectAll()
+      .orderBy('retired_at', (order) => order.asc().nullsFirst())
+      .orderBy('name')
+      .execute(),
     db.selectFrom('thickness_reading').selectAll().orderBy('place').execute(),
   ]);
-  return rows.map((row) => stockOf(row, readings.filter((reading) => reading.stock_id === row.id).map((reading) => reading.thickness_mm)));
+  return rows.map((row) =>
+    stockOf(
+      row,
+      readings.filter((reading) => reading.stock_id === row.id).map((reading) => reading.thickness_mm),
+    ),
+  );
 }
 
 export async function stockById(db: Db, id: number): Promise<StockRecord | undefined> {
   const row = await db.selectFrom('stock').selectAll().where('id', '=', id).executeTakeFirst();
   if (!row) return undefined;
-  const readings = await db.selectFrom('thickness_reading').selectAll().where('stock_id', '=', id).orderBy('place').execute();
-  return stockOf(row, readings.map((reading) => reading.thickness_mm));
+  const readings = await db
+    .selectFrom('thickness_reading')
+    .selectAll()
+    .where('stock_id', '=', id)
+    .orderBy('place')
+    .execute();
+  return stockOf(
+    row,
+    readings.map((reading) => reading.thickness_mm),
+  );
 }
 
 async function writeReadings(db: Db, stockId: number, readingsMm: readonly number[]): Promise<void> {

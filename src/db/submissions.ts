@@ -8,5 +8,8 @@ export async function earlierAnswer(db: Db, key: string, action: string): Promis
 
 /** Notes what a submission answered. A second one with the same key breaks the primary key, and its transaction with it. */
 export async function noteAnswer(db: Db, key: string, action: string, result: object): Promise<void> {
-  await db.insertInto('submission').values({ key, action, result: JSON.stringify(result) }).execute();
+  await db
+    .insertInto('submission')
+    .values({ key, action, result: JSON.stringify(result) })
+    .execute();
 }

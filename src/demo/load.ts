@@ -27,7 +27,13 @@ const STORIES: readonly DemoStory[] = [
       { pace: 'slow-and-low', stop: 'deep', note: 'Fern on bed markers: deeper, slower, cleaner edge.' },
     ],
   },
-  { machine: 'marl', lens: 0, stock: 'slate', burned: true, kept: [{ pace: 'fast-and-strong', stop: 'deep', note: 'Pond markers.' }] },
+  {
+    machine: 'marl',
+    lens: 0,
+    stock: 'slate',
+    burned: true,
+    kept: [{ pace: 'fast-and-strong', stop: 'deep', note: 'Pond markers.' }],
+  },
   { machine: 'heron', lens: 0, stock: 'leather', burned: true, kept: [] },
   { machine: 'marl', lens: 0, stock: 'alder', burned: false, kept: [] },
   { machine: 'marl', lens: 1, stock: 'twoLayer', burned: false, kept: [] },
@@ -36,7 +42,9 @@ const STORIES: readonly DemoStory[] = [
 
 /** Whether anything was ever recorded: the demo world goes into an empty database only. */
 export async function isEmpty({ db }: AppContext): Promise<boolean> {
-  const { rows } = await sql<{ any: boolean }>`select exists (select 1 from machine) or exists (select 1 from stock) as any`.execute(db);
+  const { rows } = await sql<{
+    any: boolean;
+  }>`select exists (select 1 from machine) or exists (select 1 from stock) as any`.execute(db);
   return !rows[0]!.any;
 }
 
@@ -48,12 +56,22 @@ async function burnAtOnce(ctx: AppContext, cardId: number): Promise<void> {
   await ctx.burns.finishNow(burn.id);
 }
 
-async function tell(ctx: AppContext, story: DemoStory, ids: { machineId: number; lensId: number; stockId: number }): Promise<void> {
+async function tell(
+  ctx: AppContext,
+  story: DemoStory,
+  ids: { machineId: number; lensId: number; stockId: number },
+): Promise<void> {
   const { id: pairingId } = await openBench(ctx, ids);
   if (!story.burned) return;
   const pairing = await getPairing(ctx, pairingId);
   const { plan } = cardKind('grid').propose({ pairing });
-  const { id: cardId } = await createCard(ctx, { pairingId, kind: 'grid', plan, sheetPlace: null, sheetOnBed: defaultSheetOnBed(pairing) });
+  const { id: cardId } = await createCard(ctx, {
+    pairingId,
+    kind: 'grid',
+    plan,
+    sheetPlace: null,
+    sheetOnBed: defaultSheetOnBed(pairing),
+  });
   await burnAtOnce(ctx, cardId);
   await burnsApp.photographCard(ctx, cardId, `demo ${story.machine} ${story.stock}`);
   await ctx.readings.idle();
@@ -86,6 +104,10 @@ export async function loadDemoWorld(ctx: AppContext, say: (text: string) => void
   for (const story of STORIES) {
     const machine = machines.get(story.machine)!;
     say(`demo: ${DEMO_STOCKS[story.stock].name} on ${DEMO_MACHINES[story.machine].machine.name}`);
-    await tell(ctx, story, { machineId: machine.id, lensId: machine.lensIds[story.lens]!, stockId: stocks.get(story.stock)! });
+    await tell(ctx, story, {
+      machineId: machine.id,
+      lensId: machine.lensIds[story.lens]!,
+      stockId: stocks.get(story.stock)!,
+    });
   }
 }

@@ -3,8 +3,7 @@ import { MARKER_MODULES, markerModules } from '../core/card/markers';
 import { formatArealEnergy } from '../core/quantities/format';
 
 const number = (value: number): string => value.toFixed(3).replace(/\.?0+$/, '') || '0';
-const escapeXml = (text: string): string =>
-  text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
+const escapeXml = (text: string): string => text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
 
 function cellGroup(cell: Cell): string {
   const { settings } = cell;
@@ -50,7 +49,9 @@ export function svgOfCard(layout: Layout): string {
   });
   const lettering = layout.lettering.map((line, index) => {
     const path = line.strokes
-      .map((stroke) => stroke.map((point, place) => `${place === 0 ? 'M' : 'L'}${number(point.x)} ${number(point.y)}`).join(''))
+      .map((stroke) =>
+        stroke.map((point, place) => `${place === 0 ? 'M' : 'L'}${number(point.x)} ${number(point.y)}`).join(''),
+      )
       .join('');
     return `  <g id="lettering-${index}" class="lettering" data-role="${line.role}" data-text="${escapeXml(line.text)}"><path d="${path}" fill="none" stroke="#000" stroke-width="0.12" stroke-linecap="round" stroke-linejoin="round"/></g>`;
   });

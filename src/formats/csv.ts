@@ -9,7 +9,12 @@ const inert = (value: unknown): unknown =>
 export function csvOf(columns: readonly string[], rows: readonly Readonly<Record<string, unknown>>[]): string {
   return stringify(
     rows.map((row) => columns.map((column) => inert(row[column] ?? ''))),
-    { header: true, columns: columns.map((key) => ({ key, header: key })), record_delimiter: 'windows', cast: { boolean: String } },
+    {
+      header: true,
+      columns: columns.map((key) => ({ key, header: key })),
+      record_delimiter: 'windows',
+      cast: { boolean: String },
+    },
   );
 }
 

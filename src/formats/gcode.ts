@@ -49,7 +49,11 @@ export function gcodeOfCard(layout: Layout, machine: Machine, place: BedPlace): 
       if (air !== state.air) lines.push((state.air = air));
       if (step.focusOffsetMm !== state.focus) {
         state.focus = step.focusOffsetMm;
-        lines.push(machine.automaticFocus ? `G0 Z${coordinate(step.focusOffsetMm)}` : `M0 (set the focus offset to ${coordinate(step.focusOffsetMm)} mm by hand)`);
+        lines.push(
+          machine.automaticFocus
+            ? `G0 Z${coordinate(step.focusOffsetMm)}`
+            : `M0 (set the focus offset to ${coordinate(step.focusOffsetMm)} mm by hand)`,
+        );
       }
       return;
     }

@@ -22,7 +22,10 @@ export function BenchList({ view }: { view: BenchListView }) {
   const remarks = machine && stock ? assessPairing(machine, stock) : [];
   const open = (): void =>
     action.run(async () => {
-      const { id } = await send<{ id: number }>('/api/pairings', { method: 'POST', json: { machineId, lensId: lens?.id, stockId } });
+      const { id } = await send<{ id: number }>('/api/pairings', {
+        method: 'POST',
+        json: { machineId, lensId: lens?.id, stockId },
+      });
       window.location.assign(`/bench/${id}`);
     });
 
@@ -31,25 +34,36 @@ export function BenchList({ view }: { view: BenchListView }) {
       <div className={page.head}>
         <div>
           <h1>Bench</h1>
-          <p className={page.lead}>One bench for each machine, lens and stock. Its ladder shows what is known and what to burn next.</p>
+          <p className={page.lead}>
+            One bench for each machine, lens and stock. Its ladder shows what is known and what to burn next.
+          </p>
         </div>
       </div>
       <section className={page.group} aria-label="Open a bench">
         {machines.length === 0 || stocks.length === 0 ? (
           <Notice>
-            A bench needs a machine and stock. <a href="/machines/new">Add a machine</a> or <a href="/stock/new">add stock</a>.
+            A bench needs a machine and stock. <a href="/machines/new">Add a machine</a> or{' '}
+            <a href="/stock/new">add stock</a>.
           </Notice>
         ) : (
           <>
             <div className={page.columns}>
-              <SelectField label="Machine" value={machineId} onChange={(event) => setMachineId(Number(event.target.value))}>
+              <SelectField
+                label="Machine"
+                value={machineId}
+                onChange={(event) => setMachineId(Number(event.target.value))}
+              >
                 {machines.map(({ id, name }) => (
                   <option key={id} value={id}>
                     {name}
                   </option>
                 ))}
               </SelectField>
-              <SelectField label="Lens" value={lens?.id ?? 0} onChange={(event) => setLensId(Number(event.target.value))}>
+              <SelectField
+                label="Lens"
+                value={lens?.id ?? 0}
+                onChange={(event) => setLensId(Number(event.target.value))}
+              >
                 {lenses.map(({ id, name }) => (
                   <option key={id} value={id}>
                     {name}

@@ -55,7 +55,9 @@ export function BenchScreen({ view }: { view: BenchView }) {
             See the kept setting
           </LinkButton>
         )}
-        {!stopped && next.action !== 'plan' && <LinkButton href={`/bench/${pairing.id}/plan`}>Plan another grid</LinkButton>}
+        {!stopped && next.action !== 'plan' && (
+          <LinkButton href={`/bench/${pairing.id}/plan`}>Plan another grid</LinkButton>
+        )}
       </TicketPart>
       <TicketPart title="Cards of this bench">
         {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
@@ -81,13 +83,27 @@ export function BenchScreen({ view }: { view: BenchView }) {
       ladder={<Ladder rungs={view.ladder} links={ladderLinks(view)} />}
       ticket={ticket}
       mat={
-        <Mat label={`${stock.name} sheet with its cards`} extent={{ x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }}>
+        <Mat
+          label={`${stock.name} sheet with its cards`}
+          extent={{ x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }}
+        >
           {() => (
             <>
-              <rect width={stock.sheetWidthMm} height={stock.sheetDepthMm} fill={stock.colour} className={styles.sheet} />
+              <rect
+                width={stock.sheetWidthMm}
+                height={stock.sheetDepthMm}
+                fill={stock.colour}
+                className={styles.sheet}
+              />
               {usedAreas.map((area) => (
                 <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
-                  <rect x={area.x} y={area.y} width={area.width} height={area.height} className={own.has(area.cardId) ? styles.own : styles.other} />
+                  <rect
+                    x={area.x}
+                    y={area.y}
+                    width={area.width}
+                    height={area.height}
+                    className={own.has(area.cardId) ? styles.own : styles.other}
+                  />
                   <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.code}>
                     {area.code}
                   </text>

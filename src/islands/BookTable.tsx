@@ -24,7 +24,9 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
     const key = SORTS[sort];
     return entries
       .filter((entry) => {
-        const text = [entry.machine, entry.lens, entry.stock, entry.batch, entry.process, entry.newest.note].join(' ').toLowerCase();
+        const text = [entry.machine, entry.lens, entry.stock, entry.batch, entry.process, entry.newest.note]
+          .join(' ')
+          .toLowerCase();
         return words.every((word) => text.includes(word));
       })
       .sort((a, b) => (sort === 'kept' ? key(b).localeCompare(key(a)) : key(a).localeCompare(key(b))));
@@ -42,7 +44,9 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
       <div className={page.head}>
         <div>
           <h1>Settings book</h1>
-          <p className={page.lead}>What is used from now on, by machine, stock and process. Every version stays, with where it came from.</p>
+          <p className={page.lead}>
+            What is used from now on, by machine, stock and process. Every version stays, with where it came from.
+          </p>
         </div>
         <div className={page.actions}>
           <LinkButton href="/api/settings/export.csv" download>
@@ -53,7 +57,14 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
           </LinkButton>
         </div>
       </div>
-      <TextField label="Search" data-search="" autoFocus={typeof window !== 'undefined' && window.location.hash === '#search'} value={search} placeholder="birch heron engrave" onChange={(event) => setSearch(event.target.value)} />
+      <TextField
+        label="Search"
+        data-search=""
+        autoFocus={typeof window !== 'undefined' && window.location.hash === '#search'}
+        value={search}
+        placeholder="birch heron engrave"
+        onChange={(event) => setSearch(event.target.value)}
+      />
       {entries.length === 0 && (
         <Notice>
           Nothing is kept yet. <a href="/bench">Open a bench</a>, burn a card, read it and keep a cell.
@@ -95,7 +106,11 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
                   <td>{formatPower(entry.newest.settings.powerFraction)}</td>
                   <td>{formatSpeed(entry.newest.settings.speedMmPerS)}</td>
                   <td>{formatInterval(entry.newest.settings.intervalMm)}</td>
-                  <td>{entry.newest.lightness === null ? 'not read' : `L* ${plainNumber(entry.newest.lightness, 3)} ± ${plainNumber(2 * (entry.newest.lightnessSigma ?? 0), 2)}`}</td>
+                  <td>
+                    {entry.newest.lightness === null
+                      ? 'not read'
+                      : `L* ${plainNumber(entry.newest.lightness, 3)} ± ${plainNumber(2 * (entry.newest.lightnessSigma ?? 0), 2)}`}
+                  </td>
                   <td>{entry.newest.createdAt.slice(0, 10)}</td>
                   <td>{entry.newest.note}</td>
                 </tr>

@@ -14,7 +14,8 @@ import { send } from './api';
 const client = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
 
 const isUnderWay = (view: CardView): boolean =>
-  view.burns.some((burn) => burn.endedAt === null) || view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
+  view.burns.some((burn) => burn.endedAt === null) ||
+  view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
 
 function stageOf(view: CardView): Stage {
   if (view.reading) return view.kept.length > 0 || view.verdicts.length > 0 ? 'pick' : 'read';

@@ -19,11 +19,39 @@ export function LensFields({ lens, onChange, kinds, computedSpotMm, error }: Pro
   const number = (value: number | null): number => value ?? NaN;
   return (
     <>
-      <TextField label="Lens name" value={lens.name} maxLength={60} onChange={(event) => onChange({ ...lens, name: event.target.value })} error={error('name')} />
-      <QuantityField label="Focal length" kind={kinds.length} value={lens.focalLengthMm} onChange={(value) => onChange({ ...lens, focalLengthMm: number(value) })} error={error('focalLengthMm')} />
-      <QuantityField label="Spot, left and right" kind={kinds.length} value={lens.spotXMm} onChange={(value) => onChange({ ...lens, spotXMm: number(value), spotOrigin: 'measured' })} error={error('spotXMm')} />
-      <QuantityField label="Spot, to and fro" kind={kinds.length} value={lens.spotYMm} onChange={(value) => onChange({ ...lens, spotYMm: number(value), spotOrigin: 'measured' })} error={error('spotYMm')} />
-      <SelectField label="Spot is" value={lens.spotOrigin} onChange={(event) => onChange({ ...lens, spotOrigin: event.target.value as Lens['spotOrigin'] })}>
+      <TextField
+        label="Lens name"
+        value={lens.name}
+        maxLength={60}
+        onChange={(event) => onChange({ ...lens, name: event.target.value })}
+        error={error('name')}
+      />
+      <QuantityField
+        label="Focal length"
+        kind={kinds.length}
+        value={lens.focalLengthMm}
+        onChange={(value) => onChange({ ...lens, focalLengthMm: number(value) })}
+        error={error('focalLengthMm')}
+      />
+      <QuantityField
+        label="Spot, left and right"
+        kind={kinds.length}
+        value={lens.spotXMm}
+        onChange={(value) => onChange({ ...lens, spotXMm: number(value), spotOrigin: 'measured' })}
+        error={error('spotXMm')}
+      />
+      <QuantityField
+        label="Spot, to and fro"
+        kind={kinds.length}
+        value={lens.spotYMm}
+        onChange={(value) => onChange({ ...lens, spotYMm: number(value), spotOrigin: 'measured' })}
+        error={error('spotYMm')}
+      />
+      <SelectField
+        label="Spot is"
+        value={lens.spotOrigin}
+        onChange={(event) => onChange({ ...lens, spotOrigin: event.target.value as Lens['spotOrigin'] })}
+      >
         <option value="measured">measured</option>
         <option value="computed">computed</option>
       </SelectField>

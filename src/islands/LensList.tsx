@@ -10,7 +10,15 @@ import { LensFields, type LensDraft } from './LensFields';
 
 function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord | null }) {
   const [draft, setDraft] = useState<LensDraft>(
-    lens ? { name: lens.name, focalLengthMm: lens.focalLengthMm, spotXMm: lens.spotXMm, spotYMm: lens.spotYMm, spotOrigin: lens.spotOrigin } : { name: '', focalLengthMm: 50.8, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured' },
+    lens
+      ? {
+          name: lens.name,
+          focalLengthMm: lens.focalLengthMm,
+          spotXMm: lens.spotXMm,
+          spotYMm: lens.spotYMm,
+          spotOrigin: lens.spotOrigin,
+        }
+      : { name: '', focalLengthMm: 50.8, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured' },
   );
   const [key] = useState(() => crypto.randomUUID());
   const [saved, setSaved] = useState(false);
@@ -18,14 +26,20 @@ function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord |
   const save = (retired: boolean): void =>
     action.run(async () => {
       setSaved(false);
-      if (lens) await send(`/api/machines/${machine.id}/lenses/${lens.id}`, { method: 'PUT', json: { lens: draft, retired } });
+      if (lens)
+        await send(`/api/machines/${machine.id}/lenses/${lens.id}`, { method: 'PUT', json: { lens: draft, retired } });
       else await send(`/api/machines/${machine.id}/lenses`, { method: 'POST', key, json: draft });
       if (lens && retired === lens.retired) setSaved(true);
       else window.location.reload();
     });
   const computed = ((): number | null => {
     try {
-      return focusedDiameterMm({ wavelengthMm: machine.wavelengthNm / 1e6, focalLengthMm: draft.focalLengthMm, beamDiameterMm: 6, beamQuality: 1.2 });
+      return focusedDiameterMm({
+        wavelengthMm: machine.wavelengthNm / 1e6,
+        focalLengthMm: draft.focalLengthMm,
+        beamDiameterMm: 6,
+        beamQuality: 1.2,
+      });
     } catch {
       return null;
     }
@@ -34,7 +48,13 @@ function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord |
   return (
     <fieldset className={`${page.group} ${lens?.retired ? page.retired : ''}`}>
       <legend>{lens ? `Lens ${lens.name}${lens.retired ? ' (retired)' : ''}` : 'Another lens'}</legend>
-      <LensFields lens={draft} onChange={setDraft} kinds={quantityKinds(machine.likedUnits)} computedSpotMm={computed} error={(field) => fieldMessage(action.problem, at + field)} />
+      <LensFields
+        lens={draft}
+        onChange={setDraft}
+        kinds={quantityKinds(machine.likedUnits)}
+        computedSpotMm={computed}
+        error={(field) => fieldMessage(action.problem, at + field)}
+      />
       <ProblemNotice problem={action.problem} />
       {saved && <Notice live>Saved.</Notice>}
       <div className={page.actions}>

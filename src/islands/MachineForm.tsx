@@ -2,7 +2,13 @@ import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import type { MachineRecord } from '../db/machines';
 import { focusedDiameterMm } from '../core/beam/gaussian';
-import { DEFAULT_POWER_CAP, SOURCE_NAMES, type Machine, type PowerPoint, type SourceKind } from '../core/machine/machine';
+import {
+  DEFAULT_POWER_CAP,
+  SOURCE_NAMES,
+  type Machine,
+  type PowerPoint,
+  type SourceKind,
+} from '../core/machine/machine';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 import { Button } from '../components/Button';
 import { CheckField, SelectField, TextField } from '../components/Field';
@@ -33,13 +39,23 @@ const FRESH: Machine = {
   likedUnits: DEFAULT_LIKED_UNITS,
 };
 
-const USUAL_WAVELENGTH_NM: Readonly<Record<SourceKind, number>> = { 'blue-diode': 450, 'co2-glass': 10600, 'co2-rf': 10600, fibre: 1064, uv: 355 };
+const USUAL_WAVELENGTH_NM: Readonly<Record<SourceKind, number>> = {
+  'blue-diode': 450,
+  'co2-glass': 10600,
+  'co2-rf': 10600,
+  fibre: 1064,
+  uv: 355,
+};
 
-const tableText = (table: readonly PowerPoint[] | null): string => table?.map(({ command, watts }) => `${Math.round(command * 1000) / 10} % = ${watts} W`).join('\n') ?? '';
+const tableText = (table: readonly PowerPoint[] | null): string =>
+  table?.map(({ command, watts }) => `${Math.round(command * 1000) / 10} % = ${watts} W`).join('\n') ?? '';
 
 /** "20 % = 10.5 W", one pair a line. */
 function readTable(text: string): PowerPoint[] | null {
-  const lines = text.split('\n').map((line) => line.trim()).filter(Boolean);
+  const lines = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);
   if (lines.length === 0) return null;
   return lines.map((line) => {
     const match = /^(\d+(?:[.,]\d+)?)\s*%?\s*[=:;\s]\s*(\d+(?:[.,]\d+)?)\s*w?$/i.exec(line);
@@ -48,16 +64,21 @@ function readTable(text: string): PowerPoint[] | null {
   });
 }
 
-const { powerTable: _noTable, ...SETTABLE } = FRESH;
-type MachineField = keyof typeof SETTABLE;
+type MachineField = Exclude<keyof Machine, 'powerTable'>;
 
 /** A machine as recorded, or a new one with its first lens. */
 export function MachineForm({ machine }: { machine: MachineRecord | null }) {
-  const { id, lenses, retired, ...start } = machine ?? { ...FRESH, id: null, lenses: [], retired: false };
+  const { id, lenses: _lenses, retired, ...start } = machine ?? { ...FRESH, id: null, lenses: [], retired: false };
   const { control, register, handleSubmit, setValue } = useForm<Machine>({ defaultValues: start });
   const now = useWatch({ control }) as Machine;
   const [table, setTable] = useState(tableText(start.powerTable));
-  const [lens, setLens] = useState<LensDraft>({ name: 'fixed', focalLengthMm: 50, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured' });
+  const [lens, setLens] = useState<LensDraft>({
+    name: 'fixed',
+    focalLengthMm: 50,
+    spotXMm: 0.1,
+    spotYMm: 0.1,
+    spotOrigin: 'measured',
+  });
   const [key] = useState(() => crypto.randomUUID());
   const [saved, setSaved] = useState(false);
   const action = useAction();
@@ -70,7 +91,14 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       control={control}
       name={field}
       render={({ field: { value, onChange } }) => (
-        <QuantityField label={label} kind={kind} value={value as number | null} onChange={onChange} error={message(field)} hint={hint} />
+        <QuantityField
+          label={label}
+          kind={kind}
+          value={value as number | null}
+          onChange={onChange}
+          error={message(field)}
+          hint={hint}
+        />
       )}
     />
   );
@@ -79,7 +107,11 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       setSaved(false);
       const json = { ...values, powerTable: readTable(table) };
       if (id === null) {
-        const made = await send<{ id: number }>('/api/machines', { method: 'POST', key, json: { machine: json, lens } });
+        const made = await send<{ id: number }>('/api/machines', {
+          method: 'POST',
+          key,
+          json: { machine: json, lens },
+        });
         window.location.assign(`/machines/${made.id}`);
       } else {
         await send(`/api/machines/${id}`, { method: 'PUT', json });
@@ -94,7 +126,12 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
     });
   const computedSpot = (() => {
     try {
-      const optics = { wavelengthMm: now.wavelengthNm / 1e6, focalLengthMm: lens.focalLengthMm, beamDiameterMm: 6, beamQuality: 1.2 };
+      const optics = {
+        wavelengthMm: now.wavelengthNm / 1e6,
+        focalLengthMm: lens.focalLengthMm,
+        beamDiameterMm: 6,
+        beamQuality: 1.2,
+      };
       return focusedDiameterMm(optics);
     } catch {
       return null;
@@ -143,7 +180,13 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
         <label className={page.soft} htmlFor="power-table">
           Measured power, one pair a line (“20 % = 10.5 W”); empty: rated power times command
         </label>
-        <textarea id="power-table" rows={5} value={table} onChange={(event) => setTable(event.target.value)} aria-invalid={message('powerTable') !== undefined} />
+        <textarea
+          id="power-table"
+          rows={5}
+          value={table}
+          onChange={(event) => setTable(event.target.value)}
+          aria-invalid={message('powerTable') !== undefined}
+        />
         {message('powerTable') && <Notice look="heat">{message('powerTable')}</Notice>}
       </fieldset>
       <fieldset className={page.group}>
@@ -172,7 +215,13 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       {id === null && (
         <fieldset className={page.group}>
           <legend>First lens</legend>
-          <LensFields lens={lens} onChange={setLens} kinds={kinds} computedSpotMm={computedSpot} error={(field) => fieldMessage(action.problem, `lens.${field}`)} />
+          <LensFields
+            lens={lens}
+            onChange={setLens}
+            kinds={kinds}
+            computedSpotMm={computedSpot}
+            error={(field) => fieldMessage(action.problem, `lens.${field}`)}
+          />
         </fieldset>
       )}
       <div className={page.group}>
@@ -192,4 +241,3 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
     </form>
   );
 }
-

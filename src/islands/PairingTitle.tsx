@@ -21,7 +21,9 @@ export function PairingTitle({ pairing }: { pairing: { machine: Machine; lens: L
 }
 
 /** Where each rung of a bench leads. */
-export function ladderLinks(view: Pick<BenchView, 'pairing' | 'cards' | 'settingId'>): Partial<Record<LadderRung['rung'], string>> {
+export function ladderLinks(
+  view: Pick<BenchView, 'pairing' | 'cards' | 'settingId'>,
+): Partial<Record<LadderRung['rung'], string>> {
   const { pairing, cards, settingId } = view;
   const read = cards.find((card) => card.stage === 'read');
   return {

@@ -40,7 +40,10 @@ const FRESH: StockInput = {
 
 /** Readings as typed: separated by spaces, commas with blanks, semicolons or line breaks, each with its own unit if wanted. */
 function readReadings(text: string): { readings: number[]; misread: string | null } {
-  const parts = text.split(/[;\n]|,\s|\s+(?=[\d.])/).map((part) => part.trim()).filter(Boolean);
+  const parts = text
+    .split(/[;\n]|,\s|\s+(?=[\d.])/)
+    .map((part) => part.trim())
+    .filter(Boolean);
   try {
     return { readings: parts.map((part) => parseLength(part)), misread: null };
   } catch (error) {
@@ -50,11 +53,19 @@ function readReadings(text: string): { readings: number[]; misread: string | nul
 }
 
 /** One stock: what it is, how thick it really is, whether it may be burned, and how each machine takes it. */
-export function StockPage({ stock, machines }: { stock: StockRecord | null; machines: readonly (Machine & { id: number })[] }) {
+export function StockPage({
+  stock,
+  machines,
+}: {
+  stock: StockRecord | null;
+  machines: readonly (Machine & { id: number })[];
+}) {
   const { id, retired, ...start } = stock ?? { ...FRESH, id: null, retired: false };
   const { control, register, handleSubmit, setValue } = useForm<StockInput>({ defaultValues: start });
   const now = useWatch({ control }) as StockInput;
-  const [readingsText, setReadingsText] = useState(start.thicknessReadingsMm.map((mm) => `${plainNumber(mm, 5)} mm`).join('; '));
+  const [readingsText, setReadingsText] = useState(
+    start.thicknessReadingsMm.map((mm) => `${plainNumber(mm, 5)} mm`).join('; '),
+  );
   const { readings, misread } = readReadings(readingsText);
   const [key] = useState(() => crypto.randomUUID());
   const [saved, setSaved] = useState(false);
@@ -99,7 +110,13 @@ export function StockPage({ stock, machines }: { stock: StockRecord | null; mach
         <fieldset className={page.group}>
           <legend>What it is</legend>
           <TextField label="Name" {...register('name')} error={error('name')} maxLength={60} />
-          <SelectField label="Family" {...register('family', { onChange: (event: { target: { value: string } }) => chooseFamily(event.target.value) })} error={error('family')}>
+          <SelectField
+            label="Family"
+            {...register('family', {
+              onChange: (event: { target: { value: string } }) => chooseFamily(event.target.value),
+            })}
+            error={error('family')}
+          >
             <optgroup label="May be burned">
               {FAMILIES.map(({ id: value, name }) => (
                 <option key={value} value={value}>
@@ -123,7 +140,19 @@ export function StockPage({ stock, machines }: { stock: StockRecord | null; mach
           </datalist>
           <div className={page.pair}>
             <TextField label="Colour when bare" type="color" {...register('colour')} error={error('colour')} />
-            <Controller control={control} name="bareLightness" render={({ field: { value, onChange } }) => <QuantityField label="Lightness when bare" kind={LIGHTNESS} value={value} onChange={onChange} error={error('bareLightness')} />} />
+            <Controller
+              control={control}
+              name="bareLightness"
+              render={({ field: { value, onChange } }) => (
+                <QuantityField
+                  label="Lightness when bare"
+                  kind={LIGHTNESS}
+                  value={value}
+                  onChange={onChange}
+                  error={error('bareLightness')}
+                />
+              )}
+            />
           </div>
           <TextField label="Coating, if any" {...register('coating')} error={error('coating')} />
           <SelectField label="Coating’s side" {...register('coatingSide')}>
@@ -136,7 +165,19 @@ export function StockPage({ stock, machines }: { stock: StockRecord | null; mach
         </fieldset>
         <fieldset className={page.group}>
           <legend>The sheet</legend>
-          <Controller control={control} name="nominalThicknessMm" render={({ field: { value, onChange } }) => <QuantityField label="Thickness by the label" kind={KINDS.length} value={value} onChange={onChange} error={error('nominalThicknessMm')} />} />
+          <Controller
+            control={control}
+            name="nominalThicknessMm"
+            render={({ field: { value, onChange } }) => (
+              <QuantityField
+                label="Thickness by the label"
+                kind={KINDS.length}
+                value={value}
+                onChange={onChange}
+                error={error('nominalThicknessMm')}
+              />
+            )}
+          />
           <TextField
             label="Thickness measured, several places"
             value={readingsText}
@@ -155,10 +196,39 @@ export function StockPage({ stock, machines }: { stock: StockRecord | null; mach
             <option value="along-depth">along the depth</option>
           </SelectField>
           <div className={page.pair}>
-            <Controller control={control} name="sheetWidthMm" render={({ field: { value, onChange } }) => <QuantityField label="Sheet width" kind={KINDS.length} value={value} onChange={onChange} error={error('sheetWidthMm')} />} />
-            <Controller control={control} name="sheetDepthMm" render={({ field: { value, onChange } }) => <QuantityField label="Sheet depth" kind={KINDS.length} value={value} onChange={onChange} error={error('sheetDepthMm')} />} />
+            <Controller
+              control={control}
+              name="sheetWidthMm"
+              render={({ field: { value, onChange } }) => (
+                <QuantityField
+                  label="Sheet width"
+                  kind={KINDS.length}
+                  value={value}
+                  onChange={onChange}
+                  error={error('sheetWidthMm')}
+                />
+              )}
+            />
+            <Controller
+              control={control}
+              name="sheetDepthMm"
+              render={({ field: { value, onChange } }) => (
+                <QuantityField
+                  label="Sheet depth"
+                  kind={KINDS.length}
+                  value={value}
+                  onChange={onChange}
+                  error={error('sheetDepthMm')}
+                />
+              )}
+            />
           </div>
-          <TextField label="Supplier’s batch" {...register('batch')} error={error('batch')} hint="a new batch makes old findings stale" />
+          <TextField
+            label="Supplier’s batch"
+            {...register('batch')}
+            error={error('batch')}
+            hint="a new batch makes old findings stale"
+          />
           <TextField label="Since" type="date" {...register('acquiredOn')} error={error('acquiredOn')} />
         </fieldset>
         <section className={page.group} id="safety" aria-label="Safety">
@@ -173,8 +243,14 @@ export function StockPage({ stock, machines }: { stock: StockRecord | null; mach
               const remarks = assessPairing(machine, draft).filter((remark) => remark.code.startsWith('wavelength'));
               const stop = remarks.some((remark) => remark.severity === 'stop');
               return (
-                <Notice key={machine.id} look={stop ? 'heat' : remarks.length > 0 ? 'straw' : 'plain'} title={`Under ${machine.name}`}>
-                  {remarks.length > 0 ? remarks.map((remark) => `${remark.text} ${remark.whatToDo}`).join(' ') : 'Works.'}
+                <Notice
+                  key={machine.id}
+                  look={stop ? 'heat' : remarks.length > 0 ? 'straw' : 'plain'}
+                  title={`Under ${machine.name}`}
+                >
+                  {remarks.length > 0
+                    ? remarks.map((remark) => `${remark.text} ${remark.whatToDo}`).join(' ')
+                    : 'Works.'}
                 </Notice>
               );
             })}

@@ -28,7 +28,10 @@ export interface SendOptions {
 }
 
 /** Calls an endpoint and returns its JSON. Throws RequestFailed. */
-export async function send<Answer>(path: string, { method = 'GET', json, file, key }: SendOptions = {}): Promise<Answer> {
+export async function send<Answer>(
+  path: string,
+  { method = 'GET', json, file, key }: SendOptions = {},
+): Promise<Answer> {
   const headers: Record<string, string> = {};
   if (json !== undefined) headers['content-type'] = 'application/json';
   if (file) headers['content-type'] = file.type || 'application/octet-stream';
@@ -45,7 +48,12 @@ export async function send<Answer>(path: string, { method = 'GET', json, file, k
 }
 
 /** Runs one action at a time, keeping whether it runs and how it failed. */
-export function useAction(): { busy: boolean; problem: ProblemBody | null; run: (work: () => Promise<void>) => void; clear: () => void } {
+export function useAction(): {
+  busy: boolean;
+  problem: ProblemBody | null;
+  run: (work: () => Promise<void>) => void;
+  clear: () => void;
+} {
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<ProblemBody | null>(null);
   return {

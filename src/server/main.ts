@@ -1,5 +1,7 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import pino from 'pino';
+import sirv from 'sirv';
 import { setCurrentContext } from '../app/context';
 import { migrate, NewerDatabaseError } from '../db/migrate';
 import { isEmpty, loadDemoWorld } from '../demo/load';
@@ -25,7 +27,14 @@ function setSafeHeaders(response: ServerResponse): void {
 }
 
 async function main(): Promise<void> {
-  const { DATABASE_URL, HOST = '127.0.0.1', PORT = '4321', LOG_LEVEL = 'warn', BENCH_PACE = '30', DEMO = 'yes' } = process.env;
+  const {
+    DATABASE_URL,
+    HOST = '127.0.0.1',
+    PORT = '4321',
+    LOG_LEVEL = 'warn',
+    BENCH_PACE = '30',
+    DEMO = 'yes',
+  } = process.env;
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set: start the application with npm start');
   const log = pino({ level: LOG_LEVEL });
   const ctx = makeContext({
@@ -45,20 +54,37 @@ async function main(): Promise<void> {
   const entry = new URL('./entry.mjs', import.meta.url).href;
   const { handler } = (await import(entry)) as { handler: Handler };
 
+  // Built files carry their content's hash in their names, so they may be kept for good.
+  const files = sirv(fileURLToPath(new URL('../client', import.meta.url)), {
+    dev: false,
+    etag: true,
+    setHeaders: (response, path) => {
+      response.setHeader(
+        'cache-control',
+        path.startsWith('/_astro/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+      );
+    },
+  });
   const server = createServer((request, response) => {
     setSafeHeaders(response);
     if (!isForUs(request)) {
       response.writeHead(403, { 'content-type': 'text/plain' }).end('Glass Ladder answers on this machine only.\n');
       return;
     }
-    handler(request, response, (error) => {
-      if (error) log.error({ error: String(error) }, 'a page failed');
-      if (!response.headersSent) response.writeHead(error ? 500 : 404, { 'content-type': 'text/plain' });
-      response.end(error ? 'Something went wrong inside.\n' : 'Not found.\n');
-    });
+    const page = (): void =>
+      handler(request, response, (error) => {
+        if (error) log.error({ error: String(error) }, 'a page failed');
+        if (!response.headersSent) response.writeHead(error ? 500 : 404, { 'content-type': 'text/plain' });
+        response.end(error ? 'Something went wrong inside.\n' : 'Not found.\n');
+      });
+    files(request, response, page);
   });
   server.on('error', (error: NodeJS.ErrnoException) => {
-    console.error(error.code === 'EADDRINUSE' ? `Port ${PORT} is taken. Stop what uses it, or set PORT to another.` : `The server cannot listen: ${error.message}`);
+    console.error(
+      error.code === 'EADDRINUSE'
+        ? `Port ${PORT} is taken. Stop what uses it, or set PORT to another.`
+        : `The server cannot listen: ${error.message}`,
+    );
     process.exit(3);
   });
   server.listen(Number(PORT), HOST, () => {
@@ -82,7 +108,8 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  if (error instanceof NewerDatabaseError) console.error(`${error.message} Update Glass Ladder, or use another data folder. Nothing was changed.`);
+  if (error instanceof NewerDatabaseError)
+    console.error(`${error.message} Update Glass Ladder, or use another data folder. Nothing was changed.`);
   else console.error(`Glass Ladder could not start: ${error instanceof Error ? error.message : String(error)}`);
   process.exit(2);
 });

@@ -16,7 +16,14 @@ export function makeContext({ databaseUrl, workerFile, log, paceFactor }: Contex
   const db = openDatabase(databaseUrl, (error) => log.warn({ error: error.message }, 'a database connection was lost'));
   const now = (): Date => new Date();
   const work = new HeavyWork(workerFile);
-  return { db, log, now, work, burns: new BurnRunner(db, log, now, paceFactor), readings: new ReadingQueue(db, work, log) };
+  return {
+    db,
+    log,
+    now,
+    work,
+    burns: new BurnRunner(db, log, now, paceFactor),
+    readings: new ReadingQueue(db, work, log),
+  };
 }
 
 /** Ends everything in order: no new readings, burns noted, threads ended, connections closed. */

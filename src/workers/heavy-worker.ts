@@ -4,7 +4,15 @@ import { burnProgram, casualShot, jpegOf, photograph } from '../bench/bench';
 import { flattened } from '../core/reading/flattened';
 import { readCard } from '../core/reading/read-card';
 import { openPhoto } from './open-photo';
-import { PROTOCOL_VERSION, type Job, type PhotographAnswer, type PhotographJob, type ReadAnswer, type ReadJob, type ReadProgress } from './protocol';
+import {
+  PROTOCOL_VERSION,
+  type Job,
+  type PhotographAnswer,
+  type PhotographJob,
+  type ReadAnswer,
+  type ReadJob,
+  type ReadProgress,
+} from './protocol';
 
 // One decode at a time in this thread; the pool of threads is what runs side by side.
 sharp.concurrency(1);
@@ -18,7 +26,13 @@ async function read(job: ReadJob, send: Send): Promise<ReadAnswer> {
   const tookS = (): number => (performance.now() - started) / 1000;
   if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
   const { photo, previewJpeg } = opened;
-  const result = readCard({ photo, layout: job.layout, stock: job.stock, corners: job.corners, onProgress: (step) => send({ step }) });
+  const result = readCard({
+    photo,
+    layout: job.layout,
+    stock: job.stock,
+    corners: job.corners,
+    onProgress: (step) => send({ step }),
+  });
   if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
   const { rectified, field, stockLinear, ...rest } = result;
   const level = flattened(rectified, field, stockLinear);
@@ -42,6 +56,7 @@ parentPort!.on('message', ({ id, job }: { id: number; job: Job }) => {
     job.task === 'read' ? read(job, (progress) => parentPort!.postMessage({ id, progress })) : takePhotograph(job);
   answer.then(
     (value) => parentPort!.postMessage({ id, answer: value }),
-    (error: unknown) => parentPort!.postMessage({ id, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }),
+    (error: unknown) =>
+      parentPort!.postMessage({ id, fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }),
   );
 });

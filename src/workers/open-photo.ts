@@ -22,7 +22,8 @@ export async function openPhoto(bytes: Uint8Array): Promise<OpenedPhoto> {
       .toBuffer({ resolveWithObject: true });
     const pixels = new Uint8Array(data.buffer, data.byteOffset, data.length);
     const raw = { raw: { width: info.width, height: info.height, channels: info.channels as 1 | 3 } };
-    const rgb = info.channels === 3 ? pixels : new Uint8Array(await sharp(pixels, raw).toColourspace('srgb').raw().toBuffer());
+    const rgb =
+      info.channels === 3 ? pixels : new Uint8Array(await sharp(pixels, raw).toColourspace('srgb').raw().toBuffer());
     const photo = { data: rgb, width: info.width, height: info.height };
     const previewJpeg = await sharp(photo.data, { raw: { width: photo.width, height: photo.height, channels: 3 } })
       .resize({ width: PREVIEW_PX, height: PREVIEW_PX, fit: 'inside', withoutEnlargement: true })

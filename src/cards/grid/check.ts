@@ -50,11 +50,41 @@ export function checkGridPlan(plan: GridPlan, { machine }: Pairing): PlanProblem
     ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm: the reading needs bare stock between cells.'),
     ...within('constants.intervalMm', constants.intervalMm, 0.01, 2, 'Line interval is 0.01 to 2 mm.'),
     ...within('constants.focusOffsetMm', constants.focusOffsetMm, -20, 20, 'Focus offset is -20 to 20 mm.'),
-    ...within('markerSettings.powerFraction', markerSettings.powerFraction, 0.005, machine.powerCap, 'Marker power is 0.5 % to the cap.'),
-    ...within('markerSettings.speedMmPerS', markerSettings.speedMmPerS, 0.1, machine.topSpeedXMmPerS, 'Marker speed is 0.1 mm/s to top speed.'),
-    ...within('markerSettings.intervalMm', markerSettings.intervalMm, 0.01, 0.5, 'Marker line interval is 0.01 to 0.5 mm.'),
-    ...within('letteringSettings.powerFraction', letteringSettings.powerFraction, 0.005, machine.powerCap, 'Lettering power is 0.5 % to the cap.'),
-    ...within('letteringSettings.speedMmPerS', letteringSettings.speedMmPerS, 0.1, machine.topSpeedXMmPerS, 'Lettering speed is 0.1 mm/s to top speed.'),
+    ...within(
+      'markerSettings.powerFraction',
+      markerSettings.powerFraction,
+      0.005,
+      machine.powerCap,
+      'Marker power is 0.5 % to the cap.',
+    ),
+    ...within(
+      'markerSettings.speedMmPerS',
+      markerSettings.speedMmPerS,
+      0.1,
+      machine.topSpeedXMmPerS,
+      'Marker speed is 0.1 mm/s to top speed.',
+    ),
+    ...within(
+      'markerSettings.intervalMm',
+      markerSettings.intervalMm,
+      0.01,
+      0.5,
+      'Marker line interval is 0.01 to 0.5 mm.',
+    ),
+    ...within(
+      'letteringSettings.powerFraction',
+      letteringSettings.powerFraction,
+      0.005,
+      machine.powerCap,
+      'Lettering power is 0.5 % to the cap.',
+    ),
+    ...within(
+      'letteringSettings.speedMmPerS',
+      letteringSettings.speedMmPerS,
+      0.1,
+      machine.topSpeedXMmPerS,
+      'Lettering speed is 0.1 mm/s to top speed.',
+    ),
   );
   if (!Number.isInteger(constants.passes) || !(constants.passes >= 1 && constants.passes <= 20)) {
     problems.push({ field: 'constants.passes', message: '1 to 20 passes, a whole number.' });

@@ -57,7 +57,10 @@ function timeFor100MmSquareS(cell: Cell, pairing: Pairing): number {
   return (REFERENCE_SQUARE_MM / intervalMm) * passes * (line + back);
 }
 
-function soundReadings(layout: Layout, seen: Observations): { cell: Cell; reading: CellReading; verdict: Verdict | undefined }[] {
+function soundReadings(
+  layout: Layout,
+  seen: Observations,
+): { cell: Cell; reading: CellReading; verdict: Verdict | undefined }[] {
   const verdicts = new Map(seen.verdicts.map((verdict) => [verdict.cellIndex, verdict]));
   return seen.cells.flatMap((reading) => {
     const cell = layout.cells[reading.cellIndex];
@@ -73,7 +76,15 @@ function soundReadings(layout: Layout, seen: Observations): { cell: Cell; readin
  * but proposed only when the operator graded them 4 or 5. Never throws on poor data: `missing` says what is needed.
  */
 export function findInGrid(layout: Layout, seen: Observations, pairing: Pairing, wish: GridWish): GridFinding {
-  const none = { kind: 'grid', wantedLightness: null, stops: null, range: null, candidates: [], frontier: [], proposal: null } as const;
+  const none = {
+    kind: 'grid',
+    wantedLightness: null,
+    stops: null,
+    range: null,
+    candidates: [],
+    frontier: [],
+    proposal: null,
+  } as const;
   if (seen.cells.length === 0) return { ...none, missing: ['No photo of this card has been read yet.'] };
   const sound = soundReadings(layout, seen);
   if (sound.length === 0) return { ...none, missing: ['Every cell was called spoiled. Burn a card with less energy.'] };
@@ -81,7 +92,10 @@ export function findInGrid(layout: Layout, seen: Observations, pairing: Pairing,
   const bare = pairing.stock.bareLightness;
   const darkens = familyOf(pairing.stock.family).mark === 'darkens';
   const contrast = (lightness: number): number => (darkens ? bare - lightness : lightness - bare);
-  const strongest = sound.reduce((best, { reading }) => (contrast(reading.lightness) > contrast(best) ? reading.lightness : best), bare);
+  const strongest = sound.reduce(
+    (best, { reading }) => (contrast(reading.lightness) > contrast(best) ? reading.lightness : best),
+    bare,
+  );
   const at = (share: number): number => bare + (strongest - bare) * share;
   const stops = { light: at(STOP_SHARES.light), medium: at(STOP_SHARES.medium), deep: at(STOP_SHARES.deep) };
   const wanted = wish.lightness ?? stops.medium;
@@ -113,7 +127,9 @@ export function findInGrid(layout: Layout, seen: Observations, pairing: Pairing,
 }
 
 function frontierOf(candidates: readonly Candidate[], contrast: (lightness: number) => number): number[] {
-  const strongestFirst = [...candidates].sort((a, b) => contrast(b.lightness) - contrast(a.lightness) || a.timeS - b.timeS);
+  const strongestFirst = [...candidates].sort(
+    (a, b) => contrast(b.lightness) - contrast(a.lightness) || a.timeS - b.timeS,
+  );
   let best = Infinity;
   const kept: number[] = [];
   for (const candidate of strongestFirst) {
@@ -125,7 +141,12 @@ function frontierOf(candidates: readonly Candidate[], contrast: (lightness: numb
   return kept.reverse();
 }
 
-function propose(candidates: readonly Candidate[], layout: Layout, wanted: number, wish: GridWish): GridFinding['proposal'] {
+function propose(
+  candidates: readonly Candidate[],
+  layout: Layout,
+  wanted: number,
+  wish: GridWish,
+): GridFinding['proposal'] {
   const meeting = candidates.filter((candidate) => candidate.meets);
   const fast = wish.pace === 'fast-and-strong';
   const byPace = (a: Candidate, b: Candidate): number =>
@@ -135,7 +156,12 @@ function propose(candidates: readonly Candidate[], layout: Layout, wanted: numbe
   const chosen = [...meeting].sort(byPace)[0];
   if (!chosen) return null;
   const { powerFraction, speedMmPerS } = layout.cells[chosen.cellIndex]!.settings;
-  const of = meeting.length === 1 ? 'the only cell' : fast ? `the fastest of ${meeting.length} cells` : `the lowest power of ${meeting.length} cells`;
+  const of =
+    meeting.length === 1
+      ? 'the only cell'
+      : fast
+        ? `the fastest of ${meeting.length} cells`
+        : `the lowest power of ${meeting.length} cells`;
   return {
     cellIndex: chosen.cellIndex,
     reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS)} is ${of} within reach of L* ${wanted.toFixed(0)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,

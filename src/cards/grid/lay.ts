@@ -1,6 +1,13 @@
 import { cardCode } from '../../core/card/code';
 import { PlanError, type CardIdentity, type Pairing } from '../../core/card/contract';
-import { CORNER_NAMES, type Cell, type Fate, type Layout, type Lettering, type MarkerPlace } from '../../core/card/layout';
+import {
+  CORNER_NAMES,
+  type Cell,
+  type Fate,
+  type Layout,
+  type Lettering,
+  type MarkerPlace,
+} from '../../core/card/layout';
 import { fittingHeightMm, letter } from '../../core/card/lettering';
 import { markerIdsOfCard } from '../../core/card/markers';
 import { burnOrder } from '../../core/card/order';
@@ -74,7 +81,10 @@ function headerText({ machine, stock }: Pairing): string {
 }
 
 function constantsText({ constants }: GridPlan): string {
-  const focus = constants.focusOffsetMm === 0 ? '0' : `${constants.focusOffsetMm > 0 ? '+' : ''}${plainNumber(constants.focusOffsetMm)}`;
+  const focus =
+    constants.focusOffsetMm === 0
+      ? '0'
+      : `${constants.focusOffsetMm > 0 ? '+' : ''}${plainNumber(constants.focusOffsetMm)}`;
   return [
     `INT ${plainNumber(constants.intervalMm)}`,
     `N${constants.passes}`,
@@ -84,7 +94,14 @@ function constantsText({ constants }: GridPlan): string {
   ].join(' ');
 }
 
-function layLettering(plan: GridPlan, pairing: Pairing, cells: readonly Cell[], width: number, height: number, code: string): Lettering[] {
+function layLettering(
+  plan: GridPlan,
+  pairing: Pairing,
+  cells: readonly Cell[],
+  width: number,
+  height: number,
+  code: string,
+): Lettering[] {
   const between = width - 2 * (MARKER_MM + QUIET_MM);
   const centre = width / 2;
   const line = (role: Lettering['role'], text: string, y: number, most: number): Lettering => ({
@@ -96,7 +113,9 @@ function layLettering(plan: GridPlan, pairing: Pairing, cells: readonly Cell[], 
   const rows = cells.filter((cell) => cell.column === 0);
   const powerText = (cell: Cell): string => plainNumber(round(cell.settings.powerFraction * 100, 1));
   const speedText = (cell: Cell): string => plainNumber(cell.settings.speedMmPerS);
-  const columnHeight = Math.min(...columns.map((cell) => fittingHeightMm(powerText(cell), plan.cellMm * 0.96, LETTER_MM)));
+  const columnHeight = Math.min(
+    ...columns.map((cell) => fittingHeightMm(powerText(cell), plan.cellMm * 0.96, LETTER_MM)),
+  );
   const rowHeight = Math.min(
     LETTER_MM,
     plan.cellMm * 0.5,
@@ -107,11 +126,19 @@ function layLettering(plan: GridPlan, pairing: Pairing, cells: readonly Cell[], 
     line('constants', constantsText(plan), 2.1, 1.1),
     ...columns.map((cell): Lettering => {
       const place = { x: cell.x + cell.width / 2, y: cell.y - QUIET_MM - columnHeight, heightMm: columnHeight };
-      return { role: 'axis', text: `${powerText(cell)} %`, strokes: letter(powerText(cell), { ...place, anchor: 'middle' }) };
+      return {
+        role: 'axis',
+        text: `${powerText(cell)} %`,
+        strokes: letter(powerText(cell), { ...place, anchor: 'middle' }),
+      };
     }),
     ...rows.map((cell): Lettering => {
       const place = { x: MARKER_MM, y: cell.y + (cell.height - rowHeight) / 2, heightMm: rowHeight };
-      return { role: 'axis', text: `${speedText(cell)} mm/s`, strokes: letter(speedText(cell), { ...place, anchor: 'end' }) };
+      return {
+        role: 'axis',
+        text: `${speedText(cell)} mm/s`,
+        strokes: letter(speedText(cell), { ...place, anchor: 'end' }),
+      };
     }),
     line('axis', 'POWER % ACROSS / SPEED MM/S DOWN', height - 1.1, 1),
     line('code', code, height - MARKER_MM + 1.2, 2),

@@ -1,4 +1,4 @@
-import type { Constants, } from '../../core/card/settings';
+import type { Constants } from '../../core/card/settings';
 import type { MarkSettings, StrokeSettings } from '../../core/card/layout';
 
 export interface Axis {

@@ -61,7 +61,8 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
   const speedSpan = Math.max(1.5, strongest / faint / POWER_SPAN);
   let speedLow = capW / (intervalMm * strongest);
   let powerHigh = machine.powerCap;
-  reasons['power.to'] = `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of spoiling ${family.name.toLowerCase()}`;
+  reasons['power.to'] =
+    `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of spoiling ${family.name.toLowerCase()}`;
   if (speedLow * speedSpan > usefulTop) {
     speedLow = usefulTop / speedSpan;
     const enough = commandFor(machine, strongest * speedLow * intervalMm);
@@ -69,18 +70,22 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
     powerHigh = enough > machine.powerCap - 0.02 ? machine.powerCap : enough;
   }
   if (powerHigh < machine.powerCap) {
-    reasons['power.to'] = `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
+    reasons['power.to'] =
+      `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
   }
   const speedHigh = Math.min(usefulTop, speedLow * speedSpan);
   let powerLow = powerHigh / POWER_SPAN;
-  reasons['power.from'] = `a quarter of the high end: at ${plainNumber(speedHigh)} mm/s about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
+  reasons['power.from'] =
+    `a quarter of the high end: at ${plainNumber(speedHigh)} mm/s about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
   const firing = machine.lowestFiringCommand * 1.15;
   if (powerLow < firing) {
     powerLow = firing;
     powerHigh = Math.max(powerHigh, Math.min(machine.powerCap, firing * 1.8));
-    reasons['power.from'] = `just above ${plainNumber(machine.lowestFiringCommand * 100)} %, below which this source does not fire`;
+    reasons['power.from'] =
+      `just above ${plainNumber(machine.lowestFiringCommand * 100)} %, below which this source does not fire`;
   }
-  reasons['speed.from'] = `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and spoils the sheet`;
+  reasons['speed.from'] =
+    `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and spoils the sheet`;
   reasons['speed.to'] =
     speedHigh >= usefulTop - 1e-9
       ? `the fastest sweep that still pays: past it run-up costs more than speed gains (top ${plainNumber(limits.topSpeedMmPerS)} mm/s)`
@@ -108,11 +113,20 @@ export function proposeGrid({ pairing }: Known): Proposal<GridPlan> {
       ? `0.8 of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`
       : `usual for ${family.name.toLowerCase()}`;
 
-  const air = machine.airAssist === 'none' ? 'off' : machine.airAssist === 'on-off' && family.air === 'low' ? 'off' : family.air;
+  const air =
+    machine.airAssist === 'none' ? 'off' : machine.airAssist === 'on-off' && family.air === 'low' ? 'off' : family.air;
   reasons['constants.air'] =
     air === family.air ? family.airReason : 'what this machine can do; the family would like low air';
-  const direction = stock.grain === 'along-depth' || !family.grained ? 'horizontal' : stock.grain === 'along-width' ? 'vertical' : 'horizontal';
-  const lines = direction === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2 ? 'horizontal' : direction;
+  const direction =
+    stock.grain === 'along-depth' || !family.grained
+      ? 'horizontal'
+      : stock.grain === 'along-width'
+        ? 'vertical'
+        : 'horizontal';
+  const lines =
+    direction === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2
+      ? 'horizontal'
+      : direction;
   reasons['constants.direction'] =
     lines !== direction
       ? 'along x: across the grain would be better, but this head is much quicker along x'
@@ -140,7 +154,8 @@ export function proposeGrid({ pairing }: Known): Proposal<GridPlan> {
     powerFraction: markerSettings.powerFraction,
     speedMmPerS: Math.max(1, roundTo(Math.min(markerSettings.speedMmPerS, 120) * 0.7, 1)),
   };
-  reasons['markerSettings'] = `a solid mark, ${plainNumber(solidJPerMm2, 2)} J/mm²: markers must show clearly in the photo`;
+  reasons['markerSettings'] =
+    `a solid mark, ${plainNumber(solidJPerMm2, 2)} J/mm²: markers must show clearly in the photo`;
   reasons['letteringSettings'] = 'the markers’ power, slower for narrow lines';
 
   const base: GridPlan = {
@@ -169,7 +184,8 @@ export function proposeGrid({ pairing }: Known): Proposal<GridPlan> {
       layout.widthMm <= stock.sheetWidthMm &&
       layout.heightMm <= stock.sheetDepthMm;
     if (fits || size === SIZES.at(-1)) {
-      reasons['size'] = `${size.columns} × ${size.rows} cells of ${size.cellMm} mm: the most that burns in under four minutes on less than 30 cm²`;
+      reasons['size'] =
+        `${size.columns} × ${size.rows} cells of ${size.cellMm} mm: the most that burns in under four minutes on less than 30 cm²`;
       return { plan, reasons };
     }
   }

@@ -22,11 +22,21 @@ export interface LadderFacts {
   readonly pairing: Pairing;
   readonly likedUnits: LikedUnits;
   /** What the range would be, from the proposal; null when the pairing is stopped. */
-  readonly range: { readonly powerFrom: number; readonly powerTo: number; readonly speedFrom: number; readonly speedTo: number } | null;
+  readonly range: {
+    readonly powerFrom: number;
+    readonly powerTo: number;
+    readonly speedFrom: number;
+    readonly speedTo: number;
+  } | null;
   /** The newest card that was read. */
   readonly readCard: { readonly code: string; readonly cells: number; readonly madeFor: Pairing } | null;
   /** The newest kept version. */
-  readonly kept: { readonly version: number; readonly powerFraction: number; readonly speedMmPerS: number; readonly madeFor: Pairing } | null;
+  readonly kept: {
+    readonly version: number;
+    readonly powerFraction: number;
+    readonly speedMmPerS: number;
+    readonly madeFor: Pairing;
+  } | null;
 }
 
 /** The rungs from the ground up: the common step (stock, safety), then the engraving side. */
@@ -81,7 +91,9 @@ export function ladderOf({ pairing, likedUnits, range, readCard, kept }: LadderF
       name: 'Book',
       question: 'Which setting is used from now on?',
       state: !kept ? 'empty' : keptStale.length > 0 ? 'stale' : 'measured',
-      value: kept ? `v${kept.version}: ${formatPower(kept.powerFraction)}, ${formatSpeed(kept.speedMmPerS, likedUnits)}` : '',
+      value: kept
+        ? `v${kept.version}: ${formatPower(kept.powerFraction)}, ${formatSpeed(kept.speedMmPerS, likedUnits)}`
+        : '',
       reason: keptStale.join(', '),
     },
   ];
@@ -94,11 +106,18 @@ export interface NextStep {
   readonly cost: string;
 }
 
-export function nextStepOf(rungs: readonly LadderRung[], card: { burnS: number; widthMm: number; heightMm: number } | null): NextStep {
+export function nextStepOf(
+  rungs: readonly LadderRung[],
+  card: { burnS: number; widthMm: number; heightMm: number } | null,
+): NextStep {
   const state = (name: LadderRung['rung']): RungState => rungs.find((rung) => rung.rung === name)!.state;
-  const cost = card ? `${formatDuration(card.burnS)}, ${plainNumber(card.widthMm)} × ${plainNumber(card.heightMm)} mm` : '';
+  const cost = card
+    ? `${formatDuration(card.burnS)}, ${plainNumber(card.widthMm)} × ${plainNumber(card.heightMm)} mm`
+    : '';
   if (state('safety') === 'stopped') return { action: 'stop', text: 'Not to be burned', cost: '' };
-  if (state('grid') === 'empty' || state('grid') === 'stale') return { action: 'plan', text: 'Power × speed card', cost };
-  if (state('book') === 'empty' || state('book') === 'stale') return { action: 'pick', text: 'Pick a cell of the grid and keep it', cost: 'nothing to burn' };
+  if (state('grid') === 'empty' || state('grid') === 'stale')
+    return { action: 'plan', text: 'Power × speed card', cost };
+  if (state('book') === 'empty' || state('book') === 'stale')
+    return { action: 'pick', text: 'Pick a cell of the grid and keep it', cost: 'nothing to burn' };
   return { action: 'rest', text: 'Engraving is settled', cost: `another grid would take ${cost}` };
 }

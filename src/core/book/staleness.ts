@@ -13,13 +13,17 @@ export function stalenessReasons(then: Pairing, now: Pairing): string[] {
   const reasons: string[] = [];
   const { machine: m0, lens: l0, stock: s0 } = then;
   const { machine: m1, lens: l1, stock: s1 } = now;
-  if (m0.sourceKind !== m1.sourceKind || m0.wavelengthNm !== m1.wavelengthNm || m0.ratedPowerW !== m1.ratedPowerW) reasons.push('another source');
+  if (m0.sourceKind !== m1.sourceKind || m0.wavelengthNm !== m1.wavelengthNm || m0.ratedPowerW !== m1.ratedPowerW)
+    reasons.push('another source');
   if (JSON.stringify(m0.powerTable) !== JSON.stringify(m1.powerTable)) reasons.push('power measured again');
-  if (l0.focalLengthMm !== l1.focalLengthMm || l0.spotXMm !== l1.spotXMm || l0.spotYMm !== l1.spotYMm) reasons.push('lens or spot changed');
+  if (l0.focalLengthMm !== l1.focalLengthMm || l0.spotXMm !== l1.spotXMm || l0.spotYMm !== l1.spotYMm)
+    reasons.push('lens or spot changed');
   if (s0.batch !== s1.batch) reasons.push(`new batch ${s1.batch || '(none)'}`);
-  if (s0.family !== s1.family || s0.type !== s1.type || s0.coating !== s1.coating) reasons.push('the stock’s record changed');
+  if (s0.family !== s1.family || s0.type !== s1.type || s0.coating !== s1.coating)
+    reasons.push('the stock’s record changed');
   const t0 = thicknessOf(s0).meanMm;
   const t1 = thicknessOf(s1).meanMm;
-  if (Math.abs(t1 - t0) > THICKNESS_SHARE * t0) reasons.push(`thickness ${plainNumber(t1)} mm, was ${plainNumber(t0)} mm`);
+  if (Math.abs(t1 - t0) > THICKNESS_SHARE * t0)
+    reasons.push(`thickness ${plainNumber(t1)} mm, was ${plainNumber(t0)} mm`);
   return reasons;
 }

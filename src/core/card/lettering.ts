@@ -21,9 +21,7 @@ const ADVANCE = 1;
 const UNITS_HIGH = 6;
 
 const polylines = (glyph: string): Point[][] =>
-  glyph
-    .split('|')
-    .map((line) => line.split(' ').map((point) => ({ x: Number(point[0]), y: Number(point[1]) })));
+  glyph.split('|').map((line) => line.split(' ').map((point) => ({ x: Number(point[0]), y: Number(point[1]) })));
 
 /** Width in mm that `text` takes at a letter height, without the gap after its last character. */
 export function letteringWidthMm(text: string, heightMm: number): number {

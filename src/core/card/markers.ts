@@ -19,7 +19,9 @@ export const CARD_NUMBERS = BASE ** 3;
 export function markerModules(id: number): boolean[] {
   const code = MARKER_CODES_36H12[id];
   if (code === undefined) throw new RangeError(`unknown marker id: ${id}`);
-  const bits = BigInt(`0x${code}`).toString(2).padStart(MARKER_BITS * MARKER_BITS, '0');
+  const bits = BigInt(`0x${code}`)
+    .toString(2)
+    .padStart(MARKER_BITS * MARKER_BITS, '0');
   return Array.from({ length: MARKER_MODULES * MARKER_MODULES }, (_, index) => {
     const column = (index % MARKER_MODULES) - 1;
     const row = Math.floor(index / MARKER_MODULES) - 1;

@@ -51,10 +51,8 @@ function* fillCell(cell: Cell, runUp: number): Generator<Sweep> {
   for (let pass = 0; pass < passes; pass++) {
     for (let line = 0; line < lines; line++) {
       const offset = margin + line * intervalMm;
-      const start =
-        direction === 'horizontal' ? { x: cell.x, y: cell.y + offset } : { x: cell.x + offset, y: cell.y };
-      const end =
-        direction === 'horizontal' ? { x: start.x + along, y: start.y } : { x: start.x, y: start.y + along };
+      const start = direction === 'horizontal' ? { x: cell.x, y: cell.y + offset } : { x: cell.x + offset, y: cell.y };
+      const end = direction === 'horizontal' ? { x: start.x + along, y: start.y } : { x: start.x, y: start.y + along };
       const back = bothWays && line % 2 === 1;
       yield {
         step: 'sweep',
@@ -112,7 +110,10 @@ function* fillMarker(layout: Layout, markerIndex: number, runUp: number): Genera
  */
 export function* cardPath(layout: Layout, machine: Machine): Generator<PathStep> {
   const { air, focusOffsetMm } = layout.constants;
-  const markerRunUp = runUpMm(layout.markerSettings.speedMmPerS, sweepLimits(machine, 'horizontal').accelerationMmPerS2);
+  const markerRunUp = runUpMm(
+    layout.markerSettings.speedMmPerS,
+    sweepLimits(machine, 'horizontal').accelerationMmPerS2,
+  );
   for (let index = 0; index < layout.markers.length; index++) {
     yield { step: 'part', name: `marker ${layout.markers[index]!.corner}`, cellIndex: null, air, focusOffsetMm: 0 };
     yield* fillMarker(layout, index, markerRunUp);

@@ -46,5 +46,11 @@ export function parseHexColour(hex: string): Rgb {
 }
 
 export function hexColour([red, green, blue]: Rgb): string {
-  return `#${[red, green, blue].map((byte) => Math.round(Math.min(255, Math.max(0, byte))).toString(16).padStart(2, '0')).join('')}`;
+  return `#${[red, green, blue]
+    .map((byte) =>
+      Math.round(Math.min(255, Math.max(0, byte)))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }

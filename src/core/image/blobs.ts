@@ -15,7 +15,13 @@ export interface Blob {
  * Blobs of 1s (eight-connected) whose bounding box is within the given side lengths. `mask` is used up: visited pixels become 2.
  * Blobs that touch the image's edge are left out: what is cut off cannot be measured.
  */
-export function blobsInPlace(mask: Uint8Array, width: number, height: number, leastSide: number, mostSide: number): Blob[] {
+export function blobsInPlace(
+  mask: Uint8Array,
+  width: number,
+  height: number,
+  leastSide: number,
+  mostSide: number,
+): Blob[] {
   const found: Blob[] = [];
   const stack = new Int32Array(width * height);
   const members = new Int32Array(width * height);

@@ -20,7 +20,10 @@ export interface LinearImage {
 }
 
 /** Throws RangeError unless the data is as long as width x height x channels, with both at least 1. */
-export function checkRaster(image: { data: { length: number }; width: number; height: number }, channels: number): void {
+export function checkRaster(
+  image: { data: { length: number }; width: number; height: number },
+  channels: number,
+): void {
   const { data, width, height } = image;
   if (!Number.isInteger(width) || !Number.isInteger(height) || !(width >= 1) || !(height >= 1)) {
     throw new RangeError(`invalid image size: ${width} x ${height}`);

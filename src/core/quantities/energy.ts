@@ -14,6 +14,11 @@ export function lineEnergyJPerMm(deliveredW: number, speedMmPerS: number, passes
  *
  * arealEnergyJPerMm2(8, 100, 0.1, 1) === 0.8
  */
-export function arealEnergyJPerMm2(deliveredW: number, speedMmPerS: number, intervalMm: number, passes: number): number {
+export function arealEnergyJPerMm2(
+  deliveredW: number,
+  speedMmPerS: number,
+  intervalMm: number,
+  passes: number,
+): number {
   return (deliveredW * passes) / (speedMmPerS * intervalMm);
 }

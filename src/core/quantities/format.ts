@@ -20,7 +20,9 @@ export function plainNumber(value: number, digits = 3): string {
 }
 
 export function formatLength(valueMm: number, liked: LikedUnits = DEFAULT_LIKED_UNITS, digits = 4): string {
-  return liked.length === 'in' ? `${plainNumber(valueMm / MM_PER_INCH, digits)} in` : `${plainNumber(valueMm, digits)} mm`;
+  return liked.length === 'in'
+    ? `${plainNumber(valueMm / MM_PER_INCH, digits)} in`
+    : `${plainNumber(valueMm, digits)} mm`;
 }
 
 export function formatSpeed(valueMmPerS: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {

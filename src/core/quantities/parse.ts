@@ -1,11 +1,4 @@
-import {
-  MM_PER_INCH,
-  mm,
-  mmPerS,
-  type Millimetres,
-  type MillimetresPerSecond,
-  type PowerFraction,
-} from './quantity';
+import { MM_PER_INCH, mm, mmPerS, type Millimetres, type MillimetresPerSecond, type PowerFraction } from './quantity';
 
 /** What a person typed could not be understood; `message` is fit to be shown beside the field. */
 export class QuantityError extends Error {
@@ -134,7 +127,8 @@ export function parseInterval(text: string, defaultUnit: 'mm' | 'dpi' | 'lines/c
     'lines/mm': 1,
   };
   const densityUnit = perMm[name];
-  if (densityUnit === undefined) return mm(convert(unit === '' ? `${value} ${defaultUnit}` : text, 'interval', 'mm', LENGTH));
+  if (densityUnit === undefined)
+    return mm(convert(unit === '' ? `${value} ${defaultUnit}` : text, 'interval', 'mm', LENGTH));
   if (!(value > 0)) throw new QuantityError(`invalid interval: "${text}" is not a density above zero`);
   return mm(densityUnit / value);
 }

@@ -45,7 +45,12 @@ function markedAreas(layout: Layout): Rect[] {
     if (points.length === 0) return [];
     const x = Math.min(...points.map((p) => p.x));
     const y = Math.min(...points.map((p) => p.y));
-    return [grown({ x, y, width: Math.max(...points.map((p) => p.x)) - x, height: Math.max(...points.map((p) => p.y)) - y }, KEEP_OFF_MARK_MM)];
+    return [
+      grown(
+        { x, y, width: Math.max(...points.map((p) => p.x)) - x, height: Math.max(...points.map((p) => p.y)) - y },
+        KEEP_OFF_MARK_MM,
+      ),
+    ];
   });
   return [...cells, ...markers, ...lines];
 }
@@ -125,7 +130,8 @@ function weightedFit(rows: readonly number[][], values: Float64Array, weights: F
     }
   }
   const matrix = Matrix.zeros(n, n);
-  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) matrix.set(i, j, normal[Math.max(i, j) * n + Math.min(i, j)]! + (i === j ? 1e-9 : 0));
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++) matrix.set(i, j, normal[Math.max(i, j) * n + Math.min(i, j)]! + (i === j ? 1e-9 : 0));
   return Float64Array.from(solve(matrix, Matrix.columnVector([...right])).to1DArray());
 }
 
@@ -147,7 +153,8 @@ export function fitBareField(image: Rectified, layout: Layout): BareField | null
   const tiles = bareTiles(image, bareMask(image, layout));
   if (tiles.length < 60) return null;
   const scale = 2 / Math.max(layout.widthMm, layout.heightMm);
-  const row = (x: number, y: number): number[] => terms((x - layout.widthMm / 2) * scale, (y - layout.heightMm / 2) * scale);
+  const row = (x: number, y: number): number[] =>
+    terms((x - layout.widthMm / 2) * scale, (y - layout.heightMm / 2) * scale);
   const rows = tiles.map((tile) => row(tile.x, tile.y));
   const luminances = Float64Array.from(tiles, (tile) => tile.logLuminance);
   const weights = new Float64Array(tiles.length).fill(1);
@@ -163,7 +170,11 @@ export function fitBareField(image: Rectified, layout: Layout): BareField | null
     }
   }
   const channel = (of: (tile: Tile) => number): Float64Array =>
-    weightedFit(rows, Float64Array.from(tiles, (tile) => Math.log(of(tile))), weights);
+    weightedFit(
+      rows,
+      Float64Array.from(tiles, (tile) => Math.log(of(tile))),
+      weights,
+    );
   const red = channel((tile) => tile.red);
   const green = channel((tile) => tile.green);
   const blue = channel((tile) => tile.blue);
@@ -182,7 +193,12 @@ export function fitBareField(image: Rectified, layout: Layout): BareField | null
 /** How far around a cell bare tiles speak for the stock under it. */
 const NEAR_MM = 1.2;
 
-function nearOffset(tiles: readonly Tile[], residuals: Float64Array, sigma: number, area: Rect): ReturnType<BareField['near']> {
+function nearOffset(
+  tiles: readonly Tile[],
+  residuals: Float64Array,
+  sigma: number,
+  area: Rect,
+): ReturnType<BareField['near']> {
   const reach = grown(area, NEAR_MM);
   const cx = area.x + area.width / 2;
   const cy = area.y + area.height / 2;
@@ -196,7 +212,9 @@ function nearOffset(tiles: readonly Tile[], residuals: Float64Array, sigma: numb
     // A tile far off is a knot or a smudge: it may pull, but only so far.
     sides[side]!.push(Math.max(-6 * sigma, Math.min(6 * sigma, residuals[k]!)));
   }
-  const means = sides.filter((side) => side.length >= 3).map((side) => side.reduce((sum, value) => sum + value, 0) / side.length);
+  const means = sides
+    .filter((side) => side.length >= 3)
+    .map((side) => side.reduce((sum, value) => sum + value, 0) / side.length);
   const count = sides.reduce((sum, side) => sum + side.length, 0);
   if (means.length === 0) return { offset: 0, disagreement: 0, tiles: 0 };
   const offset = means.reduce((sum, value) => sum + value, 0) / means.length;

@@ -9,7 +9,9 @@ const FORGIVEN_BITS = 3;
 
 const HALF = 18;
 const CODES = MARKER_CODES_36H12.map((code) => {
-  const bits = BigInt(`0x${code}`).toString(2).padStart(2 * HALF, '0');
+  const bits = BigInt(`0x${code}`)
+    .toString(2)
+    .padStart(2 * HALF, '0');
   return [parseInt(bits.slice(0, HALF), 2), parseInt(bits.slice(HALF), 2)] as const;
 });
 
@@ -130,7 +132,8 @@ function matchCode(bits: readonly number[], quad: Quad): DecodedMarker | null {
     // A quarter turn to the left brings what was the right column to the top: corner 1 becomes the first.
     turnedBits = Array.from(
       { length: bits.length },
-      (_, index) => turnedBits[(index % MARKER_BITS) * MARKER_BITS + (MARKER_BITS - 1 - Math.floor(index / MARKER_BITS))]!,
+      (_, index) =>
+        turnedBits[(index % MARKER_BITS) * MARKER_BITS + (MARKER_BITS - 1 - Math.floor(index / MARKER_BITS))]!,
     );
   }
   return best;

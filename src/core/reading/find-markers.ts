@@ -47,7 +47,13 @@ export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
     for (const lightOnDark of [false, true]) {
       const image = lightOnDark ? inverted(small) : small;
       const mask = darkerThanAround(image, radius, sweep.offset);
-      const blobs = blobsInPlace(mask, image.width, image.height, LEAST_SIDE_PX, Math.max(image.width, image.height) / 3);
+      const blobs = blobsInPlace(
+        mask,
+        image.width,
+        image.height,
+        LEAST_SIDE_PX,
+        Math.max(image.width, image.height) / 3,
+      );
       for (const blob of blobs) {
         const quad = quadOfOutline(blob.outline);
         const decoded = quad && decodeMarker(image, quad);

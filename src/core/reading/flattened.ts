@@ -7,7 +7,11 @@ import type { Rectified } from './rectify';
  * The straightened card as it would look under even light, in the stock's own colour: each pixel's ratio to the light on bare
  * stock there, times the stock's colour. The light is looked up once for each 8 x 8 pixels: it has no finer detail.
  */
-export function flattened(rectified: Rectified, field: BareField, stockLinear: readonly [number, number, number]): RgbImage {
+export function flattened(
+  rectified: Rectified,
+  field: BareField,
+  stockLinear: readonly [number, number, number],
+): RgbImage {
   const { width, height, data, pxPerMm } = rectified;
   const out = new Uint8Array(width * height * 3);
   const block = 8;

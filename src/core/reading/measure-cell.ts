@@ -61,7 +61,12 @@ function meanRatio(context: PhotoContext, area: Rect): Patch & { clippedShare: n
   }
   // Over a cell the light is near enough to linear that dividing by its value at the centre is exact to second order.
   const bare = field.at(area.x + area.width / 2, area.y + area.height / 2);
-  return { red: red / count / bare[0], green: green / count / bare[1], blue: blue / count / bare[2], clippedShare: ends / count };
+  return {
+    red: red / count / bare[0],
+    green: green / count / bare[1],
+    blue: blue / count / bare[2],
+    clippedShare: ends / count,
+  };
 }
 
 function lightnessOf(context: PhotoContext, ratio: Patch, offset: number): number {
@@ -91,7 +96,11 @@ function quarterRange(context: PhotoContext, area: Rect, offset: number): number
   const width = area.width / 2;
   const height = area.height / 2;
   const quarters = [0, 1, 2, 3].map((index) =>
-    lightnessOf(context, meanRatio(context, { x: area.x + (index % 2) * width, y: area.y + (index >> 1) * height, width, height }), offset),
+    lightnessOf(
+      context,
+      meanRatio(context, { x: area.x + (index % 2) * width, y: area.y + (index >> 1) * height, width, height }),
+      offset,
+    ),
   );
   return Math.max(...quarters) - Math.min(...quarters);
 }
@@ -163,7 +172,8 @@ function edgeWidth(context: PhotoContext, cell: Rect, delta: number): number | n
     for (let k = 1; k < count; k++) {
       const before = profile[k - 1]!;
       const after = profile[k]!;
-      if ((before - level) * (after - level) <= 0 && before !== after) return k - 1 + (level - before) / (after - before);
+      if ((before - level) * (after - level) <= 0 && before !== after)
+        return k - 1 + (level - before) / (after - before);
     }
     return NaN;
   };
@@ -200,7 +210,12 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const deltaLightness = lightness - bareLightness;
   const spread = patchSpread(context, inner, offset);
 
-  const stockSigma = Math.hypot(FLOOR_SIGMA, 0.45 * near.offset, 0.3 * near.disagreement, context.field.tileSigma * 0.25);
+  const stockSigma = Math.hypot(
+    FLOOR_SIGMA,
+    0.45 * near.offset,
+    0.3 * near.disagreement,
+    context.field.tileSigma * 0.25,
+  );
   const root = (lightness + 16) / 116;
   // dL*/d ln Y = (116 / 3) Y^(1/3)
   const stockPart = (116 / 3) * root * stockSigma;

@@ -67,3 +67,18 @@ export function quadOfOutline(outline: readonly Point[]): Quad | null {
   if (Math.min(...sides) < 0.35 * Math.max(...sides)) return null;
   return cross(a, b, c) > 0 ? quad : [a, d, c, b];
 }
+
+/** Whether four points go round a convex area clockwise on a screen, with every turn and side clearly there. */
+export function isClockwiseQuad(points: readonly Point[]): boolean {
+  if (points.length !== 4) return false;
+  const side = (index: number): number => {
+    const a = points[index]!;
+    const b = points[(index + 1) % 4]!;
+    return Math.hypot(b.x - a.x, b.y - a.y);
+  };
+  return points.every((_, index) => {
+    const turn = cross(points[index]!, points[(index + 1) % 4]!, points[(index + 2) % 4]!);
+    // The sine of the turn: below 0.1 (6 degrees) three corners lie on a line.
+    return turn > 0.1 * side(index) * side((index + 1) % 4);
+  });
+}

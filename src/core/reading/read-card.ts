@@ -10,6 +10,7 @@ import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
+import { isClockwiseQuad } from './quad';
 import { rectify, type Rectified } from './rectify';
 
 export interface ReadRequest {
@@ -48,7 +49,11 @@ const LEAST_SIDE_PX = 200;
 
 /** Linear sRGB of the stock's colour, scaled so that its luminance is that of the stock's L*. */
 export function stockLinearColour(stock: ReadRequest['stock']): [number, number, number] {
-  const linear = parseHexColour(stock.colour).map((byte) => Math.max(0.002, srgbToLinear(byte / 255))) as [number, number, number];
+  const linear = parseHexColour(stock.colour).map((byte) => Math.max(0.002, srgbToLinear(byte / 255))) as [
+    number,
+    number,
+    number,
+  ];
   const scale = luminanceOfLightness(stock.bareLightness) / luminance(...linear);
   return [linear[0] * scale, linear[1] * scale, linear[2] * scale];
 }
@@ -85,18 +90,14 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   let markers = 0;
   let alsoSeen: readonly number[] = [];
   if (corners) {
-    try {
-      const frame = [
-        { x: 0, y: 0 },
-        { x: layout.widthMm, y: 0 },
-        { x: layout.widthMm, y: layout.heightMm },
-        { x: 0, y: layout.heightMm },
-      ];
-      toPhoto = fitHomography(frame, corners).homography;
-    } catch (error) {
-      if (error instanceof RangeError) return { outcome: 'unreadable', reason: 'bad-corners' };
-      throw error;
-    }
+    if (!isClockwiseQuad(corners)) return { outcome: 'unreadable', reason: 'bad-corners' };
+    const frame = [
+      { x: 0, y: 0 },
+      { x: layout.widthMm, y: 0 },
+      { x: layout.widthMm, y: layout.heightMm },
+      { x: 0, y: layout.heightMm },
+    ];
+    toPhoto = fitHomography(frame, corners).homography;
   } else {
     const location = locateCard(layout, findMarkers(gray));
     if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
@@ -116,8 +117,28 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   const stockLinear = stockLinearColour(stock);
   // Corners dragged by hand are good to a few screen pixels.
   const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
-  const context = { rectified, field, gray, toPhoto, photoPxPerMm, stockLinear, uncertainFrame: markers < 4, frameErrorMm };
+  const context = {
+    rectified,
+    field,
+    gray,
+    toPhoto,
+    photoPxPerMm,
+    stockLinear,
+    uncertainFrame: markers < 4,
+    frameErrorMm,
+  };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
-  return { outcome: 'read', cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, rectified, field, stockLinear };
+  return {
+    outcome: 'read',
+    cells,
+    toPhoto,
+    markers,
+    frameErrorMm,
+    photoPxPerMm,
+    alsoSeen,
+    rectified,
+    field,
+    stockLinear,
+  };
 }

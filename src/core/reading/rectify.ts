@@ -64,11 +64,18 @@ export function rectify(
           const b = fx - fx * fy;
           const c = fy - fx * fy;
           const d = fx * fy;
-          red += linear[bytes[p]!]! * a + linear[bytes[p + 3]!]! * b + linear[bytes[q]!]! * c + linear[bytes[q + 3]!]! * d;
+          red +=
+            linear[bytes[p]!]! * a + linear[bytes[p + 3]!]! * b + linear[bytes[q]!]! * c + linear[bytes[q + 3]!]! * d;
           green +=
-            linear[bytes[p + 1]!]! * a + linear[bytes[p + 4]!]! * b + linear[bytes[q + 1]!]! * c + linear[bytes[q + 4]!]! * d;
+            linear[bytes[p + 1]!]! * a +
+            linear[bytes[p + 4]!]! * b +
+            linear[bytes[q + 1]!]! * c +
+            linear[bytes[q + 4]!]! * d;
           blue +=
-            linear[bytes[p + 2]!]! * a + linear[bytes[p + 5]!]! * b + linear[bytes[q + 2]!]! * c + linear[bytes[q + 5]!]! * d;
+            linear[bytes[p + 2]!]! * a +
+            linear[bytes[p + 5]!]! * b +
+            linear[bytes[q + 2]!]! * c +
+            linear[bytes[q + 5]!]! * d;
           const brightest = Math.max(bytes[p]!, bytes[p + 1]!, bytes[p + 2]!);
           if (brightest >= CLIPPED_HIGH || brightest <= CLIPPED_LOW) ends++;
         }

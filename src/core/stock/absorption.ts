@@ -23,7 +23,11 @@ export function bandOf(source: SourceKind): Band {
   return BAND_OF_SOURCE[source];
 }
 
-const works = (absorption: number, reason = 'absorbs it well'): Suitability => ({ verdict: 'works', reason, absorption });
+const works = (absorption: number, reason = 'absorbs it well'): Suitability => ({
+  verdict: 'works',
+  reason,
+  absorption,
+});
 const badly = (absorption: number, reason: string): Suitability => ({ verdict: 'badly', reason, absorption });
 const no = (reason: string): Suitability => ({ verdict: 'no', reason, absorption: 0 });
 

@@ -20,7 +20,8 @@ export function assessStock(stock: Pick<Stock, 'family' | 'type' | 'name' | 'coa
         severity: 'stop',
         code: 'banned-material',
         text: `${ban.name}: never burn this. ${ban.reason}`,
-        whatToDo: 'Take it out of the machine. Use another stock, or record the maker’s data sheet as a known, permitted family.',
+        whatToDo:
+          'Take it out of the machine. Use another stock, or record the maker’s data sheet as a known, permitted family.',
       },
     ];
   }

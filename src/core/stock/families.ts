@@ -223,7 +223,10 @@ export const FAMILIES = [
     intervalMm: 0.1,
     air: 'off',
     airReason: 'from the family: air would blow the coat off',
-    cautions: ['Glaze throws the beam back: closed lid, rated eyewear.', 'Coat must be one whose data sheet allows lasers.'],
+    cautions: [
+      'Glaze throws the beam back: closed lid, rated eyewear.',
+      'Coat must be one whose data sheet allows lasers.',
+    ],
     grained: false,
   },
   {

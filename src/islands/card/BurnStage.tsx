@@ -67,7 +67,11 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const done = burn ? burnedCells(card.layout.order, burn) : new Set<number>();
   const share = burn && burn.linesTotal > 0 ? (burn.progress?.linesDone ?? burn.linesDone) / burn.linesTotal : 0;
   const burnedColour = familyOf(stock.family).burnedColour;
-  const look = (cell: Cell) => ({ fill: done.has(cell.index) ? mixColours(stock.colour, burnedColour, 0.8) : mixColours(stock.colour, '#ffffff', 0.18) });
+  const look = (cell: Cell) => ({
+    fill: done.has(cell.index)
+      ? mixColours(stock.colour, burnedColour, 0.8)
+      : mixColours(stock.colour, '#ffffff', 0.18),
+  });
   const left = burn?.progress ? Math.max(0, burn.estimatedS - burn.progress.elapsedS) : 0;
 
   const ticket = (
@@ -112,7 +116,10 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
             <Figures
               rows={[
                 ['Burn time', formatDuration(card.estimatedS)],
-                ['On the sheet', `${plainNumber(card.sheetXMm)} mm from the left, ${plainNumber(card.sheetYMm)} mm from the rear`],
+                [
+                  'On the sheet',
+                  `${plainNumber(card.sheetXMm)} mm from the left, ${plainNumber(card.sheetYMm)} mm from the rear`,
+                ],
               ]}
             />
             <fieldset className={styles.checks}>
@@ -164,12 +171,16 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
       ladder={ladder}
       ticket={ticket}
       mat={
-        <Mat label="The card" extent={{ x: -6, y: -6, width: card.layout.widthMm + 12, height: card.layout.heightMm + 12 }}>
+        <Mat
+          label="The card"
+          extent={{ x: -6, y: -6, width: card.layout.widthMm + 12, height: card.layout.heightMm + 12 }}
+        >
           {(board) => (
             <>
               <rect width={card.layout.widthMm} height={card.layout.heightMm} fill={stock.colour} />
               <CardDrawing
                 layout={card.layout}
+                markColour={burnedColour}
                 look={look}
                 selected={selected}
                 onSelect={onSelect}

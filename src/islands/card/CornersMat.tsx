@@ -26,12 +26,23 @@ function guess(photo: PhotoView, layout: Layout): Corners {
 }
 
 /** The photo with four handles for the card's corners, in photo pixels. */
-export function CornersMat({ photo, layout, corners, onCorners }: { photo: PhotoView; layout: Layout; corners: Corners | null; onCorners: (corners: Corners) => void }) {
+export function CornersMat({
+  photo,
+  layout,
+  corners,
+  onCorners,
+}: {
+  photo: PhotoView;
+  layout: Layout;
+  corners: Corners | null;
+  onCorners: (corners: Corners) => void;
+}) {
   useEffect(() => {
     if (corners === null) onCorners(guess(photo, layout));
   }, [corners, onCorners, photo, layout]);
   if (corners === null) return null;
-  const put = (index: number, point: Point): void => onCorners(corners.map((corner, at) => (at === index ? point : corner)) as unknown as Corners);
+  const put = (index: number, point: Point): void =>
+    onCorners(corners.map((corner, at) => (at === index ? point : corner)) as unknown as Corners);
   const drag = (index: number) => (event: PointerEvent<SVGCircleElement>) => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
     const toGroup = (event.currentTarget.parentNode as SVGGElement).getScreenCTM()!.inverse();
@@ -40,14 +51,22 @@ export function CornersMat({ photo, layout, corners, onCorners }: { photo: Photo
   };
   const nudge = (index: number) => (event: KeyboardEvent) => {
     const step = STEP_PX * (event.shiftKey ? 10 : 1);
-    const moves: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] };
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
     const move = moves[event.key];
     if (!move) return;
     event.preventDefault();
     put(index, { x: corners[index]!.x + move[0], y: corners[index]!.y + move[1] });
   };
   return (
-    <Mat label="The photo with four corner handles" extent={{ x: 0, y: 0, width: photo.widthPx, height: photo.heightPx }}>
+    <Mat
+      label="The photo with four corner handles"
+      extent={{ x: 0, y: 0, width: photo.widthPx, height: photo.heightPx }}
+    >
       {(view) => (
         <g>
           <image href={`/api/photos/${photo.id}/images/preview`} width={photo.widthPx} height={photo.heightPx} />

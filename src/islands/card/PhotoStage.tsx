@@ -7,6 +7,7 @@ import { CardDrawing } from '../../components/CardDrawing';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { mixColours } from '../../cards/grid/ui/predicted-colour';
+import { familyOf } from '../../core/stock/families';
 import { plainNumber } from '../../core/quantities/format';
 import { send, useAction } from '../api';
 import { CornersMat, type Corners } from './CornersMat';
@@ -16,7 +17,8 @@ import styles from './PhotoStage.module.css';
 const REASONS: Readonly<Record<string, string>> = {
   'too-dark': 'It is black: nothing can be seen. Take it again with light on the card.',
   'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
-  'no-bare-stock': 'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
+  'no-bare-stock':
+    'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
   'bad-corners': 'The four corners do not make a card. Drag them again.',
   damaged: 'The file is damaged or cut off. Send it again from the camera.',
   'too-many-pixels': 'It has more than 40 megapixels.',
@@ -50,14 +52,19 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [corners, setCorners] = useState<Corners | null>(null);
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
-  const askCorners = shown && (shown.status === 'needs-corners' || (shown.status === 'read' && shownId === shown.id && corners !== null));
+  const askCorners =
+    shown &&
+    (shown.status === 'needs-corners' || (shown.status === 'read' && shownId === shown.id && corners !== null));
 
   const upload = (files: readonly File[]): void =>
     action.run(async () => {
       for (const file of files) {
         setSending(file.name);
         try {
-          await send(`/api/cards/${card.id}/photos?name=${encodeURIComponent(file.name.slice(0, 120))}`, { method: 'POST', file });
+          await send(`/api/cards/${card.id}/photos?name=${encodeURIComponent(file.name.slice(0, 120))}`, {
+            method: 'POST',
+            file,
+          });
           setShownId(null);
         } finally {
           setSending(null);
@@ -65,7 +72,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       }
       await onChanged();
     });
-  const { getRootProps, getInputProps, isDragActive } = useDropzone({ onDrop: upload, multiple: false, noClick: true, noKeyboard: true });
+  const { getRootProps, getInputProps, isDragActive } = useDropzone({
+    onDrop: upload,
+    multiple: false,
+    noClick: true,
+    noKeyboard: true,
+  });
 
   const takePhoto = (): void =>
     action.run(async () => {
@@ -96,7 +108,14 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       <TicketPart title="Photo of the card">
         <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
           <label className={styles.pick}>
-            <input {...getInputProps({ className: styles.file, accept: 'image/jpeg,image/png,image/webp', 'aria-label': 'Choose a photo' })} style={{}} />
+            <input
+              {...getInputProps({
+                className: styles.file,
+                accept: 'image/jpeg,image/png,image/webp',
+                'aria-label': 'Choose a photo',
+              })}
+              style={{}}
+            />
             <span>Choose a photo, or drop it here</span>
           </label>
           <label className={`${styles.pick} ${styles.camera}`}>
@@ -142,7 +161,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                 )}
                 {photo.status === 'several-cards' && (
                   <p>
-                    Cards in it: {photo.otherCards.map((other) => other.code).join(', ') || 'unknown ones'}. Cover or crop all but one and take it again.
+                    Cards in it: {photo.otherCards.map((other) => other.code).join(', ') || 'unknown ones'}. Cover or
+                    crop all but one and take it again.
                   </p>
                 )}
                 {photo.status === 'read' && photo.id === view.reading?.photoId && (
@@ -158,7 +178,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           {askCorners && (
             <>
               <Notice look="straw" title="Corners by hand">
-                Drag the four handles to the card’s corners (outer corners of the markers). Arrow keys move the handle in focus.
+                Drag the four handles to the card’s corners (outer corners of the markers). Arrow keys move the handle
+                in focus.
               </Notice>
               <Button look="main" disabled={!corners} busy={action.busy} onClick={readAgain}>
                 Read with these corners
@@ -185,9 +206,21 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               <>
                 <rect width={layout.widthMm} height={layout.heightMm} fill={madeFor.stock.colour} />
                 {shown?.status === 'read' ? (
-                  <image href={`/api/photos/${shown.id}/images/straightened`} width={layout.widthMm} height={layout.heightMm} preserveAspectRatio="none" />
+                  <image
+                    href={`/api/photos/${shown.id}/images/straightened`}
+                    width={layout.widthMm}
+                    height={layout.heightMm}
+                    preserveAspectRatio="none"
+                  />
                 ) : (
-                  <CardDrawing layout={layout} look={() => ({ fill: mixColours(madeFor.stock.colour, '#ffffff', 0.18) })} describe={(cell) => `cell ${cell.index + 1}`} selected={selected} onSelect={onSelect} />
+                  <CardDrawing
+                    layout={layout}
+                    markColour={familyOf(madeFor.stock.family).burnedColour}
+                    look={() => ({ fill: mixColours(madeFor.stock.colour, '#ffffff', 0.18) })}
+                    describe={(cell) => `cell ${cell.index + 1}`}
+                    selected={selected}
+                    onSelect={onSelect}
+                  />
                 )}
               </>
             )}

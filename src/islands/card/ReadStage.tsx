@@ -44,7 +44,8 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const [showNumbers, setShowNumbers] = useState(true);
   const action = useAction();
 
-  const put = (verdict: Verdict): Promise<void> => send(`/api/cards/${card.id}/verdicts`, { method: 'PUT', json: verdict }).then(onChanged);
+  const put = (verdict: Verdict): Promise<void> =>
+    send(`/api/cards/${card.id}/verdicts`, { method: 'PUT', json: verdict }).then(onChanged);
   const judge = (cellIndex: number, change: Partial<Verdict>): void => {
     const before = byCell.get(cellIndex) ?? EMPTY(cellIndex);
     setUndo([...undo, before]);
@@ -90,7 +91,13 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
         {asked.length > 0 ? (
           <Notice look="straw" title={`${asked.length} cells need your eye`}>
             <p>They are framed in dashes: the photo alone cannot be trusted there. Look at the piece and grade them.</p>
-            <Button onClick={() => onSelect((asked.find((candidate) => candidate.cellIndex > (selected ?? -1)) ?? asked[0]!).cellIndex)}>Next of them</Button>
+            <Button
+              onClick={() =>
+                onSelect((asked.find((candidate) => candidate.cellIndex > (selected ?? -1)) ?? asked[0]!).cellIndex)
+              }
+            >
+              Next of them
+            </Button>
           </Notice>
         ) : (
           <Notice>No cell is in doubt.</Notice>
@@ -100,17 +107,29 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </Button>
       </TicketPart>
       {cell && settings ? (
-        <TicketPart title={`Cell ${cell.cellIndex + 1}: ${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, machine.likedUnits)}`}>
+        <TicketPart
+          title={`Cell ${cell.cellIndex + 1}: ${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, machine.likedUnits)}`}
+        >
           <div className={styles.grades} role="group" aria-label="Grade">
             {[1, 2, 3, 4, 5].map((grade) => (
-              <Button key={grade} aria-pressed={verdict?.grade === grade} aria-label={`grade ${grade}`} onClick={() => judge(cell.cellIndex, { grade })}>
+              <Button
+                key={grade}
+                aria-pressed={verdict?.grade === grade}
+                aria-label={`grade ${grade}`}
+                onClick={() => judge(cell.cellIndex, { grade })}
+              >
                 {grade}
               </Button>
             ))}
           </div>
           <div className={styles.outcomes} role="group" aria-label="Outcome">
             {OUTCOMES.map(({ key, outcome, name }) => (
-              <Button key={key} shortcut={key.toUpperCase()} aria-pressed={verdict?.outcome === outcome} onClick={() => judge(cell.cellIndex, { outcome })}>
+              <Button
+                key={key}
+                shortcut={key.toUpperCase()}
+                aria-pressed={verdict?.outcome === outcome}
+                onClick={() => judge(cell.cellIndex, { outcome })}
+              >
                 {name}
               </Button>
             ))}
@@ -129,18 +148,25 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ['Lightness', `L* ${plainNumber(cell.lightness, 3)} ± ${plainNumber(2 * cell.lightnessSigma, 2)}`],
               ['Against bare stock', `${cell.deltaLightness > 0 ? '+' : ''}${plainNumber(cell.deltaLightness, 3)}`],
               ['Spread within', `${plainNumber(cell.spread, 2)} L*`],
-              ['Line visibility', cell.lineVisibility === null ? 'not resolved' : `${plainNumber(cell.lineVisibility * 100, 2)} %`],
+              [
+                'Line visibility',
+                cell.lineVisibility === null ? 'not resolved' : `${plainNumber(cell.lineVisibility * 100, 2)} %`,
+              ],
               ['Edge halo', `${plainNumber(cell.edgeHalo, 2)} L*`],
               ['Edge width', cell.edgeWidthMm === null ? 'no edge' : `${plainNumber(cell.edgeWidthMm, 2)} mm`],
               ['Blown out', `${plainNumber(cell.clippedShare * 100, 2)} %`],
               ['Confidence', `${plainNumber(cell.confidence * 100, 3)} %`],
             ]}
           />
-          {cell.doubts.length > 0 && <Notice look="straw">In doubt: {cell.doubts.map((doubt) => DOUBTS[doubt]).join('; ')}.</Notice>}
+          {cell.doubts.length > 0 && (
+            <Notice look="straw">In doubt: {cell.doubts.map((doubt) => DOUBTS[doubt]).join('; ')}.</Notice>
+          )}
         </TicketPart>
       ) : (
         <TicketPart>
-          <p>Choose a cell on the mat. Arrows move, 1 to 5 grade, the letters on the buttons say what happened, U undoes.</p>
+          <p>
+            Choose a cell on the mat. Arrows move, 1 to 5 grade, the letters on the buttons say what happened, U undoes.
+          </p>
         </TicketPart>
       )}
     </>
@@ -164,19 +190,33 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
         >
           {() => (
             <>
-              <image href={`/api/photos/${reading.photoId}/images/straightened`} width={layout.widthMm} height={layout.heightMm} preserveAspectRatio="none" />
+              <image
+                href={`/api/photos/${reading.photoId}/images/straightened`}
+                width={layout.widthMm}
+                height={layout.heightMm}
+                preserveAspectRatio="none"
+              />
               <CardDrawing
                 layout={layout}
                 marksVisible={false}
                 selected={selected}
                 onSelect={onSelect}
                 onCellKey={onCellKey}
-                look={(drawn) => ({ fill: 'transparent', ...(asked.some(({ cellIndex }) => cellIndex === drawn.index) ? { ring: 'asked' as const } : {}) })}
+                look={(drawn) => ({
+                  fill: 'transparent',
+                  ...(asked.some(({ cellIndex }) => cellIndex === drawn.index) ? { ring: 'asked' as const } : {}),
+                })}
                 describe={(drawn) => {
                   const seen = readings.get(drawn.index);
                   const said = byCell.get(drawn.index);
-                  const words = [formatPower(drawn.settings.powerFraction), formatSpeed(drawn.settings.speedMmPerS, machine.likedUnits)];
-                  if (seen) words.push(`L* ${plainNumber(seen.lightness, 3)}${seen.confidence < LOW_CONFIDENCE ? ', low confidence' : ''}`);
+                  const words = [
+                    formatPower(drawn.settings.powerFraction),
+                    formatSpeed(drawn.settings.speedMmPerS, machine.likedUnits),
+                  ];
+                  if (seen)
+                    words.push(
+                      `L* ${plainNumber(seen.lightness, 3)}${seen.confidence < LOW_CONFIDENCE ? ', low confidence' : ''}`,
+                    );
                   if (said?.grade) words.push(`grade ${said.grade}`);
                   if (said?.outcome) words.push(said.outcome);
                   return words.join(', ');
@@ -189,15 +229,34 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const said = byCell.get(index);
                   return (
                     <g key={index} className={seen && seen.lightness < 55 ? styles.onDark : styles.onLight}>
-                      <rect className={styles.outline} x={drawn.x} y={drawn.y} width={drawn.width} height={drawn.height} />
+                      <rect
+                        className={styles.outline}
+                        x={drawn.x}
+                        y={drawn.y}
+                        width={drawn.width}
+                        height={drawn.height}
+                      />
                       {showNumbers && seen && (
-                        <text x={drawn.x + drawn.width / 2} y={drawn.y + drawn.height / 2 - 0.1} fontSize={drawn.width * 0.34}>
+                        <text
+                          x={drawn.x + drawn.width / 2}
+                          y={drawn.y + drawn.height / 2 - 0.1}
+                          fontSize={drawn.width * 0.34}
+                        >
                           {seen.lightness.toFixed(0)}
                         </text>
                       )}
                       {said && (
-                        <text x={drawn.x + drawn.width / 2} y={drawn.y + drawn.height * 0.86} fontSize={drawn.width * 0.24}>
-                          {[said.grade, said.outcome && OUTCOMES.find(({ outcome }) => outcome === said.outcome)!.key.toUpperCase()].filter(Boolean).join(' ')}
+                        <text
+                          x={drawn.x + drawn.width / 2}
+                          y={drawn.y + drawn.height * 0.86}
+                          fontSize={drawn.width * 0.24}
+                        >
+                          {[
+                            said.grade,
+                            said.outcome && OUTCOMES.find(({ outcome }) => outcome === said.outcome)!.key.toUpperCase(),
+                          ]
+                            .filter(Boolean)
+                            .join(' ')}
                         </text>
                       )}
                     </g>

@@ -18,9 +18,14 @@ export function StageTabs({ stage, view, onStage }: { stage: Stage; view: CardVi
       <ol>
         {steps.map((step, index) => (
           <li key={step.id}>
-            <button type="button" aria-current={step.id === stage ? 'step' : undefined} disabled={!step.open} onClick={() => onStage(step.id)}>
+            <button
+              type="button"
+              aria-current={step.id === stage ? 'step' : undefined}
+              disabled={!step.open}
+              onClick={() => onStage(step.id)}
+            >
               <span aria-hidden="true">{step.done ? '✓' : index + 1}</span> {step.name}
-              {step.done && <span className="visually-hidden"> (done)</span>}
+              {step.done && <span className="visuallyHidden"> (done)</span>}
             </button>
           </li>
         ))}

@@ -18,7 +18,7 @@ export function AxisEditor({ name, axis, kind, onChange, errors, vertical = fals
   const low = (
     <QuantityField
       id={`${field}-from`}
-      label={vertical ? `${name}, bottom row` : `${name}, left column`}
+      label={vertical ? `${name}, bottom` : `${name}, left`}
       compact
       kind={kind}
       value={axis.from}
@@ -29,7 +29,7 @@ export function AxisEditor({ name, axis, kind, onChange, errors, vertical = fals
   const high = (
     <QuantityField
       id={`${field}-to`}
-      label={vertical ? `${name}, top row` : `${name}, right column`}
+      label={vertical ? `${name}, top` : `${name}, right`}
       compact
       kind={kind}
       value={axis.to}
@@ -39,7 +39,7 @@ export function AxisEditor({ name, axis, kind, onChange, errors, vertical = fals
   );
   return (
     <fieldset className={`${styles.axis} ${vertical ? styles.vertical : ''}`} data-grab="">
-      <legend className="visually-hidden">{name}</legend>
+      <legend className="visuallyHidden">{name}</legend>
       {vertical ? high : low}
       <div className={styles.middle}>
         <QuantityField

@@ -7,6 +7,7 @@ import { Mat } from '../../../components/Mat';
 import { Notice, ProblemNotice } from '../../../components/Notice';
 import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
+import { familyOf } from '../../../core/stock/families';
 import { formatDuration, formatPower, formatSpeed, plainNumber } from '../../../core/quantities/format';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
 import { send, useAction } from '../../../islands/api';
@@ -43,7 +44,11 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
     action.run(async () => {
       const key = keys[String(chosen)] ?? crypto.randomUUID();
       setKeys({ ...keys, [String(chosen)]: key });
-      await send('/api/settings', { method: 'POST', key: `${key}-${note.length}`, json: { cardId: card.id, cellIndex: chosen, note } });
+      await send('/api/settings', {
+        method: 'POST',
+        key: `${key}-${note.length}`,
+        json: { cardId: card.id, cellIndex: chosen, note },
+      });
       onKept();
     });
 
@@ -78,16 +83,34 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
             />
             <span className={styles.ends}>
               <span>L* {plainNumber(Math.min(finding.range.bare, finding.range.strongest), 3)}</span>
-              <span>{finding.range.bare > finding.range.strongest ? 'bare stock' : 'strongest cell'} L* {plainNumber(Math.max(finding.range.bare, finding.range.strongest), 3)}</span>
+              <span>
+                {finding.range.bare > finding.range.strongest ? 'bare stock' : 'strongest cell'} L*{' '}
+                {plainNumber(Math.max(finding.range.bare, finding.range.strongest), 3)}
+              </span>
             </span>
           </label>
-          <QuantityField label="Power cap" kind={kinds.power} value={wish.powerCap} onChange={(powerCap) => powerCap !== null && powerCap > 0 && setWish({ ...wish, powerCap: Math.min(1, powerCap) })} />
-          <SelectField label="Pace" value={wish.pace} onChange={(event) => setWish({ ...wish, pace: event.target.value as Pace })}>
+          <QuantityField
+            label="Power cap"
+            kind={kinds.power}
+            value={wish.powerCap}
+            onChange={(powerCap) =>
+              powerCap !== null && powerCap > 0 && setWish({ ...wish, powerCap: Math.min(1, powerCap) })
+            }
+          />
+          <SelectField
+            label="Pace"
+            value={wish.pace}
+            onChange={(event) => setWish({ ...wish, pace: event.target.value as Pace })}
+          >
             <option value="fast-and-strong">fast and strong: least time</option>
             <option value="slow-and-low">slow and low: least power</option>
           </SelectField>
-          <Notice look={finding.proposal ? 'plain' : 'straw'} title={finding.proposal ? 'Proposal' : 'No cell meets this'}>
-            {finding.proposal?.reason ?? 'Widen the wish, or pick a cell by eye. Cells marked low-confidence count once you have graded them 4 or 5.'}
+          <Notice
+            look={finding.proposal ? 'plain' : 'straw'}
+            title={finding.proposal ? 'Proposal' : 'No cell meets this'}
+          >
+            {finding.proposal?.reason ??
+              'Widen the wish, or pick a cell by eye. Cells marked low-confidence count once you have graded them 4 or 5.'}
           </Notice>
         </TicketPart>
       )}
@@ -98,22 +121,39 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
               ['Power', formatPower(chosenCell.settings.powerFraction)],
               ['Speed', formatSpeed(chosenCell.settings.speedMmPerS, machine.likedUnits)],
               ['Line interval', kinds.interval.format(chosenCell.settings.intervalMm)],
-              ['Lightness', chosenReading ? `L* ${plainNumber(chosenReading.lightness, 3)} ± ${plainNumber(2 * chosenReading.lightnessSigma, 2)}` : 'not read'],
+              [
+                'Lightness',
+                chosenReading
+                  ? `L* ${plainNumber(chosenReading.lightness, 3)} ± ${plainNumber(2 * chosenReading.lightnessSigma, 2)}`
+                  : 'not read',
+              ],
               ['10 × 10 cm take', chosenCandidate ? formatDuration(chosenCandidate.timeS) : '–'],
             ]}
           />
-          {chosenReading && chosenReading.confidence < LOW_CONFIDENCE && <Notice look="straw">Read with low confidence: look at the piece before you keep it.</Notice>}
-          <TextField label="Note" value={note} maxLength={1000} placeholder="for whom, what it looked like" onChange={(event) => setNote(event.target.value)} />
+          {chosenReading && chosenReading.confidence < LOW_CONFIDENCE && (
+            <Notice look="straw">Read with low confidence: look at the piece before you keep it.</Notice>
+          )}
+          <TextField
+            label="Note"
+            value={note}
+            maxLength={1000}
+            placeholder="for whom, what it looked like"
+            onChange={(event) => setNote(event.target.value)}
+          />
           <ProblemNotice problem={action.problem} />
           <Button look="main" shortcut="K" busy={action.busy} disabled={chosenCell.leftOut} onClick={keep} data-keep="">
-            {keptCells.has(chosenCell.index) ? `Keep again (is v${keptCells.get(chosenCell.index)})` : 'Keep this setting'}
+            {keptCells.has(chosenCell.index)
+              ? `Keep again (is v${keptCells.get(chosenCell.index)})`
+              : 'Keep this setting'}
           </Button>
         </TicketPart>
       )}
       {finding.candidates.length > 0 && (
         <TicketPart title="Lightness against time">
           <FrontierChart finding={finding} selected={chosen} onSelect={onSelect} />
-          <p className={styles.caption}>Each point is a cell; the line joins those that no other beats in both contrast and time for 10 × 10 cm.</p>
+          <p className={styles.caption}>
+            Each point is a cell; the line joins those that no other beats in both contrast and time for 10 × 10 cm.
+          </p>
         </TicketPart>
       )}
     </>
@@ -137,16 +177,25 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
               <rect width={card.layout.widthMm} height={card.layout.heightMm} fill={stock.colour} />
               <CardDrawing
                 layout={card.layout}
+                markColour={familyOf(stock.family).burnedColour}
                 selected={selected}
                 onSelect={onSelect}
                 look={(cell) => ({
                   fill: readings.get(cell.index)?.colour ?? stock.colour,
-                  dim: !candidates.get(cell.index)?.meets,
-                  ...(cell.index === proposed ? { ring: 'proposed' as const } : keptCells.has(cell.index) ? { ring: 'kept' as const } : {}),
+                  ...(cell.index === proposed
+                    ? { ring: 'proposed' as const }
+                    : keptCells.has(cell.index)
+                      ? { ring: 'kept' as const }
+                      : candidates.get(cell.index)?.meets
+                        ? { ring: 'meets' as const }
+                        : {}),
                 })}
                 describe={(cell) => {
                   const seen = readings.get(cell.index);
-                  const words = [formatPower(cell.settings.powerFraction), formatSpeed(cell.settings.speedMmPerS, machine.likedUnits)];
+                  const words = [
+                    formatPower(cell.settings.powerFraction),
+                    formatSpeed(cell.settings.speedMmPerS, machine.likedUnits),
+                  ];
                   if (seen) words.push(`L* ${plainNumber(seen.lightness, 3)}`);
                   if (candidates.get(cell.index)?.meets) words.push('meets the wish');
                   if (cell.index === proposed) words.push('proposed');

@@ -5,6 +5,7 @@ import type { QuantityKinds } from '../../../components/quantity-kinds';
 import type { UsedArea } from '../../../app/views';
 import type { OpenPairing } from '../../../app/pairings';
 import type { Cell } from '../../../core/card/layout';
+import { familyOf } from '../../../core/stock/families';
 import { formatArealEnergy, formatDuration, formatPower, formatSpeed } from '../../../core/quantities/format';
 import { AXIS_COUNTS, type GridPlan } from '../plan';
 import { AxisEditor } from './AxisEditor';
@@ -33,22 +34,53 @@ export const FATE_WORDS: Readonly<Record<Cell['fate'], string>> = {
   'too-fast': 'faster than the head',
 };
 
-const clampCount = (count: number): number => Math.min(AXIS_COUNTS.most, Math.max(AXIS_COUNTS.least, Math.round(count)));
+const clampCount = (count: number): number =>
+  Math.min(AXIS_COUNTS.most, Math.max(AXIS_COUNTS.least, Math.round(count)));
 
 /** The sheet with the cards on it, and the one being planned: drag it about, drag its edges for more cells, type at its edges. */
-export function PlanMat({ pairing, usedAreas, plan, onPlan, drawn, errors, kinds, onPlace, selected, onSelect }: Props) {
+export function PlanMat({
+  pairing,
+  usedAreas,
+  plan,
+  onPlan,
+  drawn,
+  errors,
+  kinds,
+  onPlace,
+  selected,
+  onSelect,
+}: Props) {
   const { machine, stock } = pairing;
   const { layout, estimate } = drawn;
   const [wholeSheet, setWholeSheet] = useState(false);
-  const [grab, setGrab] = useState<{ kind: 'card' | 'columns' | 'rows'; x: number; y: number; startX: number; startY: number; count: number } | null>(null);
+  const [grab, setGrab] = useState<{
+    kind: 'card' | 'columns' | 'rows';
+    x: number;
+    y: number;
+    startX: number;
+    startY: number;
+    count: number;
+  } | null>(null);
   const place = drawn.place ?? { xMm: 0, yMm: 0 };
   const extent = wholeSheet
     ? { x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }
-    : { x: place.xMm - layout.widthMm * 0.36, y: place.yMm - 3, width: layout.widthMm * 1.42, height: layout.heightMm * 1.3 };
+    : {
+        x: place.xMm - layout.widthMm * 0.4,
+        y: place.yMm - 3,
+        width: layout.widthMm * 1.46,
+        height: layout.heightMm * 1.3,
+      };
 
   const begin = (kind: 'card' | 'columns' | 'rows') => (event: PointerEvent) => {
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    setGrab({ kind, x: event.clientX, y: event.clientY, startX: place.xMm, startY: place.yMm, count: kind === 'rows' ? plan.speed.count : plan.power.count });
+    setGrab({
+      kind,
+      x: event.clientX,
+      y: event.clientY,
+      startX: place.xMm,
+      startY: place.yMm,
+      count: kind === 'rows' ? plan.speed.count : plan.power.count,
+    });
   };
   const drag = (view: MatView) => (event: PointerEvent) => {
     if (!grab) return;
@@ -56,9 +88,14 @@ export function PlanMat({ pairing, usedAreas, plan, onPlan, drawn, errors, kinds
     const dy = (event.clientY - grab.y) / view.pxPerMm;
     const pitch = plan.cellMm + plan.gapMm;
     if (grab.kind === 'card') {
-      const snap = (mm: number, most: number): number => Math.min(Math.max(0, Math.round(mm * 2) / 2), Math.max(0, most));
-      onPlace({ xMm: snap(grab.startX + dx, stock.sheetWidthMm - layout.widthMm), yMm: snap(grab.startY + dy, stock.sheetDepthMm - layout.heightMm) });
-    } else if (grab.kind === 'columns') onPlan({ ...plan, power: { ...plan.power, count: clampCount(grab.count + dx / pitch) } });
+      const snap = (mm: number, most: number): number =>
+        Math.min(Math.max(0, Math.round(mm * 2) / 2), Math.max(0, most));
+      onPlace({
+        xMm: snap(grab.startX + dx, stock.sheetWidthMm - layout.widthMm),
+        yMm: snap(grab.startY + dy, stock.sheetDepthMm - layout.heightMm),
+      });
+    } else if (grab.kind === 'columns')
+      onPlan({ ...plan, power: { ...plan.power, count: clampCount(grab.count + dx / pitch) } });
     else onPlan({ ...plan, speed: { ...plan.speed, count: clampCount(grab.count + dy / pitch) } });
   };
   const end = (): void => setGrab(null);
@@ -82,11 +119,31 @@ export function PlanMat({ pairing, usedAreas, plan, onPlan, drawn, errors, kinds
         const height = Math.max(250, bottomRight.y - topLeft.y);
         return (
           <>
-            <div className={styles.below} style={{ left: Math.max(30, topLeft.x), top: bottomRight.y + 22, width: Math.max(360, bottomRight.x - topLeft.x) }}>
-              <AxisEditor name="Power" axis={plan.power} kind={kinds.power} errors={errors} onChange={(power) => onPlan({ ...plan, power })} />
+            <div
+              className={styles.below}
+              style={{
+                left: Math.max(30, topLeft.x),
+                top: bottomRight.y + 22,
+                width: Math.max(460, bottomRight.x - topLeft.x),
+              }}
+            >
+              <AxisEditor
+                name="Power"
+                axis={plan.power}
+                kind={kinds.power}
+                errors={errors}
+                onChange={(power) => onPlan({ ...plan, power })}
+              />
             </div>
-            <div className={styles.beside} style={{ left: Math.max(30, topLeft.x - 132), top: topLeft.y, height }}>
-              <AxisEditor vertical name="Speed" axis={plan.speed} kind={kinds.speed} errors={errors} onChange={(speed) => onPlan({ ...plan, speed })} />
+            <div className={styles.beside} style={{ left: Math.max(30, topLeft.x - 142), top: topLeft.y, height }}>
+              <AxisEditor
+                vertical
+                name="Speed"
+                axis={plan.speed}
+                kind={kinds.speed}
+                errors={errors}
+                onChange={(speed) => onPlan({ ...plan, speed })}
+              />
             </div>
           </>
         );
@@ -114,16 +171,31 @@ export function PlanMat({ pairing, usedAreas, plan, onPlan, drawn, errors, kinds
             />
             <CardDrawing
               layout={layout}
+              markColour={familyOf(stock.family).burnedColour}
               hatched
               look={(cell) => ({ fill: predictedColour(cell, machine, stock), dim: cell.fate !== 'plain' })}
               describe={describe}
               selected={selected}
               onSelect={onSelect}
             />
-            <circle cx={layout.widthMm} cy={layout.heightMm / 2} r={9 / view.pxPerMm} className={styles.handle} data-grab="" onPointerDown={begin('columns')}>
+            <circle
+              cx={layout.widthMm}
+              cy={layout.heightMm / 2}
+              r={9 / view.pxPerMm}
+              className={styles.handle}
+              data-grab=""
+              onPointerDown={begin('columns')}
+            >
               <title>Drag for more or fewer columns</title>
             </circle>
-            <circle cx={layout.widthMm / 2} cy={layout.heightMm} r={9 / view.pxPerMm} className={styles.handle} data-grab="" onPointerDown={begin('rows')}>
+            <circle
+              cx={layout.widthMm / 2}
+              cy={layout.heightMm}
+              r={9 / view.pxPerMm}
+              className={styles.handle}
+              data-grab=""
+              onPointerDown={begin('rows')}
+            >
               <title>Drag for more or fewer rows</title>
             </circle>
           </g>

@@ -31,9 +31,20 @@ export function usePlan(view: BenchView) {
       const free = freePlace(sheet, usedAreas, layout);
       const place = wantedPlace ?? (free && { xMm: free.x, yMm: free.y });
       const rect = place && { x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm };
-      const bed = place && checkBed(layout, pairing.machine, { leftMm: sheetOnBed.leftMm + place.xMm, rearMm: sheetOnBed.rearMm + place.yMm });
+      const bed =
+        place &&
+        checkBed(layout, pairing.machine, {
+          leftMm: sheetOnBed.leftMm + place.xMm,
+          rearMm: sheetOnBed.rearMm + place.yMm,
+        });
       return {
-        laid: { layout, estimate: estimateCard(layout, pairing.machine), place, placeIsFree: rect !== null && placeIsFree(sheet, usedAreas, rect), bed },
+        laid: {
+          layout,
+          estimate: estimateCard(layout, pairing.machine),
+          place,
+          placeIsFree: rect !== null && placeIsFree(sheet, usedAreas, rect),
+          bed,
+        },
         errors: {},
       };
     } catch (error) {

@@ -1,0 +1,34 @@
+import astro from 'eslint-plugin-astro';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['dist/', 'node_modules/', '.astro/', 'data/', 'docs/'] },
+  ...tseslint.configs.recommended,
+  ...astro.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: {
+      'react-hooks/rules-of-hooks': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/consistent-type-imports': 'error',
+    },
+  },
+  {
+    files: ['src/core/**/*.ts', 'src/cards/**/*.ts', 'src/bench/**/*.ts'],
+    rules: {
+      'no-console': 'error',
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'Take a seeded source as an argument.' },
+        { object: 'Date', property: 'now', message: 'Take the clock as an argument.' },
+      ],
+    },
+  },
+  { files: ['**/*.d.ts'], rules: { '@typescript-eslint/triple-slash-reference': 'off' } },
+);

@@ -1,0 +1,208 @@
+import { describe, expect, it } from 'vitest';
+import { BURNABLE, demoPairing } from '../../../tests/support/demo';
+import { PlanError, type Observations } from '../../core/card/contract';
+import { estimateCard } from '../../core/card/estimate';
+import type { CellReading } from '../../core/reading/observations';
+import { familyOf } from '../../core/stock/families';
+import { suitability } from '../../core/stock/absorption';
+import { axisValues, type GridPlan } from './plan';
+import { grid } from '.';
+import type { GridWish } from './find';
+
+const pairing = demoPairing('heron', 'birch');
+const { plan } = grid.propose({ pairing });
+
+describe('proposal', () => {
+  it.each(BURNABLE)(
+    '%s with %s: under 4 minutes, under 30 cm², sensible ends with reasons',
+    (machineName, stockName) => {
+      const on = demoPairing(machineName, stockName);
+      const { plan: proposed, reasons } = grid.propose({ pairing: on });
+      const layout = grid.lay(proposed, on, { cardNumber: 3 });
+      expect(estimateCard(layout, on.machine).totalS).toBeLessThan(240);
+      expect((layout.widthMm * layout.heightMm) / 100).toBeLessThan(30);
+      expect(proposed.power.to).toBeLessThanOrEqual(on.machine.powerCap);
+      expect(proposed.power.from).toBeGreaterThan(on.machine.lowestFiringCommand);
+      // Never the machine's whole range.
+      expect(proposed.speed.from).toBeGreaterThan(1);
+      expect(proposed.speed.to).toBeLessThan(on.machine.topSpeedXMmPerS);
+      for (const field of [
+        'power.from',
+        'power.to',
+        'speed.from',
+        'speed.to',
+        'constants.intervalMm',
+        'constants.air',
+        'size',
+      ]) {
+        expect(reasons[field], field).toMatch(/\w{3}/);
+      }
+      // From about a faint mark to just short of spoiling, and most cells worth burning.
+      const family = familyOf(on.stock.family);
+      const { absorption } = suitability(on.stock.family, on.machine.sourceKind, on.stock.type);
+      const energies = layout.cells.map((cell) => cell.arealEnergyJPerMm2 * absorption);
+      expect(Math.max(...energies)).toBeLessThan(family.energies.over * 1.15);
+      expect(Math.max(...energies)).toBeGreaterThan(family.energies.deep * 0.7);
+      expect(Math.min(...energies)).toBeLessThan(family.energies.deep * 0.6);
+      expect(layout.cells.filter((cell) => cell.fate === 'plain').length).toBeGreaterThan(layout.cells.length * 0.7);
+    },
+  );
+
+  it('stops before anything is planned where the wavelength passes', () => {
+    expect(() => grid.propose({ pairing: demoPairing('heron', 'acrylic') })).toThrow(/blue light/);
+  });
+  it('is deterministic and survives JSON', () => {
+    const again = grid.propose({ pairing });
+    expect(JSON.parse(JSON.stringify(again.plan))).toEqual(plan);
+    const layout = grid.lay(plan, pairing, { cardNumber: 12 });
+    expect(JSON.parse(JSON.stringify(layout))).toEqual(grid.lay(plan, pairing, { cardNumber: 12 }));
+  });
+});
+
+describe('axes', () => {
+  it('step evenly or by ratio, both ends included', () => {
+    expect(
+      axisValues({ from: 1, to: 8, count: 4, spacing: 'ratio' }).map((value) => Math.round(value * 1e9) / 1e9),
+    ).toEqual([1, 2, 4, 8]);
+    expect(axisValues({ from: 10, to: 40, count: 4, spacing: 'even' })).toEqual([10, 20, 30, 40]);
+  });
+});
+
+describe('plans that cannot be laid say why, field by field', () => {
+  const bad: [string, Partial<GridPlan>, string][] = [
+    ['NaN', { power: { ...plan.power, from: NaN } }, 'power.from'],
+    ['reversed ends', { speed: { ...plan.speed, from: 90, to: 20 } }, 'speed.to'],
+    ['zero', { cellMm: 0 }, 'cellMm'],
+    ['negative', { gapMm: -1 }, 'gapMm'],
+    ['a thousand million cells', { power: { ...plan.power, count: 1e9 } }, 'power.count'],
+    ['a broken count', { speed: { ...plan.speed, count: 2.5 } }, 'speed.count'],
+    ['power above the cap', { power: { ...plan.power, to: 0.95 } }, 'power.to'],
+    ['faster than the head', { speed: { ...plan.speed, to: 9999 } }, 'speed.to'],
+    ['air the machine has not', { constants: { ...plan.constants, passes: 0 } }, 'constants.passes'],
+  ];
+  it.each(bad)('%s', (_name, change, field) => {
+    try {
+      grid.lay({ ...plan, ...change }, pairing, { cardNumber: 1 });
+      expect.unreachable();
+    } catch (error) {
+      expect(error).toBeInstanceOf(PlanError);
+      expect((error as PlanError).problems.map((problem) => problem.field)).toContain(field);
+    }
+  });
+});
+
+describe('layout', () => {
+  const layout = grid.lay(plan, pairing, { cardNumber: 7 });
+  it('keeps cells, markers and lettering apart', () => {
+    const rects = [
+      ...layout.cells,
+      ...layout.markers.map((marker) => ({ x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm })),
+    ];
+    rects.forEach((a, i) => {
+      rects.slice(i + 1).forEach((b) => {
+        const apart = Math.max(
+          a.x - (b.x + b.width),
+          b.x - (a.x + a.width),
+          a.y - (b.y + b.height),
+          b.y - (a.y + a.height),
+        );
+        expect(apart).toBeGreaterThan(0.5);
+      });
+      for (const point of layout.lettering.flatMap((line) => line.strokes.flat())) {
+        const inside = point.x > a.x && point.x < a.x + a.width && point.y > a.y && point.y < a.y + a.height;
+        expect(inside).toBe(false);
+      }
+    });
+  });
+  it('writes power over the columns and speed beside the rows', () => {
+    const axis = layout.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
+    expect(axis[0]).toBe('20 %');
+    expect(axis[plan.power.count]).toBe(`${plan.speed.to} mm/s`);
+  });
+  it('leaves out cells bound to fail on request, and only those', () => {
+    const wide: GridPlan = { ...plan, power: { ...plan.power, from: 0.03 }, leaveOutFailing: true };
+    const cut = grid.lay(wide, pairing, { cardNumber: 7 });
+    const failing = cut.cells.filter((cell) => cell.fate !== 'plain');
+    expect(failing.length).toBeGreaterThan(0);
+    expect(cut.cells.filter((cell) => cell.leftOut)).toEqual(failing);
+    expect(cut.order).toHaveLength(cut.cells.length - failing.length);
+  });
+  it('lays 400 cells', () => {
+    const full = { ...plan, cellMm: 2, power: { ...plan.power, count: 20 }, speed: { ...plan.speed, count: 20 } };
+    expect(grid.lay(full, pairing, { cardNumber: 7 }).cells).toHaveLength(400);
+  });
+});
+
+describe('finding', () => {
+  const layout = grid.lay(plan, pairing, { cardNumber: 7 });
+  /** A made-up reading: darkness grows with energy. */
+  const cells = layout.cells.map((cell): CellReading => {
+    const lightness = 78 - 40 * (1 - Math.exp(-cell.arealEnergyJPerMm2));
+    return {
+      cellIndex: cell.index,
+      lightness,
+      deltaLightness: lightness - 78,
+      spread: 1,
+      lineVisibility: null,
+      edgeHalo: 0,
+      clippedShare: 0,
+      edgeWidthMm: 0.1,
+      lightnessSigma: 0.5,
+      confidence: 0.99,
+      doubts: [],
+      colour: '#886644',
+    };
+  });
+  const seen: Observations = { cells, verdicts: [] };
+  const wish: GridWish = { lightness: 60, powerCap: 0.8, pace: 'fast-and-strong' };
+
+  it('says what is missing before there is a photo', () => {
+    const finding = grid.find(layout, { cells: [], verdicts: [] }, pairing, wish);
+    expect(finding.missing).not.toEqual([]);
+    expect(finding.proposal).toBeNull();
+  });
+  it('proposes the fastest cell that meets the wish, or the gentlest, by the school of pace', () => {
+    const fast = grid.find(layout, seen, pairing, wish);
+    const slow = grid.find(layout, seen, pairing, { ...wish, pace: 'slow-and-low' });
+    const meeting = fast.candidates.filter((candidate) => candidate.meets);
+    expect(meeting.length).toBeGreaterThan(1);
+    for (const candidate of meeting) expect(Math.abs(candidate.lightness - 60)).toBeLessThanOrEqual(3);
+    expect(fast.candidates.find((c) => c.cellIndex === fast.proposal!.cellIndex)!.timeS).toBe(
+      Math.min(...meeting.map((c) => c.timeS)),
+    );
+    expect(slow.candidates.find((c) => c.cellIndex === slow.proposal!.cellIndex)!.powerFraction).toBe(
+      Math.min(...meeting.map((c) => c.powerFraction)),
+    );
+  });
+  it('keeps to the power cap', () => {
+    const capped = grid.find(layout, seen, pairing, { ...wish, powerCap: 0.4 });
+    for (const candidate of capped.candidates.filter((c) => c.meets))
+      expect(candidate.powerFraction).toBeLessThanOrEqual(0.4);
+  });
+  it('draws a frontier that no cell beats in both contrast and time', () => {
+    const { frontier, candidates } = grid.find(layout, seen, pairing, wish);
+    expect(frontier.length).toBeGreaterThan(2);
+    for (const index of frontier) {
+      const own = candidates.find((c) => c.cellIndex === index)!;
+      expect(candidates.some((c) => c.lightness < own.lightness && c.timeS < own.timeS)).toBe(false);
+    }
+  });
+  it('does not propose what the operator called spoiled, nor a doubtful cell that nobody graded', () => {
+    const first = grid.find(layout, seen, pairing, wish).proposal!.cellIndex;
+    const spoiled = { cells, verdicts: [{ cellIndex: first, grade: 1, outcome: 'charred' as const, note: '' }] };
+    expect(grid.find(layout, spoiled, pairing, wish).proposal!.cellIndex).not.toBe(first);
+    const doubted = cells.map((cell) => (cell.cellIndex === first ? { ...cell, confidence: 0.5 } : cell));
+    expect(grid.find(layout, { cells: doubted, verdicts: [] }, pairing, wish).proposal!.cellIndex).not.toBe(first);
+    const graded = { cells: doubted, verdicts: [{ cellIndex: first, grade: 5, outcome: null, note: '' }] };
+    expect(grid.find(layout, graded, pairing, wish).proposal!.cellIndex).toBe(first);
+  });
+  it('settles a burned cell with everything that was constant, and no other', () => {
+    const finding = grid.find(layout, seen, pairing, wish);
+    expect(grid.settle(finding, layout, seen, 3)).toMatchObject({
+      process: 'engrave',
+      settings: layout.cells[3]!.settings,
+      cellIndex: 3,
+    });
+    expect(grid.settle(finding, layout, seen, 9999)).toBeNull();
+  });
+});

@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { diameterAtMm, focusedDiameterMm, rayleighRangeMm } from './gaussian';
+import { markWidthMm } from './mark-width';
+
+// Values worked out by hand from the formulas of S. A. Self, Applied Optics 22 (1983) 658, and ISO 11146-1.
+describe('focused Gaussian beam', () => {
+  it.each([
+    { focal: 50.8, beam: 6, quality: 1, spot: 0.11427, rayleigh: 0.9675 },
+    { focal: 38.1, beam: 8, quality: 1.1, spot: 0.0707, rayleigh: 0.337 },
+    { focal: 50.8, beam: 8, quality: 1.1, spot: 0.0943, rayleigh: 0.599 },
+    { focal: 101.6, beam: 8, quality: 1.1, spot: 0.1885, rayleigh: 2.395 },
+  ])('f $focal mm, D $beam mm, M² $quality', ({ focal, beam, quality, spot, rayleigh }) => {
+    const optics = { wavelengthMm: 0.0106, focalLengthMm: focal, beamDiameterMm: beam, beamQuality: quality };
+    const d0 = focusedDiameterMm(optics);
+    expect(d0).toBeCloseTo(spot, 4);
+    expect(rayleighRangeMm(d0, 0.0106, quality)).toBeCloseTo(rayleigh, 3);
+  });
+
+  it('is wider by the root of two at the Rayleigh range', () =>
+    expect(diameterAtMm(0.1, 2, 2) / 0.1).toBeCloseTo(Math.SQRT2, 12));
+
+  it.each([NaN, 0, -1, Infinity])('refuses a focal length of %f', (focalLengthMm) => {
+    expect(() => focusedDiameterMm({ wavelengthMm: 0.01, focalLengthMm, beamDiameterMm: 6, beamQuality: 1 })).toThrow(
+      RangeError,
+    );
+  });
+});
+
+// J. M. Liu, Optics Letters 7 (1982) 196: D² = 2 w0² ln(F0 / Fth), evaluated independently.
+describe('mark width of a Gaussian beam', () => {
+  it.each([
+    [0.2, 0.05887],
+    [0.4, 0.08326],
+    [0.8, 0.10197],
+  ])('peak fluence %f', (peak, width) => expect(markWidthMm(0.05, peak, 0.1)).toBeCloseTo(width, 5));
+  it('is nothing at or below the threshold', () => expect(markWidthMm(0.05, 0.1, 0.1)).toBe(0));
+  it('refuses NaN', () => expect(() => markWidthMm(0.05, NaN, 0.1)).toThrow(RangeError));
+});

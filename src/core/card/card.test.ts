@@ -1,0 +1,161 @@
+import { describe, expect, it } from 'vitest';
+import { fc, test } from '@fast-check/vitest';
+import { grid } from '../../cards/grid';
+import { demoPairing } from '../../../tests/support/demo';
+import { opencv } from '../../../tests/support/opencv';
+import { checkBed } from './check';
+import { cardCode, parseCardCode } from './code';
+import { estimateCard } from './estimate';
+import { CORNER_NAMES, type CornerName } from './layout';
+import { letter, letterable, letteringWidthMm } from './lettering';
+import { MARKER_CODES_36H12 } from './marker-codes';
+import { CARD_NUMBERS, cardOfCorners, cornerOfMarker, MARKER_MODULES, markerIdsOfCard, markerModules } from './markers';
+import { burnOrder } from './order';
+import { freePlace, placeIsFree } from './place';
+import aruco from 'js-aruco2';
+
+const cardNumber = fc.integer({ min: 0, max: CARD_NUMBERS - 1 });
+
+describe('corner markers', () => {
+  const digitsOf = (number: number): Map<CornerName, number> =>
+    new Map(markerIdsOfCard(number).map((id) => [cornerOfMarker(id)!.corner, cornerOfMarker(id)!.digit]));
+
+  test.prop([cardNumber])('carry the card number', (number) => {
+    expect(cardOfCorners(digitsOf(number))).toBe(number);
+  });
+  test.prop([cardNumber, fc.constantFrom(...CORNER_NAMES)])('carry it with any one missing', (number, corner) => {
+    const digits = digitsOf(number);
+    digits.delete(corner);
+    expect(cardOfCorners(digits)).toBe(number);
+  });
+  test.prop([cardNumber, fc.constantFrom(...CORNER_NAMES), fc.integer({ min: 1, max: 60 })])(
+    'notice one wrong digit',
+    (number, corner, by) => {
+      const digits = digitsOf(number);
+      digits.set(corner, (digits.get(corner)! + by) % 61);
+      expect(cardOfCorners(digits)).toBeNull();
+    },
+  );
+  it('refuse numbers they cannot carry', () => expect(() => markerIdsOfCard(CARD_NUMBERS)).toThrow(RangeError));
+
+  it('are those of a second library’s dictionary', () => {
+    const other = new aruco.AR.Dictionary('ARUCO_MIP_36h12');
+    const ours = MARKER_CODES_36H12.map((code) => BigInt(`0x${code}`).toString(2).padStart(36, '0'));
+    expect(ours).toEqual(other.codeList);
+  });
+
+  it('are drawn as a third library draws them', async () => {
+    const { cv } = await opencv();
+    const dictionary = cv.getPredefinedDictionary(cv.DICT_ARUCO_MIP_36h12 as unknown as number);
+    for (const id of [0, 7, 100, 243]) {
+      const image = new cv.Mat();
+      dictionary.generateImageMarker(id, MARKER_MODULES, image, 1);
+      expect([...image.data].map((value) => value === 0)).toEqual(markerModules(id));
+      image.delete();
+    }
+  });
+});
+
+describe('readable code', () => {
+  const any = fc.integer({ min: 0, max: 5_000_000 });
+  test.prop([any])('turns round and back, however it is typed', (number) => {
+    expect(parseCardCode(cardCode(number))).toBe(number);
+    expect(parseCardCode(cardCode(number).toLowerCase().replace('-', ' '))).toBe(number);
+  });
+  test.prop([any, fc.integer({ min: 0, max: 20 }), fc.constantFrom(...'0123456789ABCDEFGHJKMNPQRSTVWXY')])(
+    'notices every single wrong character',
+    (number, at, character) => {
+      const code = cardCode(number).replace('-', '');
+      const place = 1 + (at % (code.length - 1));
+      if (code[place] === character) return;
+      expect(parseCardCode(code.slice(0, place) + character + code.slice(place + 1))).toBeNull();
+    },
+  );
+  test.prop([any, fc.integer({ min: 0, max: 20 })])('notices every swap of neighbours', (number, at) => {
+    const code = cardCode(number).replace('-', '');
+    const place = 1 + (at % (code.length - 2));
+    const swapped = [...code];
+    [swapped[place], swapped[place + 1]] = [swapped[place + 1]!, swapped[place]!];
+    if (swapped.join('') !== code) expect(parseCardCode(swapped.join(''))).toBeNull();
+  });
+  it.each(['', 'hello', 'G1', '-'])('is not "%s"', (text) => expect(parseCardCode(text)).toBeNull());
+});
+
+describe('lettering', () => {
+  it('stays within the room it says it needs', () => {
+    const points = letter('BIRCH 3.1MM 40X30 %', { x: 2, y: 1, heightMm: 1.5 }).flat();
+    expect(Math.min(...points.map((p) => p.x))).toBeGreaterThanOrEqual(2 - 1e-9);
+    expect(Math.max(...points.map((p) => p.x))).toBeLessThanOrEqual(
+      2 + letteringWidthMm('BIRCH 3.1MM 40X30 %', 1.5) + 1e-9,
+    );
+    expect(Math.max(...points.map((p) => p.y))).toBeLessThanOrEqual(1 + 1.5 * (7 / 6) + 1e-9);
+  });
+  it('drops accents and what it cannot write', () => expect(letterable('Érable 40×30 µ')).toBe('ERABLE 40x30 '));
+});
+
+describe('burn order', () => {
+  const gridOf = (columns: number, rows: number) =>
+    Array.from({ length: columns * rows }, (_, index) => {
+      const column = index % columns;
+      const row = Math.floor(index / columns);
+      return { index, column, row, risk: (column + 1) * (row + 1) };
+    });
+  const touching = (columns: number, a: number, b: number): boolean =>
+    Math.abs((a % columns) - (b % columns)) <= 1 && Math.abs(Math.floor(a / columns) - Math.floor(b / columns)) <= 1;
+
+  test.prop([fc.integer({ min: 4, max: 20 }), fc.integer({ min: 4, max: 20 })])(
+    'burns every cell once, the riskiest last, and never two that touch after each other',
+    (columns, rows) => {
+      const order = burnOrder(gridOf(columns, rows));
+      expect([...order].sort((a, b) => a - b)).toEqual(gridOf(columns, rows).map((cell) => cell.index));
+      expect(order.at(-1)).toBe(columns * rows - 1);
+      order.slice(1).forEach((index, place) => expect(touching(columns, index, order[place]!)).toBe(false));
+    },
+  );
+  it('leaves the strongest quarter to the second half', () => {
+    const order = burnOrder(gridOf(6, 6));
+    const strongest = gridOf(6, 6)
+      .sort((a, b) => b.risk - a.risk)
+      .slice(0, 9);
+    for (const cell of strongest) expect(order.indexOf(cell.index)).toBeGreaterThanOrEqual(18);
+  });
+  it('does what it can on the smallest cards', () => expect(burnOrder(gridOf(2, 2))).toHaveLength(4));
+});
+
+describe('place on the sheet', () => {
+  const sheet = { widthMm: 100, heightMm: 80 };
+  const card = { widthMm: 40, heightMm: 30 };
+  it('is the corner of a fresh sheet', () => expect(freePlace(sheet, [], card)).toEqual({ x: 2, y: 2 }));
+  it('goes on beside earlier cards and ends when the sheet is full', () => {
+    const used: { x: number; y: number; width: number; height: number }[] = [];
+    for (let place = freePlace(sheet, used, card); place; place = freePlace(sheet, used, card)) {
+      const rect = { ...place, width: card.widthMm, height: card.heightMm };
+      expect(placeIsFree(sheet, used, rect)).toBe(true);
+      used.push(rect);
+    }
+    expect(used).toHaveLength(4);
+  });
+  it('is not where a card lies or where the sheet ends', () => {
+    const used = [{ x: 2, y: 2, width: 40, height: 30 }];
+    expect(placeIsFree(sheet, used, { x: 41, y: 2, width: 40, height: 30 })).toBe(false);
+    expect(placeIsFree(sheet, used, { x: 61, y: 2, width: 40, height: 30 })).toBe(false);
+  });
+});
+
+describe('bed', () => {
+  const pairing = demoPairing('marl', 'alder');
+  const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 1 });
+  it('must hold head and run-up, not just the card', () => {
+    const { reach } = estimateCard(layout, pairing.machine);
+    const fastest = Math.max(...layout.cells.map((cell) => cell.settings.speedMmPerS));
+    const horizontal = layout.constants.direction === 'horizontal';
+    const runUp =
+      fastest ** 2 / (2 * (horizontal ? pairing.machine.accelerationXMmPerS2 : pairing.machine.accelerationYMmPerS2));
+    expect(runUp).toBeGreaterThan(2);
+    const first = layout.cells[0]!;
+    const short = (horizontal ? first.x : first.y) - runUp;
+    if (short < 0) expect(horizontal ? reach.left : reach.top).toBeCloseTo(short, 6);
+    expect(checkBed(layout, pairing.machine, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
+    expect(checkBed(layout, pairing.machine, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
+  });
+});

@@ -1,0 +1,68 @@
+import { describe, expect, it } from 'vitest';
+import { fc, test } from '@fast-check/vitest';
+import { opencv } from '../../../tests/support/opencv';
+import { fitHomography, invertHomography, project } from './homography';
+import type { Point } from './point';
+
+const square: Point[] = [
+  { x: 0, y: 0 },
+  { x: 50, y: 0 },
+  { x: 50, y: 40 },
+  { x: 0, y: 40 },
+];
+const shift = fc.double({ min: -180, max: 180, noNaN: true });
+
+describe('homography from points', () => {
+  const quad = fc
+    .tuple(...square.flatMap(() => [shift, shift]))
+    .map((shifts) =>
+      square.map((p, index) => ({
+        x: 500 + p.x * 30 + shifts[2 * index]!,
+        y: 400 + p.y * 30 + shifts[2 * index + 1]!,
+      })),
+    );
+
+  test.prop([quad])('maps four points exactly, and its inverse maps them back', (target) => {
+    const { homography, rmsError } = fitHomography(square, target);
+    expect(rmsError).toBeLessThan(1e-6);
+    const back = invertHomography(homography);
+    target.forEach((p, index) => {
+      const q = project(back, p.x, p.y);
+      expect(Math.hypot(q.x - square[index]!.x, q.y - square[index]!.y)).toBeLessThan(1e-6);
+    });
+  });
+
+  it('agrees with a reference library on sixteen noisy points', async () => {
+    const { cv } = await opencv();
+    const from: Point[] = square.flatMap((p) =>
+      [0, 1, 2, 3].map((k) => ({ x: p.x + (k % 2) * 6, y: p.y + (k >> 1) * 6 })),
+    );
+    const to = from.map((p, index) => {
+      const w = 1 + 0.0011 * p.x - 0.0007 * p.y;
+      const noise = Math.sin(index * 12.9898) * 0.8;
+      return { x: (31 * p.x + 2.1 * p.y + 300) / w + noise, y: (-1.4 * p.x + 29 * p.y + 200) / w - noise };
+    });
+    const flat = (points: Point[]): number[] => points.flatMap((p) => [p.x, p.y]);
+    const source = cv.matFromArray(from.length, 1, cv.CV_64FC2, flat(from));
+    const target = cv.matFromArray(to.length, 1, cv.CV_64FC2, flat(to));
+    const expected = cv.findHomography(source, target, 0);
+    const { homography } = fitHomography(from, to);
+    for (const p of [
+      { x: 25, y: 20 },
+      { x: 0, y: 40 },
+      { x: 53, y: 3 },
+    ]) {
+      const ours = project(homography, p.x, p.y);
+      const h = expected.data64F as unknown as typeof homography;
+      const theirs = project(h, p.x, p.y);
+      expect(Math.hypot(ours.x - theirs.x, ours.y - theirs.y)).toBeLessThan(0.02);
+    }
+  });
+
+  it.each([
+    ['three pairs', square.slice(0, 3), square.slice(0, 3)],
+    ['unequal counts', square, square.slice(0, 3)],
+    ['NaN', square, [...square.slice(0, 3), { x: NaN, y: 0 }]],
+    ['one place', square, square.map(() => ({ x: 1, y: 1 }))],
+  ])('refuses %s', (_name, from, to) => expect(() => fitHomography(from, to)).toThrow(RangeError));
+});

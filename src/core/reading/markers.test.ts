@@ -1,0 +1,111 @@
+import { describe, expect, it } from 'vitest';
+import { opencv } from '../../../tests/support/opencv';
+import type { GrayImage } from '../image/raster';
+import { inverted } from '../image/gray';
+import { findMarkers } from './find-markers';
+import { convexHull, polygonArea, quadOfOutline } from './quad';
+
+const SIDE_PX = 160;
+
+/** A picture that the reference library made: its own markers, its own warp, on a gray ground with a shade and noise. */
+async function picture(id: number, corners: readonly (readonly [number, number])[], ground = 180): Promise<GrayImage> {
+  const { cv } = await opencv();
+  const marker = new cv.Mat();
+  cv.getPredefinedDictionary(cv.DICT_ARUCO_MIP_36h12 as unknown as number).generateImageMarker(id, SIDE_PX, marker, 1);
+  const width = 1200;
+  const height = 900;
+  const source = cv.matFromArray(
+    4,
+    1,
+    cv.CV_32FC2,
+    [0, 0, SIDE_PX, 0, SIDE_PX, SIDE_PX, 0, SIDE_PX].map((v) => v - 0.5),
+  );
+  const target = cv.matFromArray(4, 1, cv.CV_32FC2, corners.flat());
+  const map = cv.getPerspectiveTransform(source, target);
+  const out = new cv.Mat();
+  const light = new cv.Mat();
+  marker.convertTo(light, -1, ground / 255, 0);
+  cv.warpPerspective(
+    light,
+    out,
+    map,
+    new cv.Size(width, height),
+    cv.INTER_AREA,
+    cv.BORDER_CONSTANT,
+    new cv.Scalar(ground),
+  );
+  const blurred = new cv.Mat();
+  cv.GaussianBlur(out, blurred, new cv.Size(0, 0), 1.1);
+  const data = Uint8Array.from(blurred.data, (value, index) => {
+    const shade = 0.65 + (0.35 * (index % width)) / width;
+    return Math.max(0, Math.min(255, value * shade + 3 * Math.sin(index * 78.233)));
+  });
+  for (const mat of [marker, out, light, blurred, source, target, map]) mat.delete();
+  return { data, width, height };
+}
+
+const TILTED = [
+  [420, 260],
+  [655, 300],
+  [640, 545],
+  [395, 480],
+] as const;
+
+describe('markers in pictures made by a reference library', () => {
+  it.each([0, 17, 122, 200, 243])(
+    'id %i is read, tilted and shaded, with corners to a third of a pixel',
+    async (id) => {
+      const [found, ...more] = findMarkers(await picture(id, TILTED), 1);
+      expect(more).toEqual([]);
+      expect(found).toMatchObject({ id, lightOnDark: false });
+      found!.corners.forEach((corner, index) => {
+        const [x, y] = TILTED[index]!;
+        expect(Math.hypot(corner.x - x, corner.y - y)).toBeLessThan(0.34);
+      });
+    },
+  );
+
+  it('are read light on dark, as on slate', async () => {
+    const [found] = findMarkers(inverted(await picture(99, TILTED)), 1);
+    expect(found).toMatchObject({ id: 99, lightOnDark: true });
+  });
+
+  it('are read in any turn, the marker’s own upper left first', async () => {
+    const turned = [TILTED[2], TILTED[3], TILTED[0], TILTED[1]];
+    const [found] = findMarkers(await picture(31, turned), 1);
+    expect(found!.id).toBe(31);
+    expect(Math.hypot(found!.corners[0].x - turned[0][0], found!.corners[0].y - turned[0][1])).toBeLessThan(0.5);
+  });
+
+  it('are not seen where there are none', () => {
+    const data = Uint8Array.from(
+      { length: 800 * 600 },
+      (_, i) => 120 + 60 * Math.sin(i * 0.013) * Math.cos((i / 800) * 0.07) + ((i * 2654435761) % 31),
+    );
+    expect(findMarkers({ data, width: 800, height: 600 })).toEqual([]);
+  });
+});
+
+describe('quads', () => {
+  it('are found in a filled outline and refused in a round one', () => {
+    const square = [
+      { x: 0, y: 0 },
+      { x: 10, y: 1 },
+      { x: 11, y: 12 },
+      { x: 1, y: 10 },
+      { x: 5, y: 5 },
+    ];
+    expect(convexHull(square)).toHaveLength(4);
+    expect(quadOfOutline(square)).toHaveLength(4);
+    expect(
+      polygonArea([
+        { x: 0, y: 0 },
+        { x: 4, y: 0 },
+        { x: 4, y: 3 },
+        { x: 0, y: 3 },
+      ]),
+    ).toBe(12);
+    const circle = Array.from({ length: 60 }, (_, k) => ({ x: 50 * Math.cos(k / 9.55), y: 50 * Math.sin(k / 9.55) }));
+    expect(quadOfOutline(circle)).toBeNull();
+  });
+});

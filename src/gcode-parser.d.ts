@@ -1,0 +1,4 @@
+declare module 'gcode-parser' {
+  const parser: { parseStringSync(text: string): unknown };
+  export default parser;
+}

@@ -54,12 +54,8 @@ export function refuseCrossSite(request: Request): void {
 }
 
 /** The body's bytes, given up as soon as they pass the limit. */
-async function bytesOf(request: Request, limit: number): Promise<Buffer> {
-  const tooLarge = new Problem(
-    'photo-too-large',
-    `The body is over ${Math.round(limit / 1024 / 1024) || 1} MB.`,
-    'Nothing was kept.',
-  );
+async function bytesOf(request: Request, limit: number, code: 'photo-too-large' | 'body-too-large'): Promise<Buffer> {
+  const tooLarge = new Problem(code, `The body is over ${limit / 1024 / 1024} MB.`, 'Nothing was kept.');
   const declared = Number(request.headers.get('content-length') ?? 0);
   if (declared > limit) throw tooLarge;
   const chunks: Uint8Array[] = [];
@@ -85,11 +81,11 @@ async function bodyOf(operation: AnyOperation, request: Request): Promise<unknow
     if (!type.startsWith('image/') && type !== 'application/octet-stream') {
       throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as an image.`);
     }
-    return bytesOf(request, PHOTO_LIMITS.bytes);
+    return bytesOf(request, PHOTO_LIMITS.bytes, 'photo-too-large');
   }
   if (type !== 'application/json')
     throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as application/json.`);
-  const text = (await bytesOf(request, JSON_LIMIT)).toString('utf8');
+  const text = (await bytesOf(request, JSON_LIMIT, 'body-too-large')).toString('utf8');
   try {
     return JSON.parse(text);
   } catch {

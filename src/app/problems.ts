@@ -16,6 +16,7 @@ export const PROBLEMS = {
   'machine-busy': { status: 409, title: 'This machine is burning already', whatToDo: 'Wait for the burn to end, or stop it.' },
   'burn-not-open': { status: 409, title: 'This burn has ended', whatToDo: 'Look at its entry in the logbook; start a new burn if needed.' },
   'nothing-burned': { status: 409, title: 'There is nothing to photograph', whatToDo: 'Burn the card on the bench first.' },
+  'body-too-large': { status: 413, title: 'The request is too large', whatToDo: 'Send less than half a megabyte of JSON.' },
   'photo-too-large': { status: 413, title: 'The photo is too large', whatToDo: 'Send at most 25 MB and 40 megapixels.' },
   'photo-not-readable': { status: 422, title: 'This is not a photo that can be opened', whatToDo: 'Send a JPEG, PNG or WebP straight from the camera.' },
   'photo-heic': { status: 415, title: 'HEIC photos cannot be read', whatToDo: 'Set the phone to “most compatible” (JPEG), or export the photo as JPEG.' },

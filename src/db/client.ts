@@ -13,6 +13,8 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
 export function openDatabase(connectionString: string, onLost: (error: Error) => void): Db {
   const pool = new pg.Pool({ connectionString, max: 8, connectionTimeoutMillis: 3000, idleTimeoutMillis: 30_000 });
   pool.on('error', onLost);
+  // A connection that is lost while it is lent out has no listener of the pool's: without one of ours it would end the server.
+  pool.on('connect', (client) => client.on('error', onLost));
   return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
 }
 

@@ -13,14 +13,12 @@ const square: Point[] = [
 const shift = fc.double({ min: -180, max: 180, noNaN: true });
 
 describe('homography from points', () => {
-  const quad = fc
-    .tuple(...square.flatMap(() => [shift, shift]))
-    .map((shifts) =>
-      square.map((p, index) => ({
-        x: 500 + p.x * 30 + shifts[2 * index]!,
-        y: 400 + p.y * 30 + shifts[2 * index + 1]!,
-      })),
-    );
+  const quad = fc.tuple(...square.flatMap(() => [shift, shift])).map((shifts) =>
+    square.map((p, index) => ({
+      x: 500 + p.x * 30 + shifts[2 * index]!,
+      y: 400 + p.y * 30 + shifts[2 * index + 1]!,
+    })),
+  );
 
   test.prop([quad])('maps four points exactly, and its inverse maps them back', (target) => {
     const { homography, rmsError } = fitHomography(square, target);

@@ -1,0 +1,133 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { consoleErrors, find, named, openShop, press, says, type, type Shop } from './harness';
+
+let shop: Shop;
+beforeAll(async () => void (shop = await openShop()));
+afterAll(() => shop?.close());
+
+/** Ticks every line of the pre-burn check. */
+async function tickAll(): Promise<void> {
+  for (const box of await shop.driver.findElements(By.css('fieldset input[type=checkbox]'))) {
+    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
+    await box.click();
+  }
+}
+
+describe('from bare stock to a kept setting, in a browser', () => {
+  it('opens a bench, plans a card at its edges, and makes it', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench`);
+    await find(driver, 'select');
+    const selects = await driver.findElements(By.css('select'));
+    await selects[0]!.sendKeys('Marl');
+    await selects[2]!.sendKeys('MDF');
+    await press(driver, 'Open this bench');
+    await says(driver, 'Next: Power × speed card');
+    await press(driver, 'Plan the card');
+    await find(driver, '#power-count');
+    const before = (await driver.findElements(By.css('[data-cell]'))).length;
+    expect(before).toBeGreaterThan(15);
+    await type(driver, 'Columns', '4');
+    await type(driver, 'Rows', '3');
+    await driver.wait(async () => (await driver.findElements(By.css('[data-cell]'))).length === 12, 5000);
+    await says(driver, '12 of 4 × 3');
+    // Free typing is understood and shown canonical.
+    const size = await type(driver, 'Cell size', '1/8 in');
+    await says(driver, '= 3.175 mm');
+    await size.sendKeys(Key.TAB);
+    // Nonsense is refused beside the field, and the card cannot be made meanwhile.
+    await type(driver, 'Gap', 'a bit');
+    await says(driver, 'does not start with a number');
+    expect(await (await named(driver, 'Make this card')).isEnabled()).toBe(false);
+    await type(driver, 'Gap', '1');
+    await press(driver, 'Make this card');
+    await says(driver, 'Before the burn');
+  });
+
+  it('burns only after the check is ticked, shows progress, and ends', async () => {
+    const { driver } = shop;
+    expect(await (await named(driver, 'Burn on the bench')).isEnabled()).toBe(false);
+    await tickAll();
+    await press(driver, 'Burn on the bench');
+    await find(driver, 'progress');
+    await says(driver, 'Lines acknowledged');
+    await press(driver, 'Pause');
+    await says(driver, 'Paused');
+    await press(driver, 'Go on');
+    await says(driver, 'Burned to the end', 40);
+    await press(driver, 'On to the photo');
+  });
+
+  it('takes the photo, reads it, and shows the cells on it', async () => {
+    const { driver } = shop;
+    await press(driver, 'Take it with the bench’s camera');
+    await named(driver, 'See what was read', 40);
+    await press(driver, 'See what was read');
+    await says(driver, 'Cells read');
+    expect(await driver.findElements(By.css('[data-cell]'))).toHaveLength(12);
+    expect(await (await find(driver, 'svg image')).getAttribute('href')).toMatch(/straightened/);
+  });
+
+  it('is graded from the keyboard alone, and undone', async () => {
+    const { driver } = shop;
+    const cell = await find(driver, '[data-cell][tabindex="0"]');
+    await driver.executeScript('arguments[0].focus()', cell);
+    const focused = () => driver.switchTo().activeElement();
+    const from = await (await focused()).getAttribute('data-cell');
+    await (await focused()).sendKeys(Key.ARROW_RIGHT);
+    expect(await (await focused()).getAttribute('data-cell')).toBe(String(Number(from) + 1));
+    await (await focused()).sendKeys(Key.ARROW_DOWN);
+    const at = await (await focused()).getAttribute('data-cell');
+    await (await focused()).sendKeys('4');
+    const label = async (): Promise<string> =>
+      (await (await find(driver, `[data-cell="${at}"]`)).getAttribute('aria-label'))!;
+    await driver.wait(async () => (await label()).includes('grade 4'), 5000);
+    await (await focused()).sendKeys('g');
+    await driver.wait(async () => (await label()).includes('good'), 5000);
+    await (await focused()).sendKeys('u');
+    await driver.wait(async () => !(await label()).includes('good'), 5000);
+    expect(await label()).toContain('grade 4');
+  });
+
+  it('proposes a cell for a wish and keeps it as version 1, then another as version 2', async () => {
+    const { driver } = shop;
+    await press(driver, 'Pick a cell');
+    await says(driver, 'Proposal');
+    await press(driver, 'deep');
+    await says(driver, 'The proposed cell');
+    await type(driver, 'Note', 'specimen trays');
+    await press(driver, 'Keep this setting');
+    await says(driver, 'Keep again (is v1)');
+    await driver.wait(
+      async () => (await driver.findElements(By.css('[aria-label="Ladder"] a[href^="/book/"]'))).length === 1,
+      8000,
+    );
+    // Any cell can be picked instead.
+    const other = await driver.findElements(By.css('[data-cell]'));
+    await driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', other[5]);
+    await says(driver, 'your pick');
+    await press(driver, 'Keep this setting');
+    await says(driver, 'Keep again (is v2)');
+  });
+
+  it('stands in the book with its origin, versions, difference, and a sheet at true size', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/book`);
+    await (await find(driver, '[data-search]')).sendKeys('mdf marl');
+    await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, 5000);
+    await press(driver, 'engrave v2');
+    await says(driver, 'Version 2, in use');
+    await says(driver, 'specimen trays');
+    await says(driver, '→');
+    await press(driver, 'Shop sheet to print');
+    const sheet = await find(driver, 'article svg[width$="mm"]');
+    const wide = (await sheet.getRect()).width;
+    // CSS millimetres: 96 px to 25.4 mm; the cell of 3.175 mm and 4 mm of stock around it.
+    expect((wide / 96) * 25.4).toBeCloseTo(3.175 + 8, 0);
+    await driver.get(`${base}/logbook`);
+    await says(driver, 'to the end');
+  });
+
+  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(shop.driver)).toEqual([]));
+});

@@ -1,0 +1,116 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
+import type { CardView } from '../../src/app/views';
+import { burnOnBench } from '../support/burn';
+import { find, named, openShop, press, says, type Shop } from './harness';
+
+let shop: Shop;
+let folder: string;
+let view: CardView;
+let files: { good: string; covered: string; text: string };
+let corners: { x: number; y: number }[];
+
+beforeAll(async () => {
+  shop = await openShop({ width: 390, height: 844 });
+  folder = mkdtempSync(join(tmpdir(), 'glass-ladder-photos-'));
+  view = (await fetch(`${shop.base}/api/cards/3`).then((response) => response.json())) as CardView;
+  const { layout, madeFor } = view.card;
+  const piece = burnOnBench(layout, madeFor, 'phone');
+  const shot = { ...casualShot('phone'), widthPx: 1600, heightPx: 1200, tiltDegrees: 8, rollDegrees: 2 };
+  const photo = photograph(piece, shot);
+  const save = (name: string, bytes: Buffer): string => {
+    writeFileSync(join(folder, name), bytes);
+    return join(folder, name);
+  };
+  corners = [
+    [0, 0],
+    [layout.widthMm, 0],
+    [layout.widthMm, layout.heightMm],
+    [0, layout.heightMm],
+  ].map(([x, y]) => photo.placeOf(x!, y!));
+  const data = Uint8Array.from(photo.data);
+  // A strip of paper over both left markers.
+  for (let y = 0; y < photo.height; y++)
+    data.fill(225, y * photo.width * 3, (y * photo.width + Math.round(corners[0]!.x) + 130) * 3);
+  files = {
+    good: save('card.jpg', await jpegOf(photo)),
+    covered: save('covered.jpg', await jpegOf({ ...photo, data })),
+    text: save('notes.jpg', Buffer.from('not a picture at all, but named like one')),
+  };
+});
+afterAll(() => shop?.close());
+
+const choose = async (path: string): Promise<void> => {
+  const input = await shop.driver.findElement(By.css('input[type=file][aria-label="Choose a photo"]'));
+  await input.sendKeys(path);
+};
+
+describe('a phone held over the bench, 390 px wide', () => {
+  it('offers the camera, and the page does not scroll sideways', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/3#photo`);
+    await find(driver, 'input[capture]');
+    const [wide, room] = await driver.executeScript<[number, number]>(
+      'return [document.documentElement.scrollWidth, window.innerWidth]',
+    );
+    expect(wide).toBeLessThanOrEqual(room);
+  });
+
+  it('reads an uploaded photo', async () => {
+    await choose(files.good);
+    await driverWait('card.jpg', 'read');
+  });
+
+  it('says what is wrong with a file that is no picture', async () => {
+    await choose(files.text);
+    await says(shop.driver, 'This is not a photo that can be opened');
+    await says(shop.driver, 'Send a JPEG, PNG or WebP');
+  });
+
+  it('asks for corners when markers are covered, takes them by handle, and reads on', async () => {
+    const { driver } = shop;
+    await choose(files.covered);
+    await driverWait('covered.jpg', 'drag the four corners');
+    const handles = async () => driver.findElements(By.css('circle[aria-label$="corner of the card"]'));
+    await driver.wait(async () => (await handles()).length === 4, 8000);
+    // Each handle goes to its corner by keyboard, 40 or 4 photo pixels a step.
+    for (let index = 0; index < 4; index++) {
+      const handle = (await handles())[index]!;
+      await driver.executeScript('arguments[0].focus()', handle);
+      const place = async () => ({
+        x: Number(await (await handles())[index]!.getAttribute('cx')),
+        y: Number(await (await handles())[index]!.getAttribute('cy')),
+      });
+      for (const [axis, forward, back] of [
+        ['x', Key.ARROW_RIGHT, Key.ARROW_LEFT],
+        ['y', Key.ARROW_DOWN, Key.ARROW_UP],
+      ] as const) {
+        const away = corners[index]![axis] - (await place())[axis];
+        const key = away > 0 ? forward : back;
+        const steps = Math.round(Math.abs(away) / 4);
+        const active = await driver.switchTo().activeElement();
+        if (steps >= 10)
+          await active.sendKeys(...Array.from({ length: Math.floor(steps / 10) }, () => Key.chord(Key.SHIFT, key)));
+        if (steps % 10 > 0) await active.sendKeys(key.repeat(steps % 10));
+      }
+      expect(Math.hypot((await place()).x - corners[index]!.x, (await place()).y - corners[index]!.y)).toBeLessThan(5);
+    }
+    await press(driver, 'Read with these corners');
+    await named(driver, 'See what was read', 25);
+    await press(driver, 'See what was read');
+    await says(driver, 'corners by hand');
+  }, 120_000);
+});
+
+async function driverWait(file: string, state: string): Promise<void> {
+  const path = `//li[contains(., ${JSON.stringify(file)}) and contains(., ${JSON.stringify(state)})]`;
+  await shop.driver.wait(
+    async () => (await shop.driver.findElements(By.xpath(path))).length > 0,
+    25_000,
+    `${file} is never “${state}”`,
+  );
+}

@@ -1,0 +1,140 @@
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { svgOfCard } from '../../src/formats/card-svg';
+import type { CardView } from '../../src/app/views';
+import { consoleErrors, find, named, openShop, press, says, seriousFindings, type, type Shop } from './harness';
+
+let shop: Shop;
+beforeAll(async () => void (shop = await openShop()));
+afterAll(() => shop?.close());
+
+const SCREENS: readonly (readonly [path: string, ready: string])[] = [
+  ['/bench', 'select'],
+  ['/bench/1', 'svg[role=group]'],
+  ['/bench/6', 'svg[role=group]'],
+  ['/bench/4/plan', '[data-cell]'],
+  ['/cards/1#burn', '[data-cell]'],
+  ['/cards/1#photo', 'input[type=file]'],
+  ['/cards/1#read', '[data-cell]'],
+  ['/cards/1#pick', 'canvas'],
+  ['/stock', 'table'],
+  ['/stock/1', 'form'],
+  ['/stock/new', 'form'],
+  ['/machines', 'h1'],
+  ['/machines/2', 'form'],
+  ['/machines/new', 'form'],
+  ['/book', 'table'],
+  ['/book/1', 'article'],
+  ['/book/1/sheet', 'article'],
+  ['/logbook', 'table'],
+  ['/problems', 'section'],
+  ['/cards/4711', 'h1'],
+];
+
+describe.each(['light', 'dim'])('every screen in the %s theme', (theme) => {
+  beforeAll(async () => {
+    await shop.driver.get(`${shop.base}/bench`);
+    await shop.driver.executeScript(`document.cookie = "theme=${theme}; path=/"`);
+  });
+  it.each(SCREENS)('%s: nothing serious for axe, nothing in the console', async (path, ready) => {
+    const { driver, base } = shop;
+    await driver.get('about:blank');
+    await consoleErrors(driver);
+    await driver.get(base + path);
+    await find(driver, ready);
+    await driver.sleep(250);
+    expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
+    expect(await seriousFindings(driver)).toEqual([]);
+    const errors = await consoleErrors(driver);
+    expect(errors.filter((message) => !(path.endsWith('4711') && message.includes('404')))).toEqual([]);
+  });
+});
+
+describe('pages', () => {
+  it('are ready in under a second with the demo world', async () => {
+    const { driver, base } = shop;
+    for (const [path, ready] of SCREENS.filter(([screen]) => !screen.includes('4711'))) {
+      await driver.get('about:blank');
+      await driver.get(base + path);
+      await find(driver, ready);
+      const ms = await driver.executeScript<number>('return performance.now()');
+      // The pages take 0.1 to 0.5 s here; three seconds only catch a page that hangs on a busy machine.
+      expect(ms, path).toBeLessThan(3000);
+    }
+  });
+
+  it('stop banned stock in the form, with the reason', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/stock/new`);
+    await find(driver, 'form');
+    await type(driver, 'Name', 'Red vinyl');
+    await says(driver, 'never burn this');
+    await says(driver, 'hydrogen chloride');
+    await driver.get(`${base}/bench/6`);
+    await says(driver, 'lets blue light through');
+    expect(await driver.findElements(By.css('a[href$="/plan"]'))).toHaveLength(1);
+    await driver.get(`${base}/bench/6/plan`);
+    expect(await driver.getCurrentUrl()).toMatch(/\/bench\/6$/);
+  });
+
+  it('add a machine with quantities as typed, and show them canonical', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/machines/new`);
+    await find(driver, 'form');
+    await type(driver, 'Name', 'Sandpiper');
+    await type(driver, 'Work area, width', '16 in');
+    await type(driver, 'Top speed, left and right', '12000 mm/min');
+    await press(driver, 'Add this machine');
+    await says(driver, 'Save the lens');
+    const values = await Promise.all(
+      (await driver.findElements(By.css('input'))).map((input) => input.getAttribute('value')),
+    );
+    expect(values).toContain('406.4 mm');
+    expect(values).toContain('200 mm/s');
+  });
+
+  it('list the keys with ?, search with /, and remember the theme', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench`);
+    await named(driver, 'Open this bench');
+    const body = await driver.findElement(By.css('body'));
+    await body.sendKeys('?');
+    await says(driver, 'grade the cell in focus');
+    await driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
+    await body.sendKeys('/');
+    await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), 5000);
+    await press(driver, 'Lights up').catch(() => press(driver, 'Dim the lights'));
+    const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
+    await driver.navigate().refresh();
+    expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
+  });
+});
+
+describe('the SVG export as Chromium draws it', () => {
+  it('puts every cell and marker where the layout has them', async () => {
+    const { driver, base } = shop;
+    const { card } = (await fetch(`${base}/api/cards/1`).then((response) => response.json())) as CardView;
+    const exported = await fetch(`${base}/api/cards/1/export/svg`).then((response) => response.text());
+    expect(exported).toBe(svgOfCard(card.layout));
+    await driver.get(`data:image/svg+xml;base64,${Buffer.from(exported).toString('base64')}`);
+    const boxes = await driver.executeScript<Record<string, [number, number, number, number]>>(
+      'return Object.fromEntries([...document.querySelectorAll("g[id]")].map((g) => { const b = g.getBBox(); return [g.id, [b.x, b.y, b.width, b.height]]; }))',
+    );
+    const size = await driver.executeScript<[number, number]>(
+      'return [document.documentElement.width.baseVal.value, document.documentElement.height.baseVal.value]',
+    );
+    // 96 CSS pixels to the inch.
+    expect((size[0] / 96) * 25.4).toBeCloseTo(card.layout.widthMm, 2);
+    expect((size[1] / 96) * 25.4).toBeCloseTo(card.layout.heightMm, 2);
+    for (const cell of card.layout.cells) {
+      boxes[`cell-${cell.index}`]!.forEach((value, index) =>
+        expect(value).toBeCloseTo([cell.x, cell.y, cell.width, cell.height][index]!, 2),
+      );
+    }
+    for (const marker of card.layout.markers) {
+      boxes[`marker-${marker.corner}`]!.forEach((value, index) =>
+        expect(value).toBeCloseTo([marker.x, marker.y, marker.sizeMm, marker.sizeMm][index]!, 2),
+      );
+    }
+  });
+});

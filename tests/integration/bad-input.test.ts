@@ -1,0 +1,303 @@
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { OPERATIONS } from '../../src/api/registry';
+import { PROBLEMS } from '../../src/app/problems';
+import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
+import { testApp, type TestApp } from '../support/context';
+import { makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let pairingId: number;
+let cardId: number;
+beforeAll(async () => {
+  app = await testApp();
+  ({ pairingId } = await makePairing(app, 'heron', 'leather', 'Heron'));
+  ({ id: cardId } = await makeCard(app, pairingId));
+});
+afterAll(() => app.close());
+
+const { machine, lenses } = DEMO_MACHINES.heron;
+const newMachine = (change: object) =>
+  app.call('POST', '/api/machines', { machine: { ...machine, name: 'Other', ...change }, lens: lenses[0] });
+const newStock = (change: object) =>
+  app.call('POST', '/api/stock', { ...DEMO_STOCKS.birch, acquiredOn: null, ...change });
+const upload = (bytes: Buffer, headers: Record<string, string> = {}) =>
+  app.call('POST', `/api/cards/${cardId}/photos?name=test`, new Uint8Array(bytes), headers);
+
+/** Every refusal says what happened, what is safe and what to do. */
+function expectProblem(json: any, code: keyof typeof PROBLEMS): void {
+  expect(json).toMatchObject({ code, status: PROBLEMS[code].status });
+  for (const part of ['detail', 'whatIsSafe', 'whatToDo', 'title']) expect(json[part], part).toMatch(/\w{2}/);
+}
+
+describe('records', () => {
+  it.each([
+    ['text for a number', { ratedPowerW: '10' }, 'machine.ratedPowerW'],
+    ['null for a number', { bedWidthMm: null }, 'machine.bedWidthMm'],
+    ['zero', { topSpeedXMmPerS: 0 }, 'machine.topSpeedXMmPerS'],
+    ['negative', { accelerationYMmPerS2: -5 }, 'machine.accelerationYMmPerS2'],
+    ['a wavelength no such source has', { wavelengthNm: 10600 }, 'machine.wavelengthNm'],
+    ['a cap below the firing command', { powerCap: 0.01 }, 'machine.powerCap'],
+    ['no name', { name: ' ' }, 'machine.name'],
+    [
+      'a falling power table',
+      {
+        powerTable: [
+          { command: 0.5, watts: 5 },
+          { command: 0.4, watts: 6 },
+        ],
+      },
+      'machine.powerTable',
+    ],
+    ['an unknown field', { colour: 'red' }, 'machine.colour'],
+  ])('a machine with %s', async (_name, change, field) => {
+    const { status, json } = await newMachine(change);
+    expect(status).toBe(422);
+    expectProblem(json, 'invalid-input');
+    expect(json.fields.map((problem: { field: string }) => problem.field)).toContain(field);
+  });
+  it('a second machine of one name in use, but not once the first is retired', async () => {
+    expectProblem((await newMachine({ name: 'HERON' })).json, 'name-taken');
+    const { json } = await newMachine({ name: 'Once' });
+    await app.call('PUT', `/api/machines/${json.id}/retired`, { retired: true });
+    expect((await newMachine({ name: 'once' })).status).toBe(201);
+    expectProblem((await app.call('PUT', `/api/machines/${json.id}/retired`, { retired: false })).json, 'name-taken');
+  });
+  it.each([
+    ['thickness 0', { nominalThicknessMm: 0 }, 'nominalThicknessMm'],
+    ['a reading of 0', { thicknessReadingsMm: [3, 0] }, 'thicknessReadingsMm.1'],
+    ['an unknown family', { family: 'moon rock' }, 'family'],
+    ['a colour by name', { colour: 'tan' }, 'colour'],
+    ['a day that is none', { acquiredOn: '2026-13-45' }, 'acquiredOn'],
+  ])('stock with %s', async (_name, change, field) => {
+    const { json } = await newStock(change);
+    expectProblem(json, 'invalid-input');
+    expect(json.fields.map((problem: { field: string }) => problem.field)).toContain(field);
+  });
+  it('banned stock can be recorded, and stops when it is to be planned', async () => {
+    const { json } = await newStock({ name: 'White PVC', family: 'pvc', type: 'foam' });
+    expect(json.stopped).toBe(true);
+    const { json: machines } = await app.call('GET', '/api/machines');
+    const pairing = await app.call('POST', '/api/pairings', {
+      machineId: machines[0].id,
+      lensId: machines[0].lenses[0].id,
+      stockId: json.id,
+    });
+    expect(pairing.status).toBe(200);
+    expectProblem((await app.call('GET', `/api/pairings/${pairing.json.id}/proposals/grid`)).json, 'banned-material');
+  });
+  it('clear acrylic under a blue diode stops with the reason', async () => {
+    const acrylic = await makePairing(app, 'heron', 'acrylic');
+    const { json } = await app.call('GET', `/api/pairings/${acrylic.pairingId}/proposals/grid`);
+    expectProblem(json, 'wavelength-passes');
+    expect(json.detail).toContain('blue light');
+  });
+  it('retired records keep their cards and take no new ones', async () => {
+    const old = await makePairing(app, 'heron', 'cork');
+    const card = await makeCard(app, old.pairingId);
+    await app.call('PUT', `/api/stock/${old.stockId}/retired`, { retired: true });
+    expect((await app.call('GET', `/api/cards/${card.id}`)).status).toBe(200);
+    expectProblem((await app.call('GET', `/api/pairings/${old.pairingId}/proposals/grid`)).json, 'retired');
+  });
+});
+
+describe('plans', () => {
+  const bad: [string, (plan: any) => object, string][] = [
+    ['text for a number', (plan) => ({ power: { ...plan.power, from: '20 %' } }), 'plan.power.from'],
+    ['reversed ends', (plan) => ({ speed: { ...plan.speed, from: 90, to: 20 } }), 'plan.speed.to'],
+    ['a thousand million cells', (plan) => ({ power: { ...plan.power, count: 1e9 } }), 'plan.power.count'],
+    ['a cell of no size', (plan) => ({ cellMm: 0 }), 'plan.cellMm'],
+    ['power above the cap', (plan) => ({ power: { ...plan.power, to: 0.99 } }), 'plan.power.to'],
+  ];
+  it.each(bad)('%s', async (_name, change, field) => {
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const { json } = await app.call('POST', '/api/cards', {
+      pairingId,
+      kind: 'grid',
+      plan: { ...plan, ...change(plan) },
+      sheetPlace: null,
+      sheetOnBed: { leftMm: 30, rearMm: 30 },
+    });
+    expectProblem(json, 'invalid-input');
+    expect(json.fields.map((problem: { field: string }) => problem.field)).toContain(field);
+  });
+  it('a card larger than sheet and bed', async () => {
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const { json } = await app.call('POST', '/api/cards', {
+      pairingId,
+      kind: 'grid',
+      plan: { ...plan, cellMm: 50, power: { ...plan.power, count: 20 } },
+      sheetPlace: null,
+      sheetOnBed: { leftMm: 30, rearMm: 30 },
+    });
+    expectProblem(json, 'does-not-fit');
+  });
+});
+
+describe('photos at the door', () => {
+  const jpeg = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#777' } })
+      .jpeg()
+      .toBuffer();
+
+  it('a text file', async () =>
+    expectProblem(
+      (await upload(Buffer.from('this is not a picture, whatever it is called'))).json,
+      'photo-not-readable',
+    ));
+  it('HEIC is named as such', async () => {
+    const heic = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic'), Buffer.alloc(64)]);
+    expectProblem((await upload(heic)).json, 'photo-heic');
+  });
+  it('a picture of one pixel', async () => expectProblem((await upload(await jpeg(1, 1))).json, 'photo-not-readable'));
+  it('over 25 MB', async () =>
+    expectProblem((await upload(Buffer.alloc(26 * 1024 * 1024, 0xff))).json, 'photo-too-large'));
+  it('300 MB by its declared length, before any of it is read', async () => {
+    expectProblem(
+      (await upload(Buffer.from([0xff, 0xd8, 0xff]), { 'content-length': String(300 * 1024 * 1024) })).json,
+      'photo-too-large',
+    );
+  });
+  it('a few kilobytes that unpack to 400 megapixels', async () => {
+    const bomb = await sharp({
+      create: { width: 20000, height: 20000, channels: 3, background: '#000' },
+      limitInputPixels: false,
+    })
+      .png({ compressionLevel: 9 })
+      .toBuffer();
+    expect(bomb.length).toBeLessThan(3e6);
+    expectProblem((await upload(bomb)).json, 'photo-too-large');
+  }, 60_000);
+  it('JSON where an image should be', async () =>
+    expectProblem((await app.call('POST', `/api/cards/${cardId}/photos`, { a: 1 })).json, 'wrong-media-type'));
+
+  it('a truncated JPEG is taken in, and found to be damaged when it is read', async () => {
+    const whole = await sharp({
+      create: {
+        width: 1200,
+        height: 900,
+        channels: 3,
+        background: '#a87',
+        noise: { type: 'gaussian', mean: 128, sigma: 40 },
+      },
+    })
+      .jpeg()
+      .toBuffer();
+    const { json } = await upload(whole.subarray(0, whole.length / 2));
+    await app.ctx.readings.idle();
+    expect((await app.call('GET', `/api/photos/${json.id}`)).json).toMatchObject({
+      status: 'unreadable',
+      detail: { reason: 'damaged' },
+    });
+  });
+  it('a black photo and one without a card end with what to do next', async () => {
+    const black = await upload(
+      await sharp({ create: { width: 1600, height: 1200, channels: 3, background: '#000' } })
+        .jpeg()
+        .toBuffer(),
+    );
+    const cat = await upload(
+      await sharp({
+        create: {
+          width: 1600,
+          height: 1200,
+          channels: 3,
+          background: '#964',
+          noise: { type: 'gaussian', mean: 120, sigma: 30 },
+        },
+      })
+        .jpeg()
+        .toBuffer(),
+    );
+    await app.ctx.readings.idle();
+    expect((await app.call('GET', `/api/photos/${black.json.id}`)).json).toMatchObject({
+      status: 'unreadable',
+      detail: { reason: 'too-dark' },
+    });
+    expect((await app.call('GET', `/api/photos/${cat.json.id}`)).json).toMatchObject({
+      status: 'needs-corners',
+      detail: { markers: 0 },
+    });
+  });
+  it('the same photo sent twice is one photo', async () => {
+    const bytes = await jpeg(900, 700);
+    const [one, two] = await Promise.all([upload(bytes), upload(bytes)]);
+    expect(one.json.id).toBe(two.json.id);
+    expect([one.json.again, two.json.again].sort()).toEqual([false, true]);
+    await app.ctx.readings.idle();
+  });
+  it('is served as the type it is, never to be guessed at, never as a page', async () => {
+    const { json } = await upload(await jpeg(640, 480));
+    const { response } = await app.call('GET', `/api/photos/${json.id}/images/original`);
+    expect(response.headers.get('content-type')).toBe('image/jpeg');
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(response.headers.get('content-security-policy')).toContain('sandbox');
+    await app.ctx.readings.idle();
+  });
+});
+
+describe('requests', () => {
+  it.each([
+    [{ 'sec-fetch-site': 'cross-site' }],
+    [{ 'sec-fetch-site': 'same-site' }],
+    [{ origin: 'http://elsewhere.example' }],
+    [{ origin: 'null' }],
+  ])('from another site (%o) are refused', async (headers) => {
+    const { json } = await app.call(
+      'PUT',
+      `/api/cards/${cardId}/verdicts`,
+      { cellIndex: 0, grade: 1, outcome: null, note: '' },
+      headers,
+    );
+    expectProblem(json, 'cross-site');
+  });
+  it('that are not JSON, of the wrong type, too large, to nowhere, or by the wrong method', async () => {
+    expectProblem(
+      (await app.call('POST', '/api/pairings', '{"machineId":', { 'content-type': 'application/json' })).json,
+      'malformed-request',
+    );
+    expectProblem(
+      (await app.call('POST', '/api/pairings', 'a=1', { 'content-type': 'application/x-www-form-urlencoded' })).json,
+      'wrong-media-type',
+    );
+    expectProblem(
+      (
+        await app.call('POST', '/api/pairings', JSON.stringify({ text: 'x'.repeat(600_000) }), {
+          'content-type': 'application/json',
+        })
+      ).json,
+      'body-too-large',
+    );
+    expectProblem((await app.call('GET', '/api/nowhere')).json, 'not-found');
+    const wrong = await app.call('PUT', '/api/machines', {});
+    expectProblem(wrong.json, 'method-not-allowed');
+    expect(wrong.response.headers.get('allow')).toBe('GET, POST');
+    expectProblem((await app.call('GET', '/api/cards/0')).json, 'invalid-input');
+    expectProblem((await app.call('GET', '/api/cards/99999999')).json, 'not-found');
+    expectProblem(
+      (await app.call('PUT', `/api/cards/${cardId}/verdicts`, { cellIndex: 399, grade: null, outcome: null, note: '' }))
+        .json,
+      'not-found',
+    );
+  });
+});
+
+describe('documents', () => {
+  const docs = readFileSync(new URL('../../docs/api.md', import.meta.url), 'utf8');
+  it('name every endpoint and every problem, and no others', () => {
+    for (const { method, path } of OPERATIONS) expect(docs).toContain(`\`${method} ${path}\``);
+    for (const code of Object.keys(PROBLEMS)) expect(docs).toContain(`\`${code}\``);
+    const named = [...docs.matchAll(/`(GET|POST|PUT) (\/api\/[^`?]+)`/g)].map((match) => `${match[1]} ${match[2]}`);
+    const known = new Set(OPERATIONS.map(({ method, path }) => `${method} ${path}`));
+    expect(named.filter((name) => !known.has(name))).toEqual([]);
+  });
+  it('include an OpenAPI 3.1 file with every path, made of the same schemas', async () => {
+    const { json } = await app.call('GET', '/api/openapi.json');
+    expect(json.openapi).toBe('3.1.0');
+    expect(Object.keys(json.paths).sort()).toEqual([...new Set(OPERATIONS.map(({ path }) => path))].sort());
+    const body = json.paths['/api/cards'].post.requestBody.content['application/json'].schema;
+    expect(body.properties.plan.properties.power.properties.count).toMatchObject({ minimum: 2, maximum: 20 });
+    expect(body.properties.plan.properties.cellMm).toMatchObject({ exclusiveMinimum: 0 });
+  });
+});

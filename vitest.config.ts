@@ -18,7 +18,13 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: 'browser', include: ['tests/browser/**/*.test.ts'], testTimeout: 90_000, fileParallelism: false },
+        test: {
+          name: 'browser',
+          include: ['tests/browser/**/*.test.ts'],
+          globalSetup: ['tests/browser/global.ts'],
+          testTimeout: 90_000,
+          fileParallelism: false,
+        },
       },
     ],
   },

@@ -47,7 +47,9 @@ function checked<T>(schema: Joi.ObjectSchema | undefined, value: unknown, what: 
 export function refuseCrossSite(request: Request): void {
   const site = request.headers.get('sec-fetch-site');
   const origin = request.headers.get('origin');
-  const foreignOrigin = origin !== null && origin !== new URL(request.url).origin;
+  // The host as the browser sent it: the page framework may put another name into the request's address.
+  const host = request.headers.get('host') ?? new URL(request.url).host;
+  const foreignOrigin = origin !== null && origin !== `http://${host}` && origin !== `https://${host}`;
   if ((site !== null && site !== 'same-origin' && site !== 'none') || foreignOrigin) {
     throw new Problem('cross-site', 'The request came from a page of another site.');
   }

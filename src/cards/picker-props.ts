@@ -5,7 +5,8 @@ import type { CardView } from '../app/views';
 export interface PickerProps {
   readonly view: CardView;
   readonly selected: number | null;
-  readonly onSelect: (cellIndex: number) => void;
+  /** Null goes back to the proposal. */
+  readonly onSelect: (cellIndex: number | null) => void;
   readonly tabs: ReactNode;
   readonly title: ReactNode;
   readonly ladder: ReactNode;

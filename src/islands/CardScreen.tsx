@@ -40,6 +40,8 @@ function Screen({ start }: { start: CardView }) {
   const [selected, setSelected] = useState<number | null>(null);
   const go = (next: Stage): void => {
     window.history.replaceState(null, '', `#${next}`);
+    // Picking starts from the proposal, not from the cell that was looked at last.
+    if (next === 'pick') setSelected(null);
     setStage(next);
   };
   const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: ['card', card.id] });

@@ -1,13 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
-import { fileURLToPath } from 'node:url';
 import { AxeBuilder } from '@axe-core/webdriverjs';
 import { By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { openBrowser } from '../../scripts/browser.mjs';
-import { freePort } from '../../scripts/postgres.mjs';
-import { throwawayCluster } from '../../scripts/throwaway.mjs';
-
-const root = fileURLToPath(new URL('../..', import.meta.url));
+import { inject } from 'vitest';
 
 export interface Shop {
   readonly base: string;
@@ -15,34 +9,10 @@ export interface Shop {
   close(): Promise<void>;
 }
 
-/** The real server with the demo world, and a real browser in front of it. */
+/** A real browser in front of the real server, which the whole run shares (see global.ts). */
 export async function openShop(size: { width?: number; height?: number } = {}): Promise<Shop> {
-  const cluster = await throwawayCluster();
-  const port = await freePort();
-  const env = {
-    ...process.env,
-    DATABASE_URL: cluster.url,
-    PORT: String(port),
-    BENCH_PACE: '150',
-    NODE_ENV: 'production',
-  };
-  const server: ChildProcess = spawn(process.execPath, ['--enable-source-maps', `${root}dist/server/main.mjs`], {
-    env,
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  for await (const chunk of server.stdout!) if (String(chunk).includes('is ready')) break;
   const driver = await openBrowser(size);
-  return {
-    base: `http://127.0.0.1:${port}`,
-    driver,
-    async close() {
-      await driver.quit();
-      const gone = once(server, 'exit');
-      server.kill('SIGTERM');
-      await gone;
-      cluster.remove();
-    },
-  };
+  return { base: inject('base'), driver, close: () => driver.quit() };
 }
 
 /** Waits for an element that can be seen. */

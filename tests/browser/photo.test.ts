@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
 import type { CardView } from '../../src/app/views';
 import { burnOnBench } from '../support/burn';
-import { find, named, openShop, press, says, type Shop } from './harness';
+import { named, openShop, press, says, type Shop } from './harness';
 
 let shop: Shop;
 let folder: string;
@@ -53,7 +53,7 @@ describe('a phone held over the bench, 390 px wide', () => {
   it('offers the camera, and the page does not scroll sideways', async () => {
     const { driver, base } = shop;
     await driver.get(`${base}/cards/3#photo`);
-    await find(driver, 'input[capture]');
+    await says(driver, 'Take it with this phone');
     const [wide, room] = await driver.executeScript<[number, number]>(
       'return [document.documentElement.scrollWidth, window.innerWidth]',
     );

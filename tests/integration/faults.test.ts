@@ -5,7 +5,6 @@ import { fileURLToPath } from 'node:url';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { freePort } from '../../scripts/postgres.mjs';
 import { jpegOf } from '../../src/bench/bench';
-import { grid } from '../../src/cards/grid';
 import { burnOnBench, photoOf } from '../support/burn';
 import { query, testApp, type TestApp } from '../support/context';
 import { demoPairing } from '../support/demo';

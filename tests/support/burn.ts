@@ -2,7 +2,7 @@ import { burnProgram, casualShot, photograph, type Piece, type Shot } from '../.
 import { benchMachineOf, benchSheetOf } from '../../src/bench/of-records';
 import type { Pairing } from '../../src/core/card/contract';
 import type { Layout } from '../../src/core/card/layout';
-import type { RgbImage } from '../../src/core/image/raster';
+import type { RawPhoto } from '../../src/bench/camera';
 import { gcodeOfCard } from '../../src/formats/gcode';
 
 const PLACE = { leftMm: 60, rearMm: 60 };
@@ -22,6 +22,6 @@ export function burnOnBench(layout: Layout, pairing: Pairing, seed: string): Pie
 }
 
 /** A photo of a piece as bytes, without the detour over JPEG. */
-export function photoOf(piece: Piece, seed: string, change: Partial<Shot> = {}): RgbImage {
+export function photoOf(piece: Piece, seed: string, change: Partial<Shot> = {}): RawPhoto {
   return photograph(piece, { ...casualShot(seed), ...change });
 }

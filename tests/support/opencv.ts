@@ -16,3 +16,13 @@ export function opencv(): Promise<{ cv: OpenCv }> {
   });
   return box;
 }
+
+interface Dictionary {
+  generateImageMarker(id: number, sidePx: number, image: unknown, borderBits: number): void;
+}
+
+/** The library's own 36h12 dictionary; its types leave the marker module out. */
+export function markerDictionary(cv: OpenCv): Dictionary {
+  const module = cv as unknown as { getPredefinedDictionary(id: unknown): Dictionary; DICT_ARUCO_MIP_36h12: unknown };
+  return module.getPredefinedDictionary(module.DICT_ARUCO_MIP_36h12);
+}

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { fc, test } from '@fast-check/vitest';
 import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
-import { opencv } from '../../../tests/support/opencv';
+import { markerDictionary, opencv } from '../../../tests/support/opencv';
 import { checkBed } from './check';
 import { cardCode, parseCardCode } from './code';
 import { estimateCard } from './estimate';
@@ -46,7 +46,7 @@ describe('corner markers', () => {
 
   it('are drawn as a third library draws them', async () => {
     const { cv } = await opencv();
-    const dictionary = cv.getPredefinedDictionary(cv.DICT_ARUCO_MIP_36h12 as unknown as number);
+    const dictionary = markerDictionary(cv);
     for (const id of [0, 7, 100, 243]) {
       const image = new cv.Mat();
       dictionary.generateImageMarker(id, MARKER_MODULES, image, 1);

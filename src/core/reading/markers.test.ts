@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { opencv } from '../../../tests/support/opencv';
+import { markerDictionary, opencv } from '../../../tests/support/opencv';
 import type { GrayImage } from '../image/raster';
 import { inverted } from '../image/gray';
 import { findMarkers } from './find-markers';
@@ -11,7 +11,7 @@ const SIDE_PX = 160;
 async function picture(id: number, corners: readonly (readonly [number, number])[], ground = 180): Promise<GrayImage> {
   const { cv } = await opencv();
   const marker = new cv.Mat();
-  cv.getPredefinedDictionary(cv.DICT_ARUCO_MIP_36h12 as unknown as number).generateImageMarker(id, SIDE_PX, marker, 1);
+  markerDictionary(cv).generateImageMarker(id, SIDE_PX, marker, 1);
   const width = 1200;
   const height = 900;
   const source = cv.matFromArray(
@@ -74,7 +74,7 @@ describe('markers in pictures made by a reference library', () => {
     const turned = [TILTED[2], TILTED[3], TILTED[0], TILTED[1]];
     const [found] = findMarkers(await picture(31, turned), 1);
     expect(found!.id).toBe(31);
-    expect(Math.hypot(found!.corners[0].x - turned[0][0], found!.corners[0].y - turned[0][1])).toBeLessThan(0.5);
+    expect(Math.hypot(found!.corners[0].x - turned[0]![0], found!.corners[0].y - turned[0]![1])).toBeLessThan(0.5);
   });
 
   it('are not seen where there are none', () => {

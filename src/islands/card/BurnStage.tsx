@@ -41,13 +41,14 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const action = useAction();
   const newest = view.burns[0];
-  const open = newest && newest.endedAt === null;
   const { data: burn } = useQuery({
     queryKey: ['burn', newest?.id],
     queryFn: () => send<BurnView>(`/api/burns/${newest!.id}`),
     enabled: newest !== undefined,
-    refetchInterval: open ? 300 : false,
+    // By its own state: the card’s view may hear of the end first.
+    refetchInterval: ({ state }) => (state.data?.endedAt ? false : 300),
   });
+  const open = burn !== undefined && burn.endedAt === null;
   const all = cautions.every((caution) => ticked.has(caution.code));
 
   const start = (place: 'bench' | 'own-machine'): void =>

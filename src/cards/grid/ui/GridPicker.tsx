@@ -22,7 +22,11 @@ const STOPS: readonly DarknessStop[] = ['light', 'medium', 'deep'];
 export default function GridPicker({ view, selected, onSelect, tabs, title, ladder, onKept }: PickerProps) {
   const { card, reading, verdicts } = view;
   const { machine, stock } = card.madeFor;
-  const [wish, setWish] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
+  const [wish, wishFor] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
+  const setWish = (next: GridWish): void => {
+    wishFor(next);
+    onSelect(null);
+  };
   const [note, setNote] = useState('');
   const [keys, setKeys] = useState<Readonly<Record<string, string>>>({});
   const action = useAction();

@@ -1,0 +1,39 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { fileURLToPath } from 'node:url';
+import type { TestProject } from 'vitest/node';
+import { freePort } from '../../scripts/postgres.mjs';
+import { throwawayCluster } from '../../scripts/throwaway.mjs';
+
+declare module 'vitest' {
+  export interface ProvidedContext {
+    base: string;
+  }
+}
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+
+/** One real server with the demo world on a throwaway database for all browser tests. */
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+  const cluster = await throwawayCluster();
+  const port = await freePort();
+  const env = {
+    ...process.env,
+    DATABASE_URL: cluster.url,
+    PORT: String(port),
+    BENCH_PACE: '60',
+    NODE_ENV: 'production',
+  };
+  const server = spawn(process.execPath, ['--enable-source-maps', `${root}dist/server/main.mjs`], {
+    env,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  for await (const chunk of server.stdout) if (String(chunk).includes('is ready')) break;
+  project.provide('base', `http://127.0.0.1:${port}`);
+  return async () => {
+    const gone = once(server, 'exit');
+    server.kill('SIGTERM');
+    await gone;
+    cluster.remove();
+  };
+}

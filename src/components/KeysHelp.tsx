@@ -8,9 +8,9 @@ const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['G N C B F R', 'good, no mark, charred, burned through, flare-up, residue stays'],
   ['0', 'clear the cell’s grade and outcome'],
   ['U', 'undo the last grade or outcome'],
-  ['K or Enter', 'keep the chosen cell (Enter on its button)'],
+  ['K or Enter', 'keep the chosen cell'],
   ['/', 'search the settings book'],
-  ['Esc', 'close this list'],
+  ['Esc', 'back to the proposal; close this list'],
   ['?', 'show this list'],
 ];
 

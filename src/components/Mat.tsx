@@ -29,11 +29,11 @@ interface Props {
   readonly tools?: ReactNode;
 }
 
-const RULE_PX = 26;
+const RULE_PX = 36;
 const STEPS_MM = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
 
 function Rule({ along, size, view }: { along: 'x' | 'y'; size: number; view: ZoomTransform }) {
-  const step = STEPS_MM.find((candidate) => candidate * view.k >= 46) ?? 1000;
+  const step = STEPS_MM.find((candidate) => candidate * view.k >= 60) ?? 1000;
   const minor = step / 5;
   const start = along === 'x' ? view.x : view.y;
   const first = Math.ceil((RULE_PX - start) / view.k / minor);
@@ -50,7 +50,7 @@ function Rule({ along, size, view }: { along: 'x' | 'y'; size: number; view: Zoo
           <g key={tick}>
             <line x1={at} x2={at} y1={from} y2={RULE_PX} />
             {major && (
-              <text x={at + 3} y={14}>
+              <text x={at + 4} y={19}>
                 {tick * minor}
               </text>
             )}
@@ -59,7 +59,7 @@ function Rule({ along, size, view }: { along: 'x' | 'y'; size: number; view: Zoo
           <g key={tick}>
             <line y1={at} y2={at} x1={from} x2={RULE_PX} />
             {major && (
-              <text x={2} y={at - 3}>
+              <text x={3} y={at - 4}>
                 {tick * minor}
               </text>
             )}
@@ -127,7 +127,7 @@ export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Prop
         </g>
         <Rule along="x" size={size.width} view={transform} />
         <Rule along="y" size={size.height} view={transform} />
-        <text className={styles.unit} x={4} y={16} aria-hidden="true">
+        <text className={styles.unit} x={5} y={22} aria-hidden="true">
           mm
         </text>
       </svg>

@@ -22,15 +22,17 @@ export function PairingTitle({ pairing }: { pairing: { machine: Machine; lens: L
 
 /** Where each rung of a bench leads. */
 export function ladderLinks(
-  view: Pick<BenchView, 'pairing' | 'cards' | 'settingId'>,
+  view: Pick<BenchView, 'pairing' | 'cards' | 'settingId' | 'proposal'>,
 ): Partial<Record<LadderRung['rung'], string>> {
-  const { pairing, cards, settingId } = view;
+  const { pairing, cards, settingId, proposal } = view;
+  const plan = `/bench/${pairing.id}/plan`;
   const read = cards.find((card) => card.stage === 'read');
   return {
     stock: `/stock/${pairing.stock.id}`,
     safety: `/stock/${pairing.stock.id}#safety`,
-    range: `/bench/${pairing.id}/plan`,
-    grid: read ? `/cards/${read.id}` : `/bench/${pairing.id}/plan`,
+    // Nothing is planned where the material or the wavelength stops it.
+    ...(proposal ? { range: plan, grid: plan } : {}),
+    ...(read ? { grid: `/cards/${read.id}` } : {}),
     ...(settingId === null ? {} : { book: `/book/${settingId}` }),
   };
 }

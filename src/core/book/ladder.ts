@@ -65,7 +65,7 @@ export function ladderOf({ pairing, likedUnits, range, readCard, kept }: LadderF
       name: 'Safety',
       question: 'May it be burned at all?',
       state: stop ? 'stopped' : 'measured',
-      value: stop ? 'stop' : warnings > 0 ? `may burn, ${warnings} to mind` : 'may burn',
+      value: stop ? 'not to be burned' : warnings > 0 ? `may burn, ${warnings} to mind` : 'may burn',
       reason: stop?.text ?? '',
     },
     {

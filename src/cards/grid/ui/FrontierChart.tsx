@@ -45,7 +45,7 @@ export function FrontierChart({
     const marked = finding.candidates.filter((candidate) => candidate.cellIndex === selected).map(point);
     const axis = {
       grid: { color: colour('--line') },
-      ticks: { color: colour('--ink-soft'), font: { family: 'B612', size: 12 } },
+      ticks: { color: colour('--ink-soft'), font: { family: 'B612', size: 15 } },
     };
     const chart = new Chart(canvas.current!, {
       type: 'scatter',

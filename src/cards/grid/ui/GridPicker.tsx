@@ -35,6 +35,7 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
     () => findInGrid(card.layout, { cells: reading?.cells ?? [], verdicts }, card.madeFor, wish),
     [card, reading, verdicts, wish],
   );
+  const darkens = finding.range !== null && finding.range.bare > finding.range.strongest;
   const candidates = new Map(finding.candidates.map((candidate) => [candidate.cellIndex, candidate]));
   const readings = new Map(reading?.cells.map((cell) => [cell.cellIndex, cell]));
   const proposed = finding.proposal?.cellIndex ?? null;
@@ -86,11 +87,8 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
               onChange={(event) => setWish({ ...wish, lightness: Number(event.target.value) })}
             />
             <span className={styles.ends}>
-              <span>L* {plainNumber(Math.min(finding.range.bare, finding.range.strongest), 3)}</span>
-              <span>
-                {finding.range.bare > finding.range.strongest ? 'bare stock' : 'strongest cell'} L*{' '}
-                {plainNumber(Math.max(finding.range.bare, finding.range.strongest), 3)}
-              </span>
+              <span>{darkens ? 'strongest cell' : 'bare stock'}</span>
+              <span>{darkens ? 'bare stock' : 'strongest cell'}</span>
             </span>
           </label>
           <QuantityField
@@ -173,7 +171,9 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
           label="Darkness map of the card"
           extent={{ x: -3, y: -3, width: card.layout.widthMm + 6, height: card.layout.heightMm + 6 }}
           onKeyDown={(event) => {
-            if (event.key.toLowerCase() === 'k' && chosenCell) keep();
+            const onCell = (event.target as Element).hasAttribute('data-cell');
+            if (chosenCell && (event.key.toLowerCase() === 'k' || (event.key === 'Enter' && onCell))) keep();
+            if (event.key === 'Escape') onSelect(null);
           }}
         >
           {() => (

@@ -178,26 +178,19 @@ export function PlanMat({
               selected={selected}
               onSelect={onSelect}
             />
-            <circle
-              cx={layout.widthMm}
-              cy={layout.heightMm / 2}
-              r={9 / view.pxPerMm}
-              className={styles.handle}
-              data-grab=""
-              onPointerDown={begin('columns')}
-            >
-              <title>Drag for more or fewer columns</title>
-            </circle>
-            <circle
-              cx={layout.widthMm / 2}
-              cy={layout.heightMm}
-              r={9 / view.pxPerMm}
-              className={styles.handle}
-              data-grab=""
-              onPointerDown={begin('rows')}
-            >
-              <title>Drag for more or fewer rows</title>
-            </circle>
+            {(
+              [
+                ['columns', layout.widthMm, layout.heightMm / 2],
+                ['rows', layout.widthMm / 2, layout.heightMm],
+              ] as const
+            ).map(([kind, cx, cy]) => (
+              <g key={kind} className={styles.handle} data-grab="" onPointerDown={begin(kind)}>
+                <title>{`Drag for more or fewer ${kind}`}</title>
+                {/* Easy to hit with a dusty finger, small enough not to hide the card. */}
+                <circle cx={cx} cy={cy} r={22 / view.pxPerMm} fill="transparent" />
+                <circle cx={cx} cy={cy} r={9 / view.pxPerMm} className={styles.knob} />
+              </g>
+            ))}
           </g>
         </g>
       )}

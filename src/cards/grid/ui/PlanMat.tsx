@@ -116,17 +116,13 @@ export function PlanMat({
         if (wholeSheet || grab?.kind === 'card') return null;
         const topLeft = view.toPx(place.xMm, place.yMm);
         const bottomRight = view.toPx(place.xMm + layout.widthMm, place.yMm + layout.heightMm);
+        // Wider than a small card, the editor is centred under it.
+        const width = Math.max(460, bottomRight.x - topLeft.x);
+        const left = Math.max(40, (topLeft.x + bottomRight.x - width) / 2);
         const height = Math.max(250, bottomRight.y - topLeft.y);
         return (
           <>
-            <div
-              className={styles.below}
-              style={{
-                left: Math.max(30, topLeft.x),
-                top: bottomRight.y + 22,
-                width: Math.max(460, bottomRight.x - topLeft.x),
-              }}
-            >
+            <div className={styles.below} style={{ left, top: bottomRight.y + 22, width }}>
               <AxisEditor
                 name="Power"
                 axis={plan.power}

@@ -65,9 +65,11 @@ function dataFolder() {
   return there;
 }
 
+/** When a process started; null when it is gone, or dead and only not yet buried. */
 const startTimeOf = (pid) => {
   try {
-    return readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[19];
+    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
+    return fields[0] === 'Z' ? null : fields[19];
   } catch {
     return null;
   }
@@ -138,13 +140,14 @@ async function main() {
     ensureDependencies();
     ensureBuild();
     if (folder) cluster = await startCluster(folder);
-    const url = process.env.DATABASE_URL ?? cluster.url;
+    const url = process.env.DATABASE_URL || cluster.url;
     if (process.argv.includes('--reset-demo')) await resetDatabase(url);
     child = spawn(process.execPath, ['--enable-source-maps', join(root, 'dist', 'server', 'main.mjs')], {
       cwd: root,
       // A terminal sends Ctrl-C to all of a group: in a group of its own the server is told once, by us.
       detached: true,
-      stdio: ['ignore', 'inherit', 'inherit'],
+      // The channel tells the server when this command has died, so that it ends too.
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
       env: { ...process.env, DATABASE_URL: url, HOST: host, PORT: String(port), NODE_ENV: 'production' },
     });
     child.on('exit', (code, signal) => finish(code ?? (signal === 'SIGTERM' ? 0 : 1)));

@@ -105,6 +105,8 @@ async function main(): Promise<void> {
   };
   process.on('SIGTERM', end);
   process.on('SIGINT', end);
+  // The start command died without a word: nobody is left to stop the database after us, but we still end in order.
+  process.on('disconnect', end);
 }
 
 main().catch((error: unknown) => {

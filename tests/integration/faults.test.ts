@@ -1,6 +1,9 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { freePort } from '../../scripts/postgres.mjs';
@@ -203,5 +206,35 @@ describe('the start command', () => {
     await startServer();
     expect((await start({ PORT: String(port) })).text).toMatch(new RegExp(`Port ${port} is taken`));
     expect((await start({ PORT: 'abc' })).text).toMatch(/not a port number/);
+  });
+
+  describe('and its data folder', () => {
+    const own = mkdtempSync(join(tmpdir(), 'glass-ladder-folder-'));
+    chmodSync(own, 0o755);
+    const withFolder = async (folder: string) => {
+      const child = spawn(process.execPath, ['scripts/start.mjs'], {
+        cwd: root,
+        env: { ...process.env, DATABASE_URL: '', GLASS_LADDER_DATA: folder, PORT: '0' },
+      });
+      let text = '';
+      child.stderr.on('data', (chunk) => (text += String(chunk)));
+      await once(child, 'exit');
+      return text;
+    };
+    it('says that another Glass Ladder uses it', async () => {
+      const started = readFileSync(`/proc/${process.pid}/stat`, 'utf8').split(') ')[1]!.split(' ')[19];
+      writeFileSync(join(own, 'lock.json'), JSON.stringify({ pid: process.pid, started }));
+      expect(await withFolder(own)).toMatch(new RegExp(`in use by another Glass Ladder \\(process ${process.pid}\\)`));
+    });
+    it('takes over the lock of a command that died, and says that the folder is of an older version', async () => {
+      writeFileSync(join(own, 'lock.json'), JSON.stringify({ pid: 1, started: '-1' }));
+      mkdirSync(join(own, 'postgres'));
+      writeFileSync(join(own, 'postgres', 'PG_VERSION'), '9\n');
+      expect(await withFolder(own)).toMatch(/made by PostgreSQL 9.*Nothing was changed/s);
+    });
+    it('says that it may not write there', async () => {
+      writeFileSync(join(own, 'a-file'), '');
+      expect(await withFolder(join(own, 'a-file', 'folder'))).toMatch(/cannot be written/);
+    });
   });
 });

@@ -21,7 +21,14 @@ const stock = DEMO_STOCKS.alder;
 const pairing = { machine, lens: lenses[0], stock };
 const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 1 });
 const place = { leftMm: 60, rearMm: 60, widthMm: layout.widthMm, heightMm: layout.heightMm };
-const piece = burnProgram(gcodeOfCard(layout, machine, place), Infinity, benchMachineOf(machine, lenses[0]), benchSheetOf(stock), place, 'perf');
+const piece = burnProgram(
+  gcodeOfCard(layout, machine, place),
+  Infinity,
+  benchMachineOf(machine, lenses[0]),
+  benchSheetOf(stock),
+  place,
+  'perf',
+);
 const jpeg = await jpegOf(photograph(piece, { ...casualShot('perf'), widthPx: 4000, heightPx: 3000 }));
 
 const times = new Map<string, number[]>();
@@ -46,7 +53,9 @@ for (let round = 0; round < ROUNDS; round++) {
   lap(null);
   if (result.outcome !== 'read') throw new Error(result.outcome);
   const level = flattened(result.rectified, result.field, result.stockLinear);
-  await sharp(level.data, { raw: { width: level.width, height: level.height, channels: 3 } }).jpeg({ quality: 88 }).toBuffer();
+  await sharp(level.data, { raw: { width: level.width, height: level.height, channels: 3 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
   note('levelled picture', performance.now() - last);
   const whole = performance.now() - started;
   note('whole', whole);

@@ -233,7 +233,8 @@ describe('the start command', () => {
       expect(await withFolder(own)).toMatch(/made by PostgreSQL 9.*Nothing was changed/s);
     });
     it('says that it may not write there', async () => {
-      writeFileSync(join(own, 'a-file'), '');
+      writeFileSync(join(own, 'a-file'), '', { mode: 0o755 });
+      chmodSync(join(own, 'a-file'), 0o755);
       expect(await withFolder(join(own, 'a-file', 'folder'))).toMatch(/cannot be written/);
     });
   });

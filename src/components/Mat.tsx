@@ -127,6 +127,7 @@ export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Prop
         </g>
         <Rule along="x" size={size.width} view={transform} />
         <Rule along="y" size={size.height} view={transform} />
+        <rect className={styles.corner} width={RULE_PX} height={RULE_PX} />
         <text className={styles.unit} x={5} y={22} aria-hidden="true">
           mm
         </text>

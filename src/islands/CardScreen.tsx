@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Suspense, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import type { CardView } from '../app/views';
 import { CARD_SCREENS } from '../cards/ui-registry';
 import type { CardKindName } from '../cards/registry';
@@ -17,6 +17,12 @@ const isUnderWay = (view: CardView): boolean =>
   view.burns.some((burn) => burn.endedAt === null) ||
   view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
 
+/** The step that the address names, if it names one. */
+function stageInAddress(): Stage | null {
+  const wanted = window.location.hash.slice(1) as Stage;
+  return ['burn', 'photo', 'read', 'pick'].includes(wanted) ? wanted : null;
+}
+
 function stageOf(view: CardView): Stage {
   if (view.reading) return view.kept.length > 0 || view.verdicts.length > 0 ? 'pick' : 'read';
   if (view.photos.length > 0 || view.burns.some((burn) => burn.status === 'done')) return 'photo';
@@ -33,10 +39,12 @@ function Screen({ start }: { start: CardView }) {
     staleTime: 500,
     refetchInterval: ({ state }) => (state.data && isUnderWay(state.data) ? 500 : false),
   });
-  const [stage, setStage] = useState<Stage>(() => {
-    const wanted = window.location.hash.slice(1) as Stage;
-    return ['burn', 'photo', 'read', 'pick'].includes(wanted) ? wanted : stageOf(start);
-  });
+  const [stage, setStage] = useState<Stage>(() => stageInAddress() ?? stageOf(start));
+  useEffect(() => {
+    const follow = (): void => setStage((now) => stageInAddress() ?? now);
+    window.addEventListener('hashchange', follow);
+    return () => window.removeEventListener('hashchange', follow);
+  }, []);
   const [selected, setSelected] = useState<number | null>(null);
   const go = (next: Stage): void => {
     window.history.replaceState(null, '', `#${next}`);
@@ -65,7 +73,9 @@ function Screen({ start }: { start: CardView }) {
     onSelect: setSelected,
   };
   if (stage === 'burn') return <BurnStage {...shared} onChanged={refresh} onNext={() => go('photo')} />;
-  if (stage === 'photo') return <PhotoStage {...shared} onChanged={refresh} onNext={() => go('read')} />;
+  // What was not read yet can be neither graded nor picked from.
+  if (stage === 'photo' || !view.reading)
+    return <PhotoStage {...shared} onChanged={refresh} onNext={() => go('read')} />;
   if (stage === 'read') return <ReadStage {...shared} onChanged={refresh} onNext={() => go('pick')} />;
   const { Picker } = CARD_SCREENS[card.kind as CardKindName];
   return (

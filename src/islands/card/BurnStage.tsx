@@ -83,7 +83,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
           <progress className={styles.progress} max={1} value={share} aria-label="Burn progress" />
           <Figures
             rows={[
-              ['Now', burn.progress?.part ?? '…'],
+              ['Now', (burn.progress?.part ?? '…').replace(/^cell (\d+)$/, (_, index) => `cell ${Number(index) + 1}`)],
               ['Machine time', formatDuration(burn.progress?.elapsedS ?? 0)],
               ['Left, by estimate', formatDuration(left)],
               ['Lines acknowledged', `${burn.progress?.linesDone ?? burn.linesDone} of ${burn.linesTotal}`],

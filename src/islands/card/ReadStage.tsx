@@ -228,7 +228,7 @@ export function ReadStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const seen = readings.get(index);
                   const said = byCell.get(index);
                   return (
-                    <g key={index} className={seen && seen.lightness < 55 ? styles.onDark : styles.onLight}>
+                    <g key={index} className={seen && seen.lightness < 50 ? styles.onDark : styles.onLight}>
                       <rect
                         className={styles.outline}
                         x={drawn.x}

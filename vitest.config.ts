@@ -23,7 +23,7 @@ export default defineConfig({
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: ['tests/browser/global.ts'],
           testTimeout: 90_000,
-          fileParallelism: false,
+          maxWorkers: 2,
         },
       },
     ],

@@ -5,6 +5,11 @@ import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
+if (process.argv.includes('--when-changed')) {
+  const { ensureBuild } = await import('./prepare.mjs');
+  ensureBuild();
+  process.exit(0);
+}
 const astro = spawnSync(process.execPath, [join(root, 'node_modules', 'astro', 'astro.js'), 'build'], {
   cwd: root,
   stdio: 'inherit',

@@ -1,8 +1,8 @@
 // npm test: installs what tests need, then runs every check and closes with "N passed, N failed" alone on a line.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuild, ensureDependencies, checkNode, root } from './prepare.mjs';
+import { ensureDependencies, checkNode, root } from './prepare.mjs';
 import { ensurePostgres, installPackages, Plain } from './postgres.mjs';
 
 const bin = (name) => join(root, 'node_modules', '.bin', name);
@@ -10,29 +10,35 @@ const results = join(root, 'test-results');
 let passed = 0;
 let failed = 0;
 
+const env = { ...process.env, TZ: 'UTC', ASTRO_TELEMETRY_DISABLED: '1' };
+
 function run(command, args) {
-  return (
-    spawnSync(command, args, {
-      cwd: root,
-      stdio: 'inherit',
-      env: { ...process.env, TZ: 'UTC', ASTRO_TELEMETRY_DISABLED: '1' },
-    }).status === 0
-  );
+  return spawnSync(command, args, { cwd: root, stdio: 'inherit', env }).status === 0;
 }
 
-/** A check that passes or fails as a whole. */
-function check(name, work) {
+/** A check that passes or fails as a whole; what it prints is kept and shown when it has ended. */
+function check(name, command, args) {
   const started = Date.now();
-  console.log(`\n== ${name}`);
-  let good = false;
-  try {
-    good = work();
-  } catch (error) {
-    console.error(error instanceof Plain ? error.message : error);
-  }
-  if (good) passed++;
-  else failed++;
-  console.log(`${good ? 'passed' : 'FAILED'}: ${name} (${((Date.now() - started) / 1000).toFixed(0)} s)`);
+  return new Promise((done) => {
+    const child = spawn(command, args, { cwd: root, env });
+    let text = '';
+    child.stdout.on('data', (chunk) => (text += String(chunk)));
+    child.stderr.on('data', (chunk) => (text += String(chunk)));
+    child.on('error', (error) => (text += error.message));
+    child.on('close', (code) => {
+      if (code === 0) passed++;
+      else failed++;
+      const seconds = ((Date.now() - started) / 1000).toFixed(0);
+      console.log(`${code === 0 ? 'passed' : `\n${text}\nFAILED`}: ${name} (${seconds} s)`);
+      done(code === 0);
+    });
+  });
+}
+
+/** Checks one after another: two of these lanes keep two cores busy. */
+async function lane(checks) {
+  let good = true;
+  for (const [name, command, args] of checks) good = (await check(name, command, args)) && good;
   return good;
 }
 
@@ -70,16 +76,20 @@ try {
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results, { recursive: true });
 
-  check('format', () => run(bin('prettier'), ['--check', '--log-level', 'warn', '.']));
-  check('lint', () => run(bin('eslint'), ['.']));
-  check('styles', () => run(bin('stylelint'), ['src/**/*.css']));
-  check('types of the core, without DOM and Node', () => run(bin('tsc'), ['-p', 'tsconfig.core.json']));
-  check('types', () => run(bin('astro'), ['check', '--minimumFailingSeverity', 'error']));
-  check('import rules', () => run(bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']));
-  const built = check('build', () => {
-    ensureBuild();
-    return true;
-  });
+  console.log('\n== static checks and build');
+  const [, built] = await Promise.all([
+    lane([
+      ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+      ['lint', bin('eslint'), ['.']],
+      ['styles', bin('stylelint'), ['src/**/*.css']],
+      ['types of the core, without DOM and Node', bin('tsc'), ['-p', 'tsconfig.core.json']],
+      ['import rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
+    ]),
+    lane([
+      ['types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']],
+      ['build', process.execPath, ['scripts/build.mjs', '--when-changed']],
+    ]),
+  ]);
   tests('unit');
   if (built) {
     tests('integration');

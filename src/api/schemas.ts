@@ -105,10 +105,18 @@ export const stockBody = Joi.object({
   sheetWidthMm: positive(10000).required(),
   sheetDepthMm: positive(10000).required(),
   acquiredOn: Joi.string()
-    .isoDate()
     .pattern(/^\d{4}-\d{2}-\d{2}$/)
+    .custom((day: string, helpers) => {
+      const time = Date.parse(`${day}T00:00:00Z`);
+      // 2026-02-31 would be read as a day in March.
+      return !Number.isNaN(time) && new Date(time).toISOString().startsWith(day) ? day : helpers.error('any.day');
+    })
     .allow(null)
-    .required(),
+    .required()
+    .messages({
+      'any.day': 'This is no day of the calendar.',
+      'string.pattern.base': 'A day is written as 2026-02-28.',
+    }),
 });
 
 export const pairingBody = Joi.object({ machineId: id.required(), lensId: id.required(), stockId: id.required() });

@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest';
+import { fc, test } from '@fast-check/vitest';
+import { opencv } from '../../../tests/support/opencv';
+import { darkerThanAround } from './adaptive-threshold';
+import { blobsInPlace } from './blobs';
+import { grayOfRgb, inverted, shrink } from './gray';
+import { checkRaster } from './raster';
+
+const image = fc
+  .tuple(fc.integer({ min: 3, max: 24 }), fc.integer({ min: 3, max: 24 }))
+  .chain(([width, height]) =>
+    fc.uint8Array({ minLength: width * height, maxLength: width * height }).map((data) => ({ data, width, height })),
+  );
+
+describe('gray', () => {
+  it('weighs the channels and keeps grays', () => {
+    const rgb = { data: Uint8Array.of(255, 255, 255, 0, 0, 0, 100, 100, 100, 255, 0, 0), width: 4, height: 1 };
+    expect([...grayOfRgb(rgb).data]).toEqual([255, 0, 100, 77]);
+  });
+  it('turns round twice to itself', () => {
+    const gray = { data: Uint8Array.of(0, 1, 254, 255), width: 4, height: 1 };
+    expect([...inverted(gray).data]).toEqual([255, 254, 1, 0]);
+    expect(inverted(inverted(gray)).data).toEqual(gray.data);
+  });
+  it('refuses data that do not fit their size', () => {
+    expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow(RangeError);
+    expect(() => checkRaster({ data: [], width: 0, height: 1 }, 1)).toThrow(RangeError);
+    expect(() => checkRaster({ data: [1], width: 1.5, height: 1 }, 1)).toThrow(RangeError);
+  });
+});
+
+describe('shrinking', () => {
+  it('takes the mean of each block and drops the rest', () => {
+    const gray = { data: Uint8Array.of(0, 10, 99, 20, 30, 99), width: 3, height: 2 };
+    expect(shrink(gray, 2)).toEqual({ data: Uint8Array.of(15), width: 1, height: 1 });
+    expect(shrink(gray, 1)).toBe(gray);
+    expect(() => shrink(gray, 1.5)).toThrow(RangeError);
+  });
+  test.prop([image, fc.integer({ min: 1, max: 3 })])('agrees with the sum written out', (gray, factor) => {
+    const small = shrink(gray, factor);
+    for (let y = 0; y < small.height; y++) {
+      for (let x = 0; x < small.width; x++) {
+        let sum = 0;
+        for (let v = 0; v < factor; v++)
+          for (let u = 0; u < factor; u++) sum += gray.data[(y * factor + v) * gray.width + x * factor + u]!;
+        expect(small.data[y * small.width + x]).toBe(Math.floor(sum / factor ** 2));
+      }
+    }
+  });
+});
+
+describe('adaptive threshold', () => {
+  test.prop([image, fc.integer({ min: 1, max: 6 }), fc.integer({ min: 0, max: 20 })])(
+    'agrees with the window summed by hand',
+    (gray, radius, offset) => {
+      const mask = darkerThanAround(gray, radius, offset);
+      for (let y = 0; y < gray.height; y++) {
+        for (let x = 0; x < gray.width; x++) {
+          let sum = 0;
+          let count = 0;
+          for (let v = Math.max(0, y - radius); v <= Math.min(gray.height - 1, y + radius); v++) {
+            for (let u = Math.max(0, x - radius); u <= Math.min(gray.width - 1, x + radius); u++) {
+              sum += gray.data[v * gray.width + u]!;
+              count++;
+            }
+          }
+          expect(mask[y * gray.width + x]).toBe(gray.data[y * gray.width + x]! + offset < sum / count ? 1 : 0);
+        }
+      }
+    },
+  );
+});
+
+describe('blobs', () => {
+  it('are those of a reference library’s connected components', async () => {
+    const { cv } = await opencv();
+    const width = 60;
+    const height = 45;
+    let state = 7;
+    const mask = Uint8Array.from({ length: width * height }, () => {
+      state = (state * 1103515245 + 12345) % 2147483648;
+      return state / 2147483648 < 0.38 ? 1 : 0;
+    });
+    const source = cv.matFromArray(height, width, cv.CV_8UC1, [...mask]);
+    const labels = new cv.Mat();
+    const stats = new cv.Mat();
+    const centroids = new cv.Mat();
+    const count = cv.connectedComponentsWithStats(source, labels, stats, centroids, 8, cv.CV_32S);
+    const theirs: string[] = [];
+    for (let label = 1; label < count; label++) {
+      const [left, top, wide, high, area] = [0, 1, 2, 3, 4].map((column) => stats.intAt(label, column)) as [
+        number,
+        number,
+        number,
+        number,
+        number,
+      ];
+      const atEdge = left === 0 || top === 0 || left + wide === width || top + high === height;
+      if (!atEdge && wide >= 2 && high >= 2) theirs.push(`${left} ${top} ${wide} ${high} ${area}`);
+    }
+    const ours = blobsInPlace(mask, width, height, 2, 60).map(
+      (blob) => `${blob.left} ${blob.top} ${blob.right - blob.left + 1} ${blob.bottom - blob.top + 1} ${blob.pixels}`,
+    );
+    expect(ours.length).toBeGreaterThan(5);
+    expect(ours.sort()).toEqual(theirs.sort());
+  });
+  it('have an outline on both sides of each row', () => {
+    const width = 7;
+    const mask = Uint8Array.from('0000000011110001001000111100000000', Number);
+    const padded = new Uint8Array(width * 5);
+    padded.set(mask.subarray(0, 34));
+    const [blob] = blobsInPlace(padded, width, 5, 2, 7);
+    if (blob) for (const point of blob.outline) expect(padded[point.y * width + point.x]).toBe(2);
+  });
+});

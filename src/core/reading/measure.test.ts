@@ -1,0 +1,206 @@
+import { describe, expect, it } from 'vitest';
+import { grid } from '../../cards/grid';
+import { demoPairing } from '../../../tests/support/demo';
+import { lightnessOfLuminance, luminanceOfLightness } from '../color/lab';
+import { linearToSrgb } from '../color/srgb';
+import type { Cell, Layout } from '../card/layout';
+import { grayOfRgb } from '../image/gray';
+import { fitBareField } from './bare-field';
+import { flattened } from './flattened';
+import { measureCell, type PhotoContext } from './measure-cell';
+import { readCard, RECTIFIED_PX_PER_MM, stockLinearColour } from './read-card';
+import { rectify } from './rectify';
+
+const pairing = demoPairing('heron', 'mdf');
+const { plan } = grid.propose({ pairing });
+const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 4 } };
+const layout: Layout = grid.lay(small, pairing, { cardNumber: 5 });
+const PX = 24;
+
+/** Light over the card: a slope, a bow and a twist, brightest 1. */
+const light = (x: number, y: number): number => {
+  const u = x / layout.widthMm;
+  const v = y / layout.heightMm;
+  return 0.98 - 0.35 * u - 0.12 * v * v + 0.1 * u * v;
+};
+
+interface Scene {
+  /** Luminance ratio of a cell to bare stock. */
+  readonly ratio: (cell: Cell) => number;
+  readonly ripple?: number;
+  readonly edgeSigmaMm?: number;
+  readonly knot?: { x: number; y: number; radius: number };
+}
+
+/** A photo straight from above that this test draws itself: gray stock of reflectance 0.5, flat cells, no noise. */
+function draw(scene: Scene) {
+  const width = Math.round(layout.widthMm * PX);
+  const height = Math.round(layout.heightMm * PX);
+  const data = new Uint8Array(width * height * 3);
+  const soft = scene.edgeSigmaMm ?? 0.01;
+  const step = (d: number): number => 1 / (1 + Math.exp(-1.702 * (d / soft)));
+  for (let py = 0; py < height; py++) {
+    for (let px = 0; px < width; px++) {
+      const x = (px + 0.5) / PX;
+      const y = (py + 0.5) / PX;
+      let value = 0.5;
+      if (scene.knot && Math.hypot(x - scene.knot.x, y - scene.knot.y) < scene.knot.radius) value *= 0.6;
+      for (const cell of layout.cells) {
+        if (x < cell.x - 1 || x > cell.x + cell.width + 1 || y < cell.y - 1 || y > cell.y + cell.height + 1) continue;
+        const inside =
+          step(x - cell.x) * step(cell.x + cell.width - x) * step(y - cell.y) * step(cell.y + cell.height - y);
+        const along = cell.settings.direction === 'horizontal' ? y - cell.y : x - cell.x;
+        const wave = 1 + (scene.ripple ?? 0) * Math.cos((2 * Math.PI * along) / cell.settings.intervalMm);
+        value *= 1 - inside + inside * scene.ratio(cell) * wave;
+      }
+      const byte = Math.round(255 * linearToSrgb(value * light(x, y)));
+      data.fill(byte, (py * width + px) * 3, (py * width + px) * 3 + 3);
+    }
+  }
+  return { data, width, height };
+}
+
+/** The map from card millimetres to this scene's pixels, centres at whole coordinates. */
+const TO_PHOTO = [PX, 0, -0.5, 0, PX, -0.5, 0, 0, 1] as const;
+
+function contextOf(scene: Scene): PhotoContext {
+  const photo = draw(scene);
+  const rectified = rectify(photo, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1);
+  const field = fitBareField(rectified, layout)!;
+  const stockLinear = stockLinearColour({ bareLightness: 62, colour: '#808080' });
+  return {
+    rectified,
+    field,
+    gray: grayOfRgb(photo),
+    toPhoto: TO_PHOTO,
+    photoPxPerMm: PX,
+    stockLinear,
+    uncertainFrame: false,
+    frameErrorMm: 0,
+  };
+}
+
+const cellOf = (index: number): Cell => layout.cells[index]!;
+
+describe('the light on bare stock', () => {
+  it('is found to a per cent under slope, bow and twist, beside dark cells', () => {
+    const { field } = contextOf({ ratio: () => 0.3 });
+    for (const cell of layout.cells) {
+      const x = cell.x + cell.width / 2;
+      const y = cell.y + cell.height / 2;
+      expect(field.at(x, y)[1] / (0.5 * light(x, y))).toBeCloseTo(1, 2);
+    }
+  });
+  it('is not pulled by a knot', () => {
+    const { field } = contextOf({
+      ratio: () => 0.5,
+      knot: { x: layout.widthMm - 3.5, y: layout.heightMm / 2, radius: 1.6 },
+    });
+    const x = layout.widthMm - 3.5;
+    const y = layout.heightMm / 2;
+    expect(Math.abs(field.at(x, y)[1] / (0.5 * light(x, y)) - 1)).toBeLessThan(0.03);
+    const near = field.near({ x: x - 1, y: y - 1, width: 2, height: 2 });
+    // What is near does feel it, but a single dark spot pulls no further than six tile sigmas.
+    expect(near.offset).toBeLessThan(0);
+    expect(near.offset).toBeGreaterThanOrEqual(-6 * field.tileSigma);
+  });
+  it('is not made up when no bare stock can be seen', () => {
+    const photo = draw({ ratio: () => 0.5 });
+    const blown = { ...photo, data: new Uint8Array(photo.data.length).fill(255) };
+    expect(
+      fitBareField(rectify(blown, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1), layout),
+    ).toBeNull();
+    expect(
+      readCard({
+        photo: blown,
+        layout,
+        stock: { bareLightness: 62, colour: '#808080' },
+        corners: [
+          { x: 0, y: 0 },
+          { x: photo.width - 1, y: 0 },
+          { x: photo.width - 1, y: photo.height - 1 },
+          { x: 0, y: photo.height - 1 },
+        ],
+      }),
+    ).toEqual({ outcome: 'unreadable', reason: 'no-bare-stock' });
+  });
+});
+
+describe('a cell', () => {
+  it.each([0.1, 0.3, 0.6, 0.9, 1.4])(
+    'whose luminance is %f of bare stock’s is read as that on the stock’s scale',
+    (ratio) => {
+      const context = contextOf({ ratio: () => ratio });
+      const wanted = lightnessOfLuminance(luminanceOfLightness(62) * ratio);
+      for (const index of [0, 7, layout.cells.length - 1]) {
+        const reading = measureCell(context, cellOf(index));
+        expect(Math.abs(reading.lightness - wanted)).toBeLessThan(0.6);
+        expect(reading.deltaLightness).toBeCloseTo(reading.lightness - 62, 1);
+        expect(Math.sign(reading.deltaLightness)).toBe(ratio < 1 ? -1 : 1);
+        expect(reading.confidence).toBeGreaterThan(0.98);
+        expect(reading.doubts).toEqual([]);
+      }
+    },
+  );
+
+  it('shows its lines when they can be seen, and about how strongly', () => {
+    const coarse = { ...cellOf(0), settings: { ...cellOf(0).settings, intervalMm: 0.3 } };
+    const scene = { ratio: () => 0.5, ripple: 0.2 };
+    // The drawing's own cells carry the ripple at their interval: widen it for all.
+    const original = layout.cells.map((cell) => cell.settings.intervalMm);
+    layout.cells.forEach((cell) => Object.assign(cell.settings, { intervalMm: 0.3 }));
+    const rippled = measureCell(contextOf(scene), coarse).lineVisibility!;
+    const flat = measureCell(contextOf({ ratio: () => 0.5 }), coarse).lineVisibility!;
+    layout.cells.forEach((cell, index) => Object.assign(cell.settings, { intervalMm: original[index] }));
+    // 20 % in linear light is about 20 % / 2.2 in gray values.
+    expect(rippled).toBeGreaterThan(0.05);
+    expect(rippled).toBeLessThan(0.14);
+    expect(flat).toBeLessThan(0.01);
+  });
+
+  it('says nothing of lines that the photo cannot resolve', () => {
+    expect(measureCell(contextOf({ ratio: () => 0.5 }), cellOf(0)).lineVisibility).toBeNull();
+  });
+
+  it('has an edge about as wide as it was drawn: 10 to 90 % of a soft step are 2.56 sigmas', () => {
+    const sigma = 0.08;
+    const { edgeWidthMm } = measureCell(contextOf({ ratio: () => 0.2, edgeSigmaMm: sigma }), cellOf(8));
+    expect(edgeWidthMm! / (2.563 * sigma)).toBeGreaterThan(0.75);
+    expect(edgeWidthMm! / (2.563 * sigma)).toBeLessThan(1.3);
+    expect(measureCell(contextOf({ ratio: () => 0.98 }), cellOf(8)).edgeWidthMm).toBeNull();
+  });
+
+  it('over a knot is doubted', () => {
+    const cell = cellOf(9);
+    const reading = measureCell(
+      contextOf({ ratio: () => 0.7, knot: { x: cell.x + 1.2, y: cell.y + 1.2, radius: 1.2 } }),
+      cell,
+    );
+    expect(reading.confidence).toBeLessThan(0.9);
+  });
+
+  it('is less sure when the frame is', () => {
+    const context = contextOf({ ratio: () => 0.2 });
+    const sure = measureCell(context, cellOf(3));
+    const unsure = measureCell({ ...context, frameErrorMm: 0.5, uncertainFrame: true }, cellOf(3));
+    expect(unsure.confidence).toBeLessThan(sure.confidence);
+    expect(unsure.doubts).toEqual(expect.arrayContaining(['few-markers', 'off-frame']));
+  });
+});
+
+describe('the levelled picture', () => {
+  it('shows bare stock in its own colour all over', () => {
+    const context = contextOf({ ratio: () => 0.4 });
+    const picture = flattened(context.rectified, context.field, context.stockLinear);
+    const wanted = Math.round(255 * linearToSrgb(context.stockLinear[1]));
+    const at = (xMm: number, yMm: number): number =>
+      picture.data[(Math.round(yMm * 20) * picture.width + Math.round(xMm * 20)) * 3 + 1]!;
+    for (const [x, y] of [
+      [layout.widthMm - 2, layout.heightMm / 2],
+      [layout.widthMm - 5, 12],
+      [layout.widthMm - 3, layout.heightMm - 10],
+    ] as const) {
+      expect(Math.abs(at(x, y) - wanted)).toBeLessThanOrEqual(3);
+    }
+  });
+});

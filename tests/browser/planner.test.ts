@@ -1,0 +1,124 @@
+import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { find, openShop, press, says, type, type Shop } from './harness';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+  await shop.driver.get(`${shop.base}/bench/5/plan`);
+  await find(shop.driver, '[data-cell]');
+});
+afterAll(() => shop?.close());
+
+const cells = async (): Promise<number> => (await shop.driver.findElements(By.css('[data-cell]'))).length;
+const value = async (label: string): Promise<string> => {
+  const element = await shop.driver.findElement(By.xpath(`//label[normalize-space(.)="${label}"]`));
+  return (await shop.driver.findElement(By.id((await element.getAttribute('for'))!)).getAttribute('value'))!;
+};
+const drag = (element: WebElement, x: number, y: number): Promise<void> =>
+  shop.driver.actions().move({ origin: element }).press().move({ origin: Origin.POINTER, x, y }).release().perform();
+
+describe('the card being planned', () => {
+  it('gets more columns when its right edge is dragged, and fewer when it is dragged back', async () => {
+    const before = await cells();
+    const columns = Number(await value('Columns'));
+    const edge = await shop.driver.findElement(
+      By.xpath('//*[name()="title" and contains(., "columns")]/..//*[name()="circle"][2]'),
+    );
+    await drag(edge, 90, 0);
+    await shop.driver.wait(async () => (await cells()) > before, 5000);
+    expect(Number(await value('Columns'))).toBeGreaterThan(columns);
+    await type(shop.driver, 'Columns', String(columns));
+    await shop.driver.wait(async () => (await cells()) === before, 5000);
+  });
+
+  it('is dragged about the sheet, and goes back to the first free place', async () => {
+    expect(await value('From the sheet’s left')).toBe('2 mm');
+    const card = await shop.driver.findElement(By.css('svg[role=group] g > rect[data-grab]'));
+    await drag(card, 40, 30);
+    await shop.driver.wait(async () => (await value('From the sheet’s left')) !== '2 mm', 5000);
+    expect(parseFloat(await value('From the sheet’s rear'))).toBeGreaterThan(2);
+    await press(shop.driver, 'Back to the first free place');
+    await shop.driver.wait(async () => (await value('From the sheet’s left')) === '2 mm', 5000);
+  });
+
+  it('says when head and run-up would leave the bed, and cannot be made then', async () => {
+    await type(shop.driver, 'Sheet from the bed’s left', '0');
+    await type(shop.driver, 'From the sheet’s left', '0');
+    await says(shop.driver, 'Head or run-up leaves the bed');
+    const make = await shop.driver.findElement(By.xpath('//button[contains(., "Make this card")]'));
+    expect(await make.isEnabled()).toBe(false);
+    await type(shop.driver, 'Sheet from the bed’s left', '40');
+    await shop.driver.wait(() => make.isEnabled(), 5000);
+  });
+
+  it('shows what is wrong beside the edge, and keeps the last good drawing', async () => {
+    const before = await cells();
+    await type(shop.driver, 'Power, right', '5');
+    await says(shop.driver, 'the low end must be below the high end');
+    expect(await cells()).toBe(before);
+    await press(shop.driver, 'Back to the proposal');
+    await shop.driver.wait(
+      async () => !(await shop.driver.findElement(By.css('body')).getText()).includes('Not a plan yet'),
+      5000,
+    );
+  });
+
+  it('leaves out cells bound to fail by one click, and tells each cell’s energy and turn', async () => {
+    // Below the 8 % under which this source does not fire.
+    await type(shop.driver, 'Power, left', '2');
+    await says(shop.driver, 'bound to fail');
+    const box = await shop.driver.findElement(By.xpath('//label[contains(., "bound to fail")]//input'));
+    await box.click();
+    await shop.driver.wait(
+      async () => (await shop.driver.findElements(By.css('rect[class*=leftOut]'))).length > 0,
+      5000,
+    );
+    const cell = await find(shop.driver, '[data-cell][tabindex="0"]');
+    await shop.driver.executeScript('arguments[0].focus()', cell);
+    await says(shop.driver, 'Energy per length');
+    await shop.driver.switchTo().activeElement().sendKeys(Key.ARROW_LEFT);
+    await says(shop.driver, 'Turn');
+  });
+
+  it('is seen on the whole sheet', async () => {
+    await press(shop.driver, 'Show the whole sheet');
+    await says(shop.driver, 'Show the card');
+    expect(await shop.driver.findElements(By.css('#power-from'))).toHaveLength(0);
+  });
+});
+
+describe('records in the browser', () => {
+  it('stock is changed, its thickness typed in any unit, and the old findings go stale', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/stock/3`);
+    await find(driver, 'form');
+    await type(driver, 'Thickness measured, several places', '2.0; 0.08 in; 2,1');
+    await says(driver, '2.044 mm');
+    await type(driver, 'Supplier’s batch', 'hide 8');
+    await press(driver, 'Save');
+    await says(driver, 'Saved.');
+    await driver.get(`${base}/bench/3`);
+    await says(driver, 'new batch hide 8');
+    await says(driver, 'stale');
+  });
+
+  it('a lens is added with its spot computed from the beam', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/machines/1`);
+    await says(driver, 'Another lens');
+    const groups = await driver.findElements(By.css('section[aria-label=Lenses] fieldset'));
+    const last = groups.at(-1)!;
+    const inputs = await last.findElements(By.css('input'));
+    await inputs[0]!.sendKeys('long');
+    await (await last.findElement(By.xpath('.//button[contains(., "Compute it")]'))).click();
+    await (await last.findElement(By.xpath('.//button[contains(., "Add this lens")]'))).click();
+    await says(driver, 'Lens long');
+  });
+
+  it('an address that names nothing says so and leads on', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/book/abc`);
+    await says(driver, 'Nothing stands at this address');
+  });
+});

@@ -1,0 +1,219 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { logbookView } from '../../src/app/views';
+import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
+import { query, testApp, type TestApp } from '../support/context';
+import { burnCard, makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+beforeAll(async () => void (app = await testApp()));
+afterAll(() => app.close());
+
+const { machine, lenses } = DEMO_MACHINES.marl;
+const create = (name: string, key?: string) =>
+  app.call(
+    'POST',
+    '/api/machines',
+    { machine: { ...machine, name }, lens: lenses[0] },
+    key ? { 'idempotency-key': key } : {},
+  );
+
+describe('machines and lenses', () => {
+  it('come back as they were recorded', async () => {
+    const { json: made } = await create('Dunlin');
+    const { json } = await app.call('GET', `/api/machines/${made.id}`);
+    expect(json).toMatchObject({ ...machine, name: 'Dunlin', retired: false });
+    expect(json.lenses).toHaveLength(1);
+    expect(json.lenses[0]).toMatchObject(lenses[0]);
+  });
+  it('change, retire and come back, and nothing is deleted', async () => {
+    const { json: made } = await create('Knot');
+    const changed = await app.call('PUT', `/api/machines/${made.id}`, {
+      ...machine,
+      name: 'Knot',
+      powerCap: 0.7,
+      powerTable: null,
+    });
+    expect(changed.json).toMatchObject({ powerCap: 0.7, powerTable: null });
+    for (const retired of [true, false]) {
+      expect((await app.call('PUT', `/api/machines/${made.id}/retired`, { retired })).json.retired).toBe(retired);
+    }
+    expect((await app.call('PUT', '/api/machines/99999', { ...machine, name: 'Nobody' })).json.code).toBe('not-found');
+    expect((await app.call('PUT', '/api/machines/99999/retired', { retired: true })).json.code).toBe('not-found');
+  });
+  it('take more lenses, and one retired is no longer offered but keeps its place', async () => {
+    const { json: made } = await create('Turnstone');
+    const added = await app.call('POST', `/api/machines/${made.id}/lenses`, lenses[1]);
+    expect(added.status).toBe(201);
+    const changed = await app.call('PUT', `/api/machines/${made.id}/lenses/${added.json.id}`, {
+      lens: { ...lenses[1], spotXMm: 0.11 },
+      retired: true,
+    });
+    expect(changed.json.lenses[1]).toMatchObject({ spotXMm: 0.11, retired: true });
+    const other = await create('Whimbrel');
+    const strange = await app.call('PUT', `/api/machines/${other.json.id}/lenses/${added.json.id}`, {
+      lens: lenses[1],
+      retired: false,
+    });
+    expect(strange.json.code).toBe('not-found');
+  });
+  it('are made once by a form that is sent twice', async () => {
+    const [one, two] = await Promise.all([create('Avocet', 'avocet-form-1'), create('Avocet', 'avocet-form-1')]);
+    expect(two.json).toEqual(one.json);
+    const { json } = await app.call('GET', '/api/machines');
+    expect(json.filter((record: { name: string }) => record.name === 'Avocet')).toHaveLength(1);
+  });
+  it('refuse a key that is too short', async () => {
+    expect((await create('Ruff', 'short')).json.code).toBe('malformed-request');
+  });
+});
+
+describe('stock', () => {
+  it('keeps its readings in order and replaces them as a whole', async () => {
+    const { json: made } = await app.call('POST', '/api/stock', { ...DEMO_STOCKS.birch, acquiredOn: '2026-02-28' });
+    const first = await app.call('GET', `/api/stock/${made.id}`);
+    expect(first.json.thicknessReadingsMm).toEqual([...DEMO_STOCKS.birch.thicknessReadingsMm]);
+    expect(first.json.acquiredOn).toBe('2026-02-28');
+    const changed = await app.call('PUT', `/api/stock/${made.id}`, {
+      ...DEMO_STOCKS.birch,
+      acquiredOn: null,
+      thicknessReadingsMm: [3.2, 3.0],
+    });
+    expect(changed.json.thicknessReadingsMm).toEqual([3.2, 3.0]);
+    expect((await app.call('PUT', '/api/stock/99999', { ...DEMO_STOCKS.birch, acquiredOn: null })).json.code).toBe(
+      'not-found',
+    );
+    expect((await app.call('PUT', '/api/stock/99999/retired', { retired: true })).json.code).toBe('not-found');
+  });
+  it('says how each machine takes it', async () => {
+    await app.call('POST', '/api/machines', {
+      machine: { ...DEMO_MACHINES.heron.machine, name: 'Blue one' },
+      lens: DEMO_MACHINES.heron.lenses[0],
+    });
+    const { json: made } = await app.call('POST', '/api/stock', { ...DEMO_STOCKS.acrylic, acquiredOn: null });
+    const { json } = await app.call('GET', `/api/stock/${made.id}`);
+    const blue = json.byMachine.find((entry: { machine: string }) => entry.machine === 'Blue one');
+    expect(blue.remarks[0]).toMatchObject({ severity: 'stop', code: 'wavelength-passes' });
+  });
+  it('lists families, their suitability and the bans', async () => {
+    const { json } = await app.call('GET', '/api/families');
+    expect(json.families.length).toBe(json.suitability.length);
+    expect(json.banned.map((ban: { id: string }) => ban.id)).toContain('pvc');
+  });
+});
+
+describe('pairings', () => {
+  it('are one for the same three, and refuse what does not exist or belong together', async () => {
+    const one = await makePairing(app, 'heron', 'leather');
+    const again = await app.call('POST', '/api/pairings', {
+      machineId: one.machineId,
+      lensId: one.lensId,
+      stockId: one.stockId,
+    });
+    expect(again.json.id).toBe(one.pairingId);
+    const two = await makePairing(app, 'heron', 'mdf');
+    expect(
+      (await app.call('POST', '/api/pairings', { machineId: one.machineId, lensId: two.lensId, stockId: one.stockId }))
+        .json.code,
+    ).toBe('not-found');
+    expect(
+      (await app.call('POST', '/api/pairings', { machineId: one.machineId, lensId: one.lensId, stockId: 99999 })).json
+        .code,
+    ).toBe('not-found');
+  });
+});
+
+describe('a card', () => {
+  it('is exported under its code, each file as its type, the same each time', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'mdf');
+    const card = await makeCard(app, pairingId);
+    for (const [format, type] of [
+      ['svg', 'image/svg+xml'],
+      ['gcode', 'text/plain'],
+      ['csv', 'text/csv'],
+      ['png', 'image/png'],
+    ] as const) {
+      const files = await Promise.all([1, 2].map(() => app.call('GET', `/api/cards/${card.id}/export/${format}`)));
+      const bytes = await Promise.all(files.map(async ({ response }) => Buffer.from(await response.arrayBuffer())));
+      expect(bytes[0]!.equals(bytes[1]!), format).toBe(true);
+      expect(files[0]!.response.headers.get('content-type')).toContain(type);
+      expect(files[0]!.response.headers.get('content-disposition')).toBe(
+        `attachment; filename="card-${card.code}.${format}"`,
+      );
+    }
+    expect((await app.call('GET', `/api/cards/${card.id}/export/exe`)).json.code).toBe('invalid-input');
+  });
+
+  it('keeps machine and stock as they were when they change later', async () => {
+    const { pairingId, machineId } = await makePairing(app, 'marl', 'mdf', 'Changing');
+    const card = await makeCard(app, pairingId);
+    await app.call('PUT', `/api/machines/${machineId}`, { ...machine, name: 'Changing', accelerationXMmPerS2: 1 });
+    const { json } = await app.call('GET', `/api/cards/${card.id}`);
+    expect(json.card.madeFor.machine.accelerationXMmPerS2).toBe(machine.accelerationXMmPerS2);
+    expect(json.pairing.machine.accelerationXMmPerS2).toBe(1);
+  });
+
+  it('gets its photo back from the card it was sent to by mistake', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather');
+    const right = await makeCard(app, pairingId);
+    const wrong = await makeCard(app, pairingId);
+    await burnCard(app, right.id);
+    const taken = await app.call('POST', `/api/cards/${right.id}/photograph`);
+    const { response } = await app.call('GET', `/api/photos/${taken.json.id}/images/original`);
+    const bytes = new Uint8Array(await response.arrayBuffer());
+    const sent = await app.call('POST', `/api/cards/${wrong.id}/photos?name=oops.jpg`, bytes);
+    await app.ctx.readings.idle();
+    const seen = await app.call('GET', `/api/photos/${sent.json.id}`);
+    expect(seen.json).toMatchObject({ status: 'other-card', otherCards: [{ id: right.id, code: right.code }] });
+    // The right card has this very photo already: moving it there adds nothing.
+    expect((await app.call('POST', `/api/photos/${sent.json.id}/move`, { cardId: right.id })).json).toEqual({
+      id: taken.json.id,
+      cardId: right.id,
+    });
+    expect((await app.call('POST', `/api/photos/${sent.json.id}/move`, { cardId: 99999 })).json.code).toBe('not-found');
+    const corners = [
+      { x: 1e9, y: 0 },
+      { x: 1e9, y: 1 },
+      { x: 0, y: 1 },
+      { x: 0, y: 0 },
+    ];
+    expect((await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners })).json.code).toBe('invalid-input');
+    expect((await app.call('GET', `/api/photos/${sent.json.id}/images/straightened`)).json.code).toBe('not-found');
+  });
+
+  it('stands in the logbook with both times', async () => {
+    const entries = await logbookView(app.ctx);
+    const done = entries.find((entry) => entry.burn.status === 'done')!;
+    expect(done.burn.actualS).toBeGreaterThan(0);
+    expect(done.cardCode).toMatch(/^G/);
+    expect((await app.call('GET', '/api/burns')).json).toHaveLength(entries.length);
+  });
+});
+
+describe('settings', () => {
+  it('kept at the same moment get two numbers, and one cell is kept without a photo when it was judged by eye', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'mdf');
+    const card = await makeCard(app, pairingId);
+    const keep = (cellIndex: number) => app.call('POST', '/api/settings', { cardId: card.id, cellIndex, note: '' });
+    const kept = await Promise.all([keep(0), keep(1), keep(2)]);
+    expect(kept.map(({ json }) => json.version).sort()).toEqual([1, 2, 3]);
+    const { json } = await app.call('GET', `/api/settings/${kept[0]!.json.settingId}`);
+    expect(json.versions[0]).toMatchObject({ photoId: null, lightness: null, confidence: null });
+    expect((await keep(300)).json.code).toBe('nothing-to-keep');
+    expect((await app.call('GET', '/api/settings/99999')).json.code).toBe('not-found');
+  });
+});
+
+describe('the database itself', () => {
+  it.each([
+    ['a machine of no power', 'update machine set rated_power_w = 0'],
+    ['a cap below the firing command', 'update machine set power_cap = lowest_firing_command'],
+    ['stock of no thickness', 'update stock set nominal_thickness_mm = 0'],
+    ['a burn without an end that has ended', "update burn set ended_at = null where status = 'done'"],
+    ['a card of a pairing that is not', 'update card set pairing_id = 99999'],
+    ['a grade of 6', "insert into verdict (card_id, cell_index, grade, note) select id, 0, 6, '' from card limit 1"],
+    ['the deletion of stock that has history', 'delete from stock'],
+    ['two cards of one number', 'update card set number = 1'],
+  ])('refuses %s', async (_name, statement) => {
+    await expect(query(app.databaseUrl, statement)).rejects.toThrow(/violates/);
+  });
+});

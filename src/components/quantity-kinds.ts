@@ -12,10 +12,9 @@ import type { QuantityKind } from './QuantityField';
 /** A bare number with an optional unit word that is dropped ("55 W", "450 nm"). */
 const bare = (unit: string): QuantityKind => ({
   parse: (text) => {
-    const plain = text
-      .trim()
-      .replace(/,/g, '.')
-      .replace(new RegExp(`\\s*${unit.replace(/[²/]/g, '.')}$`, 'i'), '');
+    const typed = text.trim().replace(/,/g, '.');
+    const hasUnit = unit !== '' && typed.toLowerCase().endsWith(unit.toLowerCase());
+    const plain = hasUnit ? typed.slice(0, -unit.length).trim() : typed;
     const value = Number(plain);
     if (plain === '' || !Number.isFinite(value)) throw new QuantityError(`invalid number: "${text}"`);
     return value;

@@ -31,7 +31,12 @@ describe.each(Object.keys(CARD_KINDS) as CardKindName[])('kind %s', (name) => {
       const { plan } = kind.propose({ pairing });
       const layout = kind.lay(JSON.parse(JSON.stringify(plan)) as typeof plan, pairing, { cardNumber: 321 });
       const piece = burnOnBench(layout, pairing, `suite ${stockName}`);
-      const photo = photoOf(piece, `suite ${stockName}`, { tiltDegrees: 20, lightFall: 0.55 });
+      const photo = photoOf(piece, `suite ${stockName}`, {
+        tiltDegrees: 20,
+        lightFall: 0.55,
+        widthPx: 3264,
+        heightPx: 2448,
+      });
       const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
       expect(result.outcome).toBe('read');
       if (result.outcome !== 'read') return;

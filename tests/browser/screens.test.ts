@@ -32,7 +32,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
 ];
 
 /** The screens that have colours of their own; the rest shares them. */
-const COLOURED = SCREENS.filter(([path]) => /plan|bench\/6|#(burn|read|pick)|\/stock$|book\/1$/.test(path));
+const COLOURED = SCREENS.filter(([path]) => /plan|bench\/6|#(read|pick)|\/stock$|book\/1$/.test(path));
 
 describe.each([
   ['light', SCREENS],

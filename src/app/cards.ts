@@ -3,7 +3,7 @@ import { checkBed, type BedPlace } from '../core/card/check';
 import { PlanError, type Proposal } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
-import { CARD_CLEARANCE_MM, freePlace, placeIsFree } from '../core/card/place';
+import { freePlace, placeIsFree } from '../core/card/place';
 import type { GridPlan } from '../cards/grid/plan';
 import { plainNumber } from '../core/quantities/format';
 import * as cards from '../db/cards';
@@ -130,5 +130,3 @@ export function defaultSheetOnBed(pairing: OpenPairing): SheetOnBed {
     rearMm: Math.max(0, machine.bedDepthMm - stock.sheetDepthMm - 20),
   };
 }
-
-export { CARD_CLEARANCE_MM };

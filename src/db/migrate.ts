@@ -4,9 +4,6 @@ import * as first from './migrations/0001-first';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = { '0001-first': first };
 
-/** What this version of the program knows how to read. */
-export const NEWEST_MIGRATION = Object.keys(MIGRATIONS).at(-1)!;
-
 /** The database was made by a newer version of the program. */
 export class NewerDatabaseError extends Error {
   override readonly name = 'NewerDatabaseError';

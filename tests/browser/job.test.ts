@@ -109,6 +109,9 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await says(driver, 'your pick');
     await press(driver, 'Keep this setting');
     await says(driver, 'Keep again (is v2)');
+    // Keeping the same cell again is a new intent, not the same form sent twice.
+    await press(driver, 'Keep again (is v2)');
+    await says(driver, 'Keep again (is v3)');
   });
 
   it('stands in the book with its origin, versions, difference, and a sheet at true size', async () => {
@@ -116,8 +119,8 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await driver.get(`${base}/book`);
     await (await find(driver, '[data-search]')).sendKeys('mdf marl');
     await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, 5000);
-    await press(driver, 'engrave v2');
-    await says(driver, 'Version 2, in use');
+    await press(driver, 'engrave v3');
+    await says(driver, 'Version 3, in use');
     await says(driver, 'specimen trays');
     await says(driver, '→');
     await press(driver, 'Shop sheet to print');

@@ -105,11 +105,11 @@ describe('blobs', () => {
     expect(ours.sort()).toEqual(theirs.sort());
   });
   it('have an outline on both sides of each row', () => {
-    const width = 7;
-    const mask = Uint8Array.from('0000000011110001001000111100000000', Number);
-    const padded = new Uint8Array(width * 5);
-    padded.set(mask.subarray(0, 34));
-    const [blob] = blobsInPlace(padded, width, 5, 2, 7);
-    if (blob) for (const point of blob.outline) expect(padded[point.y * width + point.x]).toBe(2);
+    const rows = ['.......', '..##...', '.####..', '..###..', '.......'];
+    const mask = Uint8Array.from(rows.join(''), (character) => (character === '#' ? 1 : 0));
+    const [blob, ...more] = blobsInPlace(mask, 7, 5, 2, 7);
+    expect(more).toEqual([]);
+    expect(blob!.pixels).toBe(9);
+    expect(blob!.outline.map(({ x, y }) => `${x},${y}`)).toEqual(['2,1', '3,1', '1,2', '4,2', '2,3', '4,3']);
   });
 });

@@ -52,9 +52,18 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [corners, setCorners] = useState<Corners | null>(null);
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
+  const [byHandId, setByHandId] = useState<number | null>(null);
   const askCorners =
     shown &&
-    (shown.status === 'needs-corners' || (shown.status === 'read' && shownId === shown.id && corners !== null));
+    (shown.status === 'needs-corners' ||
+      (shown.status === 'unreadable' && shown.detail.reason === 'bad-corners') ||
+      (shown.status === 'read' && byHandId === shown.id));
+  /** Corners belong to one photo: with another the handles start afresh. */
+  const show = (id: number | null): void => {
+    setShownId(id);
+    setByHandId(null);
+    setCorners(null);
+  };
 
   const upload = (files: readonly File[]): void =>
     action.run(async () => {
@@ -65,7 +74,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             method: 'POST',
             file,
           });
-          setShownId(null);
+          show(null);
         } finally {
           setSending(null);
         }
@@ -84,7 +93,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       setSending('the bench’s camera');
       try {
         await send(`/api/cards/${card.id}/photograph`, { method: 'POST' });
-        setShownId(null);
+        show(null);
       } finally {
         setSending(null);
       }
@@ -93,7 +102,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const readAgain = (): void =>
     action.run(async () => {
       await send(`/api/photos/${shown!.id}/corners`, { method: 'PUT', json: { corners } });
-      setCorners(null);
+      show(null);
       await onChanged();
     });
   const move = (photo: PhotoView, cardId: number): void =>
@@ -144,7 +153,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           <ul className={styles.list}>
             {photos.map((photo) => (
               <li key={photo.id} className={photo.id === shown?.id ? styles.shown : ''}>
-                <button type="button" onClick={() => setShownId(photo.id)}>
+                <button type="button" onClick={() => show(photo.id)}>
                   <strong>{photo.fileName}</strong>
                   <span role="status">{stateOf(photo)}</span>
                   <span>
@@ -169,6 +178,14 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                   <div className={styles.actions}>
                     <Button look="main" onClick={onNext}>
                       See what was read
+                    </Button>
+                    <Button
+                      onClick={() => {
+                        show(photo.id);
+                        setByHandId(photo.id);
+                      }}
+                    >
+                      Set the corners by hand
                     </Button>
                   </div>
                 )}

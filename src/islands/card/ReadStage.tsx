@@ -28,7 +28,6 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
   'off-frame': 'the card is not quite where the markers say',
   'few-markers': 'the frame was set by hand or by three markers',
   'far-from-bare-stock': 'too little bare stock can be seen near it',
-  noisy: 'the photo is noisy there',
 };
 
 const EMPTY = (cellIndex: number): Verdict => ({ cellIndex, grade: null, outcome: null, note: '' });

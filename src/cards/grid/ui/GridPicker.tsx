@@ -28,7 +28,6 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
     onSelect(null);
   };
   const [note, setNote] = useState('');
-  const [keys, setKeys] = useState<Readonly<Record<string, string>>>({});
   const action = useAction();
   const kinds = useMemo(() => quantityKinds(machine.likedUnits, machine.ratedPowerW), [machine]);
   const finding = useMemo(
@@ -43,15 +42,16 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
   const chosenCell = chosen === null ? undefined : card.layout.cells[chosen];
   const chosenReading = chosen === null ? undefined : readings.get(chosen);
   const chosenCandidate = chosen === null ? undefined : candidates.get(chosen);
-  const keptCells = new Map(view.kept.map((version) => [version.cellIndex, version.version]));
+  // Newest first in the view: turned round, a cell kept twice shows its newest number.
+  const keptCells = new Map([...view.kept].reverse().map((version) => [version.cellIndex, version.version]));
 
+  // One key for one intent: a second press changes nothing, another cell, another note or the next version is a new one.
+  const key = useMemo(() => crypto.randomUUID(), [chosen, note, view.kept.length]);
   const keep = (): void =>
     action.run(async () => {
-      const key = keys[String(chosen)] ?? crypto.randomUUID();
-      setKeys({ ...keys, [String(chosen)]: key });
       await send('/api/settings', {
         method: 'POST',
-        key: `${key}-${note.length}`,
+        key,
         json: { cardId: card.id, cellIndex: chosen, note },
       });
       onKept();
@@ -143,7 +143,7 @@ export default function GridPicker({ view, selected, onSelect, tabs, title, ladd
             onChange={(event) => setNote(event.target.value)}
           />
           <ProblemNotice problem={action.problem} />
-          <Button look="main" shortcut="K" busy={action.busy} disabled={chosenCell.leftOut} onClick={keep} data-keep="">
+          <Button look="main" shortcut="K" busy={action.busy} disabled={chosenCell.leftOut} onClick={keep}>
             {keptCells.has(chosenCell.index)
               ? `Keep again (is v${keptCells.get(chosenCell.index)})`
               : 'Keep this setting'}

@@ -27,7 +27,8 @@ export default function GridPlanner({ view }: { view: BenchView }) {
   const state = usePlan(view);
   const { plan, setPlan, drawn, errors, valid } = state;
   const [selected, setSelected] = useState<number | null>(null);
-  const [key] = useState(() => crypto.randomUUID());
+  // One key for one plan: a page that the browser brings back must not answer a new plan with the old card.
+  const key = useMemo(() => crypto.randomUUID(), [plan, state.wantedPlace, state.sheetOnBed]);
   const action = useAction();
   const { constants } = plan;
   const setConstants = (change: Partial<typeof constants>): void =>

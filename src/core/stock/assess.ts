@@ -13,7 +13,9 @@ export interface Remark {
 
 /** What stands against burning a stock at all, whatever the machine. Empty when nothing does. */
 export function assessStock(stock: Pick<Stock, 'family' | 'type' | 'name' | 'coating'>): Remark[] {
-  const ban = bannedMaterial(stock.family) ?? banNamedIn(`${stock.type} ${stock.name}`) ?? banNamedIn(stock.coating);
+  // Each field for itself: what one says is not denied by the next.
+  const ban =
+    bannedMaterial(stock.family) ?? banNamedIn(stock.type) ?? banNamedIn(stock.name) ?? banNamedIn(stock.coating);
   if (ban) {
     return [
       {

@@ -9,6 +9,14 @@ export interface Caution {
   readonly more: string;
 }
 
+/** Whether the face of a stock reflects enough of a beam to be warned of: by family, or by what its coat or type is called. */
+function reflects(stock: Stock): boolean {
+  return (
+    familyOf(stock.family).reflects === true ||
+    /glaz|metal|mirror|foil|gold|silver|copper|brass|alumin|polish/i.test(`${stock.type} ${stock.coating}`)
+  );
+}
+
 /**
  * The pre-burn check for a pairing, to be ticked each time. Usual shop cautions; local codes and licensed practice come first.
  * Throws RangeError for a stock whose family is unknown: such stock is stopped before it gets here.
@@ -23,8 +31,8 @@ export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
     },
     {
       code: 'fire',
-      text: 'Extinguisher and water are at hand; the debris tray is empty.',
-      more: 'Crumbs under the bed catch fire first. Know how to reach the stop and the main switch.',
+      text: 'An extinguisher for live machines (powder or CO2) is at hand; the debris tray is empty.',
+      more: 'Water only on a smouldering piece, with the machine switched off. Crumbs under the bed catch fire first. Know how to reach the stop and the main switch.',
     },
     {
       code: 'fumes',
@@ -39,7 +47,12 @@ export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
     {
       code: 'material',
       text: `The sheet is what the label says: ${stock.name}${stock.batch ? `, batch ${stock.batch}` : ''}.`,
-      more: 'PVC and vinyl, fluoropolymers, polycarbonate, ABS, composites, unknown plastics and coatings, and leather of unknown tanning are never burned.',
+      more: 'PVC and vinyl, fluoropolymers, polycarbonate, ABS, polystyrene, composites, treated timber, unknown plastics and coatings, and leather of unknown make-up or tanning are never burned.',
+    },
+    {
+      code: 'dry',
+      text: 'Nothing on it is wet: cleaner, alcohol, paint and fresh finish have dried off.',
+      more: 'Solvent vapour under a beam is a flash fire. Let wiped, painted and coated pieces dry in air first, away from the machine.',
     },
     {
       code: 'flat',
@@ -47,6 +60,27 @@ export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
       more: 'Warped stock shifts focus. Clamps must be lower than the head’s path, run-up included.',
     },
   ];
+  if (machine.sourceKind === 'co2-glass') {
+    cautions.push({
+      code: 'coolant',
+      text: 'Coolant runs through the tube and is cool.',
+      more: 'A glass tube that fires without running coolant cracks within seconds. Look at the return line or the flow switch, not only at the pump.',
+    });
+  }
+  if (family.dust === 'silica') {
+    cautions.push({
+      code: 'silica',
+      text: 'Dust is drawn off and will be wiped up wet, not blown or swept.',
+      more: 'Stone, slate and glazed tile leave dust with crystalline silica, which scars lungs. Extraction through a fine filter; a fitting mask for the clean-up.',
+    });
+  }
+  if (reflects(stock)) {
+    cautions.push({
+      code: 'reflection',
+      text: 'The face throws the beam back: the lid is closed, and nobody looks along the sheet.',
+      more: 'Glazed, metallic and mirror-like coats reflect part of the beam, also into the lens. Start with the head clear of polished edges and clamps.',
+    });
+  }
   family.cautions.forEach((text, index) => {
     cautions.push({ code: `family-${index + 1}`, text, more: `${family.name}: a usual caution of this family.` });
   });

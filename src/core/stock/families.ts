@@ -26,6 +26,10 @@ export interface Family {
   readonly cautions: readonly string[];
   /** True when grain matters and should be recorded. */
   readonly grained: boolean;
+  /** Dust that needs a caution of its own. */
+  readonly dust?: 'silica';
+  /** Whether the face itself throws part of the beam back. */
+  readonly reflects?: boolean;
 }
 
 const WOOD_AIR = 'from the family: air keeps smoke off the face';
@@ -210,6 +214,7 @@ export const FAMILIES = [
     airReason: 'from the family: nothing burns, so air changes little',
     cautions: ['Stone chips can fly and glow: eyewear and closed lid.'],
     grained: false,
+    dust: 'silica',
   },
   {
     id: 'tile',
@@ -223,11 +228,10 @@ export const FAMILIES = [
     intervalMm: 0.1,
     air: 'off',
     airReason: 'from the family: air would blow the coat off',
-    cautions: [
-      'Glaze throws the beam back: closed lid, rated eyewear.',
-      'Coat must be one whose data sheet allows lasers.',
-    ],
+    cautions: ['Coat must be one whose data sheet allows lasers.'],
     grained: false,
+    dust: 'silica',
+    reflects: true,
   },
   {
     id: 'card',

@@ -3,8 +3,8 @@ import { demoPairing } from '../../../tests/support/demo';
 import { stalenessReasons } from '../book/staleness';
 import { deliveredPowerW } from '../machine/machine';
 import { suitability, suitabilityTable } from './absorption';
-import { assessPairing, assessStock } from './assess';
-import { BANNED_MATERIALS, banNamedIn } from './banned';
+import { assessPairing } from './assess';
+import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
 import { FAMILIES } from './families';
 import { thicknessOf } from './stock';
@@ -17,18 +17,6 @@ describe('what is never burned', () => {
     const [stop] = assessPairing(machine, { ...stock, family });
     expect(stop).toMatchObject({ severity: 'stop', code: 'banned-material' });
     expect(stop!.whatToDo).not.toBe('');
-  });
-  it.each(['PVC foam', 'white vinyl', 'ABS sheet', 'chrome-tanned hide', 'unknown plastic', 'Carbon fibre plate'])(
-    '"%s" is found by name',
-    (name) => {
-      expect(banNamedIn(name)).toBeDefined();
-    },
-  );
-  it.each(['absorbent card', 'birch ply', 'Glass bead tile'])('"%s" is not', (name) =>
-    expect(banNamedIn(name)).toBeUndefined(),
-  );
-  it('looks at the coating too', () => {
-    expect(assessStock({ ...stock, coating: 'vinyl foil' })[0]).toMatchObject({ severity: 'stop' });
   });
 });
 
@@ -80,7 +68,22 @@ describe('cautions before a burn', () => {
       .join(' ');
     expect(text).toContain('450 nm');
     expect(text).toContain('Birch ply');
-    for (const word of ['unattended', 'Extinguisher', 'Extraction', 'flat']) expect(text).toContain(word);
+    for (const word of ['unattended', 'powder or CO2', 'switched off', 'Extraction', 'flat', 'dried off'])
+      expect(text).toContain(word);
+  });
+  const codes = (machineName: 'heron' | 'marl', stockName: 'birch' | 'slate' | 'tile' | 'alder'): string[] => {
+    const on = demoPairing(machineName, stockName);
+    return preBurnCautions(on.machine, on.stock).map((caution) => caution.code);
+  };
+  it('ask for coolant at a glass tube only, for silica at stone and tile, for reflections at glaze and metal', () => {
+    expect(codes('marl', 'alder')).toContain('coolant');
+    expect(codes('heron', 'birch')).not.toContain('coolant');
+    expect(codes('marl', 'slate')).toContain('silica');
+    expect(codes('marl', 'tile')).toEqual(expect.arrayContaining(['silica', 'reflection']));
+    expect(codes('marl', 'alder')).not.toContain('silica');
+    expect(codes('marl', 'alder')).not.toContain('reflection');
+    const metal = { ...stock, type: 'two-tone dark over metal look', family: 'leatherette' };
+    expect(preBurnCautions(machine, metal).map((caution) => caution.code)).toContain('reflection');
   });
 });
 

@@ -1,10 +1,16 @@
-/** Imports point one way: pages -> app -> db, cards, bench, formats; islands -> cards/ui, components; cards -> core; core -> nothing. */
+/**
+ * Imports point one way: pages -> api -> app -> db, workers, formats, bench; islands -> cards/ui, components -> views -> records -> core.
+ * A kind of card is known to the three registries and to nobody else.
+ */
 const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   from: { path: from },
   to: { path: '^src/', pathNot: [from, ...allowed] },
 });
+
+/** Registries of kinds: what is plain, what needs Joi, what needs React. */
+const REGISTRIES = '^src/cards/(registry|schemas|ui-registry)';
 
 module.exports = {
   forbidden: [
@@ -15,8 +21,39 @@ module.exports = {
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
     only('core-imports-nothing', '^src/core/', []),
-    only('cards-import-core', '^src/cards/(?!.*/ui/|ui-registry|picker-props)', ['^src/core/']),
+    only('records-import-core', '^src/records/', ['^src/core/']),
+    only('views-import-records', '^src/views/', ['^src/core/', '^src/records/']),
+    only('components-import-views', '^src/components/', ['^src/core/', '^src/records/', '^src/views/']),
+    only('cards-import-core', '^src/cards/(?!.*/ui/|ui-registry)', ['^src/core/']),
+    only('screens-of-cards-import-components', '^src/cards/([^/]+/ui/|ui-registry)', [
+      '^src/core/',
+      '^src/cards/',
+      '^src/records/',
+      '^src/views/',
+      '^src/components/',
+    ]),
+    only('islands-import-screens', '^src/islands/', [
+      '^src/core/',
+      '^src/cards/',
+      '^src/records/',
+      '^src/views/',
+      '^src/components/',
+    ]),
     only('formats-import-core', '^src/formats/', ['^src/core/']),
+    {
+      name: 'a-kind-is-known-to-registries-only',
+      comment:
+        'A new kind is a folder and a line in each registry. The demo data are made of kinds, so they may know them.',
+      severity: 'error',
+      from: { path: '^src/', pathNot: [REGISTRIES, '^src/cards/[^/]+/', '^src/demo/'] },
+      to: { path: '^src/cards/[^/]+/' },
+    },
+    {
+      name: 'kinds-do-not-know-each-other',
+      severity: 'error',
+      from: { path: '^src/cards/([^/]+)/' },
+      to: { path: '^src/cards/[^/]+/', pathNot: '^src/cards/$1/' },
+    },
     {
       name: 'bench-has-its-own-physics',
       severity: 'error',
@@ -29,7 +66,7 @@ module.exports = {
       from: { path: '^src/bench/of-records' },
       to: { path: '^src/core/', dependencyTypesNot: ['type-only'] },
     },
-    only('db-imports-core', '^src/db/', ['^src/core/']),
+    only('db-imports-records', '^src/db/', ['^src/core/', '^src/records/']),
     {
       name: 'reading-never-sees-the-bench',
       severity: 'error',
@@ -40,7 +77,7 @@ module.exports = {
       name: 'screens-reach-the-server-by-its-endpoints',
       comment: 'Types only: what runs on the server must not be bundled for the browser.',
       severity: 'error',
-      from: { path: '^src/(islands|components|cards/[^/]+/ui)/' },
+      from: { path: '^src/(islands|components|views|cards/[^/]+/ui)/' },
       to: { path: '^src/(app|db|server|api|bench|formats|demo)/', dependencyTypesNot: ['type-only'] },
     },
     { name: 'nobody-imports-pages', severity: 'error', from: {}, to: { path: '^src/pages/' } },

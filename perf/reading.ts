@@ -1,15 +1,15 @@
 import { cpus } from 'node:os';
 import { writeFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { burnProgram, casualShot, jpegOf, photograph } from '../src/bench/bench';
-import { benchMachineOf, benchSheetOf } from '../src/bench/of-records';
+import { casualShot, jpegOf, photograph } from '../src/bench/bench';
 import { grid } from '../src/cards/grid';
+import { layCard } from '../src/core/card/lay';
 import { flattened } from '../src/core/reading/flattened';
 import { readCard, RECTIFIED_PX_PER_MM, type ReadStep } from '../src/core/reading/read-card';
 import { median } from '../src/core/stats/robust';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../src/demo/world';
-import { gcodeOfCard } from '../src/formats/gcode';
 import { openPhoto } from '../src/workers/open-photo';
+import { burnOnBench } from '../tests/support/burn';
 
 /**
  * Reads a 12 MP photo as the server does, part by part, and runs a native reference beside it in the same run: libvips (through
@@ -19,16 +19,8 @@ const ROUNDS = 9;
 const { machine, lenses } = DEMO_MACHINES.marl;
 const stock = DEMO_STOCKS.alder;
 const pairing = { machine, lens: lenses[0], stock };
-const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 1 });
-const place = { leftMm: 60, rearMm: 60, widthMm: layout.widthMm, heightMm: layout.heightMm };
-const piece = burnProgram(
-  gcodeOfCard(layout, machine, place),
-  Infinity,
-  benchMachineOf(machine, lenses[0]),
-  benchSheetOf(stock),
-  place,
-  'perf',
-);
+const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
+const piece = burnOnBench(layout, pairing, 'perf');
 const jpeg = await jpegOf(photograph(piece, { ...casualShot('perf'), widthPx: 4000, heightPx: 3000 }));
 
 const times = new Map<string, number[]>();

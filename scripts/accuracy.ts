@@ -1,15 +1,15 @@
 import { writeFileSync } from 'node:fs';
 import sharp from 'sharp';
-import { burnProgram, casualShot, jpegOf, photograph } from '../src/bench/bench';
-import { benchMachineOf, benchSheetOf } from '../src/bench/of-records';
+import { casualShot, jpegOf, photograph } from '../src/bench/bench';
 import { trueLuminanceRatio } from '../src/bench/piece';
 import { grid } from '../src/cards/grid';
+import { layCard } from '../src/core/card/lay';
 import { lightnessOfLuminance, luminanceOfLightness } from '../src/core/color/lab';
 import { LOW_CONFIDENCE } from '../src/core/reading/observations';
 import { readCard } from '../src/core/reading/read-card';
 import { quantile } from '../src/core/stats/robust';
 import { DEMO_MACHINES, DEMO_STOCKS, type DemoPairing } from '../src/demo/world';
-import { gcodeOfCard } from '../src/formats/gcode';
+import { burnOnBench } from '../tests/support/burn';
 
 const PAIRINGS: readonly DemoPairing[] = [
   { machine: 'heron', lens: 0, stock: 'birch' },
@@ -37,18 +37,8 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
   const lens = lenses[pair.lens]!;
   const stock = DEMO_STOCKS[pair.stock];
   const pairing = { machine, lens, stock };
-  const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 1000 + seed });
-  const place = { leftMm: 60, rearMm: 60 };
-  const program = gcodeOfCard(layout, machine, place);
-  const size = { ...place, widthMm: layout.widthMm, heightMm: layout.heightMm };
-  const piece = burnProgram(
-    program,
-    Infinity,
-    benchMachineOf(machine, lens),
-    benchSheetOf(stock),
-    size,
-    `accuracy ${seed}`,
-  );
+  const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1000 + seed });
+  const piece = burnOnBench(layout, pairing, `accuracy ${seed}`);
   const jpeg = await jpegOf(photograph(piece, casualShot(`accuracy ${seed}`)));
   const started = performance.now();
   const { data, info } = await sharp(jpeg)
@@ -67,7 +57,7 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
     return { errors: [], failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}`, readS };
   const bare = luminanceOfLightness(stock.bareLightness);
   const errors = result.cells.map((cell): CellError => {
-    const truth = lightnessOfLuminance(bare * trueLuminanceRatio(piece, layout.cells[cell.cellIndex]!));
+    const truth = lightnessOfLuminance(bare * trueLuminanceRatio(piece, layout.cells[cell.cellIndex]!.box));
     return {
       stock: stock.name,
       seed,

@@ -1,9 +1,9 @@
-import type Joi from 'joi';
 import { randomUUID } from 'node:crypto';
 import type { AppContext } from '../app/context';
-import { isProblem, Problem, problemBody, type FieldProblem } from '../app/problems';
+import { isProblem, Problem, problemBody } from '../app/problems';
 import { isDatabaseAway } from '../db/client';
 import { PHOTO_LIMITS } from '../workers/open-photo';
+import { checked } from './checked';
 import type { AnyOperation, Reply } from './operation';
 import { OPERATIONS } from './registry';
 
@@ -20,25 +20,6 @@ const ROUTES: readonly Route[] = OPERATIONS.map((operation) => {
   const pattern = new RegExp(`^${operation.path.replace(/\./g, '\\.').replace(/\{\w+\}/g, '([^/]+)')}$`);
   return { operation, pattern, names };
 });
-
-/** Joi's messages without the quotes around labels and with a capital first. */
-function fieldProblems(error: Joi.ValidationError): FieldProblem[] {
-  return error.details.map(({ path, message }) => {
-    const plain = message.replace(/^"[^"]*" /, '').replace(/"/g, '');
-    return { field: path.join('.'), message: plain.charAt(0).toUpperCase() + plain.slice(1) };
-  });
-}
-
-function checked<T>(schema: Joi.ObjectSchema | undefined, value: unknown, what: string): T {
-  if (!schema) return value as T;
-  const result = schema.validate(value, { abortEarly: false });
-  if (result.error) {
-    const fields = fieldProblems(result.error);
-    const list = fields.slice(0, 6).map(({ field, message }) => (field ? `${field}: ${message}` : message));
-    throw new Problem('invalid-input', `${what}: ${list.join('; ')}.`, 'Nothing was changed.', fields);
-  }
-  return result.value as T;
-}
 
 /**
  * Refuses what another site's page could send with the operator's browser. Tools without a browser send neither header and
@@ -109,7 +90,7 @@ function jsonResponse(status: number, value: unknown, type = 'application/json')
 function respond(reply: Reply): Response {
   if (!('file' in reply)) return jsonResponse(reply.status ?? 200, reply.json);
   const { bytes, mediaType, name, inline } = reply.file;
-  return new Response(new Uint8Array(bytes), {
+  return new Response(bytes instanceof ReadableStream ? bytes : new Uint8Array(bytes), {
     headers: {
       'content-type': mediaType,
       'content-disposition': `${inline ? 'inline' : 'attachment'}; filename="${name}"`,

@@ -5,7 +5,8 @@ export type Method = 'GET' | 'POST' | 'PUT';
 
 export interface FileReply {
   readonly file: {
-    readonly bytes: Buffer;
+    /** Bytes, or a stream of them that is still being made. */
+    readonly bytes: Buffer | ReadableStream<Uint8Array>;
     readonly mediaType: string;
     readonly name: string;
     readonly inline?: boolean;

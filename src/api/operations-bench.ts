@@ -1,30 +1,46 @@
-import type { GridWish } from '../cards/grid/find';
-import type { Verdict } from '../core/card/contract';
+import { CARD_SCHEMAS } from '../cards/schemas';
+import { isCardKind } from '../cards/registry';
+import type { Answer } from '../core/card/asks';
 import type { Point } from '../core/geometry/point';
 import * as burns from '../app/burns';
 import * as cards from '../app/cards';
-import { EXPORT_FORMATS, exportCard, type ExportFormat } from '../app/exports';
+import { benchListView, benchView } from '../app/bench-views';
+import { cardView } from '../app/card-view';
+import { exportCard } from '../app/exports';
+import { findInCard } from '../app/findings';
+import { layOnLightTable, readGauge } from '../app/gauges';
 import { openBench } from '../app/pairings';
 import * as photos from '../app/photos';
-import * as settings from '../app/settings';
-import { benchView, cardView } from '../app/views';
-import { listBurns } from '../db/burns';
+import { addNextCell, nextOfCard } from '../app/search';
+import { answerCard } from '../app/seen';
+import { logbookView } from '../app/logbook';
+import type { ImageRole } from '../records/photo';
+import { EXPORT_FORMATS, type ExportFormat } from '../workers/protocol';
 import Joi from 'joi';
+import { checked } from './checked';
 import { operation, type AnyOperation } from './operation';
 import {
+  answerBody,
   burnBody,
   burnControlBody,
   cardBody,
   cornersBody,
+  findingBody,
+  gaugeBody,
   id,
   idParam,
+  kindParam,
   movePhotoBody,
+  pageQuery,
   pairingBody,
-  verdictBody,
-  wishQuery,
 } from './schemas';
 
-/** Endpoints for work at the bench: pairings, cards, burns, photos, verdicts. */
+/** A wish as its card's kind has it; null for the kind's usual one. */
+export function wishOf(kind: string, wish: object | null): unknown {
+  return wish === null || !isCardKind(kind) ? null : checked(CARD_SCHEMAS[kind].wish, wish, 'In the wish');
+}
+
+/** Endpoints for work at the bench: pairings, cards, burns, photos, answers. */
 export const BENCH_OPERATIONS: readonly AnyOperation[] = [
   operation<object, object, { machineId: number; lensId: number; stockId: number }>({
     id: 'openBench',
@@ -36,6 +52,16 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { body }) => ({ json: await openBench(ctx, body) }),
   }),
+  operation<object, { page: number }>({
+    id: 'listBenches',
+    method: 'GET',
+    path: '/api/pairings',
+    summary: 'A page of the open benches, what waits for a hand first, each with its ladder and next step',
+    tag: 'bench',
+    query: pageQuery,
+    answers: 'application/json',
+    handle: async (ctx, { query }) => ({ json: (await benchListView(ctx, query.page)).benches }),
+  }),
   operation<{ pairingId: number }>({
     id: 'getBench',
     method: 'GET',
@@ -46,13 +72,13 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await benchView(ctx, params.pairingId) }),
   }),
-  operation<{ pairingId: number; kind: 'grid' }>({
+  operation<{ pairingId: number; kind: string }>({
     id: 'proposeCard',
     method: 'GET',
     path: '/api/pairings/{pairingId}/proposals/{kind}',
     summary: 'A card to burn, with a reason for each value',
     tag: 'bench',
-    params: idParam('pairingId').keys({ kind: Joi.valid('grid').required() }),
+    params: kindParam,
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await cards.proposeCard(ctx, params.pairingId, params.kind) }),
   }),
@@ -70,7 +96,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     id: 'getCard',
     method: 'GET',
     path: '/api/cards/{cardId}',
-    summary: 'A card with its layout, burns, photos, newest reading and verdicts',
+    summary: 'A card with its layout, burns, photos, newest reading, answers and what was kept from it',
     tag: 'cards',
     params: idParam('cardId'),
     answers: 'application/json',
@@ -85,7 +111,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     params: idParam('cardId').keys({ format: Joi.valid(...EXPORT_FORMATS).required() }),
     answers: 'a file',
     handle: async (ctx, { params }) => ({
-      file: await exportCard(await cards.getCard(ctx, params.cardId), params.format),
+      file: exportCard(ctx, await cards.getCard(ctx, params.cardId), params.format),
     }),
   }),
   operation<{ cardId: number }>({
@@ -108,14 +134,15 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { body }) => ({ status: 201, json: await burns.startBurn(ctx, body) }),
   }),
-  operation({
+  operation<object, { page: number }>({
     id: 'listBurns',
     method: 'GET',
     path: '/api/burns',
-    summary: 'The newest 200 burns, with estimated and actual time',
+    summary: 'A page of burns, newest first, with estimated and actual time',
     tag: 'burns',
+    query: pageQuery,
     answers: 'application/json',
-    handle: async (ctx) => ({ json: await listBurns(ctx.db, 200) }),
+    handle: async (ctx, { query }) => ({ json: await logbookView(ctx, query.page) }),
   }),
   operation<{ burnId: number }>({
     id: 'getBurn',
@@ -127,18 +154,18 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await burns.getBurn(ctx, params.burnId) }),
   }),
-  operation<{ burnId: number }, object, { action: 'pause' | 'resume' | 'stop' }>({
+  operation<{ burnId: number }, object, burns.BurnControl>({
     id: 'controlBurn',
     method: 'POST',
     path: '/api/burns/{burnId}/control',
-    summary: 'Pause, resume or stop a burn',
+    summary: 'Pause, resume or stop a burn, or say that the hand it waits for is done and where it left the focus',
     tag: 'burns',
     params: idParam('burnId'),
     body: burnControlBody,
     answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({ json: await burns.controlBurn(ctx, params.burnId, body.action) }),
+    handle: async (ctx, { params, body }) => ({ json: await burns.controlBurn(ctx, params.burnId, body) }),
   }),
-  operation<{ cardId: number }>({
+  operation<{ cardId: number }, { state: 'raw' | 'wiped' }>({
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
@@ -146,7 +173,33 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
-    handle: async (ctx, { params }) => ({ status: 201, json: await burns.photographCard(ctx, params.cardId) }),
+    query: Joi.object({ state: Joi.valid('raw', 'wiped').default('raw') }),
+    handle: async (ctx, { params, query }) => ({
+      status: 201,
+      json: await burns.photographCard(ctx, params.cardId, { wiped: query.state === 'wiped' }),
+    }),
+  }),
+  operation<{ cardId: number }, object, { field: string; cellIndex: number; repeat: number }>({
+    id: 'readGauge',
+    method: 'POST',
+    path: '/api/cards/{cardId}/gauge',
+    summary:
+      'Set the simulated caliper or depth gauge on a cell of what the bench burned; it answers with what it would type',
+    tag: 'photos',
+    params: idParam('cardId'),
+    body: gaugeBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => ({ json: await readGauge(ctx, params.cardId, body) }),
+  }),
+  operation<{ cardId: number }>({
+    id: 'getLightTable',
+    method: 'GET',
+    path: '/api/cards/{cardId}/light-table',
+    summary: 'What the bench burned of a card, on a light table: bright where it is through',
+    tag: 'photos',
+    params: idParam('cardId'),
+    answers: 'a file',
+    handle: async (ctx, { params }) => ({ file: await layOnLightTable(ctx, params.cardId) }),
   }),
   operation<{ cardId: number }, { name: string }, Buffer>({
     id: 'uploadPhoto',
@@ -177,7 +230,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await photos.getPhoto(ctx, params.photoId) }),
   }),
-  operation<{ photoId: number; role: 'original' | 'preview' | 'straightened' }>({
+  operation<{ photoId: number; role: ImageRole }>({
     id: 'getPhotoImage',
     method: 'GET',
     path: '/api/photos/{photoId}/images/{role}',
@@ -213,26 +266,50 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({ json: await photos.movePhoto(ctx, params.photoId, body.cardId) }),
   }),
-  operation<{ cardId: number }, object, Verdict>({
-    id: 'judgeCell',
+  operation<{ cardId: number }, object, Answer>({
+    id: 'answerCard',
     method: 'PUT',
-    path: '/api/cards/{cardId}/verdicts',
-    summary: 'The operator’s grade, outcome and note on a cell; nothing in it clears it',
+    path: '/api/cards/{cardId}/answers',
+    summary:
+      'An answer of the operator about a cell or the card: what the eye says, what a gauge reads, a note; null takes it back',
     tag: 'cards',
     params: idParam('cardId'),
-    body: verdictBody,
+    body: answerBody,
     answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({ json: await settings.judgeCell(ctx, params.cardId, body) }),
+    handle: async (ctx, { params, body }) => ({ json: await answerCard(ctx, params.cardId, body) }),
   }),
-  operation<{ cardId: number }, GridWish>({
-    id: 'findInCard',
+  operation<{ cardId: number }>({
+    id: 'getNextCell',
     method: 'GET',
-    path: '/api/cards/{cardId}/finding',
-    summary: 'Which cells meet a wanted lightness, the frontier of contrast and time, and one proposal',
+    path: '/api/cards/{cardId}/next',
+    summary: 'What a search would burn next, or why it stops',
     tag: 'cards',
     params: idParam('cardId'),
-    query: wishQuery,
     answers: 'application/json',
-    handle: async (ctx, { params, query }) => ({ json: await settings.findInCard(ctx, params.cardId, query) }),
+    handle: async (ctx, { params }) => ({ json: await nextOfCard(ctx, params.cardId) }),
+  }),
+  operation<{ cardId: number }>({
+    id: 'addNextCell',
+    method: 'POST',
+    path: '/api/cards/{cardId}/next',
+    summary: 'Add the next cell of a search to its card',
+    tag: 'cards',
+    params: idParam('cardId'),
+    answers: 'application/json',
+    handle: async (ctx, { params }) => ({ json: await addNextCell(ctx, params.cardId) }),
+  }),
+  operation<{ cardId: number }, object, { wish: object | null }>({
+    id: 'findInCard',
+    method: 'POST',
+    path: '/api/cards/{cardId}/finding',
+    summary: 'What a card says for a wish, or what is missing; nothing is kept',
+    tag: 'cards',
+    params: idParam('cardId'),
+    body: findingBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => {
+      const { kind } = await cards.getCard(ctx, params.cardId);
+      return { json: await findInCard(ctx, params.cardId, wishOf(kind, body.wish)) };
+    },
   }),
 ];

@@ -1,35 +1,52 @@
-import * as settings from '../app/settings';
-import { bookCsv, bookJson, bookView, settingView } from '../app/book-views';
+import { bookCsv, bookJson, bookView, factView } from '../app/book-views';
+import { getCard } from '../app/cards';
+import { keepFinding } from '../app/findings';
+import { isCardKind } from '../cards/registry';
+import { CARD_SCHEMAS } from '../cards/schemas';
+import { checked } from './checked';
 import { operation, type AnyOperation } from './operation';
+import { wishOf } from './operations-bench';
 import { bookQuery, idParam, keepBody } from './schemas';
+
+interface KeepBody {
+  readonly cardId: number;
+  readonly wish: object | null;
+  readonly choice: object;
+  readonly note: string;
+}
 
 /** Endpoints for the settings book. */
 export const BOOK_OPERATIONS: readonly AnyOperation[] = [
-  operation<object, object, settings.KeepRequest>({
-    id: 'keepSetting',
+  operation<object, object, KeepBody>({
+    id: 'keepFact',
     method: 'POST',
-    path: '/api/settings',
-    summary: 'Keep a cell of a card as the next version of its pairing’s setting',
+    path: '/api/facts',
+    summary: 'Keep what a card found, for a choice of its kind, as the next version of each fact it settles',
     tag: 'book',
     body: keepBody,
     answers: 'application/json',
-    handle: async (ctx, { body, key }) => ({ status: 201, json: await settings.keepCell(ctx, body, key) }),
+    handle: async (ctx, { body, key }) => {
+      const { kind } = await getCard(ctx, body.cardId);
+      const wish = wishOf(kind, body.wish);
+      const choice = isCardKind(kind) ? checked(CARD_SCHEMAS[kind].choice, body.choice, 'In the choice') : body.choice;
+      return { status: 201, json: await keepFinding(ctx, { ...body, wish, choice }, key) };
+    },
   }),
-  operation<object, { search: string }>({
-    id: 'listSettings',
+  operation<object, { search: string; page: number }>({
+    id: 'listFacts',
     method: 'GET',
-    path: '/api/settings',
-    summary: 'The book: the newest version of every setting, by machine, stock and process',
+    path: '/api/facts',
+    summary: 'A page of the book: the newest version of every fact, by machine, stock and name',
     tag: 'book',
     query: bookQuery,
     answers: 'application/json',
-    handle: async (ctx, { query }) => ({ json: await bookView(ctx, query.search) }),
+    handle: async (ctx, { query }) => ({ json: await bookView(ctx, query.search, query.page) }),
   }),
   operation({
     id: 'exportBookCsv',
     method: 'GET',
-    path: '/api/settings/export.csv',
-    summary: 'Every version of every setting as CSV',
+    path: '/api/facts/export.csv',
+    summary: 'Every version of every fact as CSV',
     tag: 'book',
     answers: 'a file',
     handle: async (ctx) => ({ file: await bookCsv(ctx) }),
@@ -37,20 +54,20 @@ export const BOOK_OPERATIONS: readonly AnyOperation[] = [
   operation({
     id: 'exportBookJson',
     method: 'GET',
-    path: '/api/settings/export.json',
-    summary: 'Every version of every setting as JSON',
+    path: '/api/facts/export.json',
+    summary: 'Every version of every fact as JSON',
     tag: 'book',
     answers: 'a file',
     handle: async (ctx) => ({ file: await bookJson(ctx) }),
   }),
-  operation<{ settingId: number }>({
-    id: 'getSetting',
+  operation<{ factId: number }>({
+    id: 'getFact',
     method: 'GET',
-    path: '/api/settings/{settingId}',
-    summary: 'One setting with its origin, its versions and what changed between them',
+    path: '/api/facts/{factId}',
+    summary: 'One fact with its origin, its versions and what changed between them',
     tag: 'book',
-    params: idParam('settingId'),
+    params: idParam('factId'),
     answers: 'application/json',
-    handle: async (ctx, { params }) => ({ json: await settingView(ctx, params.settingId) }),
+    handle: async (ctx, { params }) => ({ json: await factView(ctx, params.factId) }),
   }),
 ];

@@ -1,12 +1,12 @@
 import Joi from 'joi';
-import { AXIS_COUNTS } from '../cards/grid/plan';
+import { number, positive } from '../cards/plan-schemas';
+import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
+import { CARD_SCHEMAS } from '../cards/schemas';
 import { SOURCE_WAVELENGTHS_NM, type SourceKind } from '../core/machine/machine';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { FAMILIES } from '../core/stock/families';
 
 /** Schemas of what the endpoints take. Numbers must be numbers: "12" and NaN are refused. */
-const number = (): Joi.NumberSchema => Joi.number().strict().unsafe(false);
-const positive = (most: number): Joi.NumberSchema => number().greater(0).max(most);
 const text = (most: number): Joi.StringSchema => Joi.string().trim().max(most);
 const name = text(60).required().label('name');
 const id = Joi.number().integer().min(1).max(2147483647);
@@ -64,6 +64,8 @@ export const machineBody = Joi.object({
   accelerationYMmPerS2: positive(1e6).required(),
   airAssist: Joi.valid('none', 'on-off', 'adjustable').required(),
   automaticFocus: Joi.boolean().strict().required(),
+  rampPower: Joi.valid('follows-speed', 'constant').required(),
+  addsRunUp: Joi.boolean().strict().required(),
   powerCap: positive(1)
     .greater(Joi.ref('lowestFiringCommand'))
     .required()
@@ -121,44 +123,18 @@ export const stockBody = Joi.object({
 
 export const pairingBody = Joi.object({ machineId: id.required(), lensId: id.required(), stockId: id.required() });
 
-const axis = Joi.object({
-  from: positive(1e6).required(),
-  to: positive(1e6).required(),
-  count: number().integer().min(AXIS_COUNTS.least).max(AXIS_COUNTS.most).required(),
-  spacing: Joi.valid('even', 'ratio').required(),
-});
+const kindName = Joi.valid(...CARD_KIND_NAMES);
 
-const constants = Joi.object({
-  intervalMm: positive(2).required(),
-  passes: number().integer().min(1).max(20).required(),
-  focusOffsetMm: number().min(-20).max(20).required(),
-  air: Joi.valid('off', 'low', 'on').required(),
-  direction: Joi.valid('horizontal', 'vertical').required(),
-  bothWays: Joi.boolean().strict().required(),
-});
+/** A value whose schema is that of the kind named beside it. */
+const byKind = (of: (name: CardKindName) => Joi.ObjectSchema): Joi.Schema =>
+  Joi.when('kind', { switch: CARD_KIND_NAMES.map((name) => ({ is: name, then: of(name).required() })) });
 
-export const gridPlan = Joi.object({
-  power: axis.required(),
-  speed: axis.required(),
-  cellMm: positive(1000).required(),
-  gapMm: positive(1000).required(),
-  constants: constants.required(),
-  markerSettings: Joi.object({
-    powerFraction: positive(1).required(),
-    speedMmPerS: positive(20000).required(),
-    intervalMm: positive(2).required(),
-  }).required(),
-  letteringSettings: Joi.object({
-    powerFraction: positive(1).required(),
-    speedMmPerS: positive(20000).required(),
-  }).required(),
-  leaveOutFailing: Joi.boolean().strict().required(),
-});
+export const kindParam = Joi.object({ pairingId: id.required(), kind: kindName.required() });
 
 export const cardBody = Joi.object({
   pairingId: id.required(),
-  kind: Joi.valid('grid').required(),
-  plan: gridPlan.required(),
+  kind: kindName.required(),
+  plan: byKind((name) => CARD_SCHEMAS[name].plan).required(),
   sheetPlace: Joi.object({ xMm: number().min(0).max(10000).required(), yMm: number().min(0).max(10000).required() })
     .allow(null)
     .required(),
@@ -172,9 +148,13 @@ export const burnBody = Joi.object({
   cardId: id.required(),
   place: Joi.valid('bench', 'own-machine').required(),
   ticked: Joi.array().items(text(40)).max(40).required(),
+  cells: Joi.array().items(number().integer().min(0).max(9999)).min(1).max(1000).allow(null).default(null),
 });
 
-export const burnControlBody = Joi.object({ action: Joi.valid('pause', 'resume', 'stop').required() });
+export const burnControlBody = Joi.object({
+  action: Joi.valid('pause', 'resume', 'stop', 'proceed').required(),
+  focusOffsetMm: number().min(-20).max(20).allow(null).default(null),
+});
 
 export const cornersBody = Joi.object({
   corners: Joi.array()
@@ -185,24 +165,30 @@ export const cornersBody = Joi.object({
 
 export const movePhotoBody = Joi.object({ cardId: id.required() });
 
-export const verdictBody = Joi.object({
-  cellIndex: number().integer().min(0).max(399).required(),
-  grade: number().integer().min(1).max(5).allow(null).required(),
-  outcome: Joi.valid('good', 'no-mark', 'charred', 'burned-through', 'flare-up', 'residue').allow(null).required(),
-  note: text(500).allow('').required(),
+export const answerBody = Joi.object({
+  field: text(40).required(),
+  cellIndex: number().integer().min(0).max(9999).allow(null).required(),
+  repeat: number().integer().min(0).max(99).default(0),
+  value: Joi.alternatives(number(), text(500)).allow(null).required(),
 });
 
-export const wishQuery = Joi.object({
-  lightness: Joi.number().min(0).max(100).allow(null).default(null),
-  powerCap: Joi.number().greater(0).max(1).default(1),
-  pace: Joi.valid('fast-and-strong', 'slow-and-low').default('fast-and-strong'),
+export const gaugeBody = Joi.object({
+  field: text(40).required(),
+  cellIndex: number().integer().min(0).max(9999).required(),
+  repeat: number().integer().min(0).max(99).default(0),
 });
+
+/** Wish and choice are of the card's kind: they are checked where the card is known. */
+export const findingBody = Joi.object({ wish: Joi.object().unknown().allow(null).default(null) });
 
 export const keepBody = Joi.object({
   cardId: id.required(),
-  cellIndex: number().integer().min(0).max(399).required(),
+  wish: Joi.object().unknown().allow(null).default(null),
+  choice: Joi.object().unknown().required(),
   note: text(1000).allow('').required(),
 });
 
-export const bookQuery = Joi.object({ search: text(100).allow('').default('') });
+const page = Joi.number().integer().min(1).max(100_000).default(1);
+export const pageQuery = Joi.object({ page });
+export const bookQuery = Joi.object({ search: text(100).allow('').default(''), page });
 export { id };

@@ -1,167 +1,217 @@
-import type { Cell } from '../core/card/layout';
-import type { BurnSettings } from '../core/card/settings';
-import { stalenessReasons } from '../core/book/staleness';
+import { conditionWords, FACTS, factWords, type FactName, type FactValues } from '../core/book/facts';
+import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
+import type { Cell, Layout } from '../core/card/layout';
 import { csvOf } from '../formats/csv';
-import { listSettings, type SettingVersionRecord } from '../db/book';
-import type { ExportedFile } from './exports';
-import type { AppContext } from './context';
+import { allVersions, bookPage, factById, type BookRow } from '../db/facts';
+import { lensById } from '../db/machines';
+import { pairingsNow } from '../db/pairings';
+import type { FactRecord, FactVersionRecord } from '../records/fact';
+import type { OpenPairing } from '../records/pairing';
+import type { BookEntry } from '../views/book';
+import type { Page } from '../views/views';
 import { getCard } from './cards';
-import { getPairing, type OpenPairing } from './pairings';
-import { getSetting } from './settings';
+import type { AppContext } from './context';
+import type { ExportedFile } from './exports';
+import { differencesBetween, type Difference } from './fact-words';
+import { staleOn } from './known';
+import { getMachine } from './machines';
+import { getPairing } from './pairings';
+import { notFound } from './problems';
+import { getStock } from './stocks';
 
-export interface BookEntry {
-  readonly settingId: number;
-  readonly process: string;
-  readonly machine: string;
-  readonly lens: string;
-  readonly stock: string;
-  readonly batch: string;
-  readonly newest: SettingVersionRecord;
-  readonly versions: number;
-  readonly stale: readonly string[];
+export const FACTS_A_PAGE = 60;
+
+const likedOf = (row: BookRow): LikedUnits => row.newest.madeFor.machine?.likedUnits ?? DEFAULT_LIKED_UNITS;
+
+function sureWords(name: FactName, sigma: number | null, liked: LikedUnits): string {
+  return sigma === null ? '' : FACTS[name].sure(sigma, liked);
 }
 
-async function staleReasons(ctx: AppContext, version: SettingVersionRecord, pairing: OpenPairing): Promise<string[]> {
-  return stalenessReasons((await getCard(ctx, version.cardId)).madeFor, pairing);
-}
-
-/** The newest version of every setting whose machine, lens, stock, batch, process or note holds every word searched for. */
-export async function bookView(ctx: AppContext, search: string): Promise<BookEntry[]> {
-  const settings = await listSettings(ctx.db);
-  const entries = await Promise.all(
-    settings.map(async (setting): Promise<BookEntry & { text: string }> => {
-      const pairing = await getPairing(ctx, setting.pairingId);
-      const newest = setting.versions[0]!;
-      const entry = {
-        settingId: setting.id,
-        process: setting.process,
-        machine: pairing.machine.name,
-        lens: pairing.lens.name,
-        stock: pairing.stock.name,
-        batch: pairing.stock.batch,
-        newest,
-        versions: setting.versions.length,
-        stale: await staleReasons(ctx, newest, pairing),
-      };
-      const text = [entry.process, entry.machine, entry.lens, entry.stock, entry.batch, pairing.stock.type, newest.note]
-        .join(' ')
-        .toLowerCase();
-      return { ...entry, text };
-    }),
-  );
+/** A page of the book: the newest version of every fact whose machine, lens, stock, batch, name or note holds every word searched for. */
+export async function bookView(ctx: AppContext, search: string, page: number): Promise<Page<BookEntry>> {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  return entries
-    .filter(({ text }) => words.every((word) => text.includes(word)))
-    .sort(
-      (a, b) =>
-        a.machine.localeCompare(b.machine) || a.stock.localeCompare(b.stock) || a.process.localeCompare(b.process),
-    )
-    .map(({ text: _text, ...entry }) => entry);
+  const limit = FACTS_A_PAGE;
+  const offset = (page - 1) * limit;
+  const { rows, total } = await bookPage(ctx.db, { words, limit, offset });
+  const pairings = await pairingsNow(ctx.db, [...new Set(rows.flatMap((row) => row.fact.pairingId ?? []))]);
+  const entries = rows.map((row): BookEntry => {
+    const { fact, newest } = row;
+    const now = fact.pairingId === null ? undefined : pairings.get(fact.pairingId);
+    const liked = now?.machine.likedUnits ?? likedOf(row);
+    return {
+      factId: fact.id,
+      name: fact.name,
+      owner: fact.owner,
+      title: FACTS[fact.name].title,
+      machine: row.machine,
+      lens: row.lens,
+      stock: row.stock,
+      batch: row.batch,
+      at: fact.at,
+      version: newest.version,
+      value: factWords({ name: fact.name, value: newest.value } as never, liked),
+      sure: sureWords(fact.name, newest.sigma, liked),
+      stale: now ? staleOn({ fact, newest }, now) : [],
+      keptAt: newest.createdAt,
+      note: newest.note,
+      photoId: newest.photoId,
+    };
+  });
+  return { rows: entries, total, limit, offset };
 }
 
-export interface Difference {
-  readonly field: keyof BurnSettings;
-  readonly before: string | number | boolean;
-  readonly after: string | number | boolean;
-}
-
-export interface VersionView extends SettingVersionRecord {
-  readonly cardCode: string;
-  readonly cell: Cell;
+export interface VersionView extends FactVersionRecord {
+  readonly cardCode: string | null;
+  /** The cell it came from; null when it came from a record or from a card as a whole. */
+  readonly cell: Cell | null;
   /** What changed since the version before; empty for the first. */
   readonly differences: readonly Difference[];
 }
 
-export interface SettingView {
-  readonly settingId: number;
-  readonly process: string;
-  readonly pairing: OpenPairing;
+export interface FactView {
+  readonly fact: FactRecord;
+  readonly title: string;
+  /** Whose it is, in words: "Alder board on Marl, lens 2 inch". */
+  readonly subject: string;
+  readonly conditions: string;
+  readonly likedUnits: LikedUnits;
+  /** The pairing's own records; null for facts of one record. */
+  readonly pairing: OpenPairing | null;
+  /** Where its owner stands. */
+  readonly href: string;
   readonly stale: readonly string[];
   readonly versions: readonly VersionView[];
+  /** The newest version's card, for its picture. */
+  readonly layout: Layout | null;
 }
 
-export function differencesBetween(before: BurnSettings, after: BurnSettings): Difference[] {
-  return (Object.keys(after) as (keyof BurnSettings)[])
-    .filter((field) => before[field] !== after[field])
-    .map((field) => ({ field, before: before[field], after: after[field] }));
-}
-
-export async function settingView(ctx: AppContext, settingId: number): Promise<SettingView> {
-  const setting = await getSetting(ctx, settingId);
-  const pairing = await getPairing(ctx, setting.pairingId);
-  const versions = await Promise.all(
-    setting.versions.map(async (version, index): Promise<VersionView> => {
-      const { layout } = await getCard(ctx, version.cardId);
-      const before = setting.versions[index + 1];
-      return {
-        ...version,
-        cardCode: layout.code,
-        cell: layout.cells[version.cellIndex]!,
-        differences: before ? differencesBetween(before.settings, version.settings) : [],
-      };
-    }),
-  );
+async function subjectOf(
+  ctx: AppContext,
+  fact: FactRecord,
+): Promise<Pick<FactView, 'subject' | 'pairing' | 'href' | 'likedUnits'>> {
+  const liked = DEFAULT_LIKED_UNITS;
+  if (fact.pairingId !== null) {
+    const pairing = await getPairing(ctx, fact.pairingId);
+    const { machine, lens, stock } = pairing;
+    const batch = stock.batch ? `, batch ${stock.batch}` : '';
+    const subject = `${stock.name} on ${machine.name}, lens ${lens.name}${batch}`;
+    return { subject, pairing, href: `/bench/${pairing.id}`, likedUnits: machine.likedUnits };
+  }
+  if (fact.stockId !== null) {
+    const stock = await getStock(ctx, fact.stockId);
+    return { subject: stock.name, pairing: null, href: `/stock/${stock.id}`, likedUnits: liked };
+  }
+  if (fact.machineId !== null) {
+    const machine = await getMachine(ctx, fact.machineId);
+    return { subject: machine.name, pairing: null, href: `/machines/${machine.id}`, likedUnits: machine.likedUnits };
+  }
+  const lens = await lensById(ctx.db, fact.lensId!);
+  const machine = await getMachine(ctx, lens!.machineId);
   return {
-    settingId,
-    process: setting.process,
-    pairing,
-    stale: await staleReasons(ctx, versions[0]!, pairing),
-    versions,
+    subject: `Lens ${lens!.name} of ${machine.name}`,
+    pairing: null,
+    href: `/machines/${machine.id}`,
+    likedUnits: machine.likedUnits,
   };
 }
 
-interface BookRow {
-  readonly [column: string]: string | number | boolean | null;
+export async function factView(ctx: AppContext, factId: number): Promise<FactView> {
+  const found = await factById(ctx.db, factId);
+  if (!found) throw notFound('fact', factId);
+  const { fact, versions } = found;
+  const subject = await subjectOf(ctx, fact);
+  const cards = new Map(
+    await Promise.all(
+      [...new Set(versions.flatMap((version) => version.cardId ?? []))].map(
+        async (id) => [id, await getCard(ctx, id)] as const,
+      ),
+    ),
+  );
+  const shown = versions.map((version, index): VersionView => {
+    const card = version.cardId === null ? undefined : cards.get(version.cardId);
+    const before = versions[index + 1];
+    return {
+      ...version,
+      cardCode: card?.layout.code ?? null,
+      cell: version.cellIndex === null ? null : (card?.layout.cells[version.cellIndex] ?? null),
+      differences: before ? differencesBetween(before.value, version.value) : [],
+    };
+  });
+  const newest = shown[0]!;
+  return {
+    fact,
+    title: FACTS[fact.name].title,
+    ...subject,
+    conditions: conditionWords(fact.at, subject.likedUnits),
+    stale: subject.pairing ? staleOn({ fact, newest }, subject.pairing) : [],
+    versions: shown,
+    layout: newest.cardId === null ? null : cards.get(newest.cardId)!.layout,
+  };
 }
 
 const BOOK_COLUMNS = [
-  'setting', 'version', 'process', 'machine', 'lens', 'stock', 'batch', 'power_percent', 'speed_mm_per_s', 'interval_mm', 'passes',
-  'focus_offset_mm', 'air', 'direction', 'both_ways', 'lightness', 'lightness_sigma', 'confidence', 'card', 'cell', 'photo', 'kept_at', 'note',
+  'fact', 'version', 'name', 'owner', 'machine', 'lens', 'stock', 'batch', 'at', 'value', 'sigma', 'power_percent', 'speed_mm_per_s', 'interval_mm',
+  'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm', 'lightness', 'lightness_sigma', 'confidence',
+  'origin', 'card', 'cell', 'photo', 'kept_at', 'note',
 ] as const; // prettier-ignore
 
-async function bookRows(ctx: AppContext): Promise<BookRow[]> {
-  const rows: BookRow[] = [];
-  for (const setting of await listSettings(ctx.db)) {
-    const { machine, lens, stock } = await getPairing(ctx, setting.pairingId);
-    for (const version of setting.versions) {
-      const { settings } = version;
-      rows.push({
-        setting: setting.id,
-        version: version.version,
-        process: setting.process,
-        machine: machine.name,
-        lens: lens.name,
-        stock: stock.name,
-        batch: stock.batch,
-        power_percent: Math.round(settings.powerFraction * 1e5) / 1e3,
-        speed_mm_per_s: settings.speedMmPerS,
-        interval_mm: settings.intervalMm,
-        passes: settings.passes,
-        focus_offset_mm: settings.focusOffsetMm,
-        air: settings.air,
-        direction: settings.direction,
-        both_ways: settings.bothWays,
-        lightness: version.lightness,
-        lightness_sigma: version.lightnessSigma,
-        confidence: version.confidence,
-        card: (await getCard(ctx, version.cardId)).layout.code,
-        cell: version.cellIndex,
-        photo: version.photoId,
-        kept_at: version.createdAt,
-        note: version.note,
-      });
-    }
-  }
-  return rows;
+/** Settings beside the value, for those facts that are settings: a column each. */
+function settingColumns(value: FactValues[FactName]): Record<string, string | number | boolean | null> {
+  if (!('settings' in value)) return {};
+  const { settings } = value;
+  return {
+    power_percent: Math.round(settings.powerFraction * 1e5) / 1e3,
+    speed_mm_per_s: settings.speedMmPerS,
+    interval_mm: settings.intervalMm,
+    passes: settings.passes,
+    focus_offset_mm: settings.focusOffsetMm,
+    air: settings.air,
+    direction: settings.direction,
+    both_ways: settings.bothWays,
+    run_up_mm: settings.runUpMm,
+    scan_offset_mm: settings.scanOffsetMm,
+    lightness: value.lightness,
+    lightness_sigma: value.lightnessSigma,
+    confidence: value.confidence,
+  };
+}
+
+async function bookRows(ctx: AppContext): Promise<Record<string, unknown>[]> {
+  const rows = await allVersions(ctx.db);
+  return rows.map(({ fact, newest, machine, lens, stock, batch }) => ({
+    fact: fact.id,
+    version: newest.version,
+    name: fact.name,
+    owner: fact.owner,
+    machine,
+    lens,
+    stock,
+    batch,
+    at: fact.at,
+    value: newest.value,
+    sigma: newest.sigma,
+    ...settingColumns(newest.value),
+    origin: newest.origin,
+    card: newest.cardId,
+    cell: newest.cellIndex,
+    photo: newest.photoId,
+    kept_at: newest.createdAt,
+    note: newest.note,
+  }));
 }
 
 export async function bookCsv(ctx: AppContext): Promise<ExportedFile> {
-  const bytes = Buffer.from(csvOf(BOOK_COLUMNS, await bookRows(ctx)));
+  const rows = (await bookRows(ctx)).map((row) => ({
+    ...row,
+    at: JSON.stringify(row['at']),
+    value: JSON.stringify(row['value']),
+  }));
+  const bytes = Buffer.from(csvOf(BOOK_COLUMNS, rows));
   return { name: 'settings-book.csv', mediaType: 'text/csv; charset=utf-8', bytes };
 }
 
 export async function bookJson(ctx: AppContext): Promise<ExportedFile> {
-  const file = { format: 'glass-ladder-settings', formatVersion: 1, settings: await bookRows(ctx) };
+  const file = { format: 'glass-ladder-book', formatVersion: 2, facts: await bookRows(ctx) };
   return {
     name: 'settings-book.json',
     mediaType: 'application/json; charset=utf-8',

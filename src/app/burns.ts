@@ -1,13 +1,12 @@
 import { benchMachineOf, benchSheetOf } from '../bench/of-records';
-import { specimenOf, type BenchPlace } from '../bench/bench';
+import { specimenOf } from '../bench/bench';
+import type { BurnScope } from '../core/card/path';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
 import * as burns from '../db/burns';
-import type { BurnRecord } from '../db/burns';
-import type { CardRecord } from '../db/cards';
-import { gcodeOfCard } from '../formats/gcode';
-import { PROTOCOL_VERSION } from '../workers/protocol';
-import type { BurnProgress } from './burn-runner';
+import type { BurnRecord, BurnView } from '../records/burn';
+import type { CardRecord } from '../records/card';
+import type { BenchBurn } from '../workers/protocol';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { getPairing, refuseUnlessBurnable } from './pairings';
@@ -23,6 +22,8 @@ export interface BurnRequest {
   readonly place: 'bench' | 'own-machine';
   /** Codes of the cautions that the operator ticked, this time. */
   readonly ticked: readonly string[];
+  /** The cells to burn, for searches that add one at a time; null for the whole card. */
+  readonly cells: readonly number[] | null;
 }
 
 function refuseUnlessTicked(card: CardRecord, ticked: readonly string[]): string[] {
@@ -38,9 +39,19 @@ function refuseUnlessTicked(card: CardRecord, ticked: readonly string[]): string
   return cautionsOfCard(card).map((caution) => caution.code);
 }
 
+/** The part of a card that a burn is about. The frame comes with the first burn. */
+async function scopeOf(ctx: AppContext, card: CardRecord, cells: readonly number[] | null): Promise<BurnScope | null> {
+  if (cells === null) return null;
+  const strange = cells.find((index) => !card.layout.order.includes(index));
+  if (strange !== undefined || cells.length === 0)
+    throw new Problem('invalid-input', `Cell ${strange ?? ''} of card ${card.layout.code} is not one that burns.`);
+  const earlier = await burns.burnsOfCard(ctx.db, card.id);
+  return { cells, frame: earlier.every((burn) => burn.linesDone === 0 && burn.place === 'bench') };
+}
+
 /**
- * Starts a burn on the bench, or notes one that the operator did on a machine of their own (which is over at once: what
- * counts is its photo). The pairing is checked again, since a material may have been found to be banned meanwhile.
+ * Starts a burn on the bench, or notes one that the operator did on a machine of their own (which is over at once: what counts is
+ * what comes of it). The pairing is checked again, since a material may have been found to be banned meanwhile.
  */
 export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<BurnRecord> {
   const card = await getCard(ctx, request.cardId);
@@ -48,22 +59,26 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
   refuseUnlessBurnable(pairing);
   const cautions = refuseUnlessTicked(card, request.ticked);
   const onBench = request.place === 'bench';
-  const program = onBench ? gcodeOfCard(card.layout, card.madeFor.machine, card.bed) : null;
+  const scope = await scopeOf(ctx, card, request.cells);
   if (onBench) specimenOf(card.madeFor.stock.family);
+  const work = { layout: card.layout, pairing: card.madeFor, bed: card.bed, scope };
+  const { program, estimate } = await ctx.work.do('program', work);
   try {
     const id = await burns.insertBurn(ctx.db, {
       cardId: card.id,
       machineId: pairing.machine.id,
       place: request.place,
       status: onBench ? 'running' : 'done',
-      program,
-      linesTotal: program === null ? 0 : program.split('\n').filter((line) => line !== '').length,
+      cells: request.cells,
+      program: onBench ? program.text : null,
+      parts: onBench ? program.parts : [],
+      linesTotal: onBench ? program.lines : 0,
       seed: `card ${card.number}`,
       cautions,
-      estimatedS: card.estimatedS,
+      estimatedS: estimate.totalS,
       endedAt: onBench ? null : ctx.now(),
     });
-    if (program !== null) ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens));
+    if (onBench) ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens));
     return (await burns.burnById(ctx.db, id))!;
   } catch (error) {
     if (brokenConstraint(error) === 'burn_one_at_a_time') {
@@ -73,53 +88,73 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
   }
 }
 
-export interface BurnView extends BurnRecord {
-  readonly progress: BurnProgress | null;
-}
-
 export async function getBurn(ctx: AppContext, id: number): Promise<BurnView> {
   const burn = await burns.burnById(ctx.db, id);
   if (!burn) throw notFound('burn', id);
   return { ...burn, progress: ctx.burns.progressOf(id) };
 }
 
-export async function controlBurn(ctx: AppContext, id: number, action: 'pause' | 'resume' | 'stop'): Promise<BurnView> {
+export type BurnControl =
+  | { readonly action: 'pause' | 'resume' | 'stop' }
+  | { readonly action: 'proceed'; readonly focusOffsetMm: number | null };
+
+export async function controlBurn(ctx: AppContext, id: number, control: BurnControl): Promise<BurnView> {
   await getBurn(ctx, id);
-  const reached = action === 'stop' ? await ctx.burns.stop(id) : await ctx.burns.setPaused(id, action === 'pause');
-  if (!reached) throw new Problem('burn-not-open', `Burn ${id} is not under way.`);
+  if (control.action === 'proceed') {
+    if (!(await ctx.burns.proceed(id, { focusOffsetMm: control.focusOffsetMm })))
+      throw new Problem('hand-not-awaited', `Burn ${id} does not stand at a stop for a hand.`);
+    return getBurn(ctx, id);
+  }
+  const reached =
+    control.action === 'stop' ? await ctx.burns.stop(id) : await ctx.burns.setPaused(id, control.action === 'pause');
+  if (!reached) throw new Problem('burn-not-open', `Burn ${id} is not under way, or waits for a hand.`);
   return getBurn(ctx, id);
 }
 
-function benchPlaceOf(card: CardRecord): BenchPlace {
-  return { ...card.bed, widthMm: card.layout.widthMm, heightMm: card.layout.heightMm };
+/** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on. */
+export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<BenchBurn> {
+  const [all, programs] = await Promise.all([
+    burns.burnsOfCard(ctx.db, card.id),
+    burns.programsOfCard(ctx.db, card.id),
+  ]);
+  if (all.some((burn) => burn.status === 'running' || burn.status === 'paused'))
+    throw new Problem('nothing-burned', 'The burn has not ended: the lid is closed.', 'The burn goes on.');
+  const last = programs.at(-1);
+  if (!last) throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
+  return {
+    // A whole card that was burned again lies on a fresh piece.
+    programs: programs
+      .slice(
+        Math.max(
+          0,
+          programs.findLastIndex((_, index) => wholeCard(all, programs.length, index)),
+        ),
+      )
+      .map(({ program, linesDone, hands }) => ({ text: program, lines: linesDone, hands })),
+    machine: benchMachineOf(card.madeFor.machine, card.madeFor.lens),
+    sheet: benchSheetOf(card.madeFor.stock),
+    place: { ...card.bed, widthMm: card.layout.widthMm, heightMm: card.layout.heightMm },
+    burnSeed: last.seed,
+    wiped: false,
+  };
 }
 
-/** Takes a photo of the newest bench burn of a card with the bench's camera and puts it in line to be read. */
+/** Whether the `index`th of a card's bench programs was of the whole card. `newestFirst` holds every burn. */
+function wholeCard(newestFirst: readonly BurnRecord[], programs: number, index: number): boolean {
+  const sent = newestFirst.filter((burn) => burn.place === 'bench' && burn.linesDone > 0).reverse();
+  return sent.length === programs && sent[index]!.cells === null;
+}
+
+/** Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read. */
 export async function photographCard(
   ctx: AppContext,
   cardId: number,
-  shotSeed?: string,
+  { wiped = false, shotSeed }: { readonly wiped?: boolean; readonly shotSeed?: string } = {},
 ): Promise<{ id: number; again: boolean }> {
   const card = await getCard(ctx, cardId);
-  const burn = (await burns.burnsOfCard(ctx.db, cardId)).find((candidate) => candidate.place === 'bench');
-  if (!burn || burn.linesDone === 0)
-    throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
-  if (burn.status === 'running' || burn.status === 'paused') {
-    throw new Problem('nothing-burned', 'The burn has not ended: the lid is closed.', 'The burn goes on.');
-  }
-  const program = (await burns.programOfBurn(ctx.db, burn.id))!;
+  const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   const seed = shotSeed ?? `${card.layout.code} ${ctx.now().getTime()}`;
-  const { jpeg } = await ctx.work.photograph({
-    version: PROTOCOL_VERSION,
-    task: 'photograph',
-    program,
-    lines: burn.linesDone,
-    machine: benchMachineOf(card.madeFor.machine, card.madeFor.lens),
-    sheet: benchSheetOf(card.madeFor.stock),
-    place: benchPlaceOf(card),
-    burnSeed: burn.seed,
-    shotSeed: seed,
-  });
+  const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed });
   return receivePhoto(ctx, cardId, {
     bytes: Buffer.from(jpeg),
     fileName: `bench-${card.layout.code}.jpg`,

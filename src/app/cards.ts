@@ -1,62 +1,67 @@
-import { cardKind, type CardKindName } from '../cards/registry';
+import { cardKind, isCardKind } from '../cards/registry';
 import { checkBed, type BedPlace } from '../core/card/check';
-import { PlanError, type Proposal } from '../core/card/contract';
-import { estimateCard } from '../core/card/estimate';
+import { type BasePlan, type Proposal } from '../core/card/contract';
+import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
 import { freePlace, placeIsFree } from '../core/card/place';
-import type { GridPlan } from '../cards/grid/plan';
 import { plainNumber } from '../core/quantities/format';
 import * as cards from '../db/cards';
-import type { CardRecord } from '../db/cards';
+import { lockStock } from '../db/stocks';
+import { earlierAnswer } from '../db/submissions';
+import type { CardRecord, SheetOnBed, UsedArea } from '../records/card';
+import type { OpenPairing } from '../records/pairing';
 import type { AppContext } from './context';
+import { knownOf } from './known';
 import { once } from './once';
-import { getPairing, refuseUnlessBurnable, type OpenPairing } from './pairings';
+import { getPairing, refuseUnlessBurnable } from './pairings';
 import { notFound, Problem } from './problems';
 
 export interface CardRequest {
   readonly pairingId: number;
-  readonly kind: CardKindName;
-  readonly plan: GridPlan;
+  readonly kind: string;
+  readonly plan: BasePlan;
   /** Upper left corner on the sheet; null for the first free place. */
   readonly sheetPlace: { readonly xMm: number; readonly yMm: number } | null;
   readonly sheetOnBed: SheetOnBed;
-}
-
-/** Where the sheet's rear left corner lies, from the bed's rear left corner. */
-export interface SheetOnBed {
-  readonly leftMm: number;
-  readonly rearMm: number;
 }
 
 export function bedPlaceOf(sheetOnBed: SheetOnBed, place: { xMm: number; yMm: number }): BedPlace {
   return { leftMm: sheetOnBed.leftMm + place.xMm, rearMm: sheetOnBed.rearMm + place.yMm };
 }
 
-export async function proposeCard(ctx: AppContext, pairingId: number, kind: CardKindName): Promise<Proposal<GridPlan>> {
-  const pairing = await getPairing(ctx, pairingId);
+/** A proposal, or the reason why this kind of card makes no sense here. */
+export async function proposeFor(ctx: AppContext, pairing: OpenPairing, kind: string): Promise<Proposal<BasePlan>> {
+  if (!isCardKind(kind)) throw notFound('kind of card', kind);
   refuseUnlessBurnable(pairing);
-  return cardKind(kind).propose({ pairing });
+  try {
+    return cardKind(kind).propose(await knownOf(ctx, pairing));
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    throw new Problem('nothing-to-propose', error.message.replace(/^invalid pairing: /, ''));
+  }
 }
 
-function layOrRefuse(kind: CardKindName, plan: GridPlan, pairing: OpenPairing, cardNumber: number): Layout {
-  try {
-    return cardKind(kind).lay(plan, pairing, { cardNumber });
-  } catch (error) {
-    if (!(error instanceof PlanError)) throw error;
-    const fields = error.problems.map(({ field, message }) => ({ field: `plan.${field}`, message }));
-    throw new Problem(
-      'invalid-input',
-      'The card cannot be laid as planned.',
-      'Nothing was made; your plan is still on the page.',
-      fields,
-    );
-  }
+export async function proposeCard(ctx: AppContext, pairingId: number, kind: string): Promise<Proposal<BasePlan>> {
+  return proposeFor(ctx, await getPairing(ctx, pairingId), kind);
+}
+
+async function layOrRefuse(
+  ctx: AppContext,
+  { kind, plan }: CardRequest,
+  { machine, lens, stock }: OpenPairing,
+  cardNumber: number,
+): Promise<{ layout: Layout; estimate: Estimate }> {
+  const answer = await ctx.work.do('lay', { kind, plan, pairing: { machine, lens, stock }, cardNumber });
+  if (answer.laid) return answer;
+  const fields = answer.problems.map(({ field, message }) => ({ field: `plan.${field}`, message }));
+  const detail = `The card cannot be laid as planned: ${answer.problems.map(({ message }) => message).join(' ')}`;
+  throw new Problem('invalid-input', detail, 'Nothing was made; your plan is still on the page.', fields);
 }
 
 function choosePlace(
   layout: Layout,
   pairing: OpenPairing,
-  used: Awaited<ReturnType<typeof cards.usedAreasOfStock>>,
+  used: readonly UsedArea[],
   wanted: CardRequest['sheetPlace'],
 ): { xMm: number; yMm: number } {
   const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
@@ -73,53 +78,65 @@ function choosePlace(
   return wanted;
 }
 
+/** Throws the Problem of a head that would leave the bed. */
+export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing, bed: BedPlace): void {
+  const check = checkBed(reach, pairing.machine, bed);
+  if (check.inside) return;
+  const sides = Object.entries(check.beyondMm).filter(([, mm]) => mm > 0);
+  throw new Problem(
+    'outside-bed',
+    `Head or run-up would go beyond the bed: ${sides.map(([side, mm]) => `${plainNumber(mm)} mm at the ${side}`).join(', ')}.`,
+  );
+}
+
 /**
- * Makes a card: gives it its number, lays it, finds or checks its place on the sheet and bed, and keeps it for good. The
- * stock's row is locked meanwhile, so that two cards never get the same place.
+ * Makes a card: gives it its number, lays it in a thread, finds or checks its place on the sheet and bed, and keeps it for good. The
+ * stock's row is locked while the place is chosen, so that two cards never get the same one. A number that comes to nothing is lost.
  */
 export async function createCard(
   ctx: AppContext,
   request: CardRequest,
   key?: string,
 ): Promise<{ id: number; code: string }> {
+  const action = 'create-card';
+  const earlier = key === undefined ? undefined : await earlierAnswer(ctx.db, key, action);
+  if (earlier) return earlier as { id: number; code: string };
   const pairing = await getPairing(ctx, request.pairingId);
   refuseUnlessBurnable(pairing);
-  layOrRefuse(request.kind, request.plan, pairing, 0);
-  return once(ctx, key, 'create-card', async (tx) => {
-    await tx.selectFrom('stock').select('id').where('id', '=', pairing.stock.id).forUpdate().executeTakeFirst();
-    const number = await cards.nextCardNumber(tx);
-    const layout = layOrRefuse(request.kind, request.plan, pairing, number);
+  await layOrRefuse(ctx, request, pairing, 0);
+  const number = await cards.nextCardNumber(ctx.db);
+  const { layout, estimate } = await layOrRefuse(ctx, request, pairing, number);
+  return once(ctx, key, action, async (tx) => {
+    await lockStock(tx, pairing.stock.id);
     const place = choosePlace(layout, pairing, await cards.usedAreasOfStock(tx, pairing.stock.id), request.sheetPlace);
     const bed = bedPlaceOf(request.sheetOnBed, place);
-    const check = checkBed(layout, pairing.machine, bed);
-    if (!check.inside) {
-      const sides = Object.entries(check.beyondMm).filter(([, mm]) => mm > 0);
-      throw new Problem(
-        'outside-bed',
-        `Head or run-up would go beyond the bed: ${sides.map(([side, mm]) => `${plainNumber(mm)} mm at the ${side}`).join(', ')}.`,
-      );
-    }
-    const { id: _id, remarks: _remarks, ...madeFor } = pairing;
+    refuseOutsideBed(estimate.reach, pairing, bed);
+    const { machine, lens, stock } = pairing;
     const id = await cards.insertCard(tx, {
       number,
       kind: request.kind,
       pairingId: pairing.id,
       plan: request.plan,
       layout,
-      madeFor,
+      madeFor: { machine, lens, stock },
       sheetXMm: place.xMm,
       sheetYMm: place.yMm,
       bed,
-      estimatedS: estimateCard(layout, pairing.machine).totalS,
+      estimatedS: estimate.totalS,
     });
     return { id, code: layout.code };
   });
 }
 
+/** A card, its plan brought up to the version in use. */
 export async function getCard({ db }: AppContext, id: number): Promise<CardRecord> {
   const card = await cards.cardById(db, id);
   if (!card) throw notFound('card', id);
-  return card;
+  return { ...card, plan: cardKind(card.kind).upgrade(card.plan) };
+}
+
+export function planOf(card: CardRecord) {
+  return { kind: cardKind(card.kind), plan: card.plan };
 }
 
 /** Where a sheet is laid unless the operator says otherwise: against the front left, clear of the edge by run-up room. */

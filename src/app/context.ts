@@ -1,13 +1,8 @@
 import type { Db } from '../db/client';
 import type { BurnRunner } from './burn-runner';
 import type { HeavyWork } from './heavy-work';
+import type { Log } from './log';
 import type { ReadingQueue } from './reading-queue';
-
-export interface Log {
-  info(fields: object, message: string): void;
-  warn(fields: object, message: string): void;
-  error(fields: object, message: string): void;
-}
 
 /** What use cases work with. Made once by the server (or by a test) and handed to every call. */
 export interface AppContext {

@@ -1,23 +1,26 @@
 import { Worker } from 'node:worker_threads';
-import type { Job, PhotographAnswer, PhotographJob, ReadAnswer, ReadJob, ReadProgress } from '../workers/protocol';
+import { PROTOCOL_VERSION, type Job, type Jobs, type Task } from '../workers/protocol';
 
 interface Waiting {
   readonly job: Job;
-  readonly onProgress: ((progress: ReadProgress) => void) | undefined;
+  readonly onProgress: ((progress: never) => void) | undefined;
   readonly resolve: (answer: never) => void;
   readonly reject: (error: Error) => void;
 }
 
 interface Message {
   readonly id: number;
-  readonly progress?: ReadProgress;
-  readonly answer?: ReadAnswer | PhotographAnswer;
+  readonly progress?: unknown;
+  readonly answer?: unknown;
   readonly fault?: string;
 }
 
+/** A job without the words that every job has. */
+type Work<Name extends Task> = Omit<Jobs[Name]['job'], 'version' | 'task'>;
+
 /**
- * Worker threads for what would hold up requests: reading photos, and the bench. Jobs wait in one line and each thread takes
- * one at a time. A thread that dies fails its job and is replaced.
+ * Worker threads for what would hold up requests: laying and exporting cards, reading photos, and the bench. Jobs wait in one line and
+ * each thread takes one at a time. A thread that dies fails its job and is replaced.
  */
 export class HeavyWork {
   private readonly line: Waiting[] = [];
@@ -31,12 +34,22 @@ export class HeavyWork {
     private readonly mostThreads = 2,
   ) {}
 
-  read(job: ReadJob, onProgress?: (progress: ReadProgress) => void): Promise<ReadAnswer> {
-    return this.run(job, onProgress);
-  }
-
-  photograph(job: PhotographJob): Promise<PhotographAnswer> {
-    return this.run(job, undefined);
+  /** Does one job in a thread. Short work for somebody who waits at the screen goes before readings and photos. */
+  do<Name extends Task>(
+    task: Name,
+    work: Work<Name>,
+    onProgress?: (progress: Jobs[Name]['progress']) => void,
+  ): Promise<Jobs[Name]['answer']> {
+    if (this.closed) return Promise.reject(new Error('the server is stopping'));
+    const job = { version: PROTOCOL_VERSION, task, ...work } as unknown as Job;
+    return new Promise((resolve, reject) => {
+      const waiting = { job, onProgress: onProgress as Waiting['onProgress'], resolve: resolve as never, reject };
+      const short = task === 'lay' || task === 'program' || task === 'export';
+      const firstLong = this.line.findIndex(({ job: other }) => other.task === 'read' || other.task === 'photograph');
+      if (short && firstLong >= 0) this.line.splice(firstLong, 0, waiting);
+      else this.line.push(waiting);
+      this.next();
+    });
   }
 
   async close(): Promise<void> {
@@ -47,14 +60,6 @@ export class HeavyWork {
     for (const waiting of this.busy.values()) waiting.reject(stopping);
     this.busy.clear();
     await Promise.all(workers.map((worker) => worker.terminate()));
-  }
-
-  private run<Answer>(job: Job, onProgress: Waiting['onProgress']): Promise<Answer> {
-    if (this.closed) return Promise.reject(new Error('the server is stopping'));
-    return new Promise<Answer>((resolve, reject) => {
-      this.line.push({ job, onProgress, resolve: resolve as Waiting['resolve'], reject });
-      this.next();
-    });
   }
 
   private next(): void {
@@ -72,7 +77,7 @@ export class HeavyWork {
     worker.unref();
     worker.on('message', (message: Message) => {
       const waiting = this.busy.get(worker);
-      if (message.progress) return waiting?.onProgress?.(message.progress);
+      if (message.progress !== undefined) return waiting?.onProgress?.(message.progress as never);
       this.busy.delete(worker);
       this.idle.push(worker);
       if (message.fault !== undefined) waiting?.reject(new Error(message.fault));

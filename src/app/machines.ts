@@ -1,10 +1,11 @@
 import type { Lens, Machine } from '../core/machine/machine';
 import { brokenConstraint } from '../db/client';
 import * as machines from '../db/machines';
-import type { MachineRecord } from '../db/machines';
+import type { MachineRecord } from '../records/machine';
 import type { AppContext } from './context';
 import { notFound, Problem } from './problems';
 import { once } from './once';
+import { keepSpot, keepWatts } from './record-facts';
 
 async function orNameTaken<T>(name: string, work: () => Promise<T>): Promise<T> {
   try {
@@ -34,13 +35,22 @@ export function createMachine(
   return orNameTaken(machine.name, () =>
     once(ctx, key, 'create-machine', async (tx) => {
       const id = await machines.insertMachine(tx, machine);
-      return { id, lensId: await machines.insertLens(tx, id, lens) };
+      const lensId = await machines.insertLens(tx, id, lens);
+      await keepWatts(tx, id, machine);
+      await keepSpot(tx, lensId, lens);
+      return { id, lensId };
     }),
   );
 }
 
 export async function changeMachine(ctx: AppContext, id: number, machine: Machine): Promise<MachineRecord> {
-  const found = await orNameTaken(machine.name, () => machines.updateMachine(ctx.db, id, machine));
+  const found = await orNameTaken(machine.name, () =>
+    ctx.db.transaction().execute(async (tx) => {
+      if (!(await machines.updateMachine(tx, id, machine))) return false;
+      await keepWatts(tx, id, machine);
+      return true;
+    }),
+  );
   if (!found) throw notFound('machine', id);
   return getMachine(ctx, id);
 }
@@ -54,7 +64,11 @@ export async function retireMachine(ctx: AppContext, id: number, retired: boolea
 
 export async function addLens(ctx: AppContext, machineId: number, lens: Lens, key?: string): Promise<{ id: number }> {
   await getMachine(ctx, machineId);
-  return once(ctx, key, 'add-lens', async (tx) => ({ id: await machines.insertLens(tx, machineId, lens) }));
+  return once(ctx, key, 'add-lens', async (tx) => {
+    const id = await machines.insertLens(tx, machineId, lens);
+    await keepSpot(tx, id, lens);
+    return { id };
+  });
 }
 
 export async function changeLens(
@@ -64,7 +78,11 @@ export async function changeLens(
   lens: Lens,
   retired: boolean,
 ): Promise<MachineRecord> {
-  const found = await machines.updateLens(ctx.db, machineId, lensId, lens, retired ? ctx.now() : null);
+  const found = await ctx.db.transaction().execute(async (tx) => {
+    if (!(await machines.updateLens(tx, machineId, lensId, lens, retired ? ctx.now() : null))) return false;
+    await keepSpot(tx, lensId, lens);
+    return true;
+  });
   if (!found) throw notFound('lens', lensId);
   return getMachine(ctx, machineId);
 }

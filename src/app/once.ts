@@ -22,8 +22,8 @@ export async function once<Result extends object>(
       return result;
     });
   } catch (error) {
-    // Two at the same moment: the one that came second finds the first one's answer.
-    const first = brokenConstraint(error) === 'submission_pkey' ? await earlierAnswer(ctx.db, key, action) : undefined;
+    // Two at the same moment: the one that came second finds the first one's answer, whichever constraint it met first.
+    const first = brokenConstraint(error) === null ? undefined : await earlierAnswer(ctx.db, key, action);
     if (first) return first as Result;
     throw error;
   }

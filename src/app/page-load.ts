@@ -16,3 +16,9 @@ export async function load<View>(page: PageContext, loader: (id: number) => Prom
     throw error;
   }
 }
+
+/** The page number that an address asks for: 1 where it asks for none, or for nonsense. */
+export function pageNumber(address: URL): number {
+  const text = address.searchParams.get('page') ?? '';
+  return /^[1-9]\d{0,5}$/.test(text) ? Number(text) : 1;
+}

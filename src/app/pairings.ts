@@ -1,20 +1,11 @@
-import type { Pairing } from '../core/card/contract';
-import { assessPairing, type Remark } from '../core/stock/assess';
-import { machineById, type LensRecord, type MachineRecord } from '../db/machines';
+import type { OpenPairing } from '../records/pairing';
+import { assessPairing } from '../core/stock/assess';
+import { machineById } from '../db/machines';
 import * as pairings from '../db/pairings';
 import type { PairingRecord } from '../db/pairings';
-import { stockById, type StockRecord } from '../db/stocks';
+import { stockById } from '../db/stocks';
 import type { AppContext } from './context';
 import { notFound, Problem, type ProblemCode } from './problems';
-
-/** A pairing with its records as they are now. */
-export interface OpenPairing extends Pairing {
-  readonly id: number;
-  readonly machine: MachineRecord;
-  readonly lens: LensRecord;
-  readonly stock: StockRecord;
-  readonly remarks: readonly Remark[];
-}
 
 async function assemble(ctx: AppContext, record: PairingRecord): Promise<OpenPairing> {
   const [machine, stock] = await Promise.all([
@@ -29,9 +20,9 @@ async function assemble(ctx: AppContext, record: PairingRecord): Promise<OpenPai
 }
 
 export async function getPairing(ctx: AppContext, id: number): Promise<OpenPairing> {
-  const row = await ctx.db.selectFrom('pairing').selectAll().where('id', '=', id).executeTakeFirst();
-  if (!row) throw notFound('pairing', id);
-  return assemble(ctx, { id: row.id, machineId: row.machine_id, lensId: row.lens_id, stockId: row.stock_id });
+  const record = await pairings.pairingById(ctx.db, id);
+  if (!record) throw notFound('pairing', id);
+  return assemble(ctx, record);
 }
 
 /** Opens the bench for machine, lens and stock: the pairing there is, or a new one. Records that do not exist are refused. */

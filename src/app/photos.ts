@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import type { Point } from '../core/geometry/point';
-import { cardByNumber, type CardRecord } from '../db/cards';
+import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
-import type { PhotoRecord } from '../db/photos';
+import type { ImageRole, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
 import { getCard } from './cards';
 import type { AppContext } from './context';
@@ -87,18 +87,8 @@ export async function receivePhoto(
   return { id, again: false };
 }
 
-export interface PhotoView extends PhotoRecord {
-  /** What is being done with it right now. */
-  readonly step: string | null;
-  /** Cards of ours that it shows instead. */
-  readonly otherCards: readonly { readonly id: number; readonly code: string }[];
-}
-
 export async function viewPhoto(ctx: AppContext, photo: PhotoRecord): Promise<PhotoView> {
-  const others = await Promise.all((photo.detail.cardNumbers ?? []).map((number) => cardByNumber(ctx.db, number)));
-  const otherCards = others
-    .filter((card): card is CardRecord => card !== undefined)
-    .map((card) => ({ id: card.id, code: card.layout.code }));
+  const otherCards = await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []);
   return { ...photo, step: ctx.readings.stepOf(photo.id), otherCards };
 }
 
@@ -137,7 +127,7 @@ export async function movePhoto(ctx: AppContext, id: number, cardId: number): Pr
 export async function getPhotoImage(
   ctx: AppContext,
   id: number,
-  role: photos.ImageRole,
+  role: ImageRole,
 ): Promise<{ mediaType: string; bytes: Buffer }> {
   const image = await photos.imageOfPhoto(ctx.db, id, role);
   if (!image) throw notFound(`${role} picture of photo`, id);

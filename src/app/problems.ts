@@ -1,3 +1,5 @@
+import type { FieldProblem, ProblemBody } from '../views/problem';
+
 /** Every way in which a request can fail that is not a fault of the program: status, what happened in general, what to do. */
 export const PROBLEMS = {
   'invalid-input': { status: 422, title: 'Some values cannot be used', whatToDo: 'Correct the fields named and send again.' },
@@ -20,17 +22,16 @@ export const PROBLEMS = {
   'photo-too-large': { status: 413, title: 'The photo is too large', whatToDo: 'Send at most 25 MB and 40 megapixels.' },
   'photo-not-readable': { status: 422, title: 'This is not a photo that can be opened', whatToDo: 'Send a JPEG, PNG or WebP straight from the camera.' },
   'photo-heic': { status: 415, title: 'HEIC photos cannot be read', whatToDo: 'Set the phone to “most compatible” (JPEG), or export the photo as JPEG.' },
-  'nothing-to-keep': { status: 409, title: 'This cell cannot be kept', whatToDo: 'Pick a cell that was burned.' },
+  'nothing-to-keep': { status: 409, title: 'There is nothing to keep here', whatToDo: 'Choose a cell that was burned, or answer what the card still asks.' },
+  'nothing-to-propose': { status: 409, title: 'This card makes no sense here', whatToDo: 'Choose another kind of card, or another machine or stock.' },
+  'no-search': { status: 409, title: 'This card asks for no more cells', whatToDo: 'Look at what it found, or plan another card.' },
+  'cannot-measure': { status: 409, title: 'The gauge cannot be set on', whatToDo: 'Cut it through first, or measure another part.' },
+  'hand-not-awaited': { status: 409, title: 'The burn waits for no hand', whatToDo: 'Look at how far it has come.' },
   'database-away': { status: 503, title: 'The database cannot be reached', whatToDo: 'Wait a moment and try again; the page keeps what you entered.' },
   'internal-fault': { status: 500, title: 'Something went wrong inside', whatToDo: 'Try again; if it stays, look at the server’s log for this time.' },
 } as const; // prettier-ignore
 
 export type ProblemCode = keyof typeof PROBLEMS;
-
-export interface FieldProblem {
-  readonly field: string;
-  readonly message: string;
-}
 
 /** An expected failure that is told to whoever asked. `safe` says what has not been harmed. */
 export class Problem extends Error {
@@ -48,18 +49,6 @@ export class Problem extends Error {
 /** Recognised by name: server and pages are separate bundles with a class each. */
 export function isProblem(error: unknown): error is Problem {
   return error instanceof Error && error.name === 'Problem' && 'code' in error;
-}
-
-/** Body of an `application/problem+json` answer. Source: RFC 9457, Problem Details for HTTP APIs (2023). */
-export interface ProblemBody {
-  readonly type: string;
-  readonly title: string;
-  readonly status: number;
-  readonly detail: string;
-  readonly code: ProblemCode;
-  readonly whatIsSafe: string;
-  readonly whatToDo: string;
-  readonly fields?: readonly FieldProblem[];
 }
 
 export function problemBody(problem: Problem): ProblemBody {

@@ -1,9 +1,17 @@
 import { isDatabaseAway, type Db } from '../db/client';
 import { cardById } from '../db/cards';
-import { imageOfPhoto, insertReading, photoById, putImage, setPhotoStatus, unreadPhotoIds } from '../db/photos';
-import { PROTOCOL_VERSION, type ReadAnswer } from '../workers/protocol';
-import type { Log } from './context';
+import {
+  imageOfPhoto,
+  insertReading,
+  isAtRevision,
+  photoById,
+  putImage,
+  setPhotoStatus,
+  unreadPhotoIds,
+} from '../db/photos';
+import type { ReadAnswer } from '../workers/protocol';
 import type { HeavyWork } from './heavy-work';
+import type { Log } from './log';
 
 /**
  * Reads waiting photos one after another, off the request thread. The database holds the line (photos whose status is
@@ -12,6 +20,8 @@ import type { HeavyWork } from './heavy-work';
 export class ReadingQueue {
   private readonly line: number[] = [];
   private readonly steps = new Map<number, string>();
+  /** Photos of which something else was asked while they were read. */
+  private readonly again = new Set<number>();
   private running: Promise<void> | null = null;
   private stopped = false;
 
@@ -60,6 +70,7 @@ export class ReadingQueue {
         await this.giveUpOrRetry(id, error);
       } finally {
         this.steps.delete(id);
+        if (this.again.delete(id)) this.add(id);
       }
     }
   }
@@ -79,22 +90,15 @@ export class ReadingQueue {
     const [card, image] = await Promise.all([cardById(this.db, photo.cardId), imageOfPhoto(this.db, id, 'original')]);
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
-    const answer = await this.work.read(
-      {
-        version: PROTOCOL_VERSION,
-        task: 'read',
-        bytes: image.bytes,
-        layout: card.layout,
-        stock: card.madeFor.stock,
-        corners: photo.corners,
-      },
-      ({ step }) => this.steps.set(id, step),
-    );
-    await this.store(id, card.id, answer);
+    const work = { bytes: image.bytes, layout: card.layout, stock: card.madeFor.stock, corners: photo.corners };
+    const answer = await this.work.do('read', work, ({ step }) => this.steps.set(id, step));
+    if (!(await this.store(id, card.id, photo.revision, answer))) this.again.add(id);
   }
 
-  private async store(photoId: number, cardId: number, answer: ReadAnswer): Promise<void> {
-    await this.db.transaction().execute(async (tx) => {
+  /** Stores what was read, unless something else was asked of the photo meanwhile: then nothing is stored, and false returned. */
+  private async store(photoId: number, cardId: number, revision: number, answer: ReadAnswer): Promise<boolean> {
+    const stored = await this.db.transaction().execute(async (tx) => {
+      if (!(await isAtRevision(tx, photoId, revision))) return false;
       if (answer.previewJpeg) await putImage(tx, photoId, 'preview', 'image/jpeg', Buffer.from(answer.previewJpeg));
       switch (answer.outcome) {
         case 'read': {
@@ -111,18 +115,24 @@ export class ReadingQueue {
             tookS,
             cells,
           });
-          return setPhotoStatus(tx, photoId, 'read');
+          await setPhotoStatus(tx, photoId, 'read');
+          return true;
         }
         case 'other-card':
-          return setPhotoStatus(tx, photoId, 'other-card', { cardNumbers: [answer.cardNumber] });
+          await setPhotoStatus(tx, photoId, 'other-card', { cardNumbers: [answer.cardNumber] });
+          return true;
         case 'several-cards':
-          return setPhotoStatus(tx, photoId, 'several-cards', { cardNumbers: [...answer.cardNumbers] });
+          await setPhotoStatus(tx, photoId, 'several-cards', { cardNumbers: [...answer.cardNumbers] });
+          return true;
         case 'needs-corners':
-          return setPhotoStatus(tx, photoId, 'needs-corners', { markers: answer.markers });
+          await setPhotoStatus(tx, photoId, 'needs-corners', { markers: answer.markers });
+          return true;
         case 'unreadable':
-          return setPhotoStatus(tx, photoId, 'unreadable', { reason: answer.reason });
+          await setPhotoStatus(tx, photoId, 'unreadable', { reason: answer.reason });
+          return true;
       }
     });
-    this.log.info({ photoId, outcome: answer.outcome, tookS: answer.tookS }, 'photo read');
+    this.log.info({ photoId, outcome: answer.outcome, tookS: answer.tookS, stored }, 'photo read');
+    return stored;
   }
 }

@@ -1,9 +1,10 @@
 import { assessStock } from '../core/stock/assess';
 import * as stocks from '../db/stocks';
-import type { StockInput, StockRecord } from '../db/stocks';
+import type { StockInput, StockRecord } from '../records/stock';
 import type { AppContext } from './context';
 import { once } from './once';
 import { notFound } from './problems';
+import { keepThickness } from './record-facts';
 
 export async function getStock({ db }: AppContext, id: number): Promise<StockRecord> {
   const stock = await stocks.stockById(db, id);
@@ -17,14 +18,19 @@ export function createStock(
   stock: StockInput,
   key?: string,
 ): Promise<{ id: number; stopped: boolean }> {
-  return once(ctx, key, 'create-stock', async (tx) => ({
-    id: await stocks.insertStock(tx, stock),
-    stopped: assessStock(stock).length > 0,
-  }));
+  return once(ctx, key, 'create-stock', async (tx) => {
+    const id = await stocks.insertStock(tx, stock);
+    await keepThickness(tx, id, stock);
+    return { id, stopped: assessStock(stock).length > 0 };
+  });
 }
 
 export async function changeStock(ctx: AppContext, id: number, stock: StockInput): Promise<StockRecord> {
-  const found = await ctx.db.transaction().execute((tx) => stocks.updateStock(tx, id, stock));
+  const found = await ctx.db.transaction().execute(async (tx) => {
+    if (!(await stocks.updateStock(tx, id, stock))) return false;
+    await keepThickness(tx, id, stock);
+    return true;
+  });
   if (!found) throw notFound('stock', id);
   return getStock(ctx, id);
 }

@@ -1,41 +1,68 @@
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
+import type { FactValues } from '../core/book/facts';
 import type { BurnSettings } from '../core/card/settings';
-import { differencesBetween, type VersionView } from './book-views';
-import { load } from './page-load';
+import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
+import type { FactRecord, FactVersionRecord } from '../records/fact';
+import { differencesBetween, differenceWords, factRows } from './fact-words';
+import { load, pageNumber } from './page-load';
 import { sniffMediaType } from './photos';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
-import { differenceWords, settingRows } from './setting-words';
 
 const SETTINGS: BurnSettings = {
   powerFraction: 0.455,
   speedMmPerS: 120,
   intervalMm: 0.1,
   passes: 1,
-  focusOffsetMm: 0,
+  focusOffsetMm: 2.54,
   air: 'low',
   direction: 'horizontal',
   bothWays: true,
+  runUpMm: null,
+  scanOffsetMm: 0,
 };
 
-describe('a setting in words', () => {
-  const version = { settings: SETTINGS, lightness: 45.25, lightnessSigma: 0.4, confidence: 0.999 } as VersionView;
+describe('a fact in words', () => {
+  const engrave: FactValues['engrave'] = {
+    settings: SETTINGS,
+    lightness: 45.25,
+    lightnessSigma: 0.4,
+    confidence: 0.999,
+  };
+  const rowsOf = (
+    name: FactRecord['name'],
+    value: unknown,
+    liked: LikedUnits,
+    at: FactRecord['at'] = {},
+    sigma: number | null = null,
+  ) => new Map(factRows({ name, at } as FactRecord, { value, sigma } as FactVersionRecord, liked));
+
   it('is in the units the operator likes, with how sure it is', () => {
-    const rows = new Map(settingRows(version, { length: 'in', speed: 'mm/min', density: 'dpi' }));
+    const rows = rowsOf('engrave', engrave, { length: 'in', speed: 'mm/min', density: 'dpi' });
     expect(rows.get('Power')).toBe('45.5 %');
     expect(rows.get('Speed')).toBe('7200 mm/min');
     expect(rows.get('Line interval')).toBe('254 DPI');
+    expect(rows.get('Focus offset')).toBe('+0.1 in');
+    expect(rows.get('Run-up')).toBe('as the speed needs');
     expect(rows.get('Lightness')).toBe('L* 45.3 ± 0.8 (95 %)');
-    expect(
-      new Map(settingRows({ ...version, lightness: null, confidence: null }, DEFAULT_LIKED_UNITS)).get('Lightness'),
-    ).toMatch(/by eye/);
+    const byEye = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
+    expect(rowsOf('engrave', byEye, DEFAULT_LIKED_UNITS).get('Lightness')).toMatch(/by eye/);
+  });
+  it('says at what it was measured, and how sure, doubled for 95 %', () => {
+    const floor = rowsOf('floor', { powerFraction: 0.065 }, DEFAULT_LIKED_UNITS, { speed: 120 }, 0.004);
+    expect([...floor.values()]).toEqual(['floor 6.5 %', '± 0.8 %', '120 mm/s']);
+    expect(rowsOf('interval', { intervalMm: 0.12 }, DEFAULT_LIKED_UNITS).get('How sure')).toBe('not known');
   });
   it('differs from another by what changed, and only that', () => {
-    const after: BurnSettings = { ...SETTINGS, speedMmPerS: 90, bothWays: false, direction: 'vertical' };
-    expect(differencesBetween(SETTINGS, SETTINGS)).toEqual([]);
+    const after = {
+      ...engrave,
+      settings: { ...SETTINGS, speedMmPerS: 90, bothWays: false, direction: 'vertical' as const },
+    };
+    expect(differencesBetween(engrave, engrave)).toEqual([]);
     expect(
-      differencesBetween(SETTINGS, after).map((difference) => differenceWords(difference, DEFAULT_LIKED_UNITS)),
-    ).toEqual(['Speed: 120 mm/s → 90 mm/s', 'Lines run: left and right → to and fro', 'Burns: both ways → one way']);
+      differencesBetween(engrave, after).map((difference) =>
+        differenceWords('engrave', difference, DEFAULT_LIKED_UNITS),
+      ),
+    ).toEqual(['Speed: 120 mm/s → 90 mm/s', 'Lines run: along X → along Y', 'Burns: both ways → one way']);
   });
 });
 
@@ -96,4 +123,15 @@ describe('the id in a page’s address', () => {
     expect(await (missing as Response).text()).toBe('/404');
     await expect(load(page('5'), async () => Promise.reject(new Error('fault')))).rejects.toThrow('fault');
   });
+});
+
+describe('the page number of a list', () => {
+  it.each([
+    ['', 1],
+    ['?page=3', 3],
+    ['?page=0', 1],
+    ['?page=-2', 1],
+    ['?page=1.5', 1],
+    ['?page=two', 1],
+  ])('of %s is %i', (query, page) => expect(pageNumber(new URL(`http://localhost/book${query}`))).toBe(page));
 });

@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { srgbToLinear } from '../core/color/srgb';
 import { bandOfWavelength, casualShot, photograph } from './bench';
-import { SimulatedLaser, type LaserTruth, type Trace } from './laser';
-import { burnPiece, PIECE_PX_PER_MM, trueLuminanceRatio, type BurnRequest } from './piece';
+import { SimulatedLaser, type Trace } from './laser';
+import type { LaserTruth } from './truth';
+import { deposit } from './deposit';
+import { caliperReading, depthReading, isLoose, lightTable } from './gauges';
+import { burnPiece, trueLuminanceRatio, type BurnRequest } from './piece';
 import { LatticeNoise, NoiseTable, randomFrom } from './random';
 import { SPECIMENS } from './specimens';
 
@@ -19,6 +22,14 @@ const TRUTH: LaserTruth = {
   lagS: 0,
   bedWidthMm: 200,
   bedDepthMm: 150,
+  laserMode: true,
+  addsRunUp: false,
+  setFocusMm: 20,
+  clearanceMm: 5,
+  tiltX: 0,
+  tiltY: 0,
+  lossAlongX: 0,
+  lossAlongY: 0,
 };
 
 function run(
@@ -59,9 +70,12 @@ describe('the simulated laser moves', () => {
 describe('the simulated laser burns', () => {
   it('watts over speed for each millimetre when it cruises', () => {
     const { traces } = run([...START, 'G1 X10 F6000 S0', 'G1 X40 S500', 'G1 X50 S0']);
-    expect(traces).toHaveLength(1);
-    expect(traces[0]).toMatchObject({ x0: 10, x1: 40, watts: 10 });
-    expect(traces[0]!.joulesPerMm).toBeCloseTo(0.1, 9);
+    expect(traces[0]!.x0).toBe(10);
+    expect(traces.at(-1)!.x1).toBe(40);
+    for (const trace of traces) {
+      expect(trace.watts).toBe(10);
+      expect(trace.joulesPerMm).toBeCloseTo(0.1, 9);
+    }
   });
   it('more at the ends of a line without run-up: dark bars', () => {
     const { traces } = run([...START, 'G1 X40 F6000 S500']);
@@ -78,6 +92,80 @@ describe('the simulated laser burns', () => {
     const { traces } = run([...START, ...lines], { lagS: 0.001 });
     expect(traces[0]!.x0).toBeCloseTo(10.1, 6);
     expect(traces.at(-1)!.x1).toBeCloseTo(9.9, 6);
+  });
+});
+
+describe('the simulated laser is as unforgiving as a real one', () => {
+  const RAPID = ['G21', 'G90', 'M3 S0', 'G0 X10 Y50', 'G1 X40 F6000 S500', 'G0 X100'];
+  it('burns on along a rapid that carries power, out of laser mode, and not in it', () => {
+    expect(Math.max(...run(RAPID, { laserMode: false }).traces.map((trace) => trace.x1))).toBeGreaterThan(99);
+    expect(Math.max(...run(RAPID).traces.map((trace) => trace.x1))).toBeLessThan(41);
+    const careful = [...RAPID.slice(0, -1), 'G0 X100 S0'];
+    expect(Math.max(...run(careful, { laserMode: false }).traces.map((trace) => trace.x1))).toBeLessThan(41);
+  });
+  it('burns a dot where it stands with the beam on, unless laser mode keeps it dark', () => {
+    const standing = (arm: string, laserMode: boolean, disarm = false): number => {
+      const laser = new SimulatedLaser({ ...TRUTH, laserMode });
+      for (const line of ['G90', `${arm} S0`, 'G0 X50 Y50', 'G1 X60 F6000 S500']) laser.send(line);
+      if (disarm) laser.send('M5');
+      laser.hold(2);
+      return Math.max(0, ...laser.finish().map((trace) => trace.joulesPerMm));
+    };
+    expect(standing('M3', false)).toBeGreaterThan(100);
+    expect(standing('M3', true)).toBeGreaterThan(100);
+    expect(standing('M4', true)).toBeLessThan(10);
+    expect(standing('M3', false, true)).toBeLessThan(10);
+  });
+  it('lowers power with speed on ramps under M4, and not out of laser mode', () => {
+    const ends = (arm: string, laserMode: boolean): number => {
+      const { traces } = run(['G21', 'G90', `${arm} S0`, 'G0 X0 Y0', 'G1 X40 F6000 S500'], { laserMode });
+      return traces[0]!.joulesPerMm / traces[Math.floor(traces.length / 2)]!.joulesPerMm;
+    };
+    expect(ends('M4', true)).toBeCloseTo(1, 6);
+    expect(ends('M3', true)).toBeGreaterThan(2);
+    expect(ends('M4', false)).toBeGreaterThan(2);
+  });
+  it('waits at M0 for a hand, takes nothing meanwhile, and focuses where the hand left it', () => {
+    const laser = new SimulatedLaser(TRUTH);
+    for (const line of ['G90', 'M3 S0', 'G0 X10 Y50', 'M5', 'M0 (set focus)']) laser.send(line);
+    expect(laser.waitsForHand).toBe(true);
+    expect(laser.send('M3 S0').ok).toBe(false);
+    expect(laser.proceed({ focusOffsetMm: 1.5 })).toBe(true);
+    expect(laser.proceed({ focusOffsetMm: 0 })).toBe(false);
+    for (const line of ['M3 S0', 'G1 X20 F6000 S500']) expect(laser.send(line)).toEqual({ ok: true });
+    expect(laser.finish().every((trace) => trace.focusOffsetMm === 1.5)).toBe(true);
+  });
+  it('crashes when Z sends the head into the work, by either way of telling it, and takes nothing after', () => {
+    for (const lines of [
+      ['G91', 'G0 Z-6'],
+      ['G90', 'G0 Z0'],
+    ]) {
+      const laser = new SimulatedLaser(TRUTH);
+      const answers = lines.map((line) => laser.send(line));
+      expect(answers.at(-1)).toMatchObject({ ok: false });
+      expect(laser.send('G90').ok).toBe(false);
+    }
+    // An absolute Z that means "0 above the focus" to whoever wrote it means the lowest place to this head.
+    const relative = new SimulatedLaser(TRUTH);
+    for (const line of ['G91', 'G0 Z2', 'G90']) expect(relative.send(line)).toEqual({ ok: true });
+    expect(relative.focusOffsetMm).toBe(2);
+  });
+  it('runs up by itself where its controller does, and then needs none in the program', () => {
+    const lines = [...START, 'G0 X50 Y50', 'G1 X80 F6000 S500'];
+    const plain = run(lines);
+    const adds = run(lines, { addsRunUp: true });
+    expect(Math.max(...plain.traces.map((trace) => trace.joulesPerMm))).toBeGreaterThan(0.2);
+    expect(Math.max(...adds.traces.map((trace) => trace.joulesPerMm))).toBeCloseTo(0.1, 6);
+    expect(adds.elapsedS).toBeGreaterThan(plain.elapsedS);
+  });
+  it('stands over a bed that tilts, and loses power away from the mirrors', () => {
+    const { traces } = run([...START, 'G0 X10 Y50', 'G1 X30 F600 S500', 'G0 X170 S0', 'G1 X190 S500'], {
+      tiltX: 0.002,
+      lossAlongX: 0.1,
+    });
+    const [first, last] = [traces[0]!, traces.at(-1)!];
+    expect(last.focusOffsetMm - first.focusOffsetMm).toBeCloseTo(0.002 * 180, 1);
+    expect(last.watts).toBeLessThan(first.watts);
   });
 });
 
@@ -111,13 +199,25 @@ function square(joulesPerMm2: number, change: Partial<BurnRequest> = {}): BurnRe
   const interval = 0.1;
   const traces: Trace[] = [];
   for (let y = 2; y < 8; y += interval)
-    traces.push({ x0: 2, y0: y, x1: 8, y1: y, joulesPerMm: joulesPerMm2 * interval, watts: 10, focusOffsetMm: 0 });
+    traces.push({
+      x0: 2,
+      y0: y,
+      x1: 8,
+      y1: y,
+      joulesPerMm: joulesPerMm2 * interval,
+      watts: 10,
+      speedMmPerS: 100,
+      focusOffsetMm: 0,
+      air: 'on',
+    });
   return {
     specimen: { ...SPECIMENS['mdf']!, smoke: 0 },
     traces,
     widthMm: 10,
     heightMm: 10,
     marginMm: 1,
+    thicknessMm: 3,
+    wiped: false,
     spot: { xMm: 0.1, yMm: 0.14, rayleighMm: 1.4 },
     band: 'far',
     grainAlongX: true,
@@ -151,7 +251,132 @@ describe('simulated stock', () => {
     const one = burnPiece(square(1));
     expect(burnPiece(square(1)).after).toEqual(one.after);
     expect(burnPiece(square(1, { seed: 'other' })).after).not.toEqual(one.after);
-    expect(one.width).toBe(12 * PIECE_PX_PER_MM);
+    expect(one.width).toBe(12 * one.pxPerMm);
+  });
+});
+
+describe('energy is neither lost nor found', () => {
+  it.each([
+    [0.4, 0.4, 'a broad spot'],
+    [0.02, 0.02, 'a spot far smaller than a pixel'],
+    [0.05, 0.3, 'an oblong one'],
+  ])('%f x %f px: %s, along an axis and aslant', (sigmaX, sigmaY) => {
+    for (const [x1, y1] of [
+      [40, 20],
+      [10, 45],
+      [33, 37],
+    ] as const) {
+      // prettier-ignore
+      let sum = 0;
+      const window = { left: 0, top: 0, width: 60, height: 60 };
+      deposit({ x0: 10, y0: 20, x1, y1 }, 7.5, { sigmaX: sigmaX * 3, sigmaY: sigmaY * 3 }, window, (_index, share) => {
+        sum += share;
+      });
+      expect(sum).toBeCloseTo(7.5, 2);
+    }
+  });
+  it('so a small spot marks like a large one at the same energy and interval, to a few per cent of tone', () => {
+    // 0.02 mm spots at 0.02 mm against 0.1 mm spots at 0.1 mm: the same energy on every square millimetre.
+    const fine = (spotMm: number): number => {
+      const traces: Trace[] = [];
+      for (let y = 2; y < 4; y += spotMm)
+        traces.push({
+          x0: 2,
+          y0: y,
+          x1: 4,
+          y1: y,
+          joulesPerMm: 0.5 * spotMm,
+          watts: 10,
+          speedMmPerS: 100,
+          focusOffsetMm: 0,
+          air: 'on',
+        });
+      const spot = { xMm: spotMm, yMm: spotMm, rayleighMm: 1.4 };
+      const request = square(0, { traces, spot, widthMm: 6, heightMm: 6 });
+      return trueLuminanceRatio(burnPiece(request), { x: 2, y: 2, width: 2, height: 2 });
+    };
+    expect(fine(0.02) / fine(0.1)).toBeGreaterThan(0.9);
+    expect(fine(0.02) / fine(0.1)).toBeLessThan(1.1);
+  });
+});
+
+/** A square of 8 mm followed round, with so much energy for each mm, in so many passes. */
+function cutSquare(joulesPerMm: number, passes: number, change: Partial<BurnRequest> = {}): BurnRequest {
+  const corners = [[4, 4], [12, 4], [12, 12], [4, 12], [4, 4]] as const; // prettier-ignore
+  const traces: Trace[] = [];
+  for (let pass = 0; pass < passes; pass++)
+    for (let side = 0; side < 4; side++) {
+      const [[x0, y0], [x1, y1]] = [corners[side]!, corners[side + 1]!];
+      traces.push({ x0, y0, x1, y1, joulesPerMm, watts: 30, speedMmPerS: 20, focusOffsetMm: 0, air: 'on' });
+    }
+  return square(0, { traces, widthMm: 16, heightMm: 16, ...change });
+}
+const PART = { x: 4, y: 4, width: 8, height: 8 };
+
+describe('cutting on the bench', () => {
+  // Common practice: about 1 J/mm for each mm of MDF.
+  it('comes through with enough energy and not with little; thicker sheets ask for more', () => {
+    expect(isLoose(burnPiece(cutSquare(6, 1)), PART)).toBe(true);
+    expect(isLoose(burnPiece(cutSquare(0.8, 1)), PART)).toBe(false);
+    expect(isLoose(burnPiece(cutSquare(6, 1, { thicknessMm: 9 })), PART)).toBe(false);
+  });
+  it('comes through in several passes where one does not, but char makes them dearer than their sum', () => {
+    const least = (passes: number): number => {
+      let [low, high] = [0.3, 8];
+      for (let turn = 0; turn < 7; turn++) {
+        const middle = (low + high) / 2;
+        if (isLoose(burnPiece(cutSquare(middle / passes, passes)), PART)) high = middle;
+        else low = middle;
+      }
+      return high;
+    };
+    const [one, three] = [least(1), least(3)];
+    expect(three).toBeGreaterThan(one);
+    expect(three).toBeLessThan(3 * one);
+  });
+  it('is wider above than below, takes a usual kerf away, and shows on the light table', () => {
+    const piece = burnPiece(cutSquare(5, 1));
+    const gauge = { owner: 'Tester', turn: 0 };
+    const across = caliperReading(piece, PART, 'x', gauge);
+    const lost = 8 - Number('shows' in across && across.shows);
+    expect(lost).toBeGreaterThan(0.03);
+    expect(lost).toBeLessThan(0.4);
+    const light = lightTable(piece);
+    const at = (x: number, y: number): number =>
+      light.data[Math.round((y + 1) * piece.pxPerMm) * light.width + Math.round((x + 1) * piece.pxPerMm)]!;
+    expect(at(4, 8)).toBeGreaterThan(200);
+    expect(at(8, 8)).toBeLessThan(20);
+  });
+  it('cannot be measured before it has come loose, and repeats scatter by hundredths', () => {
+    expect(caliperReading(burnPiece(cutSquare(0.8, 1)), PART, 'x', { owner: 'Tester', turn: 0 })).toHaveProperty(
+      'cannot',
+    );
+    const piece = burnPiece(cutSquare(6, 1));
+    const shown = [0, 1, 2, 3, 4, 5].map((turn) => {
+      const answer = caliperReading(piece, PART, 'x', { owner: 'Tester', turn });
+      return Number('shows' in answer ? answer.shows : NaN);
+    });
+    expect(new Set(shown).size).toBeGreaterThan(1);
+    expect(Math.max(...shown) - Math.min(...shown)).toBeLessThan(0.08);
+    expect(caliperReading(piece, PART, 'x', { owner: 'Tester', turn: 3 })).toEqual({ shows: shown[3]!.toFixed(2) });
+  });
+  it('has a depth gauge that finds more ground gone after more energy, none where it is through', () => {
+    const depth = (energy: number): number => {
+      const answer = depthReading(burnPiece(square(energy)), CELL, { owner: 'Tester', turn: 0 });
+      return 'shows' in answer ? Number(answer.shows) : Infinity;
+    };
+    expect(depth(0)).toBeLessThan(0.02);
+    expect(depth(6)).toBeGreaterThan(depth(3));
+    expect(depth(40)).toBe(Infinity);
+  });
+  it('leaves soot that wipes off, more without air', () => {
+    const sooty = { ...SPECIMENS['mdf']!, smoke: 0.7 };
+    const beside = { x: 0, y: 0.4, width: 10, height: 1 };
+    const dim = (change: Partial<BurnRequest>): number =>
+      trueLuminanceRatio(burnPiece(square(3, { specimen: sooty, ...change })), beside);
+    const noAir = square(3).traces.map((trace): Trace => ({ ...trace, air: 'off' }));
+    expect(dim({ traces: noAir })).toBeLessThan(dim({}));
+    expect(dim({ wiped: true })).toBeGreaterThan(dim({}));
   });
 });
 

@@ -1,29 +1,14 @@
 import sharp from 'sharp';
 import { casualShot, photograph, type RawPhoto, type Shot } from './camera';
-import { SimulatedLaser, type Acknowledgement, type LaserTruth, type Trace } from './laser';
+import { SimulatedLaser, type HandDone, type Trace } from './laser';
 import { burnPiece, type Piece } from './piece';
-import { randomFrom } from './random';
 import { SPECIMENS, type Specimen } from './specimens';
-
-/** What the bench is told about a machine; what it really does with that is its own affair. */
-export interface BenchMachine {
-  readonly name: string;
-  readonly wavelengthNm: number;
-  readonly ratedPowerW: number;
-  readonly lowestFiringCommand: number;
-  readonly bedWidthMm: number;
-  readonly bedDepthMm: number;
-  readonly topSpeedXMmPerS: number;
-  readonly topSpeedYMmPerS: number;
-  readonly accelerationXMmPerS2: number;
-  readonly accelerationYMmPerS2: number;
-  readonly spotXMm: number;
-  readonly spotYMm: number;
-}
+import { laserTruthOf, type BenchMachine } from './truth';
 
 export interface BenchSheet {
   readonly family: string;
   readonly grainAlongX: boolean;
+  readonly thicknessMm: number;
 }
 
 export interface BenchPlace {
@@ -32,25 +17,6 @@ export interface BenchPlace {
   readonly rearMm: number;
   readonly widthMm: number;
   readonly heightMm: number;
-}
-
-/** The laser that stands behind a machine's record: a little slower, weaker and later than the record says. */
-export function laserTruthOf(machine: BenchMachine): LaserTruth {
-  const random = randomFrom(`laser ${machine.name}`);
-  return {
-    ratedPowerW: machine.ratedPowerW,
-    efficiency: 0.9 + 0.08 * random(),
-    powerExponent: 1 + 0.06 * random(),
-    firingCommand: machine.lowestFiringCommand,
-    accelerationXMmPerS2: machine.accelerationXMmPerS2 * (0.9 + 0.06 * random()),
-    accelerationYMmPerS2: machine.accelerationYMmPerS2 * (0.9 + 0.06 * random()),
-    topSpeedXMmPerS: machine.topSpeedXMmPerS,
-    topSpeedYMmPerS: machine.topSpeedYMmPerS,
-    lineOverheadS: 0.0004 + 0.0006 * random(),
-    lagS: 0.00008 + 0.00008 * random(),
-    bedWidthMm: machine.bedWidthMm,
-    bedDepthMm: machine.bedDepthMm,
-  };
 }
 
 export function specimenOf(family: string): Specimen {
@@ -68,20 +34,58 @@ export function bandOfWavelength(wavelengthNm: number): keyof Specimen['takes'] 
 /** Stock around the card that stays in the picture. */
 const MARGIN_MM = 7;
 
-/** The piece that the first `lines` lines of a program leave. */
-export function burnProgram(
-  program: string,
-  lines: number,
+/** Beams as wide as they usually are where they meet the lens, in mm. */
+const BEAM_MM: Readonly<Record<keyof Specimen['takes'], number>> = { ultraviolet: 4, blue: 2.6, near: 6, far: 7 };
+
+/**
+ * How far from focus the spot is wider by the root of two: a cone from the beam's width at the lens to the spot, one focal length long,
+ * is that wide where it has opened by the spot itself.
+ */
+function rayleighOf({ focalLengthMm, spotXMm, spotYMm, wavelengthNm }: BenchMachine): number {
+  return (Math.max(spotXMm, spotYMm) * focalLengthMm) / BEAM_MM[bandOfWavelength(wavelengthNm)];
+}
+
+/** A program as it was sent, and what hands did at its stops, by the line they waited at. */
+export interface BurnedProgram {
+  readonly text: string;
+  /** How many of its lines were sent. */
+  readonly lines: number;
+  readonly hands: readonly BurnedHand[];
+}
+
+export interface BurnedHand extends HandDone {
+  readonly line: number;
+  /** How long the head stood there. */
+  readonly seconds: number;
+}
+
+/** Everything that a laser drew under one program. Throws when the bench refuses a line. */
+export function tracesOfProgram(program: BurnedProgram, machine: BenchMachine): readonly Trace[] {
+  const laser = new SimulatedLaser(laserTruthOf(machine));
+  program.text
+    .split('\n')
+    .slice(0, program.lines)
+    .forEach((line, index) => {
+      const answer = laser.send(line);
+      if (!answer.ok) throw new Error(`the bench refused "${line}": ${answer.message}`);
+      if (!laser.waitsForHand) return;
+      const hand = program.hands.find((one) => one.line === index);
+      if (!hand) return;
+      laser.hold(hand.seconds);
+      laser.proceed(hand);
+    });
+  return laser.finish();
+}
+
+/** The piece that programs leave on one card, one after another. */
+export function burnPrograms(
+  programs: readonly BurnedProgram[],
   machine: BenchMachine,
   sheet: BenchSheet,
   place: BenchPlace,
   seed: string,
+  wiped = false,
 ): Piece {
-  const laser = new SimulatedLaser(laserTruthOf(machine));
-  for (const line of program.split('\n').slice(0, lines)) {
-    const answer: Acknowledgement = laser.send(line);
-    if (!answer.ok) throw new Error(`the bench refused "${line}": ${answer.message}`);
-  }
   const toCard = (trace: Trace): Trace => ({
     ...trace,
     x0: trace.x0 - place.leftMm,
@@ -91,11 +95,13 @@ export function burnProgram(
   });
   return burnPiece({
     specimen: specimenOf(sheet.family),
-    traces: laser.finish().map(toCard),
+    traces: programs.flatMap((program) => tracesOfProgram(program, machine).map(toCard)),
     widthMm: place.widthMm,
     heightMm: place.heightMm,
     marginMm: MARGIN_MM,
-    spot: { xMm: machine.spotXMm * 1.08, yMm: machine.spotYMm * 1.08, rayleighMm: 1.4 },
+    thicknessMm: sheet.thicknessMm,
+    spot: { xMm: machine.spotXMm * 1.08, yMm: machine.spotYMm * 1.08, rayleighMm: rayleighOf(machine) },
+    wiped,
     band: bandOfWavelength(machine.wavelengthNm),
     grainAlongX: sheet.grainAlongX,
     seed,
@@ -109,5 +115,5 @@ export async function jpegOf(photo: RawPhoto, quality = 92): Promise<Buffer> {
     .toBuffer();
 }
 
-export { casualShot, photograph };
-export type { Piece, Shot };
+export { casualShot, laserTruthOf, photograph };
+export type { BenchMachine, Piece, Shot };

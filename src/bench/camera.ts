@@ -1,5 +1,5 @@
 import { NoiseTable, randomFrom } from './random';
-import { PIECE_PX_PER_MM, type Piece } from './piece';
+import type { Piece } from './piece';
 
 /** How a photo is taken. Angles in degrees. */
 export interface Shot {
@@ -74,17 +74,17 @@ const ENCODED = Uint8Array.from({ length: 4096 }, (_, step) => {
 export function photograph(piece: Piece, shot: Shot): RawPhoto {
   const { widthPx, heightPx } = shot;
   const pose = poseOf(piece, shot);
-  const face = blurred(piece, shot.blurMm * PIECE_PX_PER_MM);
+  const face = blurred(piece, shot.blurMm * piece.pxPerMm);
   const noise = new NoiseTable(randomFrom(`noise ${shot.seed}`));
   const data = new Uint8Array(widthPx * heightPx * 3);
   const gain = exposureGain(piece, shot);
   const lamp = {
     x: Math.cos((shot.lightDegrees * Math.PI) / 180),
     y: Math.sin((shot.lightDegrees * Math.PI) / 180),
-    size: (piece.width + piece.height) / 2 / PIECE_PX_PER_MM - 2 * piece.marginMm,
+    size: (piece.width + piece.height) / 2 / piece.pxPerMm - 2 * piece.marginMm,
   };
-  const halfWidthMm = piece.width / 2 / PIECE_PX_PER_MM;
-  const halfHeightMm = piece.height / 2 / PIECE_PX_PER_MM;
+  const halfWidthMm = piece.width / 2 / piece.pxPerMm;
+  const halfHeightMm = piece.height / 2 / piece.pxPerMm;
   const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
   const [gainRed, gainGreen, gainBlue] = shot.cast.map((cast) => cast * gain) as [number, number, number];
   let at = 0;
@@ -100,8 +100,8 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       const w = pose.back[6]! * dx + pose.back[7]! * dy + pose.back[8]!;
       const xMm = (pose.back[0]! * dx + pose.back[1]! * dy + pose.back[2]!) / w;
       const yMm = (pose.back[3]! * dx + pose.back[4]! * dy + pose.back[5]!) / w;
-      const px = (xMm + halfWidthMm) * PIECE_PX_PER_MM - 0.5;
-      const py = (yMm + halfHeightMm) * PIECE_PX_PER_MM - 0.5;
+      const px = (xMm + halfWidthMm) * piece.pxPerMm - 0.5;
+      const py = (yMm + halfHeightMm) * piece.pxPerMm - 0.5;
       const along = (xMm * lamp.x + yMm * lamp.y) / lamp.size;
       // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
       const fall = Math.max(-0.8, Math.min(0.8, along));
@@ -159,8 +159,8 @@ function poseOf(piece: Piece, shot: Shot): { back: number[]; placeOf: RawPhoto['
   const lean = shot.leanDegrees * radians;
   const roll = shot.rollDegrees * radians;
   const focal = shot.widthPx * 0.85;
-  const cardHeightMm = piece.height / PIECE_PX_PER_MM - 2 * piece.marginMm;
-  const cardWidthMm = piece.width / PIECE_PX_PER_MM - 2 * piece.marginMm;
+  const cardHeightMm = piece.height / piece.pxPerMm - 2 * piece.marginMm;
+  const cardWidthMm = piece.width / piece.pxPerMm - 2 * piece.marginMm;
   const scale = Math.min((shot.heightPx * shot.fill) / cardHeightMm, (shot.widthPx * shot.fill) / cardWidthMm);
   const distance = focal / scale;
   // Rotation of the plane about the axis in it that is square to the lean, then the roll of the camera.

@@ -1,21 +1,7 @@
-/** What the simulated machine really is, as opposed to what its owner wrote down. Open to tests and accuracy reports only. */
-export interface LaserTruth {
-  readonly ratedPowerW: number;
-  /** Watts out = rated x efficiency x command ^ powerExponent, nothing below the firing command. */
-  readonly efficiency: number;
-  readonly powerExponent: number;
-  readonly firingCommand: number;
-  readonly accelerationXMmPerS2: number;
-  readonly accelerationYMmPerS2: number;
-  readonly topSpeedXMmPerS: number;
-  readonly topSpeedYMmPerS: number;
-  /** The controller's own time for each line of a program. */
-  readonly lineOverheadS: number;
-  /** The beam answers this much later than the head is told. */
-  readonly lagS: number;
-  readonly bedWidthMm: number;
-  readonly bedDepthMm: number;
-}
+import type { LaserTruth } from './truth';
+import { readWords } from './words';
+
+export type AirFlow = 'off' | 'low' | 'on';
 
 /** A stretch along which the beam was on, in machine millimetres, with what it laid down. */
 export interface Trace {
@@ -25,10 +11,18 @@ export interface Trace {
   readonly y1: number;
   readonly joulesPerMm: number;
   readonly watts: number;
+  readonly speedMmPerS: number;
+  /** How far the sharp point is above the face there: what was asked for, and the bed's tilt. */
   readonly focusOffsetMm: number;
+  readonly air: AirFlow;
 }
 
 export type Acknowledgement = { readonly ok: true } | { readonly ok: false; readonly message: string };
+
+/** What a hand did while the machine waited: where it left the focus, or nothing. */
+export interface HandDone {
+  readonly focusOffsetMm: number | null;
+}
 
 interface Leg {
   readonly x0: number;
@@ -37,34 +31,44 @@ interface Leg {
   readonly y1: number;
   readonly length: number;
   readonly speed: number;
-  readonly watts: number;
+  readonly command: number;
 }
 
-const WORD = /([A-Z])\s*([+-]?(?:\d+\.?\d*|\.\d+))/gy;
-const MOTION_WORDS = new Set([0, 1]);
-const SETUP_WORDS = new Set([17, 21, 90, 94]);
-const MACHINE_WORDS = new Set([0, 2, 3, 5, 7, 8, 9]);
+const SETUP_WORDS = new Set([17, 21, 94]);
+const AIR: ReadonlyMap<number, AirFlow> = new Map([
+  [7, 'low'],
+  [8, 'on'],
+  [9, 'off'],
+]);
+const MACHINE_WORDS = new Set([0, 2, 3, 4, 5, 7, 8, 9]);
+/** At rest with the beam on: the stretch that a burned dot is drawn over. */
+const DOT_MM = 0.02;
 
 /**
- * A simulated laser that takes G-code line by line. It moves on straight lines with its own acceleration: legs that go on in
- * the same direction at the same feed are joined, everything else comes to rest in between. Unknown words, missing feeds and
- * places outside the bed are refused and change nothing.
+ * A simulated laser that takes G-code line by line. It moves on straight lines with its own acceleration: legs that go on in the same
+ * direction at the same feed are joined, everything else comes to rest in between. `M0` waits for a hand: nothing is taken until
+ * `proceed`. Unknown words, missing feeds and places outside the bed are refused and change nothing; a head that is sent into the work
+ * is a crash, after which nothing is taken.
  */
 export class SimulatedLaser {
   private x = 0;
   private y: number;
-  private focus = 0;
+  /** Height on the head's own scale. */
+  private z: number;
   private feedMmPerS = 0;
   private command = 0;
-  private beamArmed = false;
+  private beam: 'off' | 'constant' | 'follows-speed' = 'off';
+  private air: AirFlow = 'off';
   private motion = 0;
-  private ended = false;
+  private relative = false;
+  private state: 'ready' | 'waiting' | 'ended' | 'crashed' = 'ready';
   private legs: Leg[] = [];
   private clock = 0;
   private readonly traces: Trace[] = [];
 
   constructor(private readonly truth: LaserTruth) {
     this.y = truth.bedDepthMm;
+    this.z = truth.setFocusMm;
   }
 
   /** Machine time in s, all joined moves run out. */
@@ -76,30 +80,62 @@ export class SimulatedLaser {
     return { x: this.x, y: this.y };
   }
 
+  /** Distance from the focus that the operator set, positive when the head is raised. */
+  get focusOffsetMm(): number {
+    return this.z - this.truth.setFocusMm;
+  }
+
+  get waitsForHand(): boolean {
+    return this.state === 'waiting';
+  }
+
+  /** Whether the beam would burn at this very moment if the head stood still. */
+  get beamIsOn(): boolean {
+    return this.beam !== 'off' && this.command >= this.truth.firingCommand && this.command > 0;
+  }
+
   /** Ends the job wherever it is and returns what the beam drew. */
   finish(): readonly Trace[] {
     this.runJoined();
     return this.traces;
   }
 
+  /** The head stands still for a while. A beam that was left on burns a dot meanwhile, unless laser mode keeps it dark at rest. */
+  hold(seconds: number): void {
+    this.runJoined();
+    this.clock += seconds;
+    const dark = this.truth.laserMode && this.beam === 'follows-speed';
+    if (!this.beamIsOn || dark) return;
+    const watts = this.wattsAt(this.command, this.x, this.y);
+    this.traces.push({
+      x0: this.x - DOT_MM / 2,
+      y0: this.y,
+      x1: this.x + DOT_MM / 2,
+      y1: this.y,
+      joulesPerMm: (watts * seconds) / DOT_MM,
+      watts,
+      speedMmPerS: 0,
+      focusOffsetMm: this.focusAt(this.x, this.y),
+      air: this.air,
+    });
+  }
+
+  /** The hand is done and the program goes on. False when nobody waited for one. */
+  proceed({ focusOffsetMm }: HandDone): boolean {
+    if (this.state !== 'waiting') return false;
+    this.state = 'ready';
+    if (focusOffsetMm !== null) this.z = this.truth.setFocusMm + focusOffsetMm;
+    return true;
+  }
+
   send(line: string): Acknowledgement {
-    const text = line
-      .replace(/\([^)]*\)/g, '')
-      .replace(/;.*/, '')
-      .trim()
-      .toUpperCase();
     this.clock += this.truth.lineOverheadS;
-    if (text === '') return { ok: true };
-    if (this.ended) return refused('the program has ended');
-    const words = new Map<string, number[]>();
-    WORD.lastIndex = 0;
-    let read = 0;
-    for (let match = WORD.exec(text); match; match = WORD.exec(text)) {
-      words.set(match[1]!, [...(words.get(match[1]!) ?? []), Number(match[2])]);
-      read = WORD.lastIndex;
-      while (text[read] === ' ') WORD.lastIndex = ++read;
-    }
-    if (read !== text.length) return refused(`cannot read "${text.slice(read)}"`);
+    const words = readWords(line);
+    if (typeof words === 'string') return refused(words);
+    if (words.size === 0) return { ok: true };
+    if (this.state === 'ended') return refused('the program has ended');
+    if (this.state === 'waiting') return refused('a hand is waited for');
+    if (this.state === 'crashed') return refused('the head has run into the work');
     return this.obey(words);
   }
 
@@ -107,14 +143,21 @@ export class SimulatedLaser {
     for (const letter of words.keys()) {
       if (!'GMXYZFS'.includes(letter)) return refused(`unknown word ${letter}`);
     }
-    let motion = this.motion;
+    let { motion, relative } = this;
     for (const g of words.get('G') ?? []) {
-      if (MOTION_WORDS.has(g)) motion = g;
+      if (g === 0 || g === 1) motion = g;
+      else if (g === 90 || g === 91) relative = g === 91;
       else if (!SETUP_WORDS.has(g)) return refused(`unknown word G${g}`);
     }
-    for (const m of words.get('M') ?? []) if (!MACHINE_WORDS.has(m)) return refused(`unknown word M${m}`);
-    const x = words.get('X')?.at(-1) ?? this.x;
-    const y = words.get('Y')?.at(-1) ?? this.y;
+    const machineWords = words.get('M') ?? [];
+    for (const m of machineWords) if (!MACHINE_WORDS.has(m)) return refused(`unknown word M${m}`);
+    const place = (letter: string, now: number): number => {
+      const value = words.get(letter)?.at(-1);
+      return value === undefined ? now : relative ? now + value : value;
+    };
+    const x = place('X', this.x);
+    const y = place('Y', this.y);
+    const z = place('Z', this.z);
     const slack = 1e-6;
     if (x < -slack || y < -slack || x > this.truth.bedWidthMm + slack || y > this.truth.bedDepthMm + slack) {
       return refused(`X${x} Y${y} is outside the bed`);
@@ -125,27 +168,40 @@ export class SimulatedLaser {
     if (s !== undefined && !(s >= 0 && s <= 1000)) return refused(`power S${s} is not within 0..1000`);
     const moves = words.has('X') || words.has('Y');
     if (moves && motion === 1 && feed === undefined && this.feedMmPerS === 0) return refused('no feed was given');
+    if (z < this.truth.setFocusMm - this.truth.clearanceMm) {
+      this.runJoined();
+      this.state = 'crashed';
+      return refused(`Z ran the head into the work, ${(this.truth.setFocusMm - z).toFixed(1)} mm below its focus`);
+    }
 
     if (feed !== undefined) this.feedMmPerS = feed / 60;
     if (s !== undefined) this.command = s / 1000;
     this.motion = motion;
-    for (const m of words.get('M') ?? []) {
-      if (m === 3) this.beamArmed = true;
-      else if (m === 5) this.beamArmed = false;
-      else if (m === 2) this.ended = true;
-    }
-    const z = words.get('Z')?.at(-1);
-    if (z !== undefined) {
+    this.relative = relative;
+    for (const m of machineWords) this.switchTo(m);
+    if (z !== this.z) {
       this.runJoined();
-      this.focus = z;
+      this.z = z;
     }
     if (moves) this.moveTo(x, y, motion === 0);
     return { ok: true };
   }
 
+  private switchTo(m: number): void {
+    // What was joined runs out under what held before.
+    this.runJoined();
+    if (m === 3) this.beam = 'constant';
+    else if (m === 4) this.beam = this.truth.laserMode ? 'follows-speed' : 'constant';
+    else if (m === 5) this.beam = 'off';
+    else if (m === 2) this.state = 'ended';
+    else if (m === 0) this.state = 'waiting';
+    else this.air = AIR.get(m)!;
+  }
+
   private moveTo(x: number, y: number, rapid: boolean): void {
     const length = Math.hypot(x - this.x, y - this.y);
     if (length > 1e-9) {
+      const dark = this.beam === 'off' || (rapid && this.truth.laserMode);
       const leg: Leg = {
         x0: this.x,
         y0: this.y,
@@ -153,7 +209,7 @@ export class SimulatedLaser {
         y1: y,
         length,
         speed: this.limit(x - this.x, y - this.y, rapid ? Infinity : this.feedMmPerS),
-        watts: rapid ? 0 : this.wattsNow(),
+        command: dark ? 0 : this.command,
       };
       const last = this.legs.at(-1);
       if (last && !joins(last, leg)) this.runJoined();
@@ -163,10 +219,18 @@ export class SimulatedLaser {
     this.y = y;
   }
 
-  private wattsNow(): number {
-    const { truth, command } = this;
-    if (!this.beamArmed || command < truth.firingCommand) return 0;
-    return truth.ratedPowerW * truth.efficiency * command ** truth.powerExponent;
+  private wattsAt(command: number, x: number, y: number): number {
+    const { truth } = this;
+    if (command < truth.firingCommand || command === 0) return 0;
+    const centred =
+      (1 - truth.lossAlongX * (x / truth.bedWidthMm)) * (1 - truth.lossAlongY * (1 - y / truth.bedDepthMm));
+    return truth.ratedPowerW * truth.efficiency * command ** truth.powerExponent * centred;
+  }
+
+  /** How far the sharp point is above the face at a place of the bed. */
+  private focusAt(x: number, y: number): number {
+    const { truth } = this;
+    return this.focusOffsetMm + truth.tiltX * (x - truth.bedWidthMm / 2) + truth.tiltY * (truth.bedDepthMm / 2 - y);
   }
 
   private limit(dx: number, dy: number, speed: number): number {
@@ -185,28 +249,35 @@ export class SimulatedLaser {
     );
   }
 
-  private joinedTime(): number {
+  /** Way, peak speed and ramp of the legs that are joined; null when there are none. */
+  private joined(): { first: Leg; length: number; a: number; peak: number; runUp: number } | null {
     const first = this.legs[0];
-    if (!first) return 0;
-    const length = this.legs.reduce((sum, leg) => sum + leg.length, 0);
+    if (!first) return null;
     const a = this.acceleration(first);
-    const peak = Math.min(first.speed, Math.sqrt(length * a));
-    return peak / a + length / peak;
+    const marks = this.legs.reduce((sum, leg) => sum + leg.length, 0);
+    const alongAnAxis = first.x0 === first.x1 || first.y0 === first.y1;
+    const adds = this.truth.addsRunUp && alongAnAxis && this.legs.some((leg) => leg.command > 0);
+    const runUp = adds ? (first.speed * first.speed) / (2 * a) : 0;
+    const length = marks + 2 * runUp;
+    return { first, length, a, peak: Math.min(first.speed, Math.sqrt(length * a)), runUp };
+  }
+
+  private joinedTime(): number {
+    const way = this.joined();
+    return way ? way.peak / way.a + way.length / way.peak : 0;
   }
 
   /** Runs the joined legs from rest to rest and draws what is lit with the speed the head had there. */
   private runJoined(): void {
-    const first = this.legs[0];
-    if (!first) return;
+    const way = this.joined();
+    if (!way) return;
+    const { length, a, peak, runUp } = way;
     this.clock += this.joinedTime();
-    const length = this.legs.reduce((sum, leg) => sum + leg.length, 0);
-    const a = this.acceleration(first);
-    const peak = Math.min(first.speed, Math.sqrt(length * a));
     const ramp = (peak * peak) / (2 * a);
     const speedAt = (s: number): number => Math.max(0.5, Math.sqrt(2 * a * Math.min(s, length - s, ramp)));
-    let done = 0;
+    let done = runUp;
     for (const leg of this.legs) {
-      if (leg.watts > 0) this.draw(leg, done, ramp, length, speedAt);
+      if (leg.command >= this.truth.firingCommand && leg.command > 0) this.draw(leg, done, ramp, length, speedAt);
       done += leg.length;
     }
     this.legs = [];
@@ -217,20 +288,28 @@ export class SimulatedLaser {
     const uy = (leg.y1 - leg.y0) / leg.length;
     const slack = 1e-6;
     const cruises = done >= ramp - slack && done + leg.length <= total - ramp + slack;
-    const pieces = cruises ? 1 : Math.max(1, Math.ceil(leg.length / 0.1));
+    const pieces = cruises ? Math.max(1, Math.ceil(leg.length / 20)) : Math.max(1, Math.ceil(leg.length / 0.1));
     for (let piece = 0; piece < pieces; piece++) {
       const from = (leg.length * piece) / pieces;
       const to = (leg.length * (piece + 1)) / pieces;
-      const speed = speedAt(done + (from + to) / 2);
+      const speed = cruises ? leg.speed : speedAt(done + (from + to) / 2);
+      const command =
+        this.beam === 'follows-speed'
+          ? Math.max(this.truth.firingCommand, leg.command * Math.min(1, speed / leg.speed))
+          : leg.command;
       const late = speed * this.truth.lagS;
+      const middle = { x: leg.x0 + ux * ((from + to) / 2), y: leg.y0 + uy * ((from + to) / 2) };
+      const watts = this.wattsAt(command, middle.x, middle.y);
       this.traces.push({
         x0: leg.x0 + ux * (from + late),
         y0: leg.y0 + uy * (from + late),
         x1: leg.x0 + ux * (to + late),
         y1: leg.y0 + uy * (to + late),
-        joulesPerMm: leg.watts / speed,
-        watts: leg.watts,
-        focusOffsetMm: this.focus,
+        joulesPerMm: watts / speed,
+        watts,
+        speedMmPerS: speed,
+        focusOffsetMm: this.focusAt(middle.x, middle.y),
+        air: this.air,
       });
     }
   }

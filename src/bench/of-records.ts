@@ -4,9 +4,16 @@ import type { BenchMachine, BenchSheet } from './bench';
 
 /** What the bench is told of a machine and its lens: the record's numbers, from which it makes its own truth. */
 export function benchMachineOf(machine: Machine, lens: Lens): BenchMachine {
-  return { ...machine, spotXMm: lens.spotXMm, spotYMm: lens.spotYMm };
+  return { ...machine, spotXMm: lens.spotXMm, spotYMm: lens.spotYMm, focalLengthMm: lens.focalLengthMm };
 }
 
 export function benchSheetOf(stock: Stock): BenchSheet {
-  return { family: stock.family, grainAlongX: stock.grain !== 'along-depth' };
+  const { thicknessReadingsMm: readings, nominalThicknessMm } = stock;
+  const mean = readings.reduce((sum, mm) => sum + mm, 0) / readings.length;
+  return {
+    family: stock.family,
+    grainAlongX: stock.grain !== 'along-depth',
+    // The sheet is as thick as it measures, whatever its label says.
+    thicknessMm: readings.length > 0 ? mean : nominalThicknessMm * 0.97,
+  };
 }

@@ -1,18 +1,23 @@
-import { LatticeNoise, NoiseTable, randomFrom, type Random } from './random';
-import type { Trace } from './laser';
-import type { Specimen, Texture } from './specimens';
+import { deposit, linePitchMm, type Window } from './deposit';
+import type { AirFlow, Trace } from './laser';
+import { NoiseTable, randomFrom, type Random } from './random';
+import { hazeOf, valueAt, type Plane } from './smoke';
+import type { Specimen } from './specimens';
+import { groundOf, type Ground } from './texture';
 
-/** Pixels of the simulated face for each millimetre. */
-export const PIECE_PX_PER_MM = 25;
-
-/** A burned piece of stock: linear sRGB reflectance of its face before and after, row by row, `width` x `height` pixels. */
+/** A burned piece of stock as it lies there: what its face looks like and how deep it was burned, row by row. */
 export interface Piece {
   readonly width: number;
   readonly height: number;
+  readonly pxPerMm: number;
   /** Stock around the card that the piece shows, in mm. */
   readonly marginMm: number;
+  /** Linear sRGB reflectance of the face before and after, three values a pixel. */
   readonly before: Float32Array;
   readonly after: Float32Array;
+  /** How deep it was burned, in mm; more than it is thick where the beam had energy left when it was through. */
+  readonly depthMm: Float32Array;
+  readonly thicknessMm: number;
 }
 
 export interface BurnRequest {
@@ -22,186 +27,335 @@ export interface BurnRequest {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly marginMm: number;
+  readonly thicknessMm: number;
   readonly spot: { readonly xMm: number; readonly yMm: number; readonly rayleighMm: number };
   readonly band: keyof Specimen['takes'];
   readonly grainAlongX: boolean;
   readonly seed: string;
+  /** Whether soot was wiped off before anybody looked. */
+  readonly wiped: boolean;
 }
+
+/** Pixels for each spot and each line's pitch that the burn is worked out with. */
+const PX_PER_FEATURE = 4;
+/** Fewest pixels per millimetre of what is kept, and the most: no camera here shows more. */
+const LEAST_PX_PER_MM = 25;
+const MOST_PX_PER_MM = 40;
+/** Pixels that are worked out at a time. */
+const BAND_PX = 4_000_000;
+/** Side of the blocks that haze is worked out on. */
+const BLOCK_MM = 0.32;
+
+/** What hot gas takes of the walls of a cut: it is wider than the light by this. */
+const WALLS = 1.5;
 
 /** Below this many watts a mark needs a little more energy, above it a little less: heat has less time to leak away. */
 const LEAK_WATTS = 10;
 const LEAK_EXPONENT = 0.07;
 
-/** Burns traces into a fresh piece of stock. The same request gives the same piece. */
-export function burnPiece(request: BurnRequest): Piece {
-  const { specimen, marginMm } = request;
-  const width = Math.round((request.widthMm + 2 * marginMm) * PIECE_PX_PER_MM);
-  const height = Math.round((request.heightMm + 2 * marginMm) * PIECE_PX_PER_MM);
-  const random = randomFrom(request.seed);
-  const relief = drawTexture(width, height, specimen.texture, request.grainAlongX, random);
-  const fluence = new Float32Array(width * height);
-  for (const trace of request.traces) layTrace(fluence, width, height, trace, request);
-  const smoke = drawSmoke(fluence, width, height, specimen);
-  return char(request, { width, height, relief, fluence, smoke, noise: new NoiseTable(random) });
+interface AirEffect {
+  /** Soot that settles; what cooling takes of the energy that marks; energy that a depth takes, over that with full air. */
+  readonly soot: number;
+  readonly cooling: number;
+  readonly cutting: number;
+  readonly flare: number;
 }
 
-interface Fields {
-  readonly width: number;
-  readonly height: number;
-  readonly relief: Float32Array;
-  readonly fluence: Float32Array;
-  readonly smoke: Float32Array;
+const AIR: Readonly<Record<AirFlow, AirEffect>> = {
+  off: { soot: 1.25, cooling: 1, cutting: 1.3, flare: 3 },
+  low: { soot: 0.8, cooling: 1.02, cutting: 1.12, flare: 1 },
+  on: { soot: 0.45, cooling: 1.05, cutting: 1, flare: 0.3 },
+};
+
+/** Kept and worked-out pixels per millimetre: a whole number of the latter to each of the former. */
+function resolutionOf({ spot, traces }: BurnRequest): { kept: number; factor: number } {
+  const feature = Math.min(spot.xMm, spot.yMm, linePitchMm(traces));
+  const wanted = Number.isFinite(feature) ? PX_PER_FEATURE / feature : LEAST_PX_PER_MM;
+  if (wanted <= MOST_PX_PER_MM) return { kept: Math.max(LEAST_PX_PER_MM, Math.ceil(wanted)), factor: 1 };
+  const factor = Math.ceil(wanted / MOST_PX_PER_MM);
+  return { kept: Math.max(LEAST_PX_PER_MM, Math.ceil(wanted / factor)), factor };
+}
+
+/** A flame that stood where the burn dwelt too long in something resinous. */
+interface Flare {
+  readonly x: number;
+  readonly y: number;
+  readonly radiusMm: number;
+  readonly strength: number;
+}
+
+/** Chance of a flare for each joule laid down at a dwell of 1 s/mm, before resin and air. */
+const FLARES_A_JOULE = 0.02;
+
+function flaresOf({ specimen, traces }: BurnRequest, random: Random): Flare[] {
+  const flares: Flare[] = [];
+  for (const { x0, y0, x1, y1, joulesPerMm, speedMmPerS, air } of traces) {
+    const length = Math.hypot(x1 - x0, y1 - y0);
+    const dwell = Math.min(2, 1 / Math.max(0.5, speedMmPerS));
+    const chance = specimen.solid.resin * FLARES_A_JOULE * joulesPerMm * length * dwell * AIR[air].flare;
+    if (random() >= chance) continue;
+    flares.push({ x: (x0 + x1) / 2, y: (y0 + y1) / 2, radiusMm: 0.6 + 1.6 * random(), strength: 0.4 + 0.5 * random() });
+  }
+  return flares;
+}
+
+/** Burns traces into a fresh piece of stock. The same request gives the same piece. */
+export function burnPiece(request: BurnRequest): Piece {
+  const { marginMm, specimen, thicknessMm } = request;
+  const { kept, factor } = resolutionOf(request);
+  const width = Math.round((request.widthMm + 2 * marginMm) * kept);
+  const height = Math.round((request.heightMm + 2 * marginMm) * kept);
+  const random = randomFrom(request.seed);
+  const size = { widthMm: width / kept, heightMm: height / kept, thicknessMm };
+  const ground = groundOf(size, specimen.texture, request.grainAlongX, random);
+  const bow = (2 * random() - 1) * specimen.solid.bowMm;
+  const noise = new NoiseTable(random);
+  const flares = flaresOf(request, randomFrom(`flares ${request.seed}`));
+  const piece: Piece = {
+    width,
+    height,
+    pxPerMm: kept,
+    marginMm,
+    before: new Float32Array(width * height * 3),
+    after: new Float32Array(width * height * 3),
+    depthMm: new Float32Array(width * height),
+    thicknessMm,
+  };
+  const blockPx = Math.max(1, Math.round(BLOCK_MM * kept));
+  const columns = Math.ceil(width / blockPx);
+  const rows = Math.ceil(height / blockPx);
+  const load: Plane = { data: new Float32Array(columns * rows), width: columns, height: rows };
+  const rowsAtATime = Math.max(1, Math.floor(BAND_PX / (width * factor * factor)));
+  for (let top = 0; top < height; top += rowsAtATime) {
+    const bottom = Math.min(height, top + rowsAtATime);
+    burnBand(request, piece, { top, bottom, factor }, { ground, bow, noise }, { load, blockPx });
+  }
+  darken(request, piece, flares, load, blockPx);
+  return piece;
+}
+
+/** Rows of the kept picture that are worked out together, and how many fine pixels each side of a kept one has. */
+interface Band {
+  readonly top: number;
+  readonly bottom: number;
+  readonly factor: number;
+}
+
+interface Nature {
+  readonly ground: Ground;
+  /** The sheet's middle stands this much higher than its edges. */
+  readonly bow: number;
   readonly noise: NoiseTable;
 }
 
-function char(
-  { specimen, marginMm, band }: BurnRequest,
-  { width, height, relief, fluence, smoke, noise }: Fields,
-): Piece {
-  const before = new Float32Array(width * height * 3);
-  const after = new Float32Array(width * height * 3);
-  const takes = specimen.takes[band];
+function burnBand(
+  request: BurnRequest,
+  piece: Piece,
+  band: Band,
+  nature: Nature,
+  haze: { readonly load: Plane; readonly blockPx: number },
+): void {
+  const { specimen, spot, marginMm, band: light, thicknessMm } = request;
+  const { factor } = band;
+  const px = piece.pxPerMm * factor;
+  const window: Window = {
+    left: 0,
+    top: band.top * factor,
+    width: piece.width * factor,
+    height: (band.bottom - band.top) * factor,
+  };
+  const fluence = new Float32Array(window.width * window.height);
+  const depth = new Float32Array(fluence.length);
+  const takes = specimen.takes[light];
+  const { perMm3, onset, char } = specimen.solid;
+  const bowAt = (x: number, y: number): number =>
+    nature.bow * (1 - ((2 * x) / request.widthMm - 1) ** 2) * (1 - ((2 * y) / request.heightMm - 1) ** 2);
+  // One crossing is a straight way gone in one go, however many stretches it is told in: what begins to remove stock is its sum.
+  const crossing = new Float32Array(perMm3 === null ? 0 : fluence.length);
+  const touched: number[] = [];
+  const remove = (air: AirEffect): void => {
+    const cut = perMm3 === null ? 0 : 1 / (perMm3 * air.cutting);
+    for (const index of touched) {
+      const taken = crossing[index]! * takes;
+      crossing[index] = 0;
+      const now = depth[index]!;
+      // Char that earlier crossings left takes the first part of the next one's light.
+      const over = taken - onset * (now > 0.1 ? 1 + char : 1);
+      if (over <= 0) continue;
+      const x = (index % window.width) / px;
+      const y = (Math.floor(index / window.width) + window.top) / px;
+      const hard = now > 0.05 ? nature.ground.resistance(x, y, now) : 1;
+      depth[index] = now + (over * cut) / hard;
+    }
+    touched.length = 0;
+  };
+  let before: Trace | null = null;
+  for (const trace of request.traces) {
+    if (before && !goesOn(before, trace)) remove(AIR[before.air]);
+    before = trace;
+    const middleX = (trace.x0 + trace.x1) / 2;
+    const middleY = (trace.y0 + trace.y1) / 2;
+    const at = (mm: number): number => (mm + marginMm) * px - 0.5;
+    // How deep it is already where the beam comes in: what is below is further from its sharp point.
+    const row = Math.round(at(middleY)) - window.top;
+    const column = Math.round(at(middleX));
+    const inside = row >= 0 && row < window.height && column >= 0 && column < window.width;
+    const already = inside ? Math.min(thicknessMm, depth[row * window.width + column]!) : 0;
+    const face = trace.focusOffsetMm - bowAt(middleX, middleY);
+    const onFace = Math.hypot(1, face / spot.rayleighMm);
+    const beam = { sigmaX: ((spot.xMm * onFace) / 4) * px, sigmaY: ((spot.yMm * onFace) / 4) * px };
+    const inCut = widthInCut(face, already, thicknessMm, spot.rayleighMm);
+    const leak = (trace.watts / LEAK_WATTS) ** LEAK_EXPONENT;
+    const length = Math.hypot(trace.x1 - trace.x0, trace.y1 - trace.y0);
+    const joules = trace.joulesPerMm * length * leak;
+    const { cooling } = AIR[trace.air];
+    const stretch = { x0: at(trace.x0), y0: at(trace.y0), x1: at(trace.x1), y1: at(trace.y1) };
+    // A line that could not begin to remove anything even at its middle leaves the depth alone: most of engraving.
+    const peak = (2 * trace.joulesPerMm * leak) / (WALLS * inCut * Math.min(spot.xMm, spot.yMm));
+    const deepens = perMm3 !== null && peak * takes > onset;
+    const perMm2 = px * px;
+    deposit(stretch, joules, beam, window, (index, share) => {
+      fluence[index]! += (share * perMm2) / cooling;
+    });
+    if (!deepens) continue;
+    const wide = ((WALLS * inCut) / 4) * px;
+    const hot = { sigmaX: spot.xMm * wide, sigmaY: spot.yMm * wide };
+    deposit(stretch, joules, hot, window, (index, share) => {
+      if (crossing[index] === 0) touched.push(index);
+      crossing[index]! += share * perMm2;
+    });
+  }
+  if (before) remove(AIR[before.air]);
+  show(request, piece, band, nature, { window, fluence, depth }, haze);
+}
+
+interface Burned {
+  readonly window: Window;
+  readonly fluence: Float32Array;
+  readonly depth: Float32Array;
+}
+
+/** The walls of a cut lead the light on, so that it widens less there than in the open. */
+const LED = 0.45;
+
+/**
+ * How many times its sharp width a beam has, on the average, over what is still to be cut: with its sharp point in the middle of that
+ * it is narrowest.
+ */
+function widthInCut(faceMm: number, alreadyMm: number, thicknessMm: number, rayleighMm: number): number {
+  const samples = 5;
+  let sum = 0;
+  for (let k = 0; k < samples; k++) {
+    const depth = alreadyMm + ((thicknessMm - alreadyMm) * (k + 0.5)) / samples;
+    sum += Math.hypot(1, (LED * (faceMm + depth)) / rayleighMm);
+  }
+  return sum / samples;
+}
+
+/** Whether a stretch goes straight on from another without a stop or a turn. */
+function goesOn(a: Trace, b: Trace): boolean {
+  if (Math.hypot(b.x0 - a.x1, b.y0 - a.y1) > 0.05 || a.air !== b.air) return false;
+  const lengths = Math.hypot(a.x1 - a.x0, a.y1 - a.y0) * Math.hypot(b.x1 - b.x0, b.y1 - b.y0);
+  return (a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0) > 0.99 * lengths;
+}
+
+/** What the face of a band looks like, averaged from fine pixels to kept ones. */
+function show(
+  { specimen, band: light, thicknessMm }: BurnRequest,
+  piece: Piece,
+  band: Band,
+  { ground, noise }: Nature,
+  { window, fluence, depth }: Burned,
+  { load, blockPx }: { readonly load: Plane; readonly blockPx: number },
+): void {
+  const takes = specimen.takes[light];
   const { bare, burned, spoiled, threshold, scale, shape, spoil, texture } = specimen;
-  for (let index = 0; index < width * height; index++) {
-    // Dark late wood takes more light than pale early wood.
-    const taken = fluence[index]! * takes * (1 - 0.6 * relief[index]!);
-    let mark = 0;
-    let ruin = 0;
-    if (taken > threshold) {
-      mark = 1 - Math.exp(-(((taken - threshold) / scale) ** shape));
-      if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
-    }
-    const rough = 1 + noise.next() * (texture.fine * 0.5 + 0.03 * mark);
-    const shade = 1 + relief[index]!;
-    for (let channel = 0; channel < 3; channel++) {
-      const face = bare[channel]! * shade;
-      let value = face * (1 - mark) + burned[channel]! * mark;
-      value += (spoiled[channel]! - value) * ruin;
-      value *= 1 - smoke[index]! * (channel === 2 ? 1.25 : 1);
-      before[index * 3 + channel] = face;
-      after[index * 3 + channel] = Math.max(0.001, value * rough);
-    }
-  }
-  return { width, height, marginMm, before, after };
-}
-
-/** Adds the fluence of one trace in J/mm². The beam is an oval Gaussian that widens out of focus. */
-function layTrace(fluence: Float32Array, width: number, height: number, trace: Trace, request: BurnRequest): void {
-  const { spot, marginMm } = request;
-  const widen = Math.hypot(1, trace.focusOffsetMm / spot.rayleighMm);
-  // The 1/e² diameter is four standard deviations.
-  const sigmaX = ((spot.xMm * widen) / 4) * PIECE_PX_PER_MM;
-  const sigmaY = ((spot.yMm * widen) / 4) * PIECE_PX_PER_MM;
-  const px = (mm: number): number => (mm + marginMm) * PIECE_PX_PER_MM;
-  const leak = (trace.watts / LEAK_WATTS) ** LEAK_EXPONENT;
-  const length = Math.hypot(trace.x1 - trace.x0, trace.y1 - trace.y0);
-  const joules = trace.joulesPerMm * length * leak;
-  // J/mm² of a pixel that a joule spread over a Gaussian of these sigmas leaves at its centre.
-  const peak = (PIECE_PX_PER_MM * PIECE_PX_PER_MM) / (2 * Math.PI * sigmaX * sigmaY);
-  const stepPx = Math.max(0.6, Math.min(sigmaX, sigmaY) * 0.8);
-  const steps = Math.max(1, Math.ceil((length * PIECE_PX_PER_MM) / stepPx));
-  const reachX = Math.ceil(3.2 * sigmaX);
-  const reachY = Math.ceil(3.2 * sigmaY);
-  const weight = (joules / steps) * peak;
-  for (let step = 0; step < steps; step++) {
-    const share = (step + 0.5) / steps;
-    const cx = px(trace.x0 + (trace.x1 - trace.x0) * share) - 0.5;
-    const cy = px(trace.y0 + (trace.y1 - trace.y0) * share) - 0.5;
-    const left = Math.max(0, Math.round(cx) - reachX);
-    const right = Math.min(width - 1, Math.round(cx) + reachX);
-    const top = Math.max(0, Math.round(cy) - reachY);
-    const bottom = Math.min(height - 1, Math.round(cy) + reachY);
-    for (let y = top; y <= bottom; y++) {
-      const across = weight * Math.exp(-0.5 * ((y - cy) / sigmaY) ** 2);
-      const row = y * width;
-      for (let x = left; x <= right; x++) {
-        fluence[row + x]! += across * Math.exp(-0.5 * ((x - cx) / sigmaX) ** 2);
-      }
-    }
-  }
-}
-
-/** Relative deviation of the bare face's reflectance: grain, mottling, knots. */
-function drawTexture(width: number, height: number, texture: Texture, alongX: boolean, random: Random): Float32Array {
-  const streaks = new LatticeNoise(random);
-  const mottle = new LatticeNoise(random);
-  const fine = new LatticeNoise(random);
-  const count = Math.floor(texture.knots + random());
-  const knots = Array.from({ length: count }, () => ({
-    x: random() * width,
-    y: random() * height,
-    radius: (0.6 + 1.8 * random()) * PIECE_PX_PER_MM,
-    depth: 0.15 + 0.25 * random(),
-  }));
-  const relief = new Float32Array(width * height);
-  const streakPx = texture.streakMm * PIECE_PX_PER_MM;
-  const mottlePx = texture.mottleMm * PIECE_PX_PER_MM;
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const along = alongX ? x : y;
-      const across = alongX ? y : x;
-      const bend = mottle.at(along / (mottlePx * 2), 40) * streakPx * 2;
-      let value =
-        texture.streaks * streaks.at((across + bend) / streakPx, along / (streakPx * 30)) +
-        texture.streaks * 0.5 * streaks.at((across + bend) / (streakPx * 3.1) + 90, along / (streakPx * 60)) +
-        texture.mottle * mottle.at(x / mottlePx, y / mottlePx) +
-        texture.fine * 0.5 * fine.at(x / 3, y / 3);
-      for (const knot of knots) {
-        const distance = Math.hypot(x - knot.x, (y - knot.y) * 1.4) / knot.radius;
-        if (distance < 3) value -= knot.depth * Math.exp(-distance * distance) * (1 + 0.25 * Math.sin(distance * 9));
-      }
-      relief[y * width + x] = Math.max(-0.7, value);
-    }
-  }
-  return relief;
-}
-
-/** A haze around strong burns, about a millimetre wide: the share of light it takes. */
-function drawSmoke(fluence: Float32Array, width: number, height: number, specimen: Specimen): Float32Array {
-  const smoke = new Float32Array(width * height);
-  if (specimen.smoke === 0) return smoke;
-  const block = 8;
-  const columns = Math.ceil(width / block);
-  const rows = Math.ceil(height / block);
-  let coarse = new Float32Array(columns * rows);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      coarse[Math.floor(y / block) * columns + Math.floor(x / block)]! +=
-        Math.min(2, fluence[y * width + x]! / specimen.spoil) / (block * block);
-    }
-  }
-  for (let turn = 0; turn < 3; turn++) coarse = boxBlur(coarse, columns, rows, 1);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const u = Math.min(columns - 1.001, Math.max(0, x / block - 0.5));
-      const v = Math.min(rows - 1.001, Math.max(0, y / block - 0.5));
-      const at = Math.floor(v) * columns + Math.floor(u);
-      const fu = u % 1;
-      const fv = v % 1;
-      const top = coarse[at]! * (1 - fu) + coarse[at + 1]! * fu;
-      const bottom = coarse[at + columns]! * (1 - fu) + coarse[at + columns + 1]! * fu;
-      smoke[y * width + x] = 0.12 * specimen.smoke * (top * (1 - fv) + bottom * fv);
-    }
-  }
-  return smoke;
-}
-
-function boxBlur(source: Float32Array, width: number, height: number, radius: number): Float32Array<ArrayBuffer> {
-  const out = new Float32Array(source.length);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let sum = 0;
-      let count = 0;
-      for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++) {
-        for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++) {
-          sum += source[v * width + u]!;
-          count++;
+  const { factor } = band;
+  const cells = factor * factor;
+  for (let y = band.top; y < band.bottom; y++) {
+    for (let x = 0; x < piece.width; x++) {
+      const at = y * piece.width + x;
+      // Texture is coarse against fine pixels: once for each kept one.
+      const relief = ground.relief((x + 0.5) / piece.pxPerMm, (y + 0.5) / piece.pxPerMm);
+      let deep = 0;
+      let over = 0;
+      const sum = [0, 0, 0];
+      for (let v = 0; v < factor; v++) {
+        const row = ((y - band.top) * factor + v) * window.width + x * factor;
+        for (let u = 0; u < factor; u++) {
+          // Dark late wood takes more light than pale early wood.
+          const taken = fluence[row + u]! * takes * (1 - 0.6 * relief);
+          const gone = depth[row + u]!;
+          deep += gone;
+          over += Math.min(2, fluence[row + u]! / spoil);
+          let mark = 0;
+          let ruin = 0;
+          if (taken > threshold) {
+            mark = 1 - Math.exp(-(((taken - threshold) / scale) ** shape));
+            if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
+          }
+          const rough = 1 + noise.next() * (texture.fine * 0.5 + 0.03 * mark);
+          // A hole shows the table under it, a deep groove its own shadow.
+          const hole = gone >= thicknessMm ? 1 : 0;
+          const shadow = 1 - 0.5 * Math.min(1, gone / 2);
+          for (let channel = 0; channel < 3; channel++) {
+            let value = bare[channel]! * (1 + relief) * (1 - mark) + burned[channel]! * mark;
+            value += (spoiled[channel]! - value) * ruin;
+            value = hole === 1 ? 0.01 : value * shadow;
+            sum[channel]! += Math.max(0.001, value * rough);
+          }
         }
       }
-      out[y * width + x] = sum / count;
+      for (let channel = 0; channel < 3; channel++) {
+        piece.before[at * 3 + channel] = bare[channel]! * (1 + relief);
+        piece.after[at * 3 + channel] = sum[channel]! / cells;
+      }
+      piece.depthMm[at] = deep / cells;
+      const block = Math.floor(y / blockPx) * load.width + Math.floor(x / blockPx);
+      load.data[block]! += over / cells / (blockPx * blockPx);
     }
   }
-  return out;
+}
+
+/** Soot and flares over the whole face; soot wipes off but for a trace, what a flame charred does not. */
+function darken(request: BurnRequest, piece: Piece, flares: readonly Flare[], load: Plane, blockPx: number): void {
+  const { specimen, traces, wiped, marginMm } = request;
+  const soot = specimen.smoke === 0 || traces.length === 0 ? 0 : AIR[mostAir(traces)].soot;
+  const haze = hazeOf(load, specimen.smoke * soot * (wiped ? 0.12 : 1));
+  for (let y = 0; y < piece.height; y++) {
+    for (let x = 0; x < piece.width; x++) {
+      const at = (y * piece.width + x) * 3;
+      const dim = valueAt(haze, (x + 0.5) / blockPx, (y + 0.5) / blockPx);
+      for (let channel = 0; channel < 3; channel++)
+        piece.after[at + channel] = Math.max(
+          0.001,
+          piece.after[at + channel]! * (1 - dim * (channel === 2 ? 1.25 : 1)),
+        );
+    }
+  }
+  for (const { x, y, radiusMm, strength } of flares) {
+    const cx = (x + marginMm) * piece.pxPerMm;
+    const cy = (y + marginMm) * piece.pxPerMm;
+    const reach = Math.ceil(2 * radiusMm * piece.pxPerMm);
+    for (let v = Math.max(0, Math.floor(cy - reach)); v < Math.min(piece.height, cy + reach); v++) {
+      for (let u = Math.max(0, Math.floor(cx - reach)); u < Math.min(piece.width, cx + reach); u++) {
+        const distance = Math.hypot(u - cx, v - cy) / (radiusMm * piece.pxPerMm);
+        const charred = strength * Math.exp(-distance * distance);
+        const at = (v * piece.width + u) * 3;
+        for (let channel = 0; channel < 3; channel++) {
+          const now = piece.after[at + channel]!;
+          piece.after[at + channel] = now + (0.02 - now) * charred;
+        }
+      }
+    }
+  }
+}
+
+/** The air that most of the energy was laid down under. */
+function mostAir(traces: readonly Trace[]): AirFlow {
+  const joules: Record<AirFlow, number> = { off: 0, low: 0, on: 0 };
+  for (const { air, joulesPerMm, x0, x1, y0, y1 } of traces) joules[air] += joulesPerMm * Math.hypot(x1 - x0, y1 - y0);
+  return (Object.keys(joules) as AirFlow[]).reduce((best, air) => (joules[air] > joules[best] ? air : best), 'off');
 }
 
 /**
@@ -210,9 +364,9 @@ function boxBlur(source: Float32Array, width: number, height: number, radius: nu
  */
 export function trueLuminanceRatio(
   piece: Piece,
-  area: { x: number; y: number; width: number; height: number },
+  area: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
 ): number {
-  const px = (mm: number): number => Math.round((mm + piece.marginMm) * PIECE_PX_PER_MM);
+  const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
   let before = 0;
   let after = 0;
   for (let y = px(area.y + area.height * 0.2); y < px(area.y + area.height * 0.8); y++) {

@@ -15,6 +15,21 @@ export interface Specimen {
   readonly texture: Texture;
   /** How much smoke it leaves around a burn, 0..1. */
   readonly smoke: number;
+  readonly solid: Solid;
+}
+
+/** How a stock is removed in depth. */
+export interface Solid {
+  /** Absorbed J to remove a mm³ under full air; null when this light only changes its face. */
+  readonly perMm3: number | null;
+  /** Absorbed J/mm² of one crossing below which nothing is removed. */
+  readonly onset: number;
+  /** How much more of that char from an earlier crossing asks for. */
+  readonly char: number;
+  /** Readiness to flare up, 0..1. */
+  readonly resin: number;
+  /** How far a sheet's middle may stand off its edges. */
+  readonly bowMm: number;
 }
 
 export interface Texture {
@@ -27,35 +42,46 @@ export interface Texture {
   readonly mottleMm: number;
   /** Mean number of knots or dark flecks on a card's area. */
   readonly knots: number;
+  /** Mean number of glue or resin pockets inside, for each 10 cm². */
+  readonly pockets: number;
 }
 
-const wood = (streaks: number, knots: number): Texture => ({
+const wood = (streaks: number, knots: number, pockets: number): Texture => ({
   streaks,
   mottle: 0.018,
   fine: 0.035,
   streakMm: 0.9,
   mottleMm: 14,
   knots,
+  pockets,
 });
-const plain: Texture = { streaks: 0, mottle: 0.012, fine: 0.015, streakMm: 1, mottleMm: 18, knots: 0 };
+const plain: Texture = { streaks: 0, mottle: 0.012, fine: 0.015, streakMm: 1, mottleMm: 18, knots: 0, pockets: 0 };
+
+const solid = (perMm3: number | null, onset: number, char: number, resin: number, bowMm: number): Solid => ({
+  perMm3,
+  onset,
+  char,
+  resin,
+  bowMm,
+});
 
 const ORGANIC = { blue: 0.72, near: 0.12, far: 1, ultraviolet: 0.55 };
 
 export const SPECIMENS: Readonly<Record<string, Specimen>> = {
-  plywood: { bare: [0.69, 0.52, 0.3], burned: [0.035, 0.02, 0.012], spoiled: [0.1, 0.085, 0.075], threshold: 0.085, scale: 0.52, spoil: 2.3, shape: 1.25, takes: ORGANIC, texture: wood(0.04, 0.25), smoke: 0.5 },
-  hardwood: { bare: [0.57, 0.33, 0.15], burned: [0.035, 0.018, 0.008], spoiled: [0.09, 0.075, 0.06], threshold: 0.1, scale: 0.6, spoil: 2.6, shape: 1.2, takes: { ...ORGANIC, blue: 0.78 }, texture: wood(0.05, 0.2), smoke: 0.5 },
-  softwood: { bare: [0.73, 0.54, 0.3], burned: [0.045, 0.024, 0.013], spoiled: [0.11, 0.09, 0.08], threshold: 0.075, scale: 0.46, spoil: 2.1, shape: 1.3, takes: ORGANIC, texture: wood(0.08, 0.6), smoke: 0.7 },
-  mdf: { bare: [0.45, 0.28, 0.145], burned: [0.025, 0.015, 0.009], spoiled: [0.07, 0.06, 0.055], threshold: 0.09, scale: 0.55, spoil: 2.5, shape: 1.2, takes: { ...ORGANIC, blue: 0.84 }, texture: { ...plain, mottle: 0.02, fine: 0.05, mottleMm: 6 }, smoke: 0.7 },
-  cork: { bare: [0.54, 0.32, 0.15], burned: [0.03, 0.016, 0.007], spoiled: [0.08, 0.07, 0.06], threshold: 0.055, scale: 0.34, spoil: 1.5, shape: 1.1, takes: { ...ORGANIC, blue: 0.85 }, texture: { ...plain, mottle: 0.07, fine: 0.07, mottleMm: 2.4, knots: 1.5 }, smoke: 0.4 },
-  'acrylic-cast': { bare: [0.028, 0.042, 0.045], burned: [0.6, 0.65, 0.65], spoiled: [0.3, 0.32, 0.32], threshold: 0.06, scale: 0.34, spoil: 1.5, shape: 1.2, takes: { blue: 0.35, near: 0.01, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.008, fine: 0.01 }, smoke: 0.1 },
-  'acrylic-extruded': { bare: [0.03, 0.041, 0.048], burned: [0.42, 0.46, 0.48], spoiled: [0.2, 0.22, 0.23], threshold: 0.06, scale: 0.3, spoil: 1.2, shape: 1.1, takes: { blue: 0.35, near: 0.01, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.008, fine: 0.01 }, smoke: 0.1 },
-  'leather-vegetable': { bare: [0.58, 0.35, 0.19], burned: [0.024, 0.011, 0.006], spoiled: [0.05, 0.04, 0.035], threshold: 0.045, scale: 0.28, spoil: 1.3, shape: 1.2, takes: { ...ORGANIC, blue: 0.86 }, texture: { ...plain, mottle: 0.03, fine: 0.05, mottleMm: 5 }, smoke: 0.5 },
-  leatherette: { bare: [0.069, 0.042, 0.03], burned: [0.53, 0.4, 0.27], spoiled: [0.3, 0.22, 0.15], threshold: 0.035, scale: 0.16, spoil: 0.75, shape: 1.4, takes: { ...ORGANIC, blue: 0.8 }, texture: { ...plain, mottle: 0.02, fine: 0.05, mottleMm: 2 }, smoke: 0.2 },
-  felt: { bare: [0.48, 0.45, 0.38], burned: [0.045, 0.03, 0.02], spoiled: [0.03, 0.025, 0.02], threshold: 0.024, scale: 0.13, spoil: 0.6, shape: 1.2, takes: { ...ORGANIC, blue: 0.7 }, texture: { ...plain, mottle: 0.04, fine: 0.1, mottleMm: 1.5 }, smoke: 0.3 },
-  cloth: { bare: [0.69, 0.61, 0.46], burned: [0.11, 0.062, 0.027], spoiled: [0.05, 0.04, 0.03], threshold: 0.018, scale: 0.1, spoil: 0.42, shape: 1.2, takes: { ...ORGANIC, blue: 0.55 }, texture: { ...plain, streaks: 0.04, fine: 0.09, streakMm: 0.5 }, smoke: 0.2 },
-  slate: { bare: [0.071, 0.083, 0.096], burned: [0.47, 0.49, 0.48], spoiled: [0.33, 0.33, 0.32], threshold: 0.1, scale: 0.62, spoil: 3.2, shape: 1.1, takes: { blue: 0.68, near: 0.8, far: 1, ultraviolet: 0.5 }, texture: { ...plain, mottle: 0.045, fine: 0.09, mottleMm: 3.5 }, smoke: 0 },
-  tile: { bare: [0.77, 0.765, 0.72], burned: [0.018, 0.015, 0.013], spoiled: [0.2, 0.19, 0.18], threshold: 0.17, scale: 0.75, spoil: 3.8, shape: 1.6, takes: { blue: 0.9, near: 0.5, far: 1, ultraviolet: 0.4 }, texture: { ...plain, mottle: 0.004, fine: 0.006 }, smoke: 0.05 },
-  card: { bare: [0.61, 0.54, 0.41], burned: [0.07, 0.037, 0.014], spoiled: [0.03, 0.025, 0.02], threshold: 0.018, scale: 0.09, spoil: 0.38, shape: 1.2, takes: { ...ORGANIC, blue: 0.6 }, texture: { ...plain, mottle: 0.015, fine: 0.03 }, smoke: 0.3 },
-  rubber: { bare: [0.35, 0.32, 0.31], burned: [0.026, 0.023, 0.022], spoiled: [0.05, 0.045, 0.04], threshold: 0.06, scale: 0.45, spoil: 2.8, shape: 1.1, takes: { ...ORGANIC, near: 0.3 }, texture: plain, smoke: 0.8 },
-  'two-layer': { bare: [0.019, 0.029, 0.024], burned: [0.79, 0.77, 0.7], spoiled: [0.4, 0.36, 0.3], threshold: 0.05, scale: 0.17, spoil: 0.85, shape: 2, takes: { blue: 0.6, near: 0.3, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.006, fine: 0.01 }, smoke: 0.1 },
+  plywood: { bare: [0.69, 0.52, 0.3], burned: [0.035, 0.02, 0.012], spoiled: [0.1, 0.085, 0.075], threshold: 0.085, scale: 0.52, spoil: 2.3, shape: 1.25, takes: ORGANIC, texture: wood(0.04, 0.25, 0.3), smoke: 0.5, solid: solid(3.1, 0.6, 0.5, 0.5, 0.15) },
+  hardwood: { bare: [0.57, 0.33, 0.15], burned: [0.035, 0.018, 0.008], spoiled: [0.09, 0.075, 0.06], threshold: 0.1, scale: 0.6, spoil: 2.6, shape: 1.2, takes: { ...ORGANIC, blue: 0.78 }, texture: wood(0.05, 0.2, 0.08), smoke: 0.5, solid: solid(4.15, 0.67, 0.6, 0.35, 0.1) },
+  softwood: { bare: [0.73, 0.54, 0.3], burned: [0.045, 0.024, 0.013], spoiled: [0.11, 0.09, 0.08], threshold: 0.075, scale: 0.46, spoil: 2.1, shape: 1.3, takes: ORGANIC, texture: wood(0.08, 0.6, 0.2), smoke: 0.7, solid: solid(2.32, 0.53, 0.45, 1, 0.15) },
+  mdf: { bare: [0.45, 0.28, 0.145], burned: [0.025, 0.015, 0.009], spoiled: [0.07, 0.06, 0.055], threshold: 0.09, scale: 0.55, spoil: 2.5, shape: 1.2, takes: { ...ORGANIC, blue: 0.84 }, texture: { ...plain, mottle: 0.02, fine: 0.05, mottleMm: 6 }, smoke: 0.7, solid: solid(4.23, 0.67, 0.5, 0.3, 0.08) },
+  cork: { bare: [0.54, 0.32, 0.15], burned: [0.03, 0.016, 0.007], spoiled: [0.08, 0.07, 0.06], threshold: 0.055, scale: 0.34, spoil: 1.5, shape: 1.1, takes: { ...ORGANIC, blue: 0.85 }, texture: { ...plain, mottle: 0.07, fine: 0.07, mottleMm: 2.4, knots: 1.5 }, smoke: 0.4, solid: solid(1.55, 0.33, 0.7, 0.6, 0.1) },
+  'acrylic-cast': { bare: [0.028, 0.042, 0.045], burned: [0.6, 0.65, 0.65], spoiled: [0.3, 0.32, 0.32], threshold: 0.06, scale: 0.34, spoil: 1.5, shape: 1.2, takes: { blue: 0.35, near: 0.01, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.008, fine: 0.01 }, smoke: 0.1, solid: solid(3.66, 0.4, 0.1, 0.4, 0.05) },
+  'acrylic-extruded': { bare: [0.03, 0.041, 0.048], burned: [0.42, 0.46, 0.48], spoiled: [0.2, 0.22, 0.23], threshold: 0.06, scale: 0.3, spoil: 1.2, shape: 1.1, takes: { blue: 0.35, near: 0.01, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.008, fine: 0.01 }, smoke: 0.1, solid: solid(3.24, 0.4, 0.1, 0.4, 0.05) },
+  'leather-vegetable': { bare: [0.58, 0.35, 0.19], burned: [0.024, 0.011, 0.006], spoiled: [0.05, 0.04, 0.035], threshold: 0.045, scale: 0.28, spoil: 1.3, shape: 1.2, takes: { ...ORGANIC, blue: 0.86 }, texture: { ...plain, mottle: 0.03, fine: 0.05, mottleMm: 5 }, smoke: 0.5, solid: solid(2.68, 0.47, 0.6, 0.2, 0.3) },
+  leatherette: { bare: [0.069, 0.042, 0.03], burned: [0.53, 0.4, 0.27], spoiled: [0.3, 0.22, 0.15], threshold: 0.035, scale: 0.16, spoil: 0.75, shape: 1.4, takes: { ...ORGANIC, blue: 0.8 }, texture: { ...plain, mottle: 0.02, fine: 0.05, mottleMm: 2 }, smoke: 0.2, solid: solid(2.04, 0.33, 0.4, 0.3, 0.15) },
+  felt: { bare: [0.48, 0.45, 0.38], burned: [0.045, 0.03, 0.02], spoiled: [0.03, 0.025, 0.02], threshold: 0.024, scale: 0.13, spoil: 0.6, shape: 1.2, takes: { ...ORGANIC, blue: 0.7 }, texture: { ...plain, mottle: 0.04, fine: 0.1, mottleMm: 1.5 }, smoke: 0.3, solid: solid(1.13, 0.2, 0.3, 0.3, 0.3) },
+  cloth: { bare: [0.69, 0.61, 0.46], burned: [0.11, 0.062, 0.027], spoiled: [0.05, 0.04, 0.03], threshold: 0.018, scale: 0.1, spoil: 0.42, shape: 1.2, takes: { ...ORGANIC, blue: 0.55 }, texture: { ...plain, streaks: 0.04, fine: 0.09, streakMm: 0.5 }, smoke: 0.2, solid: solid(1.2, 0.17, 0.2, 0.4, 0.2) },
+  slate: { bare: [0.071, 0.083, 0.096], burned: [0.47, 0.49, 0.48], spoiled: [0.33, 0.33, 0.32], threshold: 0.1, scale: 0.62, spoil: 3.2, shape: 1.1, takes: { blue: 0.68, near: 0.8, far: 1, ultraviolet: 0.5 }, texture: { ...plain, mottle: 0.045, fine: 0.09, mottleMm: 3.5 }, smoke: 0, solid: solid(null, 0, 0, 0, 0) },
+  tile: { bare: [0.77, 0.765, 0.72], burned: [0.018, 0.015, 0.013], spoiled: [0.2, 0.19, 0.18], threshold: 0.17, scale: 0.75, spoil: 3.8, shape: 1.6, takes: { blue: 0.9, near: 0.5, far: 1, ultraviolet: 0.4 }, texture: { ...plain, mottle: 0.004, fine: 0.006 }, smoke: 0.05, solid: solid(null, 0, 0, 0, 0) },
+  card: { bare: [0.61, 0.54, 0.41], burned: [0.07, 0.037, 0.014], spoiled: [0.03, 0.025, 0.02], threshold: 0.018, scale: 0.09, spoil: 0.38, shape: 1.2, takes: { ...ORGANIC, blue: 0.6 }, texture: { ...plain, mottle: 0.015, fine: 0.03 }, smoke: 0.3, solid: solid(1.34, 0.17, 0.2, 0.6, 0.2) },
+  rubber: { bare: [0.35, 0.32, 0.31], burned: [0.026, 0.023, 0.022], spoiled: [0.05, 0.045, 0.04], threshold: 0.06, scale: 0.45, spoil: 2.8, shape: 1.1, takes: { ...ORGANIC, near: 0.3 }, texture: plain, smoke: 0.8, solid: solid(3.8, 0.53, 0.8, 0.4, 0.05) },
+  'two-layer': { bare: [0.019, 0.029, 0.024], burned: [0.79, 0.77, 0.7], spoiled: [0.4, 0.36, 0.3], threshold: 0.05, scale: 0.17, spoil: 0.85, shape: 2, takes: { blue: 0.6, near: 0.3, far: 1, ultraviolet: 0.8 }, texture: { ...plain, mottle: 0.006, fine: 0.01 }, smoke: 0.1, solid: solid(3.45, 0.4, 0.15, 0.4, 0.05) },
 }; // prettier-ignore

@@ -1,66 +1,303 @@
+import { parse as parseCsv } from 'csv-parse/sync';
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../tests/support/burn';
-import { demoPairing } from '../../tests/support/demo';
-import { trueLightness } from '../../tests/support/reading';
-import { LOW_CONFIDENCE } from '../core/reading/observations';
-import { readCard } from '../core/reading/read-card';
-import { CARD_KINDS, cardKind, type CardKindName } from './registry';
+import { PLACE, willingHands } from '../../tests/support/burn';
+import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { armedMoves } from '../../tests/support/program';
+import { tracesOfProgram } from '../bench/bench';
+import { SimulatedLaser } from '../bench/laser';
+import { benchMachineOf } from '../bench/of-records';
+import { laserTruthOf } from '../bench/truth';
+import { answerProblem, type Answer, type Seen } from '../core/card/asks';
+import { checkBed } from '../core/card/check';
+import type { BasePlan, Pairing } from '../core/card/contract';
+import { estimateCard } from '../core/card/estimate';
+import { boundOfPlan, layCard, planProblems } from '../core/card/lay';
+import type { Layout } from '../core/card/layout';
+import { valueAt } from '../core/card/plan-fields';
+import { boxOfShape } from '../core/card/shape';
+import { csvOfCells } from '../formats/csv-cells';
+import { svgOfCard } from '../formats/card-svg';
+import { gcodeChunks, programOfCard } from '../formats/gcode';
+import { CARD_KIND_NAMES, CARD_KINDS, cardKind, isCardKind, kindsOfRung, type AnyCardKind } from './registry';
+import { CARD_SCHEMAS } from './schemas';
 
-const PAIRINGS = [
-  ['heron', 'birch'],
-  ['heron', 'leather'],
-  ['marl', 'slate'],
-  ['marl', 'mdf'],
-  ['marl', 'twoLayer'],
-] as const;
+/** A pairing as it is, and with its controller out of laser mode. */
+const machinesOf = (pairing: Pairing): Pairing[] => [
+  pairing,
+  { ...pairing, machine: { ...pairing.machine, rampPower: 'constant' } },
+];
 
-/** Every registered kind goes the whole way on the bench: plan, burn, photo, read, find. */
-describe.each(Object.keys(CARD_KINDS) as CardKindName[])('kind %s', (name) => {
-  const kind = CARD_KINDS[name];
+interface Proposed {
+  readonly pairing: Pairing;
+  readonly plan: BasePlan;
+  readonly layout: Layout;
+}
 
-  it('is named as its folder and frozen', () => {
+/** What a kind proposes on every pairing of the workshop it can be burned on. */
+function proposed(kind: AnyCardKind): Proposed[] {
+  return BURNABLE.flatMap(([machine, stock]) => {
+    const pairing = demoPairing(machine, stock);
+    try {
+      const { plan } = kind.propose({ pairing, facts: [] });
+      return [{ pairing, plan, layout: layCard(kind, plan, pairing, { cardNumber: 321 }) }];
+    } catch (error) {
+      expect((error as Error).message).toMatch(/^invalid pairing: /);
+      return [];
+    }
+  });
+}
+
+/** As it comes back from a database or a worker. */
+const copy = <Value>(value: Value): Value => JSON.parse(JSON.stringify(value)) as Value;
+
+describe('the registry', () => {
+  it('knows its kinds and no others', () => {
+    expect(isCardKind('toString')).toBe(false);
+    expect(() => cardKind('mystery')).toThrow(RangeError);
+    for (const name of CARD_KIND_NAMES) expect(kindsOfRung(CARD_KINDS[name].rung)).toContain(cardKind(name));
+  });
+});
+
+describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
+  const kind = cardKind(name);
+  const all = proposed(kind);
+
+  it('is named as its folder and frozen, and can be burned on several stocks', () => {
     expect(kind.kind).toBe(name);
     expect(Object.isFrozen(kind)).toBe(true);
-    expect(cardKind(name)).toBe(kind);
+    expect(all.length).toBeGreaterThanOrEqual(3);
   });
 
-  it.each(PAIRINGS)(
-    'recovers the bench’s truth on %s with %s',
-    (machine, stockName) => {
-      const pairing = demoPairing(machine, stockName);
-      const { plan } = kind.propose({ pairing });
-      const layout = kind.lay(JSON.parse(JSON.stringify(plan)) as typeof plan, pairing, { cardNumber: 321 });
-      const piece = burnOnBench(layout, pairing, `suite ${stockName}`);
-      const photo = photoOf(piece, `suite ${stockName}`, {
-        tiltDegrees: 20,
-        lightFall: 0.55,
-        widthPx: 3264,
-        heightPx: 2448,
+  it('proposes plans without fault, the same each time, that its own schema lets through', () => {
+    for (const { pairing, plan } of all) {
+      expect(planProblems(kind, plan, pairing)).toEqual([]);
+      expect(kind.propose({ pairing, facts: [] }).plan).toEqual(plan);
+      expect(CARD_SCHEMAS[name].plan.validate(copy(plan)).error).toBeUndefined();
+      expect(CARD_SCHEMAS[name].wish.validate(copy(kind.wish(pairing))).error).toBeUndefined();
+    }
+  });
+
+  it('gives reasons and fields that point at what the plan has', () => {
+    for (const { pairing, plan } of all) {
+      const { reasons } = kind.propose({ pairing, facts: [] });
+      for (const [path, words] of Object.entries(reasons)) {
+        if (path !== 'size') expect(valueAt(plan, path), path).toBeDefined();
+        expect(words, path).toMatch(/\w{2}/);
+      }
+      const fields = kind.fields(plan, pairing);
+      expect(new Set(fields.map((field) => field.path)).size).toBe(fields.length);
+      for (const field of fields) expect(valueAt(plan, field.path), field.path).toBeDefined();
+      for (const edge of kind.edges) expect(valueAt(plan, edge.path), edge.path).toBeDefined();
+    }
+  });
+
+  it('lays a plan that went through JSON to the same card, which survives JSON too', () => {
+    for (const { pairing, plan, layout } of all) {
+      expect(layCard(kind, copy(plan), copy(pairing), { cardNumber: 321 })).toEqual(layout);
+      expect(copy(layout)).toEqual(layout);
+    }
+  });
+
+  it('refuses plans of another version, and brings up only those it knows', () => {
+    const { pairing, plan } = all[0]!;
+    expect(kind.upgrade(copy(plan))).toEqual(plan);
+    expect(() => kind.upgrade({ ...plan, version: 99 })).toThrow(RangeError);
+    expect(planProblems(kind, { ...plan, version: 99 }, pairing)[0]!.field).toBe('version');
+  });
+
+  it('keeps cells within their area, apart from each other, from markers and from lettering', () => {
+    for (const { layout } of all) {
+      const { inner, cells, frame, widthMm, heightMm } = layout;
+      const boxes = cells.map((cell) => cell.box);
+      for (const box of boxes) {
+        expect(box.x).toBeGreaterThanOrEqual(inner.x - 1e-6);
+        expect(box.y).toBeGreaterThanOrEqual(inner.y - 1e-6);
+        expect(box.x + box.width).toBeLessThanOrEqual(inner.x + inner.width + 1e-6);
+        expect(box.y + box.height).toBeLessThanOrEqual(inner.y + inner.height + 1e-6);
+      }
+      const marks = frame.markers.map(({ x, y, sizeMm }) => ({ x, y, width: sizeMm, height: sizeMm }));
+      [...boxes, ...marks].forEach((a, index, list) => {
+        for (const b of list.slice(index + 1)) {
+          const apart = Math.max(
+            a.x - (b.x + b.width),
+            b.x - (a.x + a.width),
+            a.y - (b.y + b.height),
+            b.y - (a.y + a.height),
+          );
+          expect(apart).toBeGreaterThan(0.4);
+        }
+        const inside = frame.lettering
+          .flatMap((line) => line.strokes.flat())
+          .filter(({ x, y }) => x > a.x && x < a.x + a.width && y > a.y && y < a.y + a.height);
+        expect(inside).toEqual([]);
       });
-      const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
-      expect(result.outcome).toBe('read');
-      if (result.outcome !== 'read') return;
-      expect(result.markers).toBe(4);
-      const errors = result.cells.map((cell) => ({
-        cell,
-        error: cell.lightness - trueLightness(piece, layout, pairing, cell.cellIndex),
-      }));
-      expect(errors.filter(({ error }) => Math.abs(error) <= 2).length).toBeGreaterThanOrEqual(0.95 * errors.length);
-      // Every cell that is off is marked, within the one in five hundred that may slip through.
-      expect(errors.filter(({ error, cell }) => Math.abs(error) > 2 && cell.confidence >= LOW_CONFIDENCE)).toEqual([]);
-      // What is stated as one sigma holds about as often as one sigma should, and a proposal stands within its tolerance.
-      expect(
-        errors.filter(({ error, cell }) => Math.abs(error) <= 2.5 * cell.lightnessSigma).length,
-      ).toBeGreaterThanOrEqual(0.9 * errors.length);
-      const finding = kind.find(layout, { cells: result.cells, verdicts: [] }, pairing, {
-        lightness: null,
-        powerCap: 1,
-        pace: 'fast-and-strong',
+      const outside = frame.lettering
+        .flatMap((line) => line.strokes.flat())
+        .filter(({ x, y }) => x < 0 || x > widthMm || y < 0 || y > heightMm);
+      expect(outside).toEqual([]);
+    }
+  });
+
+  it('orders every cell that burns once, the riskiest last', () => {
+    for (const { layout } of all) {
+      const burned = layout.cells.filter((cell) => !cell.leftOut).map((cell) => cell.index);
+      expect([...layout.order].sort((a, b) => a - b)).toEqual(burned);
+      const risks = layout.order.map((index) => layout.cells[index]!.risk);
+      if (risks.length > 0 && new Set(layout.cells.map((cell) => cell.burns[0]!.settings.focusOffsetMm)).size === 1)
+        expect(risks.at(-1)).toBe(Math.max(...risks));
+    }
+  });
+
+  it('bounds what it then draws: lines, bytes and time', () => {
+    for (const { pairing, plan, layout } of all) {
+      const bound = boundOfPlan(kind, plan, pairing);
+      const program = programOfCard(layout, pairing.machine, PLACE);
+      expect(program.lines).toBeLessThanOrEqual(bound.lines);
+      expect(program.text.length).toBeLessThanOrEqual(bound.bytes);
+      expect(estimateCard(layout, pairing.machine).totalS).toBeLessThanOrEqual(bound.seconds);
+      // A bound far off would refuse what could be burned.
+      expect(bound.lines).toBeLessThan(4 * program.lines + 8000);
+    }
+  });
+
+  it('never leaves the beam on: rapids, stops, focus moves, start and end are dark, by another parser’s reading', () => {
+    for (const { pairing, layout } of all) {
+      for (const { machine } of machinesOf(pairing)) {
+        const { text } = programOfCard(layout, machine, PLACE);
+        const moves = armedMoves(text);
+        expect(moves.filter((move) => move.rapid && move.s !== 0)).toEqual([]);
+        expect(moves.filter((move) => move.lifts && (move.armed || move.s !== 0))).toEqual([]);
+        const lines = text.trimEnd().split('\n');
+        lines.forEach((line, index) => {
+          if (line.startsWith('M0')) {
+            expect(lines.slice(0, index).findLast((before) => /^M[345]\b/.test(before))).toBe('M5');
+            expect(lines[index + 1]).toMatch(/^M[34] S0$/);
+          }
+          if (/^M[34]/.test(line)) expect(line).toBe(machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0');
+          if (/\bG0\b/.test(line)) expect(line).toMatch(/ S0$/);
+        });
+        expect(lines.slice(-4)[0]).toBe('M5');
+        expect(lines.at(-1)).toBe('M2');
+      }
+    }
+  });
+
+  it('is taken whole by the bench, which burns what was drawn, where it was drawn, in about the estimated time', () => {
+    for (const { pairing, layout } of all.slice(0, 4)) {
+      for (const on of machinesOf(pairing)) {
+        const program = programOfCard(layout, on.machine, PLACE);
+        expect(checkBed(estimateCard(layout, on.machine).reach, on.machine, PLACE).inside).toBe(true);
+        const machine = benchMachineOf(on.machine, on.lens);
+        const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
+        const traces = tracesOfProgram(burned, machine);
+        const xs = traces.flatMap(({ x0, x1 }) => [x0 - PLACE.leftMm, x1 - PLACE.leftMm]);
+        const ys = traces.flatMap(({ y0, y1 }) => [y0, y1].map((y) => machine.bedDepthMm - PLACE.rearMm - y));
+        const slack = 0.25;
+        const least = (values: readonly number[]): number =>
+          values.reduce((low, value) => Math.min(low, value), Infinity);
+        expect(Math.min(least(xs), least(ys))).toBeGreaterThan(-slack);
+        expect(least(xs.map((x) => layout.widthMm - x))).toBeGreaterThan(-slack);
+        expect(least(ys.map((y) => layout.heightMm - y))).toBeGreaterThan(-slack);
+        const laser = new SimulatedLaser(laserTruthOf(machine));
+        for (const line of program.text.split('\n')) {
+          laser.send(line);
+          if (laser.waitsForHand) laser.proceed({ focusOffsetMm: null });
+        }
+        laser.finish();
+        const ratio = laser.elapsedS / estimateCard(layout, on.machine).totalS;
+        expect(ratio).toBeGreaterThan(0.97);
+        expect(ratio).toBeLessThan(1.16);
+      }
+    }
+  });
+
+  it('adds no run-up of its own for a controller that does', () => {
+    for (const { pairing, layout } of all.slice(0, 3)) {
+      const adds = { ...pairing.machine, addsRunUp: true };
+      const shorter = programOfCard(layout, adds, PLACE);
+      const dark = (text: string): number =>
+        armedMoves(text).filter((move) => !move.rapid && move.s === 0 && move.length > 0).length;
+      expect(dark(shorter.text)).toBeLessThanOrEqual(dark(programOfCard(layout, pairing.machine, PLACE).text));
+      // What stays dark lies between stretches of one line: never at its ends.
+      const moves = armedMoves(shorter.text);
+      const atAnEnd = moves.filter(
+        (move, index) => !move.rapid && move.s === 0 && move.length > 0 && moves[index + 1]!.rapid,
+      );
+      expect(atAnEnd).toEqual([]);
+    }
+  });
+
+  it('is told whole by its files, by other parsers’ reading', () => {
+    for (const { pairing, layout } of all.slice(0, 3)) {
+      const rows = parseCsv(csvOfCells(layout, pairing.machine), { columns: true }) as Record<string, string>[];
+      const burns = layout.cells.flatMap((cell) => cell.burns.map((burn) => ({ cell, burn })));
+      expect(rows).toHaveLength(burns.length);
+      burns.forEach(({ cell, burn }, index) => {
+        const row = rows[index]!;
+        expect(Number(row['cell'])).toBe(cell.index);
+        expect(Number(row['power_percent'])).toBeCloseTo(burn.settings.powerFraction * 100, 3);
+        expect(Number(row['speed_mm_per_s'])).toBe(burn.settings.speedMmPerS);
+        expect(Number(row['focus_offset_mm'])).toBe(burn.settings.focusOffsetMm);
+        expect(row['burn_order']).toBe(cell.leftOut ? '' : String(layout.order.indexOf(cell.index) + 1));
       });
-      expect(finding.missing).toEqual([]);
-      const proposed = finding.proposal!.cellIndex;
-      expect(Math.abs(trueLightness(piece, layout, pairing, proposed) - finding.wantedLightness!)).toBeLessThan(5);
-    },
-    60_000,
-  );
+      const svg = svgOfCard(layout);
+      expect(svg.match(/<g id="cell-\d+"/g) ?? []).toHaveLength(layout.cells.length);
+      const chunks = [...gcodeChunks(layout, pairing.machine, PLACE)].join('');
+      expect(chunks).toBe(programOfCard(layout, pairing.machine, PLACE).text);
+    }
+  });
+
+  it('says what is missing when nothing was seen, and throws on no answer its asks let through', () => {
+    for (const { pairing, layout } of all.slice(0, 3)) {
+      const known = { pairing, facts: [] };
+      const wish = kind.wish(pairing);
+      const nothing: Seen = { readings: [], answers: [] };
+      const empty = kind.find(layout, nothing, known, wish);
+      expect(empty.missing).not.toEqual([]);
+      for (let seed = 0; seed < 60; seed++) {
+        const answers = kind.asks.flatMap((ask, place): Answer[] => {
+          if (ask.by === 'photo') return [];
+          const cells = ask.by === 'eye' && ask.of === 'card' ? [null] : layout.cells.map((cell) => cell.index);
+          return cells.flatMap((cellIndex, index): Answer[] => {
+            const pick = (seed * 7 + place * 3 + index * (1 + (seed % 5))) % 97;
+            if (pick % 4 === 3) return [];
+            const value = ask.by === 'eye' ? ask.options[pick % ask.options.length]!.id : 0.01 + pick * 0.37;
+            const answer = { field: ask.field, cellIndex, repeat: 0, value };
+            expect(answerProblem(kind.asks, answer)).toBeNull();
+            return [answer];
+          });
+        });
+        const finding = kind.find(layout, { readings: [], answers }, known, wish);
+        expect(finding.missing.length > 0 || finding.says.length > 0).toBe(true);
+        for (const draft of kind.settle(finding, layout, { readings: [], answers }, { cellIndex: 0 }))
+          expect(draft.sigma === null || draft.sigma >= 0).toBe(true);
+      }
+    }
+  });
+
+  it('asks with keys of their own that no screen uses', () => {
+    for (const ask of kind.asks) {
+      if (ask.by !== 'eye') continue;
+      const keys = ask.options.map((option) => option.key);
+      expect(new Set(keys).size).toBe(keys.length);
+      // U undoes, K keeps, 0 clears everywhere.
+      for (const key of keys) expect(key).toMatch(/^[a-jl-tv-z1-9]$/);
+      expect(answerProblem(kind.asks, { field: ask.field, cellIndex: 0, repeat: 0, value: 'mystery' })).not.toBeNull();
+      expect(answerProblem(kind.asks, { field: ask.field, cellIndex: 0, repeat: 1, value: keys[0]! })).not.toBeNull();
+    }
+  });
+
+  it('marks its frame far under what cuts, and each cell’s burns stay by its box', () => {
+    for (const { layout } of all) {
+      for (const cell of layout.cells) {
+        for (const { shape } of cell.burns) {
+          const box = boxOfShape(shape);
+          expect(box.x).toBeGreaterThan(cell.box.x - 0.5);
+          expect(box.x + box.width).toBeLessThan(cell.box.x + cell.box.width + 0.5);
+          expect(box.y).toBeGreaterThan(cell.box.y - 0.5);
+          expect(box.y + box.height).toBeLessThan(cell.box.y + cell.box.height + 0.5);
+        }
+      }
+    }
+  });
 });

@@ -1,16 +1,30 @@
-import type { CardKind } from '../core/card/contract';
+import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
+import type { RungId } from '../core/book/rungs';
+import { focus } from './focus';
 import { grid } from './grid';
+import { interval } from './interval';
+import { kerf } from './kerf';
+import { threshold } from './threshold';
 
-/** Every kind of card there is. A new kind is a folder beside `grid` and one line here. */
-export const CARD_KINDS = { grid } as const;
+/** Every kind of card there is. A new kind is a folder beside `grid`, one line here, and one in each of the two other registries. */
+export const CARD_KINDS = { grid, threshold, interval, focus, kerf } as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;
 
+/** A kind of which nothing more is known than the contract: plans, wishes and choices are what its own schemas let through. */
+export type AnyCardKind = CardKind<BasePlan, unknown, BaseFinding, unknown>;
+
+export const CARD_KIND_NAMES = Object.keys(CARD_KINDS) as CardKindName[];
+
+export const isCardKind = (name: string): name is CardKindName => Object.hasOwn(CARD_KINDS, name);
+
 /** The kind of a name. Throws RangeError `unknown card kind: …`. */
-export function cardKind<Name extends CardKindName>(name: Name): (typeof CARD_KINDS)[Name];
-export function cardKind(name: string): CardKind<never, unknown, never>;
-export function cardKind(name: string): unknown {
-  const kind = (CARD_KINDS as Record<string, unknown>)[name];
-  if (kind === undefined) throw new RangeError(`unknown card kind: ${name}`);
-  return kind;
+export function cardKind(name: string): AnyCardKind {
+  if (!isCardKind(name)) throw new RangeError(`unknown card kind: ${name}`);
+  return CARD_KINDS[name];
+}
+
+/** The kinds that answer a rung, the usual one first. */
+export function kindsOfRung(rung: RungId): AnyCardKind[] {
+  return CARD_KIND_NAMES.map((name) => cardKind(name)).filter((kind) => kind.rung === rung);
 }

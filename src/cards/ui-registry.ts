@@ -1,17 +1,16 @@
 import { lazy, type ComponentType, type LazyExoticComponent } from 'react';
-import type { BenchView } from '../app/views';
-import type { PickerProps } from './picker-props';
+import type { FindingProps } from '../components/finding-props';
 import type { CardKindName } from './registry';
 
 interface KindScreens {
-  readonly Planner: LazyExoticComponent<ComponentType<{ view: BenchView }>>;
-  readonly Picker: LazyExoticComponent<ComponentType<PickerProps>>;
+  readonly Finding: LazyExoticComponent<ComponentType<FindingProps>>;
 }
 
 /** The screens of each kind of card, fetched when they are needed. */
 export const CARD_SCREENS = {
-  grid: {
-    Planner: lazy(() => import('./grid/ui/GridPlanner')),
-    Picker: lazy(() => import('./grid/ui/GridPicker')),
-  },
+  grid: { Finding: lazy(() => import('./grid/ui/Finding')) },
+  threshold: { Finding: lazy(() => import('./threshold/ui/Finding')) },
+  interval: { Finding: lazy(() => import('./interval/ui/Finding')) },
+  focus: { Finding: lazy(() => import('./focus/ui/Finding')) },
+  kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

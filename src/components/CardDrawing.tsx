@@ -1,6 +1,8 @@
 import { useRef, type KeyboardEvent } from 'react';
-import { MARKER_MODULES, markerModules } from '../core/card/markers';
+import type { Point } from '../core/geometry/point';
+import { markerRegion } from '../core/card/path';
 import type { Cell, Layout } from '../core/card/layout';
+import { neighbourOf, type Step } from './neighbour';
 import styles from './CardDrawing.module.css';
 
 interface Props {
@@ -22,12 +24,32 @@ interface Props {
   readonly onCellKey?: (event: KeyboardEvent, cellIndex: number) => void;
 }
 
-const STEPS: Readonly<Record<string, readonly [columns: number, rows: number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
+const STEPS: Readonly<Record<string, Step>> = {
+  ArrowLeft: 'left',
+  ArrowRight: 'right',
+  ArrowUp: 'up',
+  ArrowDown: 'down',
 };
+
+const pathOf = (lines: readonly (readonly Point[])[], close: boolean): string =>
+  lines
+    .map(
+      (line) =>
+        line.map((p, place) => `${place === 0 ? 'M' : 'L'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join('') +
+        (close ? 'z' : ''),
+    )
+    .join('');
+
+/** What a cell's burns do: areas are filled, lines drawn. */
+function Burns({ cell, fill, markColour, lines }: { cell: Cell; fill: string; markColour: string; lines: boolean }) {
+  return cell.burns.map(({ shape }, index) =>
+    shape.do === 'sweep' ? (
+      <path key={index} d={pathOf(shape.area, true)} fill={fill} fillRule="evenodd" />
+    ) : lines ? (
+      <path key={index} d={pathOf(shape.lines, false)} className={styles.letters} stroke={markColour} />
+    ) : null,
+  );
+}
 
 /** A card at true scale, in card millimetres; arrows move over its cells. */
 export function CardDrawing({
@@ -42,22 +64,16 @@ export function CardDrawing({
   onCellKey,
 }: Props) {
   const group = useRef<SVGGElement>(null);
-  const columns = Math.max(...layout.cells.map((cell) => cell.column)) + 1;
   const focusable = selected ?? layout.order[0] ?? 0;
 
   const move = (event: KeyboardEvent, cell: Cell): void => {
     const step = STEPS[event.key];
     if (!step) return onCellKey?.(event, cell.index);
     event.preventDefault();
-    const [dx, dy] = step;
-    for (let column = cell.column + dx, row = cell.row + dy; ; column += dx, row += dy) {
-      const next = column < 0 || column >= columns ? undefined : layout.cells[row * columns + column];
-      if (!next) return;
-      if (next.leftOut) continue;
-      onSelect(next.index);
-      group.current?.querySelector<SVGGElement>(`[data-cell="${next.index}"]`)?.focus();
-      return;
-    }
+    const next = neighbourOf(layout.cells, cell, step);
+    if (!next) return;
+    onSelect(next.index);
+    group.current?.querySelector<SVGGElement>(`[data-cell="${next.index}"]`)?.focus();
   };
 
   return (
@@ -69,7 +85,7 @@ export function CardDrawing({
       </defs>
       {layout.cells.map((cell) => {
         const { fill, dim, ring } = look(cell);
-        const box = { x: cell.x, y: cell.y, width: cell.width, height: cell.height };
+        const { box } = cell;
         if (cell.leftOut) return <rect key={cell.index} {...box} className={styles.leftOut} />;
         return (
           <g
@@ -86,8 +102,9 @@ export function CardDrawing({
             onKeyDown={(event) => move(event, cell)}
           >
             <title>{describe(cell)}</title>
-            <rect {...box} fill={fill} />
-            {hatched && <rect {...box} fill="url(#prediction)" />}
+            <rect {...box} fill="transparent" className={styles.box} />
+            <Burns cell={cell} fill={fill} markColour={markColour} lines={marksVisible} />
+            {hatched && <rect {...box} fill="url(#prediction)" pointerEvents="none" />}
             {(ring ?? (cell.index === selected ? 'selected' : undefined)) && <rect {...box} className={styles.under} />}
             {ring && <rect {...box} className={styles[ring]} />}
             {cell.index === selected && <rect {...box} className={styles.selected} />}
@@ -96,27 +113,23 @@ export function CardDrawing({
       })}
       {marksVisible && (
         <>
-          {layout.markers.map((marker) => {
-            const module = marker.sizeMm / MARKER_MODULES;
-            const path = markerModules(marker.id)
-              .map((burned, index) =>
-                burned
-                  ? `M${marker.x + (index % MARKER_MODULES) * module} ${marker.y + Math.floor(index / MARKER_MODULES) * module}h${module}v${module}h${-module}z`
-                  : '',
-              )
-              .join('');
-            return <path key={marker.corner} d={path} fill={markColour} className={styles.marker} />;
-          })}
-          {layout.lettering.map((line, index) => (
+          {layout.frame.markers.map((marker) => (
             <path
-              key={index}
+              key={marker.corner}
+              d={pathOf(markerRegion(marker), true)}
+              fill={markColour}
+              className={styles.marker}
+            />
+          ))}
+          {layout.frame.lettering.map((line, index) => (
+            <path key={index} className={styles.letters} stroke={markColour} d={pathOf(line.strokes, false)} />
+          ))}
+          {[...layout.before, ...layout.after].map(({ shape }, index) => (
+            <path
+              key={`common ${index}`}
               className={styles.letters}
               stroke={markColour}
-              d={line.strokes
-                .map((stroke) =>
-                  stroke.map((p, place) => `${place === 0 ? 'M' : 'L'}${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join(''),
-                )
-                .join('')}
+              d={pathOf(shape.do === 'sweep' ? shape.area : shape.lines, shape.do === 'sweep')}
             />
           ))}
         </>

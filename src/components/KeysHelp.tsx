@@ -4,11 +4,12 @@ import styles from './KeysHelp.module.css';
 
 const KEYS: readonly (readonly [keys: string, what: string])[] = [
   ['← ↑ → ↓', 'move over the cells of a card, or move a corner handle'],
-  ['1 … 5', 'grade the cell in focus'],
-  ['G N C B F R', 'good, no mark, charred, burned through, flare-up, residue stays'],
-  ['0', 'clear the cell’s grade and outcome'],
-  ['U', 'undo the last grade or outcome'],
-  ['K or Enter', 'keep the chosen cell'],
+  ['1 … 5', 'grade the cell in focus, on cards that ask for grades'],
+  ['A … Z', 'answer about the cell in focus: the letter stands on each button'],
+  ['0', 'take back all that was said of the cell'],
+  ['U', 'undo the last answer'],
+  ['Enter', 'on to the next reading of a gauge, or to what the card says'],
+  ['K', 'keep what was found'],
   ['/', 'search the settings book'],
   ['Esc', 'back to the proposal; close this list'],
   ['?', 'show this list'],

@@ -10,49 +10,62 @@ const STATE_WORDS = {
 } as const;
 
 const wordOf = (rung: LadderRung): string =>
-  rung.rung === 'safety' && rung.state === 'measured' ? 'cleared' : STATE_WORDS[rung.state];
+  rung.rung === 'safety' && rung.state === 'measured' ? 'looked at' : STATE_WORDS[rung.state];
 
-/** The rungs of one pairing as bars of glass between two rails; the ground is at the bottom. */
-export function Ladder({
-  rungs,
-  links,
-  small = false,
-}: {
-  rungs: readonly LadderRung[];
-  links?: Partial<Record<LadderRung['rung'], string>>;
-  small?: boolean;
-}) {
-  const upwards = [...rungs].reverse();
+function Bar({ rung, small }: { rung: LadderRung; small: boolean }) {
+  const stands = rung.standsOn.length > 0 ? `Stands on: ${rung.standsOn.join(', ')}.` : '';
+  const since = rung.since ? ` Since ${rung.since.slice(0, 10)}.` : '';
+  const inside = (
+    <>
+      <span className={styles.head}>
+        <span className={styles.name}>{rung.name}</span>
+        <span className={styles.state}>{wordOf(rung)}</span>
+      </span>
+      {!small && rung.value && <span className={styles.value}>{rung.value}</span>}
+      {!small && rung.reason && <span className={styles.reason}>{rung.reason}</span>}
+    </>
+  );
+  const title = `${rung.question} ${stands}${since}`.trim();
+  return rung.href && !small ? (
+    <a className={styles.bar} href={rung.href} title={title}>
+      {inside}
+    </a>
+  ) : (
+    <span className={styles.bar} title={title}>
+      {inside}
+    </span>
+  );
+}
+
+/** The rungs of one pairing as bars of glass between two rails: the common step at the bottom, the engrave and cut sides above it. */
+export function Ladder({ rungs, small = false }: { rungs: readonly LadderRung[]; small?: boolean }) {
+  const foot = (which: LadderRung['foot'], name: string) => {
+    const upwards = rungs.filter((rung) => rung.foot === which).reverse();
+    if (upwards.length === 0) return null;
+    return (
+      <div className={`${styles.foot} ${styles[which]}`}>
+        {!small && which !== 'common' && (
+          <p className={styles.side} aria-hidden="true">
+            {name}
+          </p>
+        )}
+        <ol className={styles.rungs} aria-label={`${name}, top rung first`} reversed>
+          {upwards.map((rung) => (
+            <li key={rung.rung} className={`${styles.rung} ${styles[rung.state]}`}>
+              <Bar rung={rung} small={small} />
+            </li>
+          ))}
+        </ol>
+      </div>
+    );
+  };
   return (
-    <ol
-      className={`${styles.ladder} ${small ? styles.small : ''}`}
-      aria-label="Ladder of this pairing, top rung first"
-      reversed
-    >
-      {upwards.map((rung) => {
-        const href = links?.[rung.rung];
-        const inside = (
-          <>
-            <span className={styles.head}>
-              <span className={styles.name}>{rung.name}</span>
-              <span className={styles.state}>{wordOf(rung)}</span>
-            </span>
-            {!small && <span className={styles.value}>{rung.value || rung.question}</span>}
-            {!small && rung.reason && <span className={styles.reason}>{rung.reason}</span>}
-          </>
-        );
-        return (
-          <li key={rung.rung} className={`${styles.rung} ${styles[rung.state]}`}>
-            {href && !small ? (
-              <a className={styles.bar} href={href}>
-                {inside}
-              </a>
-            ) : (
-              <span className={styles.bar}>{inside}</span>
-            )}
-          </li>
-        );
-      })}
-    </ol>
+    <div className={`${styles.ladder} ${small ? styles.small : ''}`}>
+      <div className={styles.sides}>
+        {foot('engrave', 'Engrave')}
+        {foot('cut', 'Cut')}
+      </div>
+      {foot('common', 'Common step')}
+    </div>
   );
 }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { ProblemBody } from '../app/problems';
+import type { ProblemBody } from '../views/problem';
 import styles from './Notice.module.css';
 
 interface Props {

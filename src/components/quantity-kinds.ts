@@ -7,6 +7,8 @@ import {
   type LikedUnits,
 } from '../core/quantities/format';
 import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from '../core/quantities/parse';
+import { CHANNELS, type ChannelId } from '../core/card/channels';
+import type { PlanField } from '../core/card/plan-fields';
 import type { QuantityKind } from './QuantityField';
 
 /** A bare number with an optional unit word that is dropped ("55 W", "450 nm"). */
@@ -44,3 +46,18 @@ export const NANOMETRES = bare('nm');
 export const ACCELERATION = bare('mm/s²');
 export const COUNT = bare('');
 export const LIGHTNESS = bare('L*');
+
+/** How the levels of a channel are typed at an edge of a card. */
+export function kindOfChannel(id: ChannelId, kinds: QuantityKinds): QuantityKind {
+  const { as } = CHANNELS[id];
+  if (as === 'count') return COUNT;
+  if (as === 'power' || as === 'speed' || as === 'interval') return kinds[as];
+  return kinds.length;
+}
+
+/** How a number of a plan is typed. */
+export function kindOfField(as: PlanField['as'], kinds: QuantityKinds): QuantityKind {
+  if (as === 'count') return COUNT;
+  if (as === 'power' || as === 'speed' || as === 'interval') return kinds[as];
+  return kinds.length;
+}

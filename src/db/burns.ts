@@ -1,24 +1,9 @@
+import type { BurnRecord, HandRecord } from '../records/burn';
 import type { Db } from './client';
-import type { BurnStatus } from './schema';
-
-export interface BurnRecord {
-  readonly id: number;
-  readonly cardId: number;
-  readonly machineId: number;
-  readonly place: 'bench' | 'own-machine';
-  readonly status: BurnStatus;
-  readonly linesTotal: number;
-  readonly linesDone: number;
-  readonly seed: string;
-  readonly cautions: readonly string[];
-  readonly estimatedS: number;
-  readonly actualS: number | null;
-  readonly startedAt: string;
-  readonly endedAt: string | null;
-}
 
 export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'actualS' | 'endedAt'> & {
   readonly program: string | null;
+  readonly parts: readonly object[];
   readonly endedAt: Date | null;
 };
 
@@ -29,6 +14,9 @@ export async function insertBurn(db: Db, burn: NewBurn): Promise<number> {
     place: burn.place,
     status: burn.status,
     program: burn.program,
+    cells: JSON.stringify(burn.cells),
+    parts: JSON.stringify(burn.parts),
+    hands: '[]',
     lines_total: burn.linesTotal,
     lines_done: 0,
     seed: burn.seed,
@@ -43,7 +31,7 @@ const burns = (db: Db) =>
   db
     .selectFrom('burn')
     .select([
-      'id', 'card_id', 'machine_id', 'place', 'status', 'lines_total', 'lines_done', 'seed', 'cautions', 'estimated_s',
+      'id', 'card_id', 'machine_id', 'place', 'status', 'cells', 'lines_total', 'lines_done', 'seed', 'cautions', 'estimated_s',
       'actual_s', 'started_at', 'ended_at',
     ]); // prettier-ignore
 
@@ -55,6 +43,7 @@ const burnOf = (row: BurnRow): BurnRecord => ({
   machineId: row.machine_id,
   place: row.place,
   status: row.status,
+  cells: row.cells,
   linesTotal: row.lines_total,
   linesDone: row.lines_done,
   seed: row.seed,
@@ -74,12 +63,33 @@ export async function burnsOfCard(db: Db, cardId: number): Promise<BurnRecord[]>
   return (await burns(db).where('card_id', '=', cardId).orderBy('id', 'desc').execute()).map(burnOf);
 }
 
-export async function listBurns(db: Db, most: number): Promise<BurnRecord[]> {
-  return (await burns(db).orderBy('id', 'desc').limit(most).execute()).map(burnOf);
+export interface BurnedProgramRecord {
+  readonly program: string;
+  readonly linesDone: number;
+  readonly hands: readonly HandRecord[];
+  readonly seed: string;
 }
 
-export async function programOfBurn(db: Db, id: number): Promise<string | null> {
-  return (await db.selectFrom('burn').select('program').where('id', '=', id).executeTakeFirst())?.program ?? null;
+/** What was sent to the bench for a card, oldest first: burns of which at least a line was taken. */
+export async function programsOfCard(db: Db, cardId: number): Promise<BurnedProgramRecord[]> {
+  const rows = await db
+    .selectFrom('burn')
+    .select(['program', 'lines_done', 'hands', 'seed'])
+    .where('card_id', '=', cardId)
+    .where('place', '=', 'bench')
+    .where('lines_done', '>', 0)
+    .orderBy('id')
+    .execute();
+  return rows.map((row) => ({ program: row.program!, linesDone: row.lines_done, hands: row.hands, seed: row.seed }));
+}
+
+/** Notes what a hand did at a stop, after what was noted before. */
+export async function noteHands(db: Db, id: number, hands: readonly HandRecord[]): Promise<void> {
+  await db
+    .updateTable('burn')
+    .set({ hands: JSON.stringify(hands) })
+    .where('id', '=', id)
+    .execute();
 }
 
 /** Notes how far a running burn has come. A burn that has ended is left as it is. */
@@ -95,11 +105,23 @@ export async function noteProgress(db: Db, id: number, linesDone: number, status
 export async function endBurn(
   db: Db,
   id: number,
-  end: { status: 'done' | 'stopped' | 'interrupted'; linesDone: number; actualS: number | null; at: Date },
+  end: {
+    readonly status: 'done' | 'stopped' | 'interrupted';
+    readonly linesDone: number;
+    readonly actualS: number | null;
+    readonly at: Date;
+    readonly hands: readonly HandRecord[];
+  },
 ): Promise<void> {
   await db
     .updateTable('burn')
-    .set({ status: end.status, lines_done: end.linesDone, actual_s: end.actualS, ended_at: end.at })
+    .set({
+      status: end.status,
+      lines_done: end.linesDone,
+      actual_s: end.actualS,
+      ended_at: end.at,
+      hands: JSON.stringify(end.hands),
+    })
     .where('id', '=', id)
     .where('status', 'in', ['running', 'paused'])
     .execute();

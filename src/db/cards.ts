@@ -1,24 +1,10 @@
 import { sql } from 'kysely';
-import type { Pairing } from '../core/card/contract';
-import type { Layout } from '../core/card/layout';
-import type { BedPlace } from '../core/card/check';
+import type { CardStage } from '../core/book/ladder';
+import type { BasePlan } from '../core/card/contract';
+import type { Cell, Layout } from '../core/card/layout';
+import { upgradeLayout, upgradePairing } from '../core/card/stored';
+import type { CardRecord, CardSummary, UsedArea } from '../records/card';
 import type { Db } from './client';
-
-export interface CardRecord {
-  readonly id: number;
-  readonly number: number;
-  readonly kind: string;
-  readonly pairingId: number;
-  readonly plan: object;
-  readonly layout: Layout;
-  readonly madeFor: Pairing;
-  /** Upper left corner on the sheet, and on the bed. */
-  readonly sheetXMm: number;
-  readonly sheetYMm: number;
-  readonly bed: BedPlace;
-  readonly estimatedS: number;
-  readonly createdAt: string;
-}
 
 export type NewCard = Omit<CardRecord, 'id' | 'createdAt'>;
 
@@ -48,14 +34,24 @@ const cards = (db: Db) => db.selectFrom('card').selectAll('card');
 
 type CardRow = Awaited<ReturnType<ReturnType<typeof cards>['execute']>>[number];
 
-const cardOf = (row: CardRow): CardRecord => ({
+/** Cells that a search added stand after those that were drawn, and burn after them. */
+function grown(layout: Layout, added: readonly Cell[]): Layout {
+  if (added.length === 0) return layout;
+  return {
+    ...layout,
+    cells: [...layout.cells, ...added],
+    order: [...layout.order, ...added.map((cell) => cell.index)],
+  };
+}
+
+const cardOf = (row: CardRow, added: readonly Cell[]): CardRecord => ({
   id: row.id,
   number: row.number,
   kind: row.kind,
   pairingId: row.pairing_id,
-  plan: row.plan,
-  layout: row.layout,
-  madeFor: row.made_for,
+  plan: row.plan as BasePlan,
+  layout: grown(upgradeLayout(row.layout), added),
+  madeFor: upgradePairing(row.made_for),
   sheetXMm: row.sheet_x_mm,
   sheetYMm: row.sheet_y_mm,
   bed: { leftMm: row.bed_left_mm, rearMm: row.bed_rear_mm },
@@ -63,38 +59,96 @@ const cardOf = (row: CardRow): CardRecord => ({
   createdAt: row.created_at.toISOString(),
 });
 
+export async function addedCells(db: Db, cardId: number): Promise<{ cell: Cell; why: string }[]> {
+  const rows = await db
+    .selectFrom('card_cell')
+    .select(['cell', 'why'])
+    .where('card_id', '=', cardId)
+    .orderBy('cell_index')
+    .execute();
+  return rows.map(({ cell, why }) => ({ cell, why }));
+}
+
+/** A second one at the same place of the card breaks the primary key. */
+export async function insertCell(db: Db, cardId: number, cell: Cell, why: string): Promise<void> {
+  await db
+    .insertInto('card_cell')
+    .values({ card_id: cardId, cell_index: cell.index, cell: JSON.stringify(cell), why })
+    .execute();
+}
+
 export async function cardById(db: Db, id: number): Promise<CardRecord | undefined> {
   const row = await cards(db).where('id', '=', id).executeTakeFirst();
-  return row && cardOf(row);
+  return (
+    row &&
+    cardOf(
+      row,
+      (await addedCells(db, id)).map(({ cell }) => cell),
+    )
+  );
 }
 
-export async function cardByNumber(db: Db, number: number): Promise<CardRecord | undefined> {
-  const row = await cards(db).where('number', '=', number).executeTakeFirst();
-  return row && cardOf(row);
+/** Ids and codes of cards by their numbers. */
+export async function cardsByNumber(db: Db, numbers: readonly number[]): Promise<{ id: number; code: string }[]> {
+  if (numbers.length === 0) return [];
+  return db.selectFrom('card').select(['id', 'code']).where('number', 'in', numbers).orderBy('id').execute();
 }
 
-export async function cardsOfPairing(db: Db, pairingId: number): Promise<CardRecord[]> {
-  return (await cards(db).where('pairing_id', '=', pairingId).orderBy('id', 'desc').execute()).map(cardOf);
+/** Cards of a pairing, newest first, with how far each has come. */
+export async function cardSummaries(
+  db: Db,
+  pairingId: number,
+  { limit, offset }: { limit: number; offset: number },
+): Promise<CardSummary[]> {
+  const { rows } = await sql<{
+    id: number; code: string; kind: string; created_at: Date; estimated_s: number; burning: boolean; burned: boolean; photos: string;
+    answers: boolean; photo_id: number | null; kept: string;
+  }>`
+    select c.id, c.code, c.kind, c.created_at, c.estimated_s,
+      exists (select 1 from burn b where b.card_id = c.id and b.ended_at is null) as burning,
+      exists (select 1 from burn b where b.card_id = c.id) as burned,
+      (select count(*) from photo p where p.card_id = c.id) as photos,
+      exists (select 1 from answer a where a.card_id = c.id) as answers,
+      (select p.id from photo p where p.card_id = c.id and p.status = 'read' order by p.id desc limit 1) as photo_id,
+      (select count(*) from fact_version v where v.card_id = c.id) as kept
+    from (select id, code, kind, created_at, estimated_s from card where pairing_id = ${pairingId} order by id desc limit ${limit} offset ${offset}) c
+    order by c.id desc`.execute(db); // prettier-ignore
+  const stage = (row: (typeof rows)[number]): CardStage =>
+    row.burning
+      ? 'burning'
+      : row.photo_id !== null || row.answers
+        ? 'seen'
+        : Number(row.photos) > 0
+          ? 'photographed'
+          : row.burned
+            ? 'burned'
+            : 'planned';
+  return rows.map((row) => ({
+    id: row.id,
+    code: row.code,
+    kind: row.kind,
+    createdAt: row.created_at.toISOString(),
+    estimatedS: row.estimated_s,
+    stage: stage(row),
+    kept: Number(row.kept),
+    photoId: row.photo_id,
+  }));
 }
 
 /** Areas that cards of any pairing take on a stock's sheet, in sheet millimetres. */
-export async function usedAreasOfStock(
-  db: Db,
-  stockId: number,
-): Promise<{ cardId: number; code: string; x: number; y: number; width: number; height: number }[]> {
-  const rows = await db
+export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedArea[]> {
+  return db
     .selectFrom('card')
     .innerJoin('pairing', 'pairing.id', 'card.pairing_id')
-    .select(['card.id', 'card.sheet_x_mm', 'card.sheet_y_mm', 'card.layout'])
+    .select([
+      'card.id as cardId',
+      'card.sheet_x_mm as x',
+      'card.sheet_y_mm as y',
+      'card.code',
+      'card.width_mm as width',
+      'card.height_mm as height',
+    ])
     .where('pairing.stock_id', '=', stockId)
     .orderBy('card.id')
     .execute();
-  return rows.map((row) => ({
-    cardId: row.id,
-    code: row.layout.code,
-    x: row.sheet_x_mm,
-    y: row.sheet_y_mm,
-    width: row.layout.widthMm,
-    height: row.layout.heightMm,
-  }));
 }

@@ -1,19 +1,8 @@
 import type { Selectable } from 'kysely';
 import type { Lens, Machine } from '../core/machine/machine';
+import type { LensRecord, MachineRecord } from '../records/machine';
 import type { Db } from './client';
 import type { LensTable, MachineTable } from './schema';
-
-export interface MachineRecord extends Machine {
-  readonly id: number;
-  readonly retired: boolean;
-  readonly lenses: readonly LensRecord[];
-}
-
-export interface LensRecord extends Lens {
-  readonly id: number;
-  readonly machineId: number;
-  readonly retired: boolean;
-}
 
 const lensOf = (row: Selectable<LensTable>): LensRecord => ({
   id: row.id,
@@ -43,6 +32,8 @@ const machineOf = (row: Selectable<MachineTable>, lenses: readonly LensRecord[])
   accelerationYMmPerS2: row.acceleration_y_mm_per_s2,
   airAssist: row.air_assist,
   automaticFocus: row.automatic_focus,
+  rampPower: row.ramp_power,
+  addsRunUp: row.adds_run_up,
   powerCap: row.power_cap,
   likedUnits: row.liked_units,
   retired: row.retired_at !== null,
@@ -65,6 +56,8 @@ const machineRow = (machine: Machine) => ({
   acceleration_y_mm_per_s2: machine.accelerationYMmPerS2,
   air_assist: machine.airAssist,
   automatic_focus: machine.automaticFocus,
+  ramp_power: machine.rampPower,
+  adds_run_up: machine.addsRunUp,
   power_cap: machine.powerCap,
   liked_units: JSON.stringify(machine.likedUnits),
 });
@@ -130,4 +123,9 @@ export async function updateLens(
     .where('machine_id', '=', machineId)
     .executeTakeFirst();
   return result.numUpdatedRows === 1n;
+}
+
+export async function lensById(db: Db, id: number): Promise<LensRecord | undefined> {
+  const row = await db.selectFrom('lens').selectAll().where('id', '=', id).executeTakeFirst();
+  return row && lensOf(row);
 }

@@ -1,8 +1,9 @@
 import { Migrator, type Kysely, type Migration } from 'kysely';
 import type { Database } from './schema';
 import * as first from './migrations/0001-first';
+import * as facts from './migrations/0002-facts';
 
-const MIGRATIONS: Readonly<Record<string, Migration>> = { '0001-first': first };
+const MIGRATIONS: Readonly<Record<string, Migration>> = { '0001-first': first, '0002-facts': facts };
 
 /** The database was made by a newer version of the program. */
 export class NewerDatabaseError extends Error {

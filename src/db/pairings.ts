@@ -1,4 +1,7 @@
+import type { Pairing } from '../core/card/contract';
 import type { Db } from './client';
+import { listMachines } from './machines';
+import { listStocks } from './stocks';
 
 export interface PairingRecord {
   readonly id: number;
@@ -26,7 +29,26 @@ export async function openPairing(db: Db, key: Omit<PairingRecord, 'id'>): Promi
   return found.id;
 }
 
-export async function listPairings(db: Db): Promise<PairingRecord[]> {
-  const rows = await db.selectFrom('pairing').selectAll().orderBy('id').execute();
-  return rows.map((row) => ({ id: row.id, machineId: row.machine_id, lensId: row.lens_id, stockId: row.stock_id }));
+export async function pairingById(db: Db, id: number): Promise<PairingRecord | undefined> {
+  const row = await db.selectFrom('pairing').selectAll().where('id', '=', id).executeTakeFirst();
+  return row && { id: row.id, machineId: row.machine_id, lensId: row.lens_id, stockId: row.stock_id };
+}
+
+/** Machine, lens and stock of several pairings as they are now, by pairing. */
+export async function pairingsNow(db: Db, ids: readonly number[]): Promise<Map<number, Pairing>> {
+  if (ids.length === 0) return new Map();
+  const [rows, machines, stocks] = await Promise.all([
+    db.selectFrom('pairing').selectAll().where('id', 'in', ids).execute(),
+    listMachines(db),
+    listStocks(db),
+  ]);
+  const machineOf = new Map(machines.map((machine) => [machine.id, machine]));
+  const stockOf = new Map(stocks.map((stock) => [stock.id, stock]));
+  return new Map(
+    rows.map((row) => {
+      const machine = machineOf.get(row.machine_id)!;
+      const lens = machine.lenses.find((candidate) => candidate.id === row.lens_id)!;
+      return [row.id, { machine, lens, stock: stockOf.get(row.stock_id)! }];
+    }),
+  );
 }

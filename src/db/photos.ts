@@ -1,26 +1,9 @@
 import type { Point } from '../core/geometry/point';
 import type { CellReading, Doubt } from '../core/reading/observations';
+import type { ImageRole, PhotoDetail, PhotoRecord, PhotoStatus, ReadingRecord } from '../records/photo';
 import type { Db } from './client';
-import type { PhotoDetail, PhotoStatus } from './schema';
 
-export interface PhotoRecord {
-  readonly id: number;
-  readonly cardId: number;
-  readonly origin: 'upload' | 'bench-camera';
-  readonly fileName: string;
-  readonly mediaType: string;
-  readonly byteCount: number;
-  readonly widthPx: number;
-  readonly heightPx: number;
-  readonly sha256: string;
-  readonly status: PhotoStatus;
-  readonly detail: PhotoDetail;
-  readonly corners: readonly Point[] | null;
-  readonly createdAt: string;
-}
-
-export type NewPhoto = Omit<PhotoRecord, 'id' | 'status' | 'detail' | 'corners' | 'createdAt'>;
-export type ImageRole = 'original' | 'preview' | 'straightened';
+export type NewPhoto = Omit<PhotoRecord, 'id' | 'status' | 'detail' | 'corners' | 'revision' | 'createdAt'>;
 
 const photos = (db: Db) => db.selectFrom('photo').selectAll();
 type PhotoRow = Awaited<ReturnType<ReturnType<typeof photos>['execute']>>[number];
@@ -38,6 +21,7 @@ const photoOf = (row: PhotoRow): PhotoRecord => ({
   status: row.status,
   detail: row.detail,
   corners: row.corners,
+  revision: row.revision,
   createdAt: row.created_at.toISOString(),
 });
 
@@ -96,14 +80,21 @@ export async function requeuePhoto(
 ): Promise<void> {
   await db
     .updateTable('photo')
-    .set({
-      status: 'waiting',
+    .set(({ eb }) => ({
+      status: 'waiting' as const,
       detail: '{}',
+      revision: eb('revision', '+', 1),
       ...(change.corners ? { corners: JSON.stringify(change.corners) } : {}),
       ...(change.cardId === undefined ? {} : { card_id: change.cardId }),
-    })
+    }))
     .where('id', '=', id)
     .execute();
+}
+
+/** Whether a photo is still at the revision that a reading was begun for; its row is locked until the transaction ends. */
+export async function isAtRevision(db: Db, id: number, revision: number): Promise<boolean> {
+  const row = await db.selectFrom('photo').select('revision').where('id', '=', id).forUpdate().executeTakeFirst();
+  return row?.revision === revision;
 }
 
 /** Photos whose reading has not ended, oldest first: they are read after a restart. */
@@ -143,19 +134,6 @@ export async function imageOfPhoto(
     .where('role', '=', role)
     .executeTakeFirst();
   return row && { mediaType: row.media_type, bytes: row.bytes };
-}
-
-export interface ReadingRecord {
-  readonly id: number;
-  readonly photoId: number;
-  readonly cardId: number;
-  readonly markers: number;
-  readonly frameErrorMm: number;
-  readonly photoPxPerMm: number;
-  readonly alsoSeen: readonly number[];
-  readonly tookS: number;
-  readonly createdAt: string;
-  readonly cells: readonly CellReading[];
 }
 
 export interface NewReading {

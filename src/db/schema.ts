@@ -1,10 +1,13 @@
 import type { ColumnType, Generated, JSONColumnType } from 'kysely';
-import type { Layout } from '../core/card/layout';
+import type { Conditions, FactName, FactOrigin, FactOwner } from '../core/book/facts';
+import type { LadderRung, NextStep } from '../core/book/ladder';
+import type { Cell } from '../core/card/layout';
 import type { Pairing } from '../core/card/contract';
-import type { AirAssist, HeadKind, PowerPoint, SourceKind } from '../core/machine/machine';
+import type { AirAssist, HeadKind, PowerPoint, RampPower, SourceKind } from '../core/machine/machine';
 import type { LikedUnits } from '../core/quantities/format';
 import type { Point } from '../core/geometry/point';
-import type { OperatorOutcome } from '../core/card/contract';
+import type { BurnStatus, HandRecord } from '../records/burn';
+import type { ImageRole, PhotoDetail, PhotoStatus } from '../records/photo';
 
 /** Row types of the tables. The constraints themselves stand in the migrations. */
 type Timestamp = ColumnType<Date, never, Date>;
@@ -28,6 +31,8 @@ export interface MachineTable {
   acceleration_y_mm_per_s2: number;
   air_assist: AirAssist;
   automatic_focus: boolean;
+  ramp_power: RampPower;
+  adds_run_up: boolean;
   power_cap: number;
   liked_units: Json<LikedUnits>;
   created_at: GeneratedTimestamp;
@@ -87,7 +92,11 @@ export interface CardTable {
   kind: string;
   pairing_id: number;
   plan: JSONColumnType<object, string, never>;
-  layout: JSONColumnType<Layout & object, string, never>;
+  /** As it was stored, of whatever version. */
+  layout: JSONColumnType<object, string, never>;
+  code: ColumnType<string, never, never>;
+  width_mm: ColumnType<number, never, never>;
+  height_mm: ColumnType<number, never, never>;
   /** Machine, lens and stock as they were when the card was made. */
   made_for: JSONColumnType<Pairing & object, string, never>;
   sheet_x_mm: number;
@@ -98,7 +107,14 @@ export interface CardTable {
   created_at: GeneratedTimestamp;
 }
 
-export type BurnStatus = 'running' | 'paused' | 'done' | 'stopped' | 'interrupted';
+/** A cell that a search added to a card after it was made. */
+export interface CardCellTable {
+  card_id: number;
+  cell_index: number;
+  cell: JSONColumnType<Cell & object, string, never>;
+  why: string;
+  created_at: GeneratedTimestamp;
+}
 
 export interface BurnTable {
   id: Generated<number>;
@@ -108,6 +124,10 @@ export interface BurnTable {
   status: BurnStatus;
   /** What was sent to the bench; null for a burn on the operator's own machine. */
   program: string | null;
+  /** Which cells it is about; null for all of the card. */
+  cells: Json<number[] | null>;
+  parts: JSONColumnType<object[], string, never>;
+  hands: JSONColumnType<HandRecord[], string, string>;
   lines_total: number;
   lines_done: number;
   seed: string;
@@ -117,9 +137,6 @@ export interface BurnTable {
   started_at: GeneratedTimestamp;
   ended_at: ColumnType<Date | null, Date | null, Date | null>;
 }
-
-export type PhotoStatus =
-  'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
 
 export interface PhotoTable {
   id: Generated<number>;
@@ -135,18 +152,13 @@ export interface PhotoTable {
   /** Why it could not be read, which cards it shows. */
   detail: Json<PhotoDetail>;
   corners: Json<Point[] | null>;
+  revision: ColumnType<number, never, number>;
   created_at: GeneratedTimestamp;
-}
-
-export interface PhotoDetail {
-  reason?: string;
-  cardNumbers?: number[];
-  markers?: number;
 }
 
 export interface PhotoImageTable {
   photo_id: number;
-  role: 'original' | 'preview' | 'straightened';
+  role: ImageRole;
   media_type: string;
   bytes: ColumnType<Buffer, Buffer, Buffer>;
 }
@@ -180,43 +192,66 @@ export interface CellReadingTable {
   colour: string;
 }
 
-export interface VerdictTable {
+export interface AnswerTable {
   card_id: number;
-  cell_index: number;
-  grade: number | null;
-  outcome: OperatorOutcome | null;
-  note: string;
+  field: string;
+  cell_index: number | null;
+  repeat: number;
+  word: string | null;
+  number: number | null;
   updated_at: Timestamp;
 }
 
-export interface SettingTable {
+export interface FindingTable {
   id: Generated<number>;
-  pairing_id: number;
-  process: string;
+  card_id: number;
+  kind: string;
+  method_version: number;
+  wish: JSONColumnType<object, string, never>;
+  value: JSONColumnType<object, string, never>;
+  reading_id: number | null;
   created_at: GeneratedTimestamp;
 }
 
-export interface SettingVersionTable {
+export interface FactTable {
   id: Generated<number>;
-  setting_id: number;
+  name: FactName;
+  owner: FactOwner;
+  pairing_id: number | null;
+  machine_id: number | null;
+  lens_id: number | null;
+  stock_id: number | null;
+  at: JSONColumnType<Conditions & object, string, never>;
+  at_key: string;
+  created_at: GeneratedTimestamp;
+}
+
+export interface FactVersionTable {
+  id: Generated<number>;
+  fact_id: number;
   version: number;
-  power_fraction: number;
-  speed_mm_per_s: number;
-  interval_mm: number;
-  passes: number;
-  focus_offset_mm: number;
-  air: 'off' | 'low' | 'on';
-  direction: 'horizontal' | 'vertical';
-  both_ways: boolean;
-  card_id: number;
-  cell_index: number;
+  value: JSONColumnType<object, string, never>;
+  sigma: number | null;
+  origin: FactOrigin;
+  card_id: number | null;
+  cell_index: number | null;
   photo_id: number | null;
   reading_id: number | null;
-  lightness: number | null;
-  lightness_sigma: number | null;
-  confidence: number | null;
+  finding_id: number | null;
+  made_for: JSONColumnType<Partial<Pairing> & object, string, never>;
   note: string;
   created_at: GeneratedTimestamp;
+}
+
+/** What a pairing's ladder showed when it was last worked out. `revision` is moved on by triggers. */
+export interface PairingStateTable {
+  pairing_id: number;
+  revision: number;
+  kept_revision: number;
+  ladder: Json<LadderRung[] | null>;
+  next: Json<NextStep | null>;
+  waits: number;
+  changed_at: Timestamp;
 }
 
 export interface SubmissionTable {
@@ -238,8 +273,11 @@ export interface Database {
   photo_image: PhotoImageTable;
   reading: ReadingTable;
   cell_reading: CellReadingTable;
-  verdict: VerdictTable;
-  setting: SettingTable;
-  setting_version: SettingVersionTable;
+  card_cell: CardCellTable;
+  answer: AnswerTable;
+  finding: FindingTable;
+  fact: FactTable;
+  fact_version: FactVersionTable;
+  pairing_state: PairingStateTable;
   submission: SubmissionTable;
 }

@@ -1,15 +1,7 @@
 import type { Selectable } from 'kysely';
-import type { Stock } from '../core/stock/stock';
+import type { StockInput, StockRecord } from '../records/stock';
 import type { Db } from './client';
 import type { StockTable } from './schema';
-
-export interface StockRecord extends Stock {
-  readonly id: number;
-  readonly acquiredOn: string | null;
-  readonly retired: boolean;
-}
-
-export type StockInput = Stock & { readonly acquiredOn: string | null };
 
 const stockOf = (row: Selectable<StockTable>, readings: readonly number[]): StockRecord => ({
   id: row.id,
@@ -108,4 +100,9 @@ export async function updateStock(db: Db, id: number, stock: StockInput): Promis
 export async function setStockRetired(db: Db, id: number, at: Date | null): Promise<boolean> {
   const result = await db.updateTable('stock').set({ retired_at: at }).where('id', '=', id).executeTakeFirst();
   return result.numUpdatedRows === 1n;
+}
+
+/** Holds a stock's row until the transaction ends, so that two cards never get the same place on its sheet. */
+export async function lockStock(db: Db, id: number): Promise<void> {
+  await db.selectFrom('stock').select('id').where('id', '=', id).forUpdate().executeTakeFirst();
 }

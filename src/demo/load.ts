@@ -5,14 +5,18 @@ import { createCard, defaultSheetOnBed, getCard } from '../app/cards';
 import type { AppContext } from '../app/context';
 import { addLens, createMachine } from '../app/machines';
 import { getPairing, openBench } from '../app/pairings';
-import { findInCard, judgeCell, keepCell } from '../app/settings';
+import { findInCard, keepFinding } from '../app/findings';
+import { knownOf } from '../app/known';
+import { renewLadders } from '../app/ladders';
+import { answerCard } from '../app/seen';
 import { createStock } from '../app/stocks';
-import type { Pace } from '../cards/grid/find';
+import type { DarknessStop, GridFinding, Pace } from '../cards/grid/find';
+import { judge, LATER_CARDS } from './later-cards';
 import { DEMO_MACHINES, DEMO_STOCKS, type DemoMachineName, type DemoPairing, type DemoStockName } from './world';
 
 interface DemoStory extends DemoPairing {
   /** How far the pairing has come: opened only, card burned and read, or settings kept with these wishes, one version each. */
-  readonly kept: readonly { readonly pace: Pace; readonly note: string; readonly stop: 'light' | 'medium' | 'deep' }[];
+  readonly kept: readonly { readonly pace: Pace; readonly note: string; readonly stop: DarknessStop }[];
   readonly burned: boolean;
 }
 
@@ -24,7 +28,7 @@ const STORIES: readonly DemoStory[] = [
     burned: true,
     kept: [
       { pace: 'fast-and-strong', stop: 'medium', note: 'Drawer fronts, first try.' },
-      { pace: 'slow-and-low', stop: 'deep', note: 'Fern on bed markers: deeper, slower, cleaner edge.' },
+      { pace: 'slow-and-low', stop: 'strong', note: 'Fern on bed markers: deeper, slower, cleaner edge.' },
     ],
   },
   {
@@ -32,7 +36,7 @@ const STORIES: readonly DemoStory[] = [
     lens: 0,
     stock: 'slate',
     burned: true,
-    kept: [{ pace: 'fast-and-strong', stop: 'deep', note: 'Pond markers.' }],
+    kept: [{ pace: 'fast-and-strong', stop: 'strong', note: 'Pond markers.' }],
   },
   { machine: 'heron', lens: 0, stock: 'leather', burned: true, kept: [] },
   { machine: 'marl', lens: 0, stock: 'alder', burned: false, kept: [] },
@@ -52,39 +56,45 @@ export async function isEmpty({ db }: AppContext): Promise<boolean> {
 async function burnAtOnce(ctx: AppContext, cardId: number): Promise<void> {
   const record = await getCard(ctx, cardId);
   const ticked = burnsApp.cautionsOfCard(record).map((caution) => caution.code);
-  const burn = await burnsApp.startBurn(ctx, { cardId, place: 'bench', ticked });
+  const burn = await burnsApp.startBurn(ctx, { cardId, place: 'bench', ticked, cells: null });
   await ctx.burns.finishNow(burn.id);
 }
 
+/** Makes the proposed card of a kind and burns it. */
+async function burnProposed(ctx: AppContext, pairingId: number, kind: string): Promise<number> {
+  const pairing = await getPairing(ctx, pairingId);
+  const { plan } = cardKind(kind).propose(await knownOf(ctx, pairing));
+  const sheetOnBed = defaultSheetOnBed(pairing);
+  const { id } = await createCard(ctx, { pairingId, kind, plan, sheetPlace: null, sheetOnBed });
+  await burnAtOnce(ctx, id);
+  return id;
+}
+
+/** Opens the bench of a story and burns its first card. Returns the bench's id. */
 async function tell(
   ctx: AppContext,
   story: DemoStory,
   ids: { machineId: number; lensId: number; stockId: number },
-): Promise<void> {
+): Promise<number> {
   const { id: pairingId } = await openBench(ctx, ids);
-  if (!story.burned) return;
+  if (!story.burned) return pairingId;
   const pairing = await getPairing(ctx, pairingId);
-  const { plan } = cardKind('grid').propose({ pairing });
-  const { id: cardId } = await createCard(ctx, {
-    pairingId,
-    kind: 'grid',
-    plan,
-    sheetPlace: null,
-    sheetOnBed: defaultSheetOnBed(pairing),
-  });
-  await burnAtOnce(ctx, cardId);
-  await burnsApp.photographCard(ctx, cardId, `demo ${story.machine} ${story.stock}`);
+  const cardId = await burnProposed(ctx, pairingId, 'grid');
+  await burnsApp.photographCard(ctx, cardId, { shotSeed: `demo ${story.machine} ${story.stock}` });
   await ctx.readings.idle();
   for (const { pace, stop, note } of story.kept) {
     const { machine } = pairing;
     const wish = { lightness: null, powerCap: machine.powerCap, pace };
-    const first = await findInCard(ctx, cardId, wish);
-    const finding = await findInCard(ctx, cardId, { ...wish, lightness: first.stops?.[stop] ?? null });
+    const first = (await findInCard(ctx, cardId, wish)) as GridFinding;
+    const wanted = { ...wish, lightness: first.stops?.[stop] ?? null };
+    const finding = (await findInCard(ctx, cardId, wanted)) as GridFinding;
     const cellIndex = finding.proposal?.cellIndex;
     if (cellIndex === undefined) throw new Error(`no cell to keep for ${story.stock}`);
-    await judgeCell(ctx, cardId, { cellIndex, grade: 5, outcome: 'good', note: '' });
-    await keepCell(ctx, { cardId, cellIndex, note });
+    await answerCard(ctx, cardId, { field: 'grade', cellIndex, repeat: 0, value: '5' });
+    await answerCard(ctx, cardId, { field: 'outcome', cellIndex, repeat: 0, value: 'good' });
+    await keepFinding(ctx, { cardId, wish: wanted, choice: { cellIndex }, note });
   }
+  return pairingId;
 }
 
 /** Makes the demo world through the use cases and the bench, as an operator would. Nothing in it is written by hand. */
@@ -101,13 +111,16 @@ export async function loadDemoWorld(ctx: AppContext, say: (text: string) => void
   for (const [name, stock] of Object.entries(DEMO_STOCKS)) {
     stocks.set(name as DemoStockName, (await createStock(ctx, { ...stock, acquiredOn: '2026-10-05' })).id);
   }
+  const benches: number[] = [];
   for (const story of STORIES) {
     const machine = machines.get(story.machine)!;
     say(`demo: ${DEMO_STOCKS[story.stock].name} on ${DEMO_MACHINES[story.machine].machine.name}`);
-    await tell(ctx, story, {
-      machineId: machine.id,
-      lensId: machine.lensIds[story.lens]!,
-      stockId: stocks.get(story.stock)!,
-    });
+    const lensId = machine.lensIds[story.lens]!;
+    benches.push(await tell(ctx, story, { machineId: machine.id, lensId, stockId: stocks.get(story.stock)! }));
   }
+  for (const later of LATER_CARDS) {
+    say(`demo: ${cardKind(later.kind).name.toLowerCase()}`);
+    await judge(ctx, await burnProposed(ctx, benches[later.bench]!, later.kind), later);
+  }
+  await renewLadders(ctx, 1000);
 }

@@ -1,87 +1,94 @@
 import { parse as parseCsv } from 'csv-parse/sync';
-import gcodeParser from 'gcode-parser';
 import { describe, expect, it } from 'vitest';
-import { exportCard } from '../app/exports';
-import { laserTruthOf } from '../bench/bench';
-import { SimulatedLaser } from '../bench/laser';
-import { benchMachineOf } from '../bench/of-records';
 import { grid } from '../cards/grid';
-import { estimateCard } from '../core/card/estimate';
-import type { CardRecord } from '../db/cards';
-import { BURNABLE, demoPairing } from '../../tests/support/demo';
-import { csvOf, csvOfCells } from './csv';
-import { FULL_POWER_S, gcodeOfCard } from './gcode';
+import { focus } from '../cards/focus';
+import { layCard } from '../core/card/lay';
+import { mainBurn, type Layout } from '../core/card/layout';
+import { demoPairing } from '../../tests/support/demo';
+import { armedMoves } from '../../tests/support/program';
+import { csvOf } from './csv';
+import { csvOfCells } from './csv-cells';
+import { FULL_POWER_S, programOfCard } from './gcode';
 import { svgOfCard } from './card-svg';
+import { TASKS } from '../workers/tasks';
+import { PROTOCOL_VERSION } from '../workers/protocol';
 import sharp from 'sharp';
 
 const pairing = demoPairing('marl', 'alder');
-const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 41 });
+const { plan } = grid.propose({ pairing, facts: [] });
+const layout = layCard(grid, plan, pairing, { cardNumber: 41 });
 const bed = { leftMm: 80, rearMm: 120 };
-const program = gcodeOfCard(layout, pairing.machine, bed);
-
-interface Line {
-  readonly words: readonly (readonly [letter: string, value: number])[];
-}
-
-/** The straight strokes with the beam on, as another parser reads the program. */
-function litStrokes(): { x0: number; y0: number; x1: number; y1: number; feed: number; s: number }[] {
-  const lines = gcodeParser.parseStringSync(program) as Line[];
-  const lit = [];
-  let x = 0;
-  let y = 0;
-  let feed = 0;
-  let s = 0;
-  let motion = 0;
-  for (const { words } of lines) {
-    const word = new Map(words.map(([letter, value]) => [letter, Number(value)]));
-    if (word.has('G') && word.get('G')! <= 1) motion = word.get('G')!;
-    feed = word.get('F') ?? feed;
-    s = word.get('S') ?? s;
-    const x1 = word.get('X') ?? x;
-    const y1 = word.get('Y') ?? y;
-    if (motion === 1 && s > 0 && (x1 !== x || y1 !== y)) lit.push({ x0: x, y0: y, x1, y1, feed, s });
-    [x, y] = [x1, y1];
-  }
-  return lit;
-}
+const program = programOfCard(layout, pairing.machine, bed);
 
 describe('G-code', () => {
-  it('is the same each time', () => expect(gcodeOfCard(layout, pairing.machine, bed)).toBe(program));
+  it('is the same each time', () => expect(programOfCard(layout, pairing.machine, bed)).toEqual(program));
 
   it('burns each cell’s lines at its power and speed, by another parser’s reading', () => {
-    const strokes = litStrokes();
+    const strokes = armedMoves(program.text).filter((move) => !move.rapid && move.s > 0 && move.length > 0);
     for (const cell of layout.cells) {
-      const left = bed.leftMm + cell.x;
-      const top = pairing.machine.bedDepthMm - bed.rearMm - cell.y;
+      const { settings } = mainBurn(cell);
+      const left = bed.leftMm + cell.box.x;
+      const top = pairing.machine.bedDepthMm - bed.rearMm - cell.box.y;
       const own = strokes.filter(
         ({ x0, y0, x1, y1 }) =>
           Math.min(x0, x1) >= left - 1e-3 &&
-          Math.max(x0, x1) <= left + cell.width + 1e-3 &&
+          Math.max(x0, x1) <= left + cell.box.width + 1e-3 &&
           Math.max(y0, y1) <= top + 1e-3 &&
-          Math.min(y0, y1) >= top - cell.height - 1e-3,
+          Math.min(y0, y1) >= top - cell.box.height - 1e-3,
       );
-      expect(own).toHaveLength(Math.floor(cell.height / cell.settings.intervalMm + 1e-9));
+      expect(own).toHaveLength(Math.floor(cell.box.height / settings.intervalMm + 1e-9));
       for (const stroke of own) {
-        expect(stroke.s).toBe(Math.round(cell.settings.powerFraction * FULL_POWER_S));
-        expect(stroke.feed / 60).toBeCloseTo(cell.settings.speedMmPerS, 3);
-        expect(Math.hypot(stroke.x1 - stroke.x0, stroke.y1 - stroke.y0)).toBeCloseTo(cell.width, 2);
+        expect(stroke.s).toBe(Math.round(settings.powerFraction * FULL_POWER_S));
+        expect(stroke.feedMmPerMin / 60).toBeCloseTo(settings.speedMmPerS, 3);
+        expect(stroke.length).toBeCloseTo(cell.box.width, 2);
       }
     }
   });
 
-  it('is taken whole by the bench, which needs about the time that was estimated', () => {
-    for (const [machineName, stockName] of BURNABLE.slice(0, 6)) {
-      const on = demoPairing(machineName, stockName);
-      const card = grid.lay(grid.propose({ pairing: on }).plan, on, { cardNumber: 5 });
-      const laser = new SimulatedLaser(laserTruthOf(benchMachineOf(on.machine, on.lens)));
-      for (const line of gcodeOfCard(card, on.machine, { leftMm: 60, rearMm: 60 }).split('\n'))
-        expect(laser.send(line), line).toEqual({ ok: true });
-      laser.finish();
-      const ratio = laser.elapsedS / estimateCard(card, on.machine).totalS;
-      // The bench is 4 to 10 % slower to speed up than its record says, and adds up to a millisecond a line.
-      expect(ratio).toBeGreaterThan(0.97);
-      expect(ratio).toBeLessThan(1.15);
+  it('names its parts by line, as data: a cell’s part begins where its burn begins', () => {
+    const lines = program.text.split('\n');
+    expect(program.parts.map((part) => part.cellIndex).filter((index) => index !== null)).toEqual(layout.order);
+    for (const { line, cellIndex } of program.parts)
+      if (cellIndex !== null) expect(lines[line]).toBe(`(cell ${cellIndex})`);
+  });
+
+  it('tells focus relative to what the operator set: a motor by Z under G91, a hand by stops', () => {
+    const on = demoPairing('marl', 'slate');
+    const card = layCard(focus, focus.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 2 });
+    const motor = programOfCard(card, { ...on.machine, automaticFocus: true }, bed);
+    const lines = motor.text.split('\n');
+    let height = 0;
+    const burnedAt = new Map<string, number>();
+    lines.forEach((line, index) => {
+      const z = /^G0 Z(-?[\d.]+) S0$/.exec(line);
+      if (!z) return void (/^\(cell/.test(line) && burnedAt.set(line, index));
+      expect(lines[index - 1]).toBe('G91');
+      expect(lines[index + 1]).toBe('G90');
+      height += Number(z[1]);
+    });
+    // Back where it was set in the end.
+    expect(height).toBeCloseTo(0, 9);
+    expect(motor.text).not.toContain('M0');
+    const manual = programOfCard(card, { ...on.machine, automaticFocus: false }, bed);
+    expect(manual.text).not.toContain('Z1');
+    expect(manual.text).not.toMatch(/^G0 Z/m);
+    const stops = manual.parts.filter((part) => part.hand !== null).map((part) => part.hand!);
+    const offsets = stops.map((stop) => stop.focusOffsetMm);
+    const wanted = [...new Set(card.cells.map((cell) => mainBurn(cell).settings.focusOffsetMm))].filter(
+      (mm) => mm !== 0,
+    );
+    for (const mm of wanted) expect(offsets.filter((offset) => offset === mm)).toHaveLength(1);
+    for (const { text, focusOffsetMm } of stops) {
+      if (focusOffsetMm === null || focusOffsetMm === 0) continue;
+      expect(text).toMatch(focusOffsetMm > 0 ? /raise the head/ : /lower the head/);
     }
+  });
+
+  it('cannot be told words by a name in a comment', () => {
+    const odd: Layout = { ...layout, code: 'G1)\nG1 X0 (' };
+    const { text } = programOfCard(odd, pairing.machine, bed);
+    expect(text.split('\n')[0]!.startsWith('(')).toBe(true);
+    expect(armedMoves(text.split('\n').slice(0, 3).join('\n')).filter((move) => move.s > 0)).toEqual([]);
   });
 });
 
@@ -90,24 +97,28 @@ describe('SVG', () => {
     const svg = svgOfCard(layout);
     expect(svgOfCard(layout)).toBe(svg);
     expect(svg.match(/<g id="cell-\d+"/g)).toHaveLength(layout.cells.length);
-    expect(svg).toContain(`data-power-fraction="${layout.cells[0]!.settings.powerFraction}"`);
+    expect(svg).toContain(`data-power-fraction="${mainBurn(layout.cells[0]!).settings.powerFraction}"`);
   });
   it('lets nothing out of its attributes', () => {
-    const odd = { ...layout, lettering: [{ role: 'header' as const, text: '"><script>', strokes: [] }] };
+    const lettering = [{ role: 'header' as const, text: '"><script>', strokes: [] }];
+    const odd = { ...layout, frame: { ...layout.frame, lettering } };
     expect(svgOfCard(odd)).not.toContain('<script>');
   });
 });
 
 describe('CSV', () => {
-  it('holds every cell, by another parser’s reading', () => {
-    const rows = parseCsv(csvOfCells(layout), { columns: true }) as Record<string, string>[];
+  it('holds what was delivered, by another parser’s reading: watts by the measured table, energy over speed', () => {
+    const rows = parseCsv(csvOfCells(layout, pairing.machine), { columns: true }) as Record<string, string>[];
     expect(rows).toHaveLength(layout.cells.length);
-    rows.forEach((row, index) => {
-      const cell = layout.cells[index]!;
-      expect(Number(row['power_percent'])).toBeCloseTo(cell.settings.powerFraction * 100, 3);
-      expect(Number(row['speed_mm_per_s'])).toBe(cell.settings.speedMmPerS);
-      expect(Number(row['burn_order'])).toBe(layout.order.indexOf(index) + 1);
-    });
+    for (const row of rows) {
+      const watts = Number(row['delivered_w']);
+      expect(Number(row['line_energy_j_per_mm'])).toBeCloseTo(watts / Number(row['speed_mm_per_s']), 4);
+      expect(Number(row['areal_energy_j_per_mm2'])).toBeCloseTo(
+        (watts / Number(row['speed_mm_per_s']) / Number(row['interval_mm'])) * Number(row['passes']),
+        3,
+      );
+      expect(Number(row['level_power'])).toBeCloseTo(Number(row['power_percent']) / 100, 6);
+    }
   });
   it('quotes what must be quoted and disarms formulas', () => {
     const text = csvOf(['note'], [{ note: 'two "words", one\nline' }, { note: '=1+1' }]);
@@ -118,8 +129,10 @@ describe('CSV', () => {
 
 describe('PNG preview', () => {
   it('records its physical size', async () => {
-    const { bytes } = await exportCard({ layout, madeFor: pairing, bed } as unknown as CardRecord, 'png');
-    const { width, height, density } = await sharp(bytes).metadata();
+    const chunks: Uint8Array[] = [];
+    const job = { version: PROTOCOL_VERSION, task: 'export', format: 'png', layout, pairing, bed } as const;
+    await TASKS.export(job, (bytes) => chunks.push(bytes));
+    const { width, height, density } = await sharp(Buffer.concat(chunks)).metadata();
     expect((width / density!) * 25.4).toBeCloseTo(layout.widthMm, 0);
     expect((height / density!) * 25.4).toBeCloseTo(layout.heightMm, 0);
   });

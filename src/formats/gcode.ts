@@ -1,79 +1,184 @@
-import { cardPath, type PathStep } from '../core/card/path';
 import type { BedPlace } from '../core/card/check';
+import { signed } from '../core/card/channels';
+import { beyond } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
+import { cardPath, type BurnScope, type Stroke, type Sweep } from '../core/card/path';
+import type { Air } from '../core/card/settings';
 import type { Machine } from '../core/machine/machine';
 import type { Point } from '../core/geometry/point';
 
 /** S word of full rated power. */
 export const FULL_POWER_S = 1000;
 
+/** Where the head waits for a hand: this far left of the card and behind it, as far as the bed lets it. */
+const CLEAR_MM = 8;
+
+/** What begins at a line of a program: for whoever follows its progress, who need not understand the words. */
+export interface ProgramPart {
+  /** Index of its first line. */
+  readonly line: number;
+  readonly name: string;
+  readonly cellIndex: number | null;
+  /** What a hand must do before the line after this one; null for parts that burn. */
+  readonly hand: { readonly text: string; readonly focusOffsetMm: number | null } | null;
+}
+
+export interface Program {
+  /** Lines end with a line feed; none is empty. */
+  readonly text: string;
+  readonly lines: number;
+  readonly parts: readonly ProgramPart[];
+}
+
 const coordinate = (valueMm: number): string => {
   const text = valueMm.toFixed(3).replace(/\.?0+$/, '');
   return text === '-0' ? '0' : text;
 };
 
-const AIR_WORDS: Readonly<Record<'off' | 'low' | 'on', string>> = { off: 'M9', low: 'M7', on: 'M8' };
+const AIR_WORDS: Readonly<Record<Air, string>> = { off: 'M9', low: 'M7', on: 'M8' };
+
+/** Text that may stand in a comment of a program: no brackets, no line breaks, plain signs. */
+const plain = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/[^\x20-\x7e]/g, '')
+    .replace(/[()]/g, '');
+
+type Line = { readonly text: string; readonly part?: Omit<ProgramPart, 'line'> };
 
 /**
- * A card as RS-274 G-code for a machine: absolute millimetres, feed in mm/min, origin at the bed's front left corner with y
- * away from the operator, power by the S word (0..1000), run-up as moves with S0. The words used are listed in docs/formats.md.
- * Deterministic: equal input gives equal bytes. Lines end with a line feed.
+ * A card as RS-274 G-code for a machine, line by line: absolute millimetres, feed in mm/min, origin at the bed's front left corner
+ * with y away from the operator, power by the S word (0..1000). The words used are listed in docs/formats.md. Deterministic.
+ *
+ * The beam is never left on: every `G0` carries `S0`; at start and end, around every `M0` and every change of focus it is disarmed
+ * (`M5`), the head goes clear before a hand is waited for, and it is armed again with `S0`. Run-up is moves with `S0`, left out for a
+ * machine that adds it by itself. Focus is told relative to what the operator set: `Z` moves are made under `G91`, plus raises the head.
  */
-export function gcodeOfCard(layout: Layout, machine: Machine, place: BedPlace): string {
-  const lines: string[] = [
-    `(card ${layout.code}, ${coordinate(layout.widthMm)} x ${coordinate(layout.heightMm)} mm)`,
-    'G21',
-    'G90',
-    'G94',
-    'G17',
-    'M5',
-    'M9',
-    'M3 S0',
-  ];
+export function* gcodeLines(
+  layout: Layout,
+  machine: Machine,
+  place: BedPlace,
+  scope: BurnScope | null = null,
+): Generator<Line> {
+  const arm = machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0';
   const at = (point: Point): string =>
     `X${coordinate(place.leftMm + point.x)} Y${coordinate(machine.bedDepthMm - place.rearMm - point.y)}`;
-  const state = { feed: '', air: 'M9', focus: 0 };
-  const cut = (to: Point, speedMmPerS: number, s: number): void => {
-    const feed = `F${coordinate(speedMmPerS * 60)}`;
-    lines.push(`G1 ${at(to)}${feed === state.feed ? '' : ` ${feed}`} S${s}`);
-    state.feed = feed;
-  };
-  for (const step of cardPath(layout, machine)) emit(step);
-  lines.push('M5', 'M9', 'M2');
-  return `${lines.join('\n')}\n`;
+  const clear = at({
+    x: Math.max(-CLEAR_MM, -place.leftMm),
+    y: Math.max(-CLEAR_MM, -place.rearMm),
+  });
+  let feed = '';
+  let air = 'M9';
+  let focus = 0;
 
-  function emit(step: PathStep): void {
-    if (step.step === 'part') {
-      lines.push(`(${step.name})`);
-      const air = AIR_WORDS[step.air];
-      if (air !== state.air) lines.push((state.air = air));
-      if (step.focusOffsetMm !== state.focus) {
-        state.focus = step.focusOffsetMm;
-        lines.push(
-          machine.automaticFocus
-            ? `G0 Z${coordinate(step.focusOffsetMm)}`
-            : `M0 (set the focus offset to ${coordinate(step.focusOffsetMm)} mm by hand)`,
-        );
-      }
-      return;
+  const cut = (to: Point, speedMmPerS: number, s: number): Line => {
+    const word = `F${coordinate(speedMmPerS * 60)}`;
+    const text = `G1 ${at(to)}${word === feed ? '' : ` ${word}`} S${s}`;
+    feed = word;
+    return { text };
+  };
+  function* wait(text: string, focusOffsetMm: number | null): Generator<Line> {
+    yield { text: 'M5' };
+    yield { text: `G0 ${clear} S0` };
+    yield {
+      text: `M0 (${plain(text)})`,
+      part: { name: 'waiting for a hand', cellIndex: null, hand: { text, focusOffsetMm } },
+    };
+    yield { text: arm };
+  }
+  function* setFocus(offsetMm: number): Generator<Line> {
+    if (offsetMm === focus) return;
+    const delta = offsetMm - focus;
+    focus = offsetMm;
+    if (!machine.automaticFocus) {
+      const way = offsetMm === 0 ? 'back to the focus you set' : offsetMm > 0 ? 'raise the head' : 'lower the head';
+      return yield* wait(
+        offsetMm === 0
+          ? 'focus offset 0 mm: back to the focus you set'
+          : `focus offset ${signed(offsetMm)} mm: ${way} ${coordinate(Math.abs(offsetMm))} mm from the focus you set`,
+        offsetMm,
+      );
     }
-    const s = Math.round(step.powerFraction * FULL_POWER_S);
-    if (step.step === 'stroke') {
-      lines.push(`G0 ${at(step.points[0]!)}`);
-      for (const point of step.points.slice(1)) cut(point, step.speedMmPerS, s);
-      return;
-    }
+    yield { text: 'M5' };
+    yield { text: 'G91' };
+    yield { text: `G0 Z${coordinate(delta)} S0` };
+    yield { text: 'G90' };
+    yield { text: arm };
+  }
+  function* sweep(step: Sweep): Generator<Line> {
+    const runUp = machine.addsRunUp ? 0 : step.runUpMm;
     const length = Math.hypot(step.to.x - step.from.x, step.to.y - step.from.y);
+    if (length === 0) return;
+    const s = Math.round(step.powerFraction * FULL_POWER_S);
     const ux = (step.to.x - step.from.x) / length;
     const uy = (step.to.y - step.from.y) / length;
     const along = (distance: number): Point => ({ x: step.from.x + ux * distance, y: step.from.y + uy * distance });
-    lines.push(`G0 ${at(along(-step.runUpMm))}`);
-    let head = -step.runUpMm;
+    yield { text: `G0 ${at(along(-runUp))} S0` };
+    let head = -runUp;
     for (const { fromMm, toMm } of step.lit) {
-      if (fromMm > head + 1e-9) cut(along(fromMm), step.speedMmPerS, 0);
-      cut(along(toMm), step.speedMmPerS, s);
+      if (fromMm > head + 1e-9) yield cut(along(fromMm), step.speedMmPerS, 0);
+      yield cut(along(toMm), step.speedMmPerS, s);
       head = toMm;
     }
-    cut(along(length + step.runUpMm), step.speedMmPerS, 0);
+    if (runUp > 0) yield cut(along(length + runUp), step.speedMmPerS, 0);
   }
+  function* stroke({ points, runUpMm, speedMmPerS, powerFraction }: Stroke): Generator<Line> {
+    if (points.length < 2) return;
+    const runUp = machine.addsRunUp ? 0 : runUpMm;
+    const s = Math.round(powerFraction * FULL_POWER_S);
+    yield { text: `G0 ${at(beyond(points[1]!, points[0]!, runUp))} S0` };
+    if (runUp > 0) yield cut(points[0]!, speedMmPerS, 0);
+    for (const point of points.slice(1)) yield cut(point, speedMmPerS, s);
+    if (runUp > 0) yield cut(beyond(points.at(-2)!, points.at(-1)!, runUp), speedMmPerS, 0);
+  }
+
+  yield { text: `(card ${layout.code}, ${coordinate(layout.widthMm)} x ${coordinate(layout.heightMm)} mm)` };
+  yield {
+    text: '(focus: set it by your own habit first; Z here is relative to that, plus raises the head, minus lowers it)',
+  };
+  for (const text of ['G21', 'G90', 'G94', 'G17', 'M5', 'M9', arm]) yield { text };
+  for (const step of cardPath(layout, machine, scope)) {
+    if (step.step === 'part') {
+      const word = AIR_WORDS[step.air];
+      yield { text: `(${step.name})`, part: { name: step.name, cellIndex: step.cellIndex, hand: null } };
+      if (word !== air) yield { text: (air = word) };
+      yield* setFocus(step.focusOffsetMm);
+    } else if (step.step === 'hand') yield* wait(step.text, null);
+    else if (step.step === 'sweep') yield* sweep(step);
+    else yield* stroke(step);
+  }
+  yield* setFocus(0);
+  yield { text: 'M5', part: { name: 'end', cellIndex: null, hand: null } };
+  yield { text: 'M9' };
+  yield { text: `G0 ${clear} S0` };
+  yield { text: 'M2' };
+}
+
+/** The whole program with its parts. Equal input gives equal bytes. */
+export function programOfCard(
+  layout: Layout,
+  machine: Machine,
+  place: BedPlace,
+  scope: BurnScope | null = null,
+): Program {
+  const texts: string[] = [];
+  const parts: ProgramPart[] = [];
+  for (const { text, part } of gcodeLines(layout, machine, place, scope)) {
+    if (part) parts.push({ line: texts.length, ...part });
+    texts.push(text);
+  }
+  return { text: `${texts.join('\n')}\n`, lines: texts.length, parts };
+}
+
+/** The program in chunks of some kilobytes, for sending it on while it is being made. */
+export function* gcodeChunks(layout: Layout, machine: Machine, place: BedPlace): Generator<string> {
+  let chunk = '';
+  for (const { text } of gcodeLines(layout, machine, place)) {
+    chunk += `${text}\n`;
+    if (chunk.length >= 32_768) {
+      yield chunk;
+      chunk = '';
+    }
+  }
+  if (chunk !== '') yield chunk;
 }

@@ -1,14 +1,16 @@
 import { useState } from 'react';
-import type { BenchListView } from '../app/views';
+import type { BenchListView } from '../views/views';
 import { assessPairing } from '../core/stock/assess';
 import { Button } from '../components/Button';
 import { SelectField } from '../components/Field';
 import { Ladder } from '../components/Ladder';
 import { Notice, ProblemNotice } from '../components/Notice';
+import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
-import { send, useAction } from './api';
+import { send } from '../views/send';
+import { useAction } from '../views/use-action';
 
-/** The benches that are open, and the start of a new one. */
+/** The benches that are open, what waits for a hand first, and the start of a new one. */
 export function BenchList({ view }: { view: BenchListView }) {
   const { machines, stocks, benches } = view;
   const [machineId, setMachineId] = useState(machines[0]?.id ?? 0);
@@ -92,15 +94,19 @@ export function BenchList({ view }: { view: BenchListView }) {
           </>
         )}
       </section>
-      {benches.length === 0 ? (
+      {benches.total === 0 ? (
         <Notice>No bench is open yet. Choose a machine, a lens and stock above.</Notice>
       ) : (
-        <ul className={page.cards} style={{ listStyle: 'none', padding: 0, margin: 0 }}>
-          {benches.map((bench) => (
+        <ul className={`${page.cards} ${page.plainList}`}>
+          {benches.rows.map((bench) => (
             <li key={bench.pairingId}>
               <a className={page.card} href={`/bench/${bench.pairingId}`}>
                 <span className={page.swatchRow}>
-                  <span className={page.swatch} style={{ background: bench.stockColour }} aria-hidden="true" />
+                  {bench.photoId === null ? (
+                    <span className={page.swatch} style={{ background: bench.stockColour }} aria-hidden="true" />
+                  ) : (
+                    <img className={page.thumb} src={`/api/photos/${bench.photoId}/images/straightened`} alt="" />
+                  )}
                   <span>
                     <strong>{bench.stock}</strong>
                     <br />
@@ -119,6 +125,7 @@ export function BenchList({ view }: { view: BenchListView }) {
           ))}
         </ul>
       )}
+      <PageLinks page={benches} address="/bench" />
     </div>
   );
 }

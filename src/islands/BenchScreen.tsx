@@ -1,27 +1,54 @@
-import type { BenchView } from '../app/views';
+import { useState } from 'react';
+import { cardKind, CARD_KIND_NAMES } from '../cards/registry';
 import { BenchFrame, TicketPart } from '../components/BenchFrame';
 import { LinkButton } from '../components/Button';
 import { Ladder } from '../components/Ladder';
 import { Mat } from '../components/Mat';
 import { Notice } from '../components/Notice';
+import { PairingTitle } from '../components/PairingTitle';
+import { RUNGS } from '../core/book/rungs';
 import { formatDuration } from '../core/quantities/format';
-import { ladderLinks, PairingTitle } from './PairingTitle';
+import type { BenchView } from '../views/views';
 import styles from './BenchScreen.module.css';
 
 const STAGES = {
   planned: 'planned, not burned',
   burning: 'burning now',
-  burned: 'burned, no photo yet',
+  burned: 'burned, not looked at',
   photographed: 'photo not read',
-  read: 'read',
+  seen: 'looked at',
 } as const;
 
-/** The bench of one pairing: its ladder, its sheet with the cards on it, and the next sensible thing to do. */
+/** The sheet with its cards, in sheet millimetres. */
+function Sheet({ view }: { view: BenchView }) {
+  const { stock } = view.pairing;
+  const own = new Set(view.cards.map((card) => card.id));
+  return (
+    <>
+      <rect width={stock.sheetWidthMm} height={stock.sheetDepthMm} fill={stock.colour} className={styles.sheet} />
+      {view.usedAreas.map((area) => (
+        <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
+          <rect
+            x={area.x}
+            y={area.y}
+            width={area.width}
+            height={area.height}
+            className={own.has(area.cardId) ? styles.own : styles.other}
+          />
+          <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.code}>
+            {area.code}
+          </text>
+        </a>
+      ))}
+    </>
+  );
+}
+
+/** The bench of one pairing: its ladder, its newest card large, its sheet as a map, and the next sensible thing to do. */
 export function BenchScreen({ view }: { view: BenchView }) {
-  const { pairing, cards, usedAreas, next } = view;
+  const { pairing, cards, next, newest } = view;
   const { stock } = pairing;
-  const own = new Set(cards.map((card) => card.id));
-  const readCard = cards.find((card) => card.stage === 'read');
+  const [sheetLarge, setSheetLarge] = useState(newest === null);
   const stopped = pairing.remarks.find((remark) => remark.severity === 'stop');
   const ticket = (
     <>
@@ -39,36 +66,39 @@ export function BenchScreen({ view }: { view: BenchView }) {
               {remark.text} {remark.whatToDo}
             </Notice>
           ))}
+        {!stopped && next.rung && <p>{RUNGS[next.rung].question}</p>}
         {!stopped && next.cost && <p className={styles.cost}>{next.cost}</p>}
-        {next.action === 'plan' && (
-          <LinkButton look="main" href={`/bench/${pairing.id}/plan`}>
-            Plan the card
+        {next.href && (
+          <LinkButton look="main" href={next.href}>
+            {next.action === 'plan' ? 'Plan the card' : 'Go on with it'}
           </LinkButton>
-        )}
-        {next.action === 'pick' && readCard && (
-          <LinkButton look="main" href={`/cards/${readCard.id}#pick`}>
-            Pick from card {readCard.code}
-          </LinkButton>
-        )}
-        {next.action === 'rest' && view.settingId !== null && (
-          <LinkButton look="main" href={`/book/${view.settingId}`}>
-            See the kept setting
-          </LinkButton>
-        )}
-        {!stopped && next.action !== 'plan' && (
-          <LinkButton href={`/bench/${pairing.id}/plan`}>Plan another grid</LinkButton>
         )}
       </TicketPart>
+      {!stopped && (
+        <TicketPart title="Any card">
+          <ul className={styles.kinds}>
+            {CARD_KIND_NAMES.map((name) => {
+              const { kind, name: title, purpose } = cardKind(name);
+              return (
+                <li key={kind}>
+                  <a href={`/bench/${pairing.id}/plan/${kind}`}>{title}</a>
+                  <span>{purpose}</span>
+                </li>
+              );
+            })}
+          </ul>
+        </TicketPart>
+      )}
       <TicketPart title="Cards of this bench">
         {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
         <ul className={styles.list}>
           {cards.map((card) => (
             <li key={card.id}>
               <a href={`/cards/${card.id}`}>
-                <strong>{card.code}</strong> <span>{STAGES[card.stage]}</span>
+                <strong>{card.code}</strong> <span>{card.kept > 0 ? 'kept' : STAGES[card.stage]}</span>
                 <br />
                 <span>
-                  {card.cells} cells, {formatDuration(card.estimatedS)}, {card.createdAt.slice(0, 10)}
+                  {cardKind(card.kind).name}, {formatDuration(card.estimatedS)}, {card.createdAt.slice(0, 10)}
                 </span>
               </a>
             </li>
@@ -77,41 +107,60 @@ export function BenchScreen({ view }: { view: BenchView }) {
       </TicketPart>
     </>
   );
+  const toggle = newest && (
+    <button type="button" aria-pressed={sheetLarge} onClick={() => setSheetLarge(!sheetLarge)}>
+      {sheetLarge ? 'Show the newest card' : 'Show the sheet'}
+    </button>
+  );
   return (
     <BenchFrame
       title={<PairingTitle pairing={pairing} />}
-      ladder={<Ladder rungs={view.ladder} links={ladderLinks(view)} />}
+      ladder={<Ladder rungs={view.ladder} />}
       ticket={ticket}
       mat={
-        <Mat
-          label={`${stock.name} sheet with its cards`}
-          extent={{ x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }}
-        >
-          {() => (
-            <>
-              <rect
-                width={stock.sheetWidthMm}
-                height={stock.sheetDepthMm}
-                fill={stock.colour}
-                className={styles.sheet}
-              />
-              {usedAreas.map((area) => (
-                <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
-                  <rect
-                    x={area.x}
-                    y={area.y}
-                    width={area.width}
-                    height={area.height}
-                    className={own.has(area.cardId) ? styles.own : styles.other}
-                  />
-                  <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.code}>
-                    {area.code}
-                  </text>
-                </a>
-              ))}
-            </>
-          )}
-        </Mat>
+        sheetLarge || !newest ? (
+          <Mat
+            key="sheet"
+            label={`${stock.name} sheet with its cards`}
+            extent={{ x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }}
+            tools={toggle}
+          >
+            {() => <Sheet view={view} />}
+          </Mat>
+        ) : (
+          <Mat
+            key="card"
+            label={`Photo of card ${newest.card.layout.code}, straightened`}
+            extent={{
+              x: -2,
+              y: -2,
+              width: newest.card.layout.widthMm + 4,
+              height: newest.card.layout.heightMm + 4,
+            }}
+            tools={toggle}
+            overlay={() => (
+              <svg
+                className={styles.map}
+                viewBox={`0 0 ${stock.sheetWidthMm} ${stock.sheetDepthMm}`}
+                role="img"
+                aria-label="Map of the sheet"
+              >
+                <Sheet view={view} />
+              </svg>
+            )}
+          >
+            {() => (
+              <a href={`/cards/${newest.card.id}`} aria-label={`card ${newest.card.layout.code}`} data-grab="">
+                <image
+                  href={`/api/photos/${newest.photoId}/images/straightened`}
+                  width={newest.card.layout.widthMm}
+                  height={newest.card.layout.heightMm}
+                  preserveAspectRatio="none"
+                />
+              </a>
+            )}
+          </Mat>
+        )
       }
     />
   );

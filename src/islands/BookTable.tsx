@@ -1,43 +1,34 @@
-import { useMemo, useState } from 'react';
-import type { BookEntry } from '../app/book-views';
+import { useEffect, useState } from 'react';
 import { TextField } from '../components/Field';
 import { LinkButton } from '../components/Button';
-import { Notice } from '../components/Notice';
+import { Notice, ProblemNotice } from '../components/Notice';
+import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
-import { formatInterval, formatPower, formatSpeed, plainNumber } from '../core/quantities/format';
+import type { BookEntry } from '../views/book';
+import { send } from '../views/send';
+import { useAction } from '../views/use-action';
+import type { Page } from '../views/views';
 
-type SortKey = 'machine' | 'stock' | 'process' | 'kept';
+const OWNERS = { pairing: '', machine: 'machine', lens: 'lens', stock: 'stock' } as const;
 
-const SORTS: Readonly<Record<SortKey, (entry: BookEntry) => string>> = {
-  machine: (entry) => `${entry.machine} ${entry.stock}`,
-  stock: (entry) => `${entry.stock} ${entry.machine}`,
-  process: (entry) => `${entry.process} ${entry.machine}`,
-  kept: (entry) => entry.newest.createdAt,
-};
-
-/** The settings book: the newest version of each setting, to be searched and sorted. */
-export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
-  const [search, setSearch] = useState('');
-  const [sort, setSort] = useState<SortKey>('machine');
-  const shown = useMemo(() => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    const key = SORTS[sort];
-    return entries
-      .filter((entry) => {
-        const text = [entry.machine, entry.lens, entry.stock, entry.batch, entry.process, entry.newest.note]
-          .join(' ')
-          .toLowerCase();
-        return words.every((word) => text.includes(word));
-      })
-      .sort((a, b) => (sort === 'kept' ? key(b).localeCompare(key(a)) : key(a).localeCompare(key(b))));
-  }, [entries, search, sort]);
-  const head = (key: SortKey, name: string) => (
-    <th scope="col" aria-sort={sort === key ? (key === 'kept' ? 'descending' : 'ascending') : 'none'}>
-      <button type="button" onClick={() => setSort(key)}>
-        {name} {sort === key ? (key === 'kept' ? '▾' : '▴') : ''}
-      </button>
-    </th>
-  );
+/** The settings book: the newest version of each fact, to be searched. */
+export function BookTable({ start, search: wanted }: { start: Page<BookEntry>; search: string }) {
+  const [search, setSearch] = useState(wanted);
+  const [entries, setEntries] = useState(start);
+  const [asked, setAsked] = useState(wanted);
+  const action = useAction();
+  useEffect(() => {
+    if (search === asked) return;
+    const wait = setTimeout(() => {
+      setAsked(search);
+      action.run(async () => {
+        const found = await send<Page<BookEntry>>(`/api/facts?search=${encodeURIComponent(search)}`);
+        setEntries(found);
+        window.history.replaceState(null, '', search ? `/book?search=${encodeURIComponent(search)}` : '/book');
+      });
+    }, 200);
+    return () => clearTimeout(wait);
+  }, [search, asked, action]);
 
   return (
     <div className={page.page}>
@@ -45,14 +36,14 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
         <div>
           <h1>Settings book</h1>
           <p className={page.lead}>
-            What is used from now on, by machine, stock and process. Every version stays, with where it came from.
+            What is used from now on, by machine, stock and name. Every version stays, with where it came from.
           </p>
         </div>
         <div className={page.actions}>
-          <LinkButton href="/api/settings/export.csv" download>
+          <LinkButton href="/api/facts/export.csv" download>
             CSV
           </LinkButton>
-          <LinkButton href="/api/settings/export.json" download>
+          <LinkButton href="/api/facts/export.json" download>
             JSON
           </LinkButton>
         </div>
@@ -65,60 +56,50 @@ export function BookTable({ entries }: { entries: readonly BookEntry[] }) {
         placeholder="birch heron engrave"
         onChange={(event) => setSearch(event.target.value)}
       />
-      {entries.length === 0 && (
+      <ProblemNotice problem={action.problem} />
+      {entries.total === 0 && asked === '' && (
         <Notice>
-          Nothing is kept yet. <a href="/bench">Open a bench</a>, burn a card, read it and keep a cell.
+          Nothing is kept yet. <a href="/bench">Open a bench</a>, burn a card, look at it and keep what it says.
         </Notice>
       )}
-      {entries.length > 0 && shown.length === 0 && <Notice>No setting has all of these words.</Notice>}
-      {shown.length > 0 && (
-        <div className={page.tableFrame} tabIndex={0} role="region" aria-label="Settings">
+      {entries.total === 0 && asked !== '' && <Notice>Nothing in the book has all of these words.</Notice>}
+      {entries.rows.length > 0 && (
+        <div className={page.tableFrame} tabIndex={0} role="region" aria-label="Settings and facts">
           <table className={page.table}>
             <thead>
               <tr>
-                {head('machine', 'Machine')}
-                {head('stock', 'Stock')}
-                {head('process', 'Process')}
-                <th scope="col">Power</th>
-                <th scope="col">Speed</th>
-                <th scope="col">Interval</th>
-                <th scope="col">Lightness</th>
-                {head('kept', 'Kept')}
+                <th scope="col">Machine</th>
+                <th scope="col">Stock</th>
+                <th scope="col">What</th>
+                <th scope="col">Value</th>
+                <th scope="col">How sure</th>
+                <th scope="col">Kept</th>
                 <th scope="col">Note</th>
               </tr>
             </thead>
             <tbody>
-              {shown.map((entry) => (
-                <tr key={entry.settingId}>
+              {entries.rows.map((entry) => (
+                <tr key={entry.factId}>
+                  <td>{[entry.machine, entry.lens].filter(Boolean).join(', ')}</td>
+                  <td>{[entry.stock, entry.batch].filter(Boolean).join(', ')}</td>
                   <td>
-                    {entry.machine}, {entry.lens}
-                  </td>
-                  <td>
-                    {entry.stock}
-                    {entry.batch && `, ${entry.batch}`}
-                  </td>
-                  <td>
-                    <a href={`/book/${entry.settingId}`}>
-                      {entry.process} v{entry.newest.version}
+                    <a href={`/book/${entry.factId}`}>
+                      {entry.title} v{entry.version}
                     </a>
+                    {OWNERS[entry.owner] && <div>of the {OWNERS[entry.owner]}</div>}
                     {entry.stale.length > 0 && <div>stale: {entry.stale.join(', ')}</div>}
                   </td>
-                  <td>{formatPower(entry.newest.settings.powerFraction)}</td>
-                  <td>{formatSpeed(entry.newest.settings.speedMmPerS)}</td>
-                  <td>{formatInterval(entry.newest.settings.intervalMm)}</td>
-                  <td>
-                    {entry.newest.lightness === null
-                      ? 'not read'
-                      : `L* ${plainNumber(entry.newest.lightness, 3)} ± ${plainNumber(2 * (entry.newest.lightnessSigma ?? 0), 2)}`}
-                  </td>
-                  <td>{entry.newest.createdAt.slice(0, 10)}</td>
-                  <td>{entry.newest.note}</td>
+                  <td>{entry.value}</td>
+                  <td>{entry.sure}</td>
+                  <td>{entry.keptAt.slice(0, 10)}</td>
+                  <td>{entry.note}</td>
                 </tr>
               ))}
             </tbody>
           </table>
         </div>
       )}
+      <PageLinks page={entries} address={asked ? `/book?search=${encodeURIComponent(asked)}` : '/book'} />
     </div>
   );
 }

@@ -1,15 +1,15 @@
 import { QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect, useState } from 'react';
-import type { CardView } from '../app/views';
+import type { CardView } from '../views/views';
 import { CARD_SCREENS } from '../cards/ui-registry';
-import type { CardKindName } from '../cards/registry';
+import { isCardKind } from '../cards/registry';
 import { Ladder } from '../components/Ladder';
+import { PairingTitle } from '../components/PairingTitle';
+import { send } from '../views/send';
 import { BurnStage } from './card/BurnStage';
+import { LookStage } from './card/LookStage';
 import { PhotoStage } from './card/PhotoStage';
-import { ReadStage } from './card/ReadStage';
-import { StageTabs, type Stage } from './card/StageTabs';
-import { PairingTitle } from './PairingTitle';
-import { send } from './api';
+import { stageOf, stagesOf, StageTabs, type Stage } from './card/StageTabs';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
 
@@ -17,16 +17,14 @@ const isUnderWay = (view: CardView): boolean =>
   view.burns.some((burn) => burn.endedAt === null) ||
   view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
 
-/** The step that the address names, if it names one. */
-function stageInAddress(): Stage | null {
-  const wanted = window.location.hash.slice(1) as Stage;
-  return ['burn', 'photo', 'read', 'pick'].includes(wanted) ? wanted : null;
-}
+/** Steps as earlier addresses named them. */
+const EARLIER: Readonly<Record<string, Stage>> = { read: 'look', pick: 'find' };
 
-function stageOf(view: CardView): Stage {
-  if (view.reading) return view.kept.length > 0 || view.verdicts.length > 0 ? 'pick' : 'read';
-  if (view.photos.length > 0 || view.burns.some((burn) => burn.status === 'done')) return 'photo';
-  return 'burn';
+/** The step that the address names, if it names one that this kind has. */
+function stageInAddress(kind: string): Stage | null {
+  const name = window.location.hash.slice(1);
+  const wanted = EARLIER[name] ?? (name as Stage);
+  return stagesOf(kind).includes(wanted) ? wanted : null;
 }
 
 function Screen({ start }: { start: CardView }) {
@@ -39,48 +37,42 @@ function Screen({ start }: { start: CardView }) {
     staleTime: 500,
     refetchInterval: ({ state }) => (state.data && isUnderWay(state.data) ? 500 : false),
   });
-  const [stage, setStage] = useState<Stage>(() => stageInAddress() ?? stageOf(start));
+  const [stage, setStage] = useState<Stage>(() => stageInAddress(card.kind) ?? stageOf(start));
   useEffect(() => {
-    const follow = (): void => setStage((now) => stageInAddress() ?? now);
+    const follow = (): void => setStage((now) => stageInAddress(card.kind) ?? now);
     window.addEventListener('hashchange', follow);
     return () => window.removeEventListener('hashchange', follow);
-  }, []);
+  }, [card.kind]);
   const [selected, setSelected] = useState<number | null>(null);
   const go = (next: Stage): void => {
     window.history.replaceState(null, '', `#${next}`);
-    // Picking starts from the proposal, not from the cell that was looked at last.
-    if (next === 'pick') setSelected(null);
+    // A finding starts from its proposal, not from the cell that was looked at last.
+    if (next === 'find') setSelected(null);
     setStage(next);
+  };
+  const goOn = (): void => {
+    const stages = stagesOf(card.kind);
+    go(stages[Math.min(stages.length - 1, stages.indexOf(stage) + 1)]!);
   };
   const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: ['card', card.id] });
   const shared = {
     view,
     tabs: <StageTabs stage={stage} view={view} onStage={go} />,
-    title: <PairingTitle pairing={view.card.madeFor} />,
-    ladder: (
-      <Ladder
-        rungs={view.ladder}
-        links={{
-          stock: `/stock/${view.pairing.stock.id}`,
-          safety: `/stock/${view.pairing.stock.id}#safety`,
-          range: `/bench/${view.pairing.id}/plan`,
-          grid: `/bench/${view.pairing.id}`,
-          ...(view.kept[0] ? { book: `/book/${view.kept[0].settingId}` } : {}),
-        }}
-      />
-    ),
+    title: <PairingTitle pairing={view.card.madeFor} href={`/bench/${view.pairing.id}`} />,
+    ladder: <Ladder rungs={view.ladder} />,
     selected,
     onSelect: setSelected,
   };
-  if (stage === 'burn') return <BurnStage {...shared} onChanged={refresh} onNext={() => go('photo')} />;
-  // What was not read yet can be neither graded nor picked from.
-  if (stage === 'photo' || !view.reading)
-    return <PhotoStage {...shared} onChanged={refresh} onNext={() => go('read')} />;
-  if (stage === 'read') return <ReadStage {...shared} onChanged={refresh} onNext={() => go('pick')} />;
-  const { Picker } = CARD_SCREENS[card.kind as CardKindName];
+  if (stage === 'burn') return <BurnStage {...shared} onChanged={refresh} onNext={goOn} />;
+  if (stage === 'photo') return <PhotoStage {...shared} onChanged={refresh} onNext={goOn} />;
+  // What was neither read nor answered has nothing to be found in.
+  const seen = view.reading !== null || view.answers.length > 0;
+  if (stage === 'look' || !seen || !isCardKind(card.kind))
+    return <LookStage {...shared} onChanged={refresh} onNext={goOn} />;
+  const { Finding } = CARD_SCREENS[card.kind];
   return (
-    <Suspense fallback={<p>Opening the grid …</p>}>
-      <Picker {...shared} onKept={() => void refresh()} />
+    <Suspense fallback={<p>Opening …</p>}>
+      <Finding {...shared} onKept={() => void refresh()} />
     </Suspense>
   );
 }

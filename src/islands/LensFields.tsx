@@ -34,14 +34,14 @@ export function LensFields({ lens, onChange, kinds, computedSpotMm, error }: Pro
         error={error('focalLengthMm')}
       />
       <QuantityField
-        label="Spot, left and right"
+        label="Spot along X"
         kind={kinds.length}
         value={lens.spotXMm}
         onChange={(value) => onChange({ ...lens, spotXMm: number(value), spotOrigin: 'measured' })}
         error={error('spotXMm')}
       />
       <QuantityField
-        label="Spot, to and fro"
+        label="Spot along Y"
         kind={kinds.length}
         value={lens.spotYMm}
         onChange={(value) => onChange({ ...lens, spotYMm: number(value), spotOrigin: 'measured' })}

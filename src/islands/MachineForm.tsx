@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import type { MachineRecord } from '../db/machines';
+import type { MachineRecord } from '../records/machine';
 import { focusedDiameterMm } from '../core/beam/gaussian';
 import {
   DEFAULT_POWER_CAP,
@@ -16,7 +16,9 @@ import { Notice, ProblemNotice } from '../components/Notice';
 import page from '../components/Page.module.css';
 import { QuantityField, type QuantityKind } from '../components/QuantityField';
 import { ACCELERATION, NANOMETRES, quantityKinds, WATTS } from '../components/quantity-kinds';
-import { fieldMessage, send, useAction } from './api';
+import { fieldMessage } from '../views/problem';
+import { send } from '../views/send';
+import { useAction } from '../views/use-action';
 import { LensFields, type LensDraft } from './LensFields';
 
 const FRESH: Machine = {
@@ -35,6 +37,8 @@ const FRESH: Machine = {
   accelerationYMmPerS2: 2000,
   airAssist: 'on-off',
   automaticFocus: false,
+  rampPower: 'constant',
+  addsRunUp: false,
   powerCap: 0.8,
   likedUnits: DEFAULT_LIKED_UNITS,
 };
@@ -191,10 +195,19 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       </fieldset>
       <fieldset className={page.group}>
         <legend>Motion</legend>
-        {quantity('topSpeedXMmPerS', 'Top speed, left and right', kinds.speed)}
-        {quantity('topSpeedYMmPerS', 'Top speed, to and fro', kinds.speed)}
-        {quantity('accelerationXMmPerS2', 'Acceleration, left and right', ACCELERATION)}
-        {quantity('accelerationYMmPerS2', 'Acceleration, to and fro', ACCELERATION)}
+        {quantity('topSpeedXMmPerS', 'Top speed along X', kinds.speed)}
+        {quantity('topSpeedYMmPerS', 'Top speed along Y', kinds.speed)}
+        {quantity('accelerationXMmPerS2', 'Acceleration along X', ACCELERATION)}
+        {quantity('accelerationYMmPerS2', 'Acceleration along Y', ACCELERATION)}
+        <SelectField label="Power on ramps" hint="Not sure? “Held” is the careful answer." {...register('rampPower')}>
+          <option value="constant">held: power stays what it is (M3)</option>
+          <option value="follows-speed">lowered with speed: laser mode (M4)</option>
+        </SelectField>
+        <CheckField
+          label="Adds run-up by itself"
+          hint="then files have none: twice is too much"
+          {...register('addsRunUp')}
+        />
       </fieldset>
       <fieldset className={page.group}>
         <legend>Units you like</legend>

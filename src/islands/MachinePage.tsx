@@ -1,4 +1,4 @@
-import type { MachineRecord } from '../db/machines';
+import type { MachineRecord } from '../records/machine';
 import page from '../components/Page.module.css';
 import { Notice } from '../components/Notice';
 import { LensList } from './LensList';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
-import type { StockInput, StockRecord } from '../db/stocks';
+import type { StockInput, StockRecord } from '../records/stock';
 import type { Machine } from '../core/machine/machine';
 import { assessPairing, assessStock } from '../core/stock/assess';
 import { BANNED_MATERIALS } from '../core/stock/banned';
@@ -15,7 +15,9 @@ import page from '../components/Page.module.css';
 import { QuantityField } from '../components/QuantityField';
 import { LIGHTNESS, quantityKinds } from '../components/quantity-kinds';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
-import { fieldMessage, send, useAction } from './api';
+import { fieldMessage } from '../views/problem';
+import { send } from '../views/send';
+import { useAction } from '../views/use-action';
 
 const FIRST = FAMILIES[0];
 const KINDS = quantityKinds(DEFAULT_LIKED_UNITS);

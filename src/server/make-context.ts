@@ -1,6 +1,7 @@
 import { BurnRunner } from '../app/burn-runner';
-import type { AppContext, Log } from '../app/context';
+import type { AppContext } from '../app/context';
 import { HeavyWork } from '../app/heavy-work';
+import type { Log } from '../app/log';
 import { ReadingQueue } from '../app/reading-queue';
 import { openDatabase } from '../db/client';
 

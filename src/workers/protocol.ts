@@ -1,14 +1,66 @@
-import type { BenchMachine, BenchPlace, BenchSheet } from '../bench/bench';
+import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram } from '../bench/bench';
+import type { GaugeAnswer } from '../bench/gauges';
+import type { BedPlace } from '../core/card/check';
+import type { BasePlan, Pairing, PlanProblem } from '../core/card/contract';
+import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
-import type { Point } from '../core/geometry/point';
+import type { BurnScope } from '../core/card/path';
+import type { Program } from '../formats/gcode';
+import type { Point, Rect } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
 import type { ReadStep } from '../core/reading/read-card';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 1;
+export const PROTOCOL_VERSION = 2;
 
-export interface ReadJob {
+interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
+}
+
+/** Lays a plan under a number, checks it, and says how long it takes and how far the head reaches. */
+export interface LayJob extends Versioned {
+  readonly task: 'lay';
+  readonly kind: string;
+  readonly plan: BasePlan;
+  readonly pairing: Pairing;
+  readonly cardNumber: number;
+}
+
+export type LayAnswer =
+  | { readonly laid: true; readonly layout: Layout; readonly estimate: Estimate }
+  | { readonly laid: false; readonly problems: readonly PlanProblem[] };
+
+/** The program of a card or a part of it, with how long it takes. */
+export interface ProgramJob extends Versioned {
+  readonly task: 'program';
+  readonly layout: Layout;
+  readonly pairing: Pairing;
+  readonly bed: BedPlace;
+  readonly scope: BurnScope | null;
+}
+
+export interface ProgramAnswer {
+  readonly program: Program;
+  readonly estimate: Estimate;
+}
+
+export const EXPORT_FORMATS = ['svg', 'gcode', 'csv', 'png'] as const;
+export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+
+/** A card as a file; its bytes come in chunks. */
+export interface ExportJob extends Versioned {
+  readonly task: 'export';
+  readonly format: ExportFormat;
+  readonly layout: Layout;
+  readonly pairing: Pairing;
+  readonly bed: BedPlace;
+}
+
+export interface ExportAnswer {
+  readonly chunks: number;
+}
+
+export interface ReadJob extends Versioned {
   readonly task: 'read';
   readonly bytes: Uint8Array;
   readonly layout: Layout;
@@ -40,15 +92,20 @@ export type ReadAnswer = {
   | { readonly outcome: 'unreadable'; readonly reason: string }
 );
 
-export interface PhotographJob {
-  readonly version: typeof PROTOCOL_VERSION;
-  readonly task: 'photograph';
-  readonly program: string;
-  readonly lines: number;
+/** What the bench needs to burn a card's programs again. */
+export interface BenchBurn {
+  readonly programs: readonly BurnedProgram[];
   readonly machine: BenchMachine;
   readonly sheet: BenchSheet;
   readonly place: BenchPlace;
   readonly burnSeed: string;
+  /** Whether soot was wiped off before anybody looked. */
+  readonly wiped: boolean;
+}
+
+export interface PhotographJob extends Versioned {
+  readonly task: 'photograph';
+  readonly burn: BenchBurn;
   readonly shotSeed: string;
 }
 
@@ -56,4 +113,35 @@ export interface PhotographAnswer {
   readonly jpeg: Uint8Array;
 }
 
-export type Job = ReadJob | PhotographJob;
+/** Sets a gauge of the bench on a part of the piece. */
+export interface GaugeJob extends Versioned {
+  readonly task: 'gauge';
+  readonly burn: BenchBurn;
+  readonly measures: 'width-x' | 'width-y' | 'depth';
+  readonly box: Rect;
+  /** Which grip, counted from 0. */
+  readonly turn: number;
+}
+
+/** Lays the piece on the bench's light table. */
+export interface LightTableJob extends Versioned {
+  readonly task: 'light-table';
+  readonly burn: BenchBurn;
+}
+
+export interface LightTableAnswer {
+  readonly png: Uint8Array;
+}
+
+export interface Jobs {
+  readonly lay: { readonly job: LayJob; readonly answer: LayAnswer; readonly progress: never };
+  readonly program: { readonly job: ProgramJob; readonly answer: ProgramAnswer; readonly progress: never };
+  readonly export: { readonly job: ExportJob; readonly answer: ExportAnswer; readonly progress: Uint8Array };
+  readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
+  readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
+  readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
+  readonly photograph: { readonly job: PhotographJob; readonly answer: PhotographAnswer; readonly progress: never };
+}
+
+export type Task = keyof Jobs;
+export type Job = Jobs[Task]['job'];

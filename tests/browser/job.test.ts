@@ -23,7 +23,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await selects[0]!.sendKeys('Marl');
     await selects[2]!.sendKeys('MDF');
     await press(driver, 'Open this bench');
-    await says(driver, 'Next: Power × speed card');
+    await says(driver, 'Next: Power × speed');
     await press(driver, 'Plan the card');
     await find(driver, '#power-count');
     const before = (await driver.findElements(By.css('[data-cell]'))).length;
@@ -47,21 +47,21 @@ describe('from bare stock to a kept setting, in a browser', () => {
 
   it('burns only after the check is ticked, shows progress, and ends', async () => {
     const { driver } = shop;
-    expect(await (await named(driver, 'Burn on the bench')).isEnabled()).toBe(false);
+    expect(await (await named(driver, 'Burn on the simulated bench')).isEnabled()).toBe(false);
     await tickAll();
-    await press(driver, 'Burn on the bench');
+    await press(driver, 'Burn on the simulated bench');
     await find(driver, 'progress');
     await says(driver, 'Lines acknowledged');
     await press(driver, 'Pause');
     await says(driver, 'Paused');
     await press(driver, 'Go on');
     await says(driver, 'Burned to the end', 40);
-    await press(driver, 'On to the photo');
+    await press(driver, 'Go on to what came of it');
   });
 
   it('takes the photo, reads it, and shows the cells on it', async () => {
     const { driver } = shop;
-    await press(driver, 'Take it with the bench’s camera');
+    await press(driver, 'Take it with the simulated camera');
     await named(driver, 'See what was read', 40);
     await press(driver, 'See what was read');
     await says(driver, 'Cells read');
@@ -92,9 +92,9 @@ describe('from bare stock to a kept setting, in a browser', () => {
 
   it('proposes a cell for a wish and keeps it as version 1, then another as version 2', async () => {
     const { driver } = shop;
-    await press(driver, 'Pick a cell');
+    await press(driver, 'See what it says');
     await says(driver, 'Proposal');
-    await press(driver, 'deep');
+    await press(driver, 'strong');
     await says(driver, 'The proposed cell');
     await type(driver, 'Note', 'specimen trays');
     await press(driver, 'Keep this setting');
@@ -119,7 +119,8 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await driver.get(`${base}/book`);
     await (await find(driver, '[data-search]')).sendKeys('mdf marl');
     await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, 5000);
-    await press(driver, 'engrave v3');
+    await find(driver, 'tbody a[href^="/book/"]');
+    await press(driver, 'Engraving');
     await says(driver, 'Version 3, in use');
     await says(driver, 'specimen trays');
     await says(driver, '→');

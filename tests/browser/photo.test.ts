@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
-import type { CardView } from '../../src/app/views';
+import type { CardView } from '../../src/views/views';
 import { burnOnBench } from '../support/burn';
 import { named, openShop, press, says, type Shop } from './harness';
 

@@ -5,7 +5,7 @@ import { find, openShop, press, says, type, type Shop } from './harness';
 let shop: Shop;
 beforeAll(async () => {
   shop = await openShop();
-  await shop.driver.get(`${shop.base}/bench/5/plan`);
+  await shop.driver.get(`${shop.base}/bench/5/plan/grid`);
   await find(shop.driver, '[data-cell]');
 });
 afterAll(() => shop?.close());

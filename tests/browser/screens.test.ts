@@ -1,7 +1,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { svgOfCard } from '../../src/formats/card-svg';
-import type { CardView } from '../../src/app/views';
+import type { CardView } from '../../src/views/views';
 import { consoleErrors, find, named, openShop, press, says, seriousFindings, type, type Shop } from './harness';
 
 let shop: Shop;
@@ -12,11 +12,20 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/bench', 'select'],
   ['/bench/1', 'svg[role=group]'],
   ['/bench/6', 'svg[role=group]'],
-  ['/bench/4/plan', '[data-cell]'],
+  ['/bench/4/plan/grid', '[data-cell]'],
+  ['/bench/1/plan/threshold', '[data-cell]'],
+  ['/bench/1/plan/focus', '[data-cell]'],
+  ['/bench/2/plan/interval', '[data-cell]'],
+  ['/bench/4/plan/kerf', '[data-cell]'],
   ['/cards/1#burn', '[data-cell]'],
   ['/cards/1#photo', 'ul li'],
-  ['/cards/1#read', '[data-cell]'],
-  ['/cards/1#pick', 'canvas'],
+  ['/cards/1#look', '[data-cell]'],
+  ['/cards/1#find', 'canvas'],
+  ['/cards/4#find', 'canvas'],
+  ['/cards/5#look', '[data-cell]'],
+  ['/cards/6#find', 'canvas'],
+  ['/cards/7#look', '[data-cell]'],
+  ['/cards/7#find', 'canvas'],
   ['/stock', 'table'],
   ['/stock/1', 'form'],
   ['/stock/new', 'form'],
@@ -32,7 +41,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
 ];
 
 /** The screens that have colours of their own; the rest shares them. */
-const COLOURED = SCREENS.filter(([path]) => /plan|bench\/6|#(read|pick)|\/stock$|book\/1$/.test(path));
+const COLOURED = SCREENS.filter(([path]) => /plan\/grid|bench\/[16]|#(look|find)|\/stock$|book\/1$/.test(path));
 
 describe.each([
   ['light', SCREENS],
@@ -66,8 +75,8 @@ describe('pages', () => {
     await says(driver, 'hydrogen chloride');
     await driver.get(`${base}/bench/6`);
     await says(driver, 'lets blue light through');
-    expect(await driver.findElements(By.css('a[href$="/plan"]'))).toHaveLength(0);
-    await driver.get(`${base}/bench/6/plan`);
+    expect(await driver.findElements(By.css('a[href*="/plan/"]'))).toHaveLength(0);
+    await driver.get(`${base}/bench/6/plan/grid`);
     expect(await driver.getCurrentUrl()).toMatch(/\/bench\/6$/);
   });
 
@@ -93,7 +102,7 @@ describe('pages', () => {
     await named(driver, 'Open this bench');
     const body = await driver.findElement(By.css('body'));
     await body.sendKeys('?');
-    await says(driver, 'grade the cell in focus');
+    await says(driver, 'answer about the cell in focus');
     await driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
     await body.sendKeys('/');
     await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), 5000);
@@ -122,10 +131,10 @@ describe('the SVG export as Chromium draws it', () => {
     expect((size[1] / 96) * 25.4).toBeCloseTo(card.layout.heightMm, 2);
     for (const cell of card.layout.cells) {
       boxes[`cell-${cell.index}`]!.forEach((value, index) =>
-        expect(value).toBeCloseTo([cell.x, cell.y, cell.width, cell.height][index]!, 2),
+        expect(value).toBeCloseTo([cell.box.x, cell.box.y, cell.box.width, cell.box.height][index]!, 2),
       );
     }
-    for (const marker of card.layout.markers) {
+    for (const marker of card.layout.frame.markers) {
       boxes[`marker-${marker.corner}`]!.forEach((value, index) =>
         expect(value).toBeCloseTo([marker.x, marker.y, marker.sizeMm, marker.sizeMm][index]!, 2),
       );

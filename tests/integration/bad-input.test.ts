@@ -122,12 +122,53 @@ describe('plans', () => {
     expectProblem(json, 'invalid-input');
     expect(json.fields.map((problem: { field: string }) => problem.field)).toContain(field);
   });
+  it('a wish, a choice or a plan of another kind', async () => {
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const made = await app.call('POST', '/api/cards', {
+      pairingId,
+      kind: 'interval',
+      plan,
+      sheetPlace: null,
+      sheetOnBed: { leftMm: 30, rearMm: 30 },
+    });
+    expectProblem(made.json, 'invalid-input');
+    expectProblem(
+      (await app.call('POST', `/api/cards/${cardId}/finding`, { wish: { moon: 1 } })).json,
+      'invalid-input',
+    );
+    const keep = await app.call('POST', '/api/facts', { cardId, wish: null, choice: { moon: 1 }, note: '' });
+    expectProblem(keep.json, 'invalid-input');
+    expectProblem((await app.call('GET', `/api/pairings/${pairingId}/proposals/moon`)).json, 'invalid-input');
+  });
+  it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const { json } = await app.call('POST', '/api/cards', {
+      pairingId,
+      kind: 'grid',
+      plan: {
+        ...plan,
+        cellMm: 50,
+        power: { ...plan.power, count: 20 },
+        speed: { ...plan.speed, count: 20 },
+        constants: { ...plan.constants, intervalMm: 0.01, passes: 20 },
+      },
+      sheetPlace: null,
+      sheetOnBed: { leftMm: 30, rearMm: 30 },
+    });
+    expectProblem(json, 'invalid-input');
+    expect(json.fields[0].message).toMatch(/Too much for one card/);
+  });
   it('a card larger than sheet and bed', async () => {
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
     const { json } = await app.call('POST', '/api/cards', {
       pairingId,
       kind: 'grid',
-      plan: { ...plan, cellMm: 50, power: { ...plan.power, count: 20 } },
+      plan: {
+        ...plan,
+        cellMm: 50,
+        power: { ...plan.power, count: 20 },
+        constants: { ...plan.constants, intervalMm: 0.5 },
+      },
       sheetPlace: null,
       sheetOnBed: { leftMm: 30, rearMm: 30 },
     });
@@ -246,8 +287,8 @@ describe('requests', () => {
   ])('from another site (%o) are refused', async (headers) => {
     const { json } = await app.call(
       'PUT',
-      `/api/cards/${cardId}/verdicts`,
-      { cellIndex: 0, grade: 1, outcome: null, note: '' },
+      `/api/cards/${cardId}/answers`,
+      { field: 'grade', cellIndex: 0, repeat: 0, value: '1' },
       headers,
     );
     expectProblem(json, 'cross-site');
@@ -275,11 +316,6 @@ describe('requests', () => {
     expect(wrong.response.headers.get('allow')).toBe('GET, POST');
     expectProblem((await app.call('GET', '/api/cards/0')).json, 'invalid-input');
     expectProblem((await app.call('GET', '/api/cards/99999999')).json, 'not-found');
-    expectProblem(
-      (await app.call('PUT', `/api/cards/${cardId}/verdicts`, { cellIndex: 399, grade: null, outcome: null, note: '' }))
-        .json,
-      'not-found',
-    );
   });
 });
 
@@ -296,8 +332,9 @@ describe('documents', () => {
     const { json } = await app.call('GET', '/api/openapi.json');
     expect(json.openapi).toBe('3.1.0');
     expect(Object.keys(json.paths).sort()).toEqual([...new Set(OPERATIONS.map(({ path }) => path))].sort());
-    const body = json.paths['/api/cards'].post.requestBody.content['application/json'].schema;
-    expect(body.properties.plan.properties.power.properties.count).toMatchObject({ minimum: 2, maximum: 20 });
-    expect(body.properties.plan.properties.cellMm).toMatchObject({ exclusiveMinimum: 0 });
+    const { schema } = json.paths['/api/cards'].post.requestBody.content['application/json'];
+    expect(schema.properties.kind.enum).toContain('grid');
+    const answers = json.paths['/api/cards/{cardId}/answers'].put.requestBody.content['application/json'].schema;
+    expect(answers.properties.repeat).toMatchObject({ minimum: 0 });
   });
 });

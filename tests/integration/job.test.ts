@@ -1,7 +1,7 @@
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { query, testApp, type TestApp } from '../support/context';
-import { burnCard, makeCard, makePairing } from '../support/records';
+import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -15,10 +15,13 @@ describe('the whole job over the endpoints', () => {
     expect(bench.json.ladder.map((rung: { rung: string; state: string }) => `${rung.rung} ${rung.state}`)).toEqual([
       'stock measured',
       'safety measured',
-      'range predicted',
       'grid empty',
-      'book empty',
+      'threshold empty',
+      'interval empty',
+      'focus empty',
+      'kerf empty',
     ]);
+    expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);
 
     const burnId = await burnCard(app, cardId);
@@ -34,63 +37,76 @@ describe('the whole job over the endpoints', () => {
     expect(seen.json.reading.cells).toHaveLength(9);
 
     const cell = seen.json.reading.cells[4];
-    const graded = await app.call('PUT', `/api/cards/${cardId}/verdicts`, {
-      cellIndex: 4,
-      grade: 4,
-      outcome: 'good',
-      note: '',
-    });
-    expect(graded.json).toEqual([{ cellIndex: 4, grade: 4, outcome: 'good', note: '' }]);
-    const finding = await app.call('GET', `/api/cards/${cardId}/finding?lightness=${cell.lightness}&pace=slow-and-low`);
+    await answerCard(app, cardId, 'grade', 4, '4');
+    const answers = await answerCard(app, cardId, 'outcome', 4, 'good');
+    expect(answers.json).toEqual([
+      { field: 'grade', cellIndex: 4, repeat: 0, value: '4' },
+      { field: 'outcome', cellIndex: 4, repeat: 0, value: 'good' },
+    ]);
+    const wish = { lightness: cell.lightness, powerCap: 0.9, pace: 'slow-and-low' };
+    const finding = await app.call('POST', `/api/cards/${cardId}/finding`, { wish });
     expect(finding.json.candidates.find((c: { cellIndex: number }) => c.cellIndex === 4).meets).toBe(true);
 
-    const kept = await app.call('POST', '/api/settings', { cardId, cellIndex: 4, note: 'first' });
-    expect(kept.json.version).toBe(1);
-    const again = await app.call('POST', '/api/settings', { cardId, cellIndex: 5, note: 'second' });
-    expect(again.json).toEqual({ settingId: kept.json.settingId, version: 2 });
-    const setting = await app.call('GET', `/api/settings/${kept.json.settingId}`);
-    const [second, first] = setting.json.versions;
-    expect(first).toMatchObject({
-      version: 1,
-      cardCode: code,
-      cellIndex: 4,
-      photoId: photo.json.id,
+    const keep = (cellIndex: number, note: string) =>
+      app.call('POST', '/api/facts', { cardId, wish, choice: { cellIndex }, note });
+    const kept = await keep(4, 'first');
+    expect(kept.json.facts).toMatchObject([{ name: 'engrave', version: 1 }]);
+    const { factId } = kept.json.facts[0];
+    expect((await keep(5, 'second')).json.facts).toEqual([{ factId, name: 'engrave', version: 2 }]);
+    const fact = await app.call('GET', `/api/facts/${factId}`);
+    const [second, first] = fact.json.versions;
+    expect(first).toMatchObject({ version: 1, cardCode: code, cellIndex: 4, photoId: photo.json.id, note: 'first' });
+    expect(first.value).toEqual({
+      settings: seen.json.card.layout.cells[4].burns[0].settings,
       lightness: cell.lightness,
+      lightnessSigma: cell.lightnessSigma,
       confidence: cell.confidence,
     });
-    expect(first.settings).toEqual(seen.json.card.layout.cells[4].settings);
     expect(second.differences.map((difference: { field: string }) => difference.field)).toEqual(['powerFraction']);
+    // The finding is kept as it was computed, with the wish.
+    const findings = await query(
+      app.databaseUrl,
+      `select wish, value, method_version from finding where card_id = ${cardId}`,
+    );
+    expect(findings).toHaveLength(2);
+    expect(findings[0]!['wish']).toEqual(wish);
+
+    // The next grid starts from it.
+    const proposal = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`);
+    expect(proposal.json.reasons['power.from']).toMatch(/kept/);
 
     // A new batch of the stock makes both stale; the versions stay as they were.
     const stock = await app.call('GET', `/api/stock/${stockId}`);
     const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock.json;
     await app.call('PUT', `/api/stock/${stockId}`, { ...record, batch: 'B-2' });
     const later = await app.call('GET', `/api/pairings/${pairingId}`);
-    expect(
-      later.json.ladder.slice(3).map((rung: { state: string; reason: string }) => [rung.state, rung.reason]),
-    ).toEqual([
-      ['stale', 'new batch B-2'],
-      ['stale', 'new batch B-2'],
-    ]);
-    const book = await app.call('GET', '/api/settings?search=slate%20b-2');
-    expect(book.json).toHaveLength(1);
-    expect((await app.call('GET', '/api/settings?search=granite')).json).toEqual([]);
+    const grid = later.json.ladder.find((rung: { rung: string }) => rung.rung === 'grid');
+    expect(grid).toMatchObject({ state: 'stale', reason: 'new batch B-2', href: `/book/${factId}` });
+    expect(later.json.next).toMatchObject({ action: 'plan', rung: 'grid' });
+    const book = await app.call('GET', '/api/facts?search=slate%20b-2%20engrave');
+    expect(book.json.rows).toHaveLength(1);
+    expect((await app.call('GET', '/api/facts?search=granite')).json.rows).toEqual([]);
   }, 60_000);
 
   it('exports the book as CSV and JSON', async () => {
-    const csv = await app.call('GET', '/api/settings/export.csv');
+    const csv = await app.call('GET', '/api/facts/export.csv');
     const rows = parseCsv(csv.json as string, { columns: true }) as Record<string, string>[];
-    expect(rows.map((row) => row['version'])).toEqual(['2', '1']);
-    const json = await app.call('GET', '/api/settings/export.json');
-    expect(json.json.settings).toHaveLength(2);
+    const own = rows.filter((row) => row['name'] === 'engrave');
+    expect(own.map((row) => row['version']).sort()).toEqual(['1', '2']);
+    expect(Number(own[0]!['power_percent'])).toBeGreaterThan(0);
+    const json = await app.call('GET', '/api/facts/export.json');
+    expect(json.json.facts.filter((fact: { name: string }) => fact.name === 'engrave')).toHaveLength(2);
     expect(json.response.headers.get('content-disposition')).toContain('attachment');
   });
 
   it('never changes or deletes a kept version', async () => {
-    await expect(query(app.databaseUrl, 'update setting_version set power_fraction = 0.1')).rejects.toThrow(
-      /never changed/,
-    );
-    await expect(query(app.databaseUrl, 'delete from setting_version')).rejects.toThrow(/never changed/);
+    for (const statement of [
+      "update fact_version set note = 'other'",
+      'delete from fact_version',
+      "update finding set kind = 'other'",
+      'delete from finding',
+    ])
+      await expect(query(app.databaseUrl, statement), statement).rejects.toThrow(/never changed/);
   });
 });
 
@@ -99,9 +115,7 @@ describe('the bench of the demo', () => {
     const { pairingId } = await makePairing(app, 'heron', 'birch');
     const first = await makeCard(app, pairingId);
     const second = await makeCard(app, pairingId);
-    const ticked = (await app.call('GET', `/api/cards/${first.id}/cautions`)).json.map(
-      (caution: { code: string }) => caution.code,
-    );
+    const ticked = await tickedOf(app, first.id);
     expect(
       (await app.call('POST', '/api/burns', { cardId: first.id, place: 'bench', ticked: ticked.slice(1) })).json,
     ).toMatchObject({ status: 409, code: 'cautions-unticked' });
@@ -122,6 +136,111 @@ describe('the bench of the demo', () => {
     const own = await app.call('POST', '/api/burns', { cardId: second.id, place: 'own-machine', ticked });
     expect(own.json).toMatchObject({ status: 'done', place: 'own-machine', linesTotal: 0 });
   });
+});
+
+describe('a search', () => {
+  it('grows its card cell by cell, asks before it goes on, stops by itself, and its floor starts the next card', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id: cardId } = await makeCardOf(app, pairingId, 'threshold', () => ({ way: 'search' }));
+    const seenBy = new Map<number, number>();
+    let why = '';
+    for (let turn = 0; turn < 25; turn++) {
+      const next = await app.call('POST', `/api/cards/${cardId}/next`);
+      if (!next.json.go) {
+        why = next.json.why;
+        break;
+      }
+      const { cellIndex } = next.json;
+      // Asked for again before the eye has spoken, it waits.
+      expect((await app.call('GET', `/api/cards/${cardId}/next`)).json).toMatchObject({ go: false });
+      await burnCard(app, cardId, [cellIndex]);
+      const { json } = await app.call('GET', `/api/cards/${cardId}`);
+      const power = json.card.layout.cells[cellIndex].levels.power as number;
+      seenBy.set(cellIndex, power);
+      await answerCard(app, cardId, 'mark', cellIndex, power >= 0.12 ? 'marked' : 'nothing');
+    }
+    expect(why).not.toBe('');
+    const { json: view } = await app.call('GET', `/api/cards/${cardId}`);
+    expect(view.burnedCells).toHaveLength(seenBy.size);
+    // Its frame was burned once, with the first cell.
+    const programs = await query(app.databaseUrl, `select program from burn where card_id = ${cardId} order by id`);
+    expect(programs.filter((row) => String(row['program']).includes('(lettering)'))).toHaveLength(1);
+    const kept = await app.call('POST', '/api/facts', { cardId, wish: null, choice: {}, note: '' });
+    if (why.includes('enough')) {
+      expect(kept.json.facts).toMatchObject([{ name: 'floor', version: 1 }]);
+      const bench = await app.call('GET', `/api/pairings/${pairingId}`);
+      expect(bench.json.ladder.find((rung: { rung: string }) => rung.rung === 'threshold')).toMatchObject({
+        state: 'measured',
+      });
+    } else expect(kept.json.code).toBe('nothing-to-keep');
+    // A whole grid asks for no cell.
+    const grid = await makeCard(app, pairingId);
+    expect((await app.call('POST', `/api/cards/${grid.id}/next`)).json.code).toBe('no-search');
+  }, 60_000);
+});
+
+describe('a card whose focus a hand sets', () => {
+  it('waits at each stop until the hand is done, whatever else is asked of it, and burns at what was told', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch');
+    const { id: cardId } = await makeCardOf(app, pairingId, 'focus', () => ({ patchMm: 2 }));
+    const burn = await app.call('POST', '/api/burns', {
+      cardId,
+      place: 'bench',
+      ticked: await tickedOf(app, cardId),
+      cells: null,
+    });
+    const { id } = burn.json;
+    const control = (body: object) => app.call('POST', `/api/burns/${id}/control`, body);
+    const stops: (number | null)[] = [];
+    for (let look = 0; look < 400; look++) {
+      const { json } = await app.call('GET', `/api/burns/${id}`);
+      if (json.status === 'done') break;
+      if (json.progress?.hand) {
+        stops.push(json.progress.hand.focusOffsetMm);
+        const before = json.progress.linesDone;
+        await new Promise((done) => setTimeout(done, 60));
+        expect((await app.call('GET', `/api/burns/${id}`)).json.progress.linesDone).toBe(before);
+        expect((await control({ action: 'proceed', focusOffsetMm: json.progress.hand.focusOffsetMm })).status).toBe(
+          200,
+        );
+      } else await new Promise((done) => setTimeout(done, 20));
+    }
+    const { json } = await app.call('GET', `/api/burns/${id}`);
+    expect(json.status).toBe('done');
+    const { json: view } = await app.call('GET', `/api/cards/${cardId}`);
+    const offsets: number[] = view.card.layout.cells.map((cell: any) => cell.burns[0].settings.focusOffsetMm);
+    for (const offset of offsets.filter((mm) => mm !== 0)) expect(stops).toContain(offset);
+    expect((await control({ action: 'proceed', focusOffsetMm: 0 })).json.code).toBe('hand-not-awaited');
+    const [row] = await query(app.databaseUrl, `select hands from burn where id = ${id}`);
+    expect((row!['hands'] as object[]).length).toBe(stops.length);
+  }, 60_000);
+});
+
+describe('a cut card', () => {
+  it('is measured with the bench’s caliper once it was burned, and its kerf is kept', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id: cardId } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 1, sizeMm: 12 }));
+    const gauge = (field: string, repeat = 0) =>
+      app.call('POST', `/api/cards/${cardId}/gauge`, { field, cellIndex: 0, repeat });
+    expect((await gauge('width-x')).json.code).toBe('nothing-burned');
+    await burnCard(app, cardId);
+    for (const field of ['width-x', 'width-y'])
+      for (const repeat of [0, 1, 2]) {
+        const { json } = await gauge(field, repeat);
+        expect(json.text).toMatch(/^\d+\.\d\d$/);
+        expect(Number(json.text)).toBeLessThan(12);
+        expect((await answerCard(app, cardId, field, 0, Number(json.text), repeat)).status).toBe(200);
+      }
+    expect((await gauge('drop')).json.code).toBe('invalid-input');
+    const light = await app.call('GET', `/api/cards/${cardId}/light-table`);
+    expect(light.response.headers.get('content-type')).toBe('image/png');
+    const kept = await app.call('POST', '/api/facts', { cardId, wish: null, choice: {}, note: 'first cut' });
+    expect(kept.json.facts).toMatchObject([{ name: 'kerf', version: 1 }]);
+    const fact = await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`);
+    expect(fact.json.versions[0].value.xMm).toBeGreaterThan(0.03);
+    expect(fact.json.versions[0].value.xMm).toBeLessThan(0.4);
+    expect(fact.json.versions[0].sigma).toBeGreaterThan(0.01);
+  }, 60_000);
 });
 
 describe('cards on a sheet', () => {

@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { logbookView } from '../../src/app/views';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
-import { burnCard, makeCard, makePairing } from '../support/records';
+import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -181,25 +180,74 @@ describe('a card', () => {
   });
 
   it('stands in the logbook with both times', async () => {
-    const entries = await logbookView(app.ctx);
-    const done = entries.find((entry) => entry.burn.status === 'done')!;
-    expect(done.burn.actualS).toBeGreaterThan(0);
+    const { json } = await app.call('GET', '/api/burns');
+    const done = json.rows.find((entry: { status: string }) => entry.status === 'done');
+    expect(done.actualS).toBeGreaterThan(0);
+    expect(done.estimatedS).toBeGreaterThan(0);
     expect(done.cardCode).toMatch(/^G/);
-    expect((await app.call('GET', '/api/burns')).json).toHaveLength(entries.length);
+    expect(json.total).toBe(json.rows.length);
+    expect((await app.call('GET', '/api/burns?page=2')).json.rows).toEqual([]);
   });
 });
 
-describe('settings', () => {
+describe('facts', () => {
   it('kept at the same moment get two numbers, and one cell is kept without a photo when it was judged by eye', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'mdf');
     const card = await makeCard(app, pairingId);
-    const keep = (cellIndex: number) => app.call('POST', '/api/settings', { cardId: card.id, cellIndex, note: '' });
+    const keep = (cellIndex: number, key?: string) =>
+      app.call(
+        'POST',
+        '/api/facts',
+        { cardId: card.id, wish: null, choice: { cellIndex }, note: '' },
+        key ? { 'idempotency-key': key } : {},
+      );
     const kept = await Promise.all([keep(0), keep(1), keep(2)]);
-    expect(kept.map(({ json }) => json.version).sort()).toEqual([1, 2, 3]);
-    const { json } = await app.call('GET', `/api/settings/${kept[0]!.json.settingId}`);
-    expect(json.versions[0]).toMatchObject({ photoId: null, lightness: null, confidence: null });
+    expect(kept.map(({ json }) => json.facts[0].version).sort()).toEqual([1, 2, 3]);
+    const { json } = await app.call('GET', `/api/facts/${kept[0]!.json.facts[0].factId}`);
+    expect(json.versions[0]).toMatchObject({ photoId: null, value: { lightness: null, confidence: null } });
+    const [one, two] = await Promise.all([keep(1, 'keep-this-once-0001'), keep(1, 'keep-this-once-0001')]);
+    expect(two!.json).toEqual(one!.json);
     expect((await keep(300)).json.code).toBe('nothing-to-keep');
-    expect((await app.call('GET', '/api/settings/99999')).json.code).toBe('not-found');
+    expect((await app.call('GET', '/api/facts/99999')).json.code).toBe('not-found');
+  });
+  it('of a record are versions too: readings of a sheet, a measured spot, watts by command', async () => {
+    const { stockId, machineId, lensId } = await makePairing(app, 'marl', 'birch');
+    const facts = await query(
+      app.databaseUrl,
+      `select f.name, v.version, v.value, v.origin from fact f join fact_version v on v.fact_id = f.id
+       where f.stock_id = ${stockId} or f.machine_id = ${machineId} or f.lens_id = ${lensId}`,
+    );
+    expect(facts.map((fact) => fact['name'])).toEqual(expect.arrayContaining(['thickness', 'watts']));
+    const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
+    const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
+    const thickness = () =>
+      query(
+        app.databaseUrl,
+        `select v.version, v.value from fact_version v join fact f on f.id = v.fact_id where f.stock_id = ${stockId} order by v.version`,
+      );
+    await app.call('PUT', `/api/stock/${stockId}`, { ...record, name: 'Renamed' });
+    expect(await thickness()).toHaveLength(1);
+    await app.call('PUT', `/api/stock/${stockId}`, { ...record, thicknessReadingsMm: [3, 3.2] });
+    expect((await thickness()).at(-1)).toMatchObject({ version: 2, value: { meanMm: 3.1 } });
+  });
+});
+
+describe('answers', () => {
+  it('are taken back, replaced, kept by repeat, and refused where nothing asks for them', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch');
+    const { id } = await makeCard(app, pairingId);
+    await answerCard(app, id, 'grade', 0, '3');
+    expect((await answerCard(app, id, 'grade', 0, '5')).json).toEqual([
+      { field: 'grade', cellIndex: 0, repeat: 0, value: '5' },
+    ]);
+    expect((await answerCard(app, id, 'note', 0, 'soft edge')).json).toHaveLength(2);
+    expect((await answerCard(app, id, 'grade', 0, null)).json).toEqual([
+      { field: 'note', cellIndex: 0, repeat: 0, value: 'soft edge' },
+    ]);
+    expect((await answerCard(app, id, 'grade', 0, '6')).json.code).toBe('invalid-input');
+    expect((await answerCard(app, id, 'moon', 0, '1')).json.code).toBe('invalid-input');
+    expect((await answerCard(app, id, 'grade', 0, 'good', 1)).json.code).toBe('invalid-input');
+    expect((await answerCard(app, id, 'grade', 400, '1')).json.code).toBe('not-found');
   });
 });
 
@@ -210,7 +258,15 @@ describe('the database itself', () => {
     ['stock of no thickness', 'update stock set nominal_thickness_mm = 0'],
     ['a burn without an end that has ended', "update burn set ended_at = null where status = 'done'"],
     ['a card of a pairing that is not', 'update card set pairing_id = 99999'],
-    ['a grade of 6', "insert into verdict (card_id, cell_index, grade, note) select id, 0, 6, '' from card limit 1"],
+    [
+      'an answer that is both word and number',
+      "insert into answer (card_id, field, repeat, word, number) select id, 'x', 0, 'a', 1 from card limit 1",
+    ],
+    ['a fact of nobody', "insert into fact (name, owner, at, at_key) values ('floor', 'pairing', '{}', '{}')"],
+    [
+      'two facts of one name for one pairing',
+      'insert into fact (name, owner, pairing_id, at, at_key) select name, owner, pairing_id, at, at_key from fact where pairing_id is not null limit 1',
+    ],
     ['the deletion of stock that has history', 'delete from stock'],
     ['two cards of one number', 'update card set number = 1'],
   ])('refuses %s', async (_name, statement) => {

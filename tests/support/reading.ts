@@ -6,6 +6,6 @@ import { lightnessOfLuminance, luminanceOfLightness } from '../../src/core/color
 /** The bench's truth of a cell as L* on the stock's own scale. */
 export function trueLightness(piece: Piece, layout: Layout, { stock }: Pairing, cellIndex: number): number {
   return lightnessOfLuminance(
-    luminanceOfLightness(stock.bareLightness) * trueLuminanceRatio(piece, layout.cells[cellIndex]!),
+    luminanceOfLightness(stock.bareLightness) * trueLuminanceRatio(piece, layout.cells[cellIndex]!.box),
   );
 }

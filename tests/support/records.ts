@@ -24,25 +24,34 @@ export async function makePairing(
   };
 }
 
-/** A small card that burns and reads quickly. */
+/** A small grid that burns and reads quickly. */
 export async function makeCard(
   app: TestApp,
   pairingId: number,
   change: Record<string, unknown> = {},
 ): Promise<{ id: number; code: string }> {
-  const proposal = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`);
-  const plan = proposal.json.plan;
-  const small = {
-    ...plan,
+  return makeCardOf(app, pairingId, 'grid', (plan) => ({
     cellMm: 3,
     power: { ...plan.power, count: 3 },
     speed: { ...plan.speed, count: 3 },
     ...change,
-  };
+  }));
+}
+
+/** The proposed card of a kind, with a change to its plan. */
+export async function makeCardOf(
+  app: TestApp,
+  pairingId: number,
+  kind: string,
+  change: (plan: any) => Record<string, unknown> = () => ({}),
+): Promise<{ id: number; code: string }> {
+  const proposal = await app.call('GET', `/api/pairings/${pairingId}/proposals/${kind}`);
+  if (proposal.status !== 200) throw new Error(JSON.stringify(proposal.json));
+  const { plan } = proposal.json;
   const made = await app.call('POST', '/api/cards', {
     pairingId,
-    kind: 'grid',
-    plan: small,
+    kind,
+    plan: { ...plan, ...change(plan) },
     sheetPlace: null,
     sheetOnBed: { leftMm: 30, rearMm: 30 },
   });
@@ -50,11 +59,24 @@ export async function makeCard(
   return made.json as { id: number; code: string };
 }
 
-export async function burnCard(app: TestApp, cardId: number): Promise<number> {
+export async function tickedOf(app: TestApp, cardId: number): Promise<string[]> {
   const cautions = await app.call('GET', `/api/cards/${cardId}/cautions`);
-  const ticked = (cautions.json as { code: string }[]).map((caution) => caution.code);
-  const burn = await app.call('POST', '/api/burns', { cardId, place: 'bench', ticked });
+  return (cautions.json as { code: string }[]).map((caution) => caution.code);
+}
+
+export async function burnCard(app: TestApp, cardId: number, cells: number[] | null = null): Promise<number> {
+  const ticked = await tickedOf(app, cardId);
+  const burn = await app.call('POST', '/api/burns', { cardId, place: 'bench', ticked, cells });
   if (burn.status !== 201) throw new Error(JSON.stringify(burn.json));
   await app.ctx.burns.finishNow(burn.json.id);
   return burn.json.id as number;
 }
+
+export const answerCard = (
+  app: TestApp,
+  cardId: number,
+  field: string,
+  cellIndex: number | null,
+  value: unknown,
+  repeat = 0,
+) => app.call('PUT', `/api/cards/${cardId}/answers`, { field, cellIndex, repeat, value });

@@ -1,13 +1,16 @@
-import type { Observations, Pairing, Verdict } from '../../core/card/contract';
-import type { Cell, Layout } from '../../core/card/layout';
+import type { Seen } from '../../core/card/asks';
+import { levelWords } from '../../core/card/channels';
+import type { BaseFinding, Known, Pairing } from '../../core/card/contract';
+import { squareFillTimeS } from '../../core/card/fill-time';
+import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
+import type { BurnSettings } from '../../core/card/settings';
+import { gradeOf, isSpoiled } from '../../core/card/usual-asks';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { formatDuration, formatPower, formatSpeed } from '../../core/quantities/format';
-import { sweepLimits } from '../../core/machine/machine';
-import { fillLineTimeS } from '../../core/motion/move';
 import { familyOf } from '../../core/stock/families';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
-export type DarknessStop = 'light' | 'medium' | 'deep';
+export type DarknessStop = 'weak' | 'medium' | 'strong';
 
 /** What the operator wants of the grid. Lightness is wanted L*; null leaves the choice to the medium stop. */
 export interface GridWish {
@@ -28,10 +31,7 @@ export interface Candidate {
   readonly meets: boolean;
 }
 
-export interface GridFinding {
-  readonly kind: 'grid';
-  /** What is missing for an answer; empty when there is one. */
-  readonly missing: readonly string[];
+export interface GridFinding extends BaseFinding {
   readonly wantedLightness: number | null;
   /** L* to aim at for each stop, from bare stock to the strongest sound cell. */
   readonly stops: Readonly<Record<DarknessStop, number>> | null;
@@ -43,51 +43,67 @@ export interface GridFinding {
 }
 
 const REFERENCE_SQUARE_MM = 100;
-const STOP_SHARES: Readonly<Record<DarknessStop, number>> = { light: 0.3, medium: 0.6, deep: 0.9 };
+const STOP_SHARES: Readonly<Record<DarknessStop, number>> = { weak: 0.3, medium: 0.6, strong: 0.9 };
 /** A cell meets a wish when it is within this many L*, or within two of its own sigmas if that is more. */
 const TOLERANCE = 3;
 
-const SPOILED: ReadonlySet<string> = new Set(['charred', 'burned-through', 'flare-up', 'no-mark']);
-
-function timeFor100MmSquareS(cell: Cell, pairing: Pairing): number {
-  const { intervalMm, passes, speedMmPerS, direction, bothWays } = cell.settings;
-  const { accelerationMmPerS2, topSpeedMmPerS } = sweepLimits(pairing.machine, direction);
-  const line = fillLineTimeS(REFERENCE_SQUARE_MM, speedMmPerS, accelerationMmPerS2);
-  const back = bothWays ? 0 : fillLineTimeS(REFERENCE_SQUARE_MM, topSpeedMmPerS, accelerationMmPerS2);
-  return (REFERENCE_SQUARE_MM / intervalMm) * passes * (line + back);
+interface Sound {
+  readonly cell: Cell;
+  readonly settings: BurnSettings;
+  readonly reading: CellReading;
+  readonly grade: number | null;
 }
 
-function soundReadings(
-  layout: Layout,
-  seen: Observations,
-): { cell: Cell; reading: CellReading; verdict: Verdict | undefined }[] {
-  const verdicts = new Map(seen.verdicts.map((verdict) => [verdict.cellIndex, verdict]));
-  return seen.cells.flatMap((reading) => {
+function soundReadings(layout: Layout, seen: Seen): Sound[] {
+  return seen.readings.flatMap((reading) => {
     const cell = layout.cells[reading.cellIndex];
-    const verdict = verdicts.get(reading.cellIndex);
-    if (!cell || cell.leftOut || SPOILED.has(verdict?.outcome ?? '')) return [];
-    return [{ cell, reading, verdict }];
+    if (!cell || cell.leftOut || isSpoiled(seen, cell.index)) return [];
+    return [{ cell, settings: mainBurn(cell).settings, reading, grade: gradeOf(seen, cell.index) }];
   });
+}
+
+/** Without a photo the operator's own grades speak: the best graded cell, the fastest of equals. */
+function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish): GridFinding['proposal'] {
+  const graded = layout.cells
+    .filter((cell) => !cell.leftOut && !isSpoiled(seen, cell.index))
+    .map((cell) => ({ cell, grade: gradeOf(seen, cell.index) ?? 0, settings: mainBurn(cell).settings }))
+    .filter(({ grade, settings }) => grade >= 4 && settings.powerFraction <= wish.powerCap + 1e-9);
+  const time = (settings: BurnSettings): number => squareFillTimeS(settings, pairing.machine, REFERENCE_SQUARE_MM);
+  const fast = wish.pace === 'fast-and-strong';
+  const [best] = graded.sort(
+    (a, b) =>
+      b.grade - a.grade ||
+      (fast ? time(a.settings) - time(b.settings) : a.settings.powerFraction - b.settings.powerFraction),
+  );
+  if (!best) return null;
+  const words = levelWords(best.cell.levels, pairing.machine.likedUnits).join(' at ');
+  return { cellIndex: best.cell.index, reason: `${words}: graded ${best.grade} by eye, no photo was read.` };
 }
 
 /**
  * What a read grid says for a wish: the cells that meet the wanted lightness within the power cap, the frontier of contrast
  * against time, and one proposal with its reason. Cells the operator called spoiled are out; low-confidence cells are shown
- * but proposed only when the operator graded them 4 or 5. Never throws on poor data: `missing` says what is needed.
+ * but proposed only when the operator graded them 4 or 5. Without a photo the grades alone speak. Never throws on poor data: `missing` says what is needed.
  */
-export function findInGrid(layout: Layout, seen: Observations, pairing: Pairing, wish: GridWish): GridFinding {
-  const none = {
-    kind: 'grid',
-    wantedLightness: null,
-    stops: null,
-    range: null,
-    candidates: [],
-    frontier: [],
-    proposal: null,
-  } as const;
-  if (seen.cells.length === 0) return { ...none, missing: ['No photo of this card has been read yet.'] };
+export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish: GridWish): GridFinding {
+  const none = { wantedLightness: null, stops: null, range: null, candidates: [], frontier: [] } as const;
+  if (seen.readings.length === 0) {
+    const proposal = findByEye(layout, seen, pairing, wish);
+    return {
+      ...none,
+      proposal,
+      missing: proposal ? [] : ['No photo of this card has been read yet, and no cell was graded 4 or 5 by eye.'],
+      says: proposal?.reason ?? '',
+    };
+  }
   const sound = soundReadings(layout, seen);
-  if (sound.length === 0) return { ...none, missing: ['Every cell was called spoiled. Burn a card with less energy.'] };
+  if (sound.length === 0)
+    return {
+      ...none,
+      proposal: null,
+      missing: ['Every cell was called spoiled. Burn a card with less energy.'],
+      says: '',
+    };
 
   const bare = pairing.stock.bareLightness;
   const darkens = familyOf(pairing.stock.family).mark === 'darkens';
@@ -97,32 +113,33 @@ export function findInGrid(layout: Layout, seen: Observations, pairing: Pairing,
     bare,
   );
   const at = (share: number): number => bare + (strongest - bare) * share;
-  const stops = { light: at(STOP_SHARES.light), medium: at(STOP_SHARES.medium), deep: at(STOP_SHARES.deep) };
+  const stops = { weak: at(STOP_SHARES.weak), medium: at(STOP_SHARES.medium), strong: at(STOP_SHARES.strong) };
   const wanted = wish.lightness ?? stops.medium;
 
-  const candidates = sound.map(({ cell, reading, verdict }): Candidate => {
+  const candidates = sound.map(({ cell, settings, reading, grade }): Candidate => {
     const near = Math.abs(reading.lightness - wanted) <= Math.max(TOLERANCE, 2 * reading.lightnessSigma);
-    const trusted = reading.confidence >= LOW_CONFIDENCE || (verdict?.grade ?? 0) >= 4;
+    const trusted = reading.confidence >= LOW_CONFIDENCE || (grade ?? 0) >= 4;
     return {
       cellIndex: cell.index,
       lightness: reading.lightness,
       lightnessSigma: reading.lightnessSigma,
       confidence: reading.confidence,
-      timeS: timeFor100MmSquareS(cell, pairing),
-      powerFraction: cell.settings.powerFraction,
-      meets: near && trusted && cell.settings.powerFraction <= wish.powerCap + 1e-9,
+      timeS: squareFillTimeS(settings, pairing.machine, REFERENCE_SQUARE_MM),
+      powerFraction: settings.powerFraction,
+      meets: near && trusted && settings.powerFraction <= wish.powerCap + 1e-9,
     };
   });
 
+  const proposal = propose(candidates, layout, wanted, wish, pairing);
   return {
-    kind: 'grid',
     missing: [],
+    says: proposal?.reason ?? 'No cell meets this wish.',
     wantedLightness: wanted,
     stops,
     range: { bare, strongest },
     candidates,
     frontier: frontierOf(candidates, contrast),
-    proposal: propose(candidates, layout, wanted, wish),
+    proposal,
   };
 }
 
@@ -146,6 +163,7 @@ function propose(
   layout: Layout,
   wanted: number,
   wish: GridWish,
+  { machine }: Pairing,
 ): GridFinding['proposal'] {
   const meeting = candidates.filter((candidate) => candidate.meets);
   const fast = wish.pace === 'fast-and-strong';
@@ -155,7 +173,7 @@ function propose(
       : a.powerFraction - b.powerFraction || Math.abs(a.lightness - wanted) - Math.abs(b.lightness - wanted);
   const chosen = [...meeting].sort(byPace)[0];
   if (!chosen) return null;
-  const { powerFraction, speedMmPerS } = layout.cells[chosen.cellIndex]!.settings;
+  const { powerFraction, speedMmPerS } = mainBurn(layout.cells[chosen.cellIndex]!).settings;
   const of =
     meeting.length === 1
       ? 'the only cell'
@@ -164,6 +182,6 @@ function propose(
         : `the lowest power of ${meeting.length} cells`;
   return {
     cellIndex: chosen.cellIndex,
-    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS)} is ${of} within reach of L* ${wanted.toFixed(0)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
+    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} within reach of L* ${wanted.toFixed(0)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
   };
 }

@@ -1,24 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { BURNABLE, demoPairing } from '../../../tests/support/demo';
-import { PlanError, type Observations } from '../../core/card/contract';
+import type { Seen } from '../../core/card/asks';
+import { PlanError } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
+import { layCard } from '../../core/card/lay';
+import { mainBurn } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { familyOf } from '../../core/stock/families';
 import { suitability } from '../../core/stock/absorption';
-import { axisValues, type GridPlan } from './plan';
+import { axisValues } from '../../core/card/axis';
+import { upgradeGridPlan, type GridPlan } from './plan';
 import { grid } from '.';
 import type { GridWish } from './find';
 
 const pairing = demoPairing('heron', 'birch');
-const { plan } = grid.propose({ pairing });
+const known = { pairing, facts: [] };
+const { plan } = grid.propose({ pairing, facts: [] });
 
 describe('proposal', () => {
   it.each(BURNABLE)(
     '%s with %s: under 4 minutes, under 30 cm², sensible ends with reasons',
     (machineName, stockName) => {
       const on = demoPairing(machineName, stockName);
-      const { plan: proposed, reasons } = grid.propose({ pairing: on });
-      const layout = grid.lay(proposed, on, { cardNumber: 3 });
+      const { plan: proposed, reasons } = grid.propose({ pairing: on, facts: [] });
+      const layout = layCard(grid, proposed, on, { cardNumber: 3 });
       expect(estimateCard(layout, on.machine).totalS).toBeLessThan(240);
       expect((layout.widthMm * layout.heightMm) / 100).toBeLessThan(30);
       expect(proposed.power.to).toBeLessThanOrEqual(on.machine.powerCap);
@@ -40,22 +45,22 @@ describe('proposal', () => {
       // From about a faint mark to just short of spoiling, and most cells worth burning.
       const family = familyOf(on.stock.family);
       const { absorption } = suitability(on.stock.family, on.machine.sourceKind, on.stock.type);
-      const energies = layout.cells.map((cell) => cell.arealEnergyJPerMm2 * absorption);
+      const energies = layout.cells.map((cell) => cell.risk * absorption);
       expect(Math.max(...energies)).toBeLessThan(family.energies.over * 1.15);
       expect(Math.max(...energies)).toBeGreaterThan(family.energies.deep * 0.7);
       expect(Math.min(...energies)).toBeLessThan(family.energies.deep * 0.6);
-      expect(layout.cells.filter((cell) => cell.fate === 'plain').length).toBeGreaterThan(layout.cells.length * 0.7);
+      expect(layout.cells.filter((cell) => cell.expected === null).length).toBeGreaterThan(layout.cells.length * 0.7);
     },
   );
 
   it('stops before anything is planned where the wavelength passes', () => {
-    expect(() => grid.propose({ pairing: demoPairing('heron', 'acrylic') })).toThrow(/blue light/);
+    expect(() => grid.propose({ pairing: demoPairing('heron', 'acrylic'), facts: [] })).toThrow(/blue light/);
   });
   it('is deterministic and survives JSON', () => {
-    const again = grid.propose({ pairing });
+    const again = grid.propose({ pairing, facts: [] });
     expect(JSON.parse(JSON.stringify(again.plan))).toEqual(plan);
-    const layout = grid.lay(plan, pairing, { cardNumber: 12 });
-    expect(JSON.parse(JSON.stringify(layout))).toEqual(grid.lay(plan, pairing, { cardNumber: 12 }));
+    const layout = layCard(grid, plan, pairing, { cardNumber: 12 });
+    expect(JSON.parse(JSON.stringify(layout))).toEqual(layCard(grid, plan, pairing, { cardNumber: 12 }));
   });
 });
 
@@ -82,7 +87,7 @@ describe('plans that cannot be laid say why, field by field', () => {
   ];
   it.each(bad)('%s', (_name, change, field) => {
     try {
-      grid.lay({ ...plan, ...change }, pairing, { cardNumber: 1 });
+      layCard(grid, { ...plan, ...change }, pairing, { cardNumber: 1 });
       expect.unreachable();
     } catch (error) {
       expect(error).toBeInstanceOf(PlanError);
@@ -92,11 +97,11 @@ describe('plans that cannot be laid say why, field by field', () => {
 });
 
 describe('layout', () => {
-  const layout = grid.lay(plan, pairing, { cardNumber: 7 });
+  const layout = layCard(grid, plan, pairing, { cardNumber: 7 });
   it('keeps cells, markers and lettering apart', () => {
     const rects = [
-      ...layout.cells,
-      ...layout.markers.map((marker) => ({ x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm })),
+      ...layout.cells.map((cell) => cell.box),
+      ...layout.frame.markers.map(({ x, y, sizeMm }) => ({ x, y, width: sizeMm, height: sizeMm })),
     ];
     rects.forEach((a, i) => {
       rects.slice(i + 1).forEach((b) => {
@@ -108,36 +113,36 @@ describe('layout', () => {
         );
         expect(apart).toBeGreaterThan(0.5);
       });
-      for (const point of layout.lettering.flatMap((line) => line.strokes.flat())) {
+      for (const point of layout.frame.lettering.flatMap((line) => line.strokes.flat())) {
         const inside = point.x > a.x && point.x < a.x + a.width && point.y > a.y && point.y < a.y + a.height;
         expect(inside).toBe(false);
       }
     });
   });
   it('writes power over the columns and speed beside the rows', () => {
-    const axis = layout.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
+    const axis = layout.frame.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
     expect(axis[0]).toBe('20 %');
     expect(axis[plan.power.count]).toBe(`${plan.speed.to} mm/s`);
   });
   it('leaves out cells bound to fail on request, and only those', () => {
     const wide: GridPlan = { ...plan, power: { ...plan.power, from: 0.03 }, leaveOutFailing: true };
-    const cut = grid.lay(wide, pairing, { cardNumber: 7 });
-    const failing = cut.cells.filter((cell) => cell.fate !== 'plain');
+    const cut = layCard(grid, wide, pairing, { cardNumber: 7 });
+    const failing = cut.cells.filter((cell) => cell.expected !== null);
     expect(failing.length).toBeGreaterThan(0);
     expect(cut.cells.filter((cell) => cell.leftOut)).toEqual(failing);
     expect(cut.order).toHaveLength(cut.cells.length - failing.length);
   });
   it('lays 400 cells', () => {
     const full = { ...plan, cellMm: 2, power: { ...plan.power, count: 20 }, speed: { ...plan.speed, count: 20 } };
-    expect(grid.lay(full, pairing, { cardNumber: 7 }).cells).toHaveLength(400);
+    expect(layCard(grid, full, pairing, { cardNumber: 7 }).cells).toHaveLength(400);
   });
 });
 
 describe('finding', () => {
-  const layout = grid.lay(plan, pairing, { cardNumber: 7 });
+  const layout = layCard(grid, plan, pairing, { cardNumber: 7 });
   /** A made-up reading: darkness grows with energy. */
   const cells = layout.cells.map((cell): CellReading => {
-    const lightness = 78 - 40 * (1 - Math.exp(-cell.arealEnergyJPerMm2));
+    const lightness = 78 - 40 * (1 - Math.exp(-cell.risk));
     return {
       cellIndex: cell.index,
       lightness,
@@ -153,17 +158,17 @@ describe('finding', () => {
       colour: '#886644',
     };
   });
-  const seen: Observations = { cells, verdicts: [] };
+  const seen: Seen = { readings: cells, answers: [] };
   const wish: GridWish = { lightness: 60, powerCap: 0.8, pace: 'fast-and-strong' };
 
   it('says what is missing before there is a photo', () => {
-    const finding = grid.find(layout, { cells: [], verdicts: [] }, pairing, wish);
+    const finding = grid.find(layout, { readings: [], answers: [] }, known, wish);
     expect(finding.missing).not.toEqual([]);
     expect(finding.proposal).toBeNull();
   });
   it('proposes the fastest cell that meets the wish, or the gentlest, by the school of pace', () => {
-    const fast = grid.find(layout, seen, pairing, wish);
-    const slow = grid.find(layout, seen, pairing, { ...wish, pace: 'slow-and-low' });
+    const fast = grid.find(layout, seen, known, wish);
+    const slow = grid.find(layout, seen, known, { ...wish, pace: 'slow-and-low' });
     const meeting = fast.candidates.filter((candidate) => candidate.meets);
     expect(meeting.length).toBeGreaterThan(1);
     for (const candidate of meeting) expect(Math.abs(candidate.lightness - 60)).toBeLessThanOrEqual(3);
@@ -175,12 +180,12 @@ describe('finding', () => {
     );
   });
   it('keeps to the power cap', () => {
-    const capped = grid.find(layout, seen, pairing, { ...wish, powerCap: 0.4 });
+    const capped = grid.find(layout, seen, known, { ...wish, powerCap: 0.4 });
     for (const candidate of capped.candidates.filter((c) => c.meets))
       expect(candidate.powerFraction).toBeLessThanOrEqual(0.4);
   });
   it('draws a frontier that no cell beats in both contrast and time', () => {
-    const { frontier, candidates } = grid.find(layout, seen, pairing, wish);
+    const { frontier, candidates } = grid.find(layout, seen, known, wish);
     expect(frontier.length).toBeGreaterThan(2);
     for (const index of frontier) {
       const own = candidates.find((c) => c.cellIndex === index)!;
@@ -188,21 +193,74 @@ describe('finding', () => {
     }
   });
   it('does not propose what the operator called spoiled, nor a doubtful cell that nobody graded', () => {
-    const first = grid.find(layout, seen, pairing, wish).proposal!.cellIndex;
-    const spoiled = { cells, verdicts: [{ cellIndex: first, grade: 1, outcome: 'charred' as const, note: '' }] };
-    expect(grid.find(layout, spoiled, pairing, wish).proposal!.cellIndex).not.toBe(first);
+    const first = grid.find(layout, seen, known, wish).proposal!.cellIndex;
+    const answers = (field: string, value: string): Seen['answers'] => [{ field, cellIndex: first, repeat: 0, value }];
+    const proposed = (seenNow: Seen): number => grid.find(layout, seenNow, known, wish).proposal!.cellIndex;
+    expect(proposed({ readings: cells, answers: answers('outcome', 'charred') })).not.toBe(first);
     const doubted = cells.map((cell) => (cell.cellIndex === first ? { ...cell, confidence: 0.5 } : cell));
-    expect(grid.find(layout, { cells: doubted, verdicts: [] }, pairing, wish).proposal!.cellIndex).not.toBe(first);
-    const graded = { cells: doubted, verdicts: [{ cellIndex: first, grade: 5, outcome: null, note: '' }] };
-    expect(grid.find(layout, graded, pairing, wish).proposal!.cellIndex).toBe(first);
+    expect(proposed({ readings: doubted, answers: [] })).not.toBe(first);
+    expect(proposed({ readings: doubted, answers: answers('grade', '5') })).toBe(first);
   });
   it('settles a burned cell with everything that was constant, and no other', () => {
-    const finding = grid.find(layout, seen, pairing, wish);
-    expect(grid.settle(finding, layout, seen, 3)).toMatchObject({
-      process: 'engrave',
-      settings: layout.cells[3]!.settings,
-      cellIndex: 3,
-    });
-    expect(grid.settle(finding, layout, seen, 9999)).toBeNull();
+    const finding = grid.find(layout, seen, known, wish);
+    expect(grid.settle(finding, layout, seen, { cellIndex: 3 })).toEqual([
+      {
+        name: 'engrave',
+        at: {},
+        value: {
+          settings: mainBurn(layout.cells[3]!).settings,
+          lightness: cells[3]!.lightness,
+          lightnessSigma: 0.5,
+          confidence: 0.99,
+        },
+        sigma: 0.5,
+        cellIndex: 3,
+      },
+    ]);
+    expect(grid.settle(finding, layout, seen, { cellIndex: 9999 })).toEqual([]);
+  });
+  it('ignores readings of cells that are not there', () => {
+    const odd: Seen = { readings: [...cells, { ...cells[0]!, cellIndex: 4711 }], answers: [] };
+    expect(grid.find(layout, odd, known, wish).candidates).toHaveLength(cells.length);
+  });
+});
+
+describe('a second grid', () => {
+  const engrave = {
+    factId: 1,
+    version: 1,
+    name: 'engrave' as const,
+    at: {},
+    origin: 'card' as const,
+    createdAt: '2026-01-01',
+    stale: [],
+    sigma: 0.5,
+    value: {
+      settings: { ...plan.constants, powerFraction: 0.42, speedMmPerS: 77, intervalMm: 0.13 },
+      lightness: 50,
+      lightnessSigma: 0.5,
+      confidence: 0.99,
+    },
+  };
+  it('starts from what the first one found, with it among its cells, and says so', () => {
+    const second = grid.propose({ pairing, facts: [engrave] });
+    const { power, speed, constants } = second.plan;
+    expect(power.from).toBeLessThan(0.42);
+    expect(power.to).toBeGreaterThan(0.42);
+    expect(speed.from).toBeLessThan(77);
+    expect(speed.to).toBeGreaterThan(77);
+    expect(power.to / power.from).toBeLessThan(plan.power.to / plan.power.from);
+    expect(constants.intervalMm).toBe(0.13);
+    expect(second.reasons['power.from']).toMatch(/kept/);
+  });
+});
+
+describe('a plan of the first version', () => {
+  it('is brought up, with the words it lacked', () => {
+    const { version: _version, frame, constants, ...rest } = plan;
+    const { runUpMm: _runUp, scanOffsetMm: _scan, ...older } = constants;
+    const first = { ...rest, constants: older, markerSettings: frame.marker, letteringSettings: frame.lettering };
+    expect(upgradeGridPlan(first)).toEqual({ ...plan, constants: { ...older, runUpMm: null, scanOffsetMm: 0 } });
+    expect(() => upgradeGridPlan({ version: 99 })).toThrow(RangeError);
   });
 });

@@ -1,27 +1,62 @@
 import type { CardKind } from '../../core/card/contract';
+import { mainBurn } from '../../core/card/layout';
+import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { AXIS_COUNTS } from '../../core/card/axis';
+import { GRADE, OUTCOME } from '../../core/card/usual-asks';
+import { checkGridPlan } from './check';
+import { drawGrid } from './draw';
 import { findInGrid, type GridFinding, type GridWish } from './find';
-import { layGrid } from './lay';
-import type { GridPlan } from './plan';
+import { fitGrid } from './fit';
+import { GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
+
+export interface GridChoice {
+  readonly cellIndex: number;
+}
 
 /** Power x speed: which power and speed engrave this stock well? */
 export const grid = Object.freeze({
   kind: 'grid',
-  name: 'Power × speed',
+  name: 'Power × speed card',
+  purpose: 'squares at many powers and speeds: which engrave this stock well?',
   rung: 'grid',
+  version: GRID_VERSION,
+  edges: [
+    { channel: 'power', edge: 'below', path: 'power', mostSteps: AXIS_COUNTS.most },
+    { channel: 'speed', edge: 'left', path: 'speed', mostSteps: AXIS_COUNTS.most },
+  ],
+  asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, GRADE, OUTCOME],
   propose: proposeGrid,
-  lay: layGrid,
+  upgrade: upgradeGridPlan,
+  check: checkGridPlan,
+  fields: (_plan, { machine }) => [
+    { path: 'cellMm', label: 'Cell size', as: 'length', group: 'cells' },
+    { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+    { path: 'leaveOutFailing', label: 'Leave out cells bound to fail', as: 'flag', group: 'cells' },
+    ...constantFields(machine, 'constants', ['powerFraction', 'speedMmPerS']),
+    ...FRAME_FIELDS,
+  ],
+  draw: drawGrid,
+  fit: fitGrid,
+  wish: ({ machine }) => ({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' }),
   find: findInGrid,
-  settle: (_finding, layout, seen, cellIndex) => {
+  settle: (_finding, layout, seen, { cellIndex }) => {
     const cell = layout.cells[cellIndex];
-    if (!cell || cell.leftOut) return null;
-    const reading = seen.cells.find((candidate) => candidate.cellIndex === cellIndex);
-    return {
-      process: 'engrave',
-      settings: cell.settings,
-      lightness: reading?.lightness ?? null,
-      lightnessSigma: reading?.lightnessSigma ?? null,
-      cellIndex,
-    };
+    if (!cell || cell.leftOut) return [];
+    const reading = seen.readings.find((candidate) => candidate.cellIndex === cellIndex);
+    return [
+      {
+        name: 'engrave',
+        at: {},
+        value: {
+          settings: mainBurn(cell).settings,
+          lightness: reading?.lightness ?? null,
+          lightnessSigma: reading?.lightnessSigma ?? null,
+          confidence: reading?.confidence ?? null,
+        },
+        sigma: reading?.lightnessSigma ?? null,
+        cellIndex,
+      },
+    ];
   },
-} as const satisfies CardKind<GridPlan, GridFinding, GridWish>);
+} as const satisfies CardKind<GridPlan, GridWish, GridFinding, GridChoice>);

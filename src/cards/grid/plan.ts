@@ -1,15 +1,12 @@
-import type { Constants } from '../../core/card/settings';
+import type { Axis } from '../../core/card/axis';
+import type { BasePlan } from '../../core/card/contract';
 import type { MarkSettings, StrokeSettings } from '../../core/card/layout';
+import { upgradeSettings, type Constants } from '../../core/card/settings';
 
-export interface Axis {
-  readonly from: number;
-  readonly to: number;
-  readonly count: number;
-  readonly spacing: 'even' | 'ratio';
-}
+export const GRID_VERSION = 2;
 
 /** A power x speed card. Power runs along the columns, speed down the rows with the fastest at the top. */
-export interface GridPlan {
+export interface GridPlan extends BasePlan {
   /** Fractions of rated power. */
   readonly power: Axis;
   /** mm/s. */
@@ -17,22 +14,26 @@ export interface GridPlan {
   readonly cellMm: number;
   readonly gapMm: number;
   readonly constants: Constants;
-  readonly markerSettings: MarkSettings;
-  readonly letteringSettings: StrokeSettings;
   /** Cells bound to fail are not burned. */
   readonly leaveOutFailing: boolean;
 }
 
-export const AXIS_COUNTS = { least: 2, most: 20 } as const;
+/** The plan of version 1, which had no version written on it. */
+interface FirstPlan extends Omit<GridPlan, 'version' | 'frame'> {
+  readonly markerSettings: MarkSettings;
+  readonly letteringSettings: StrokeSettings;
+}
 
-/**
- * The values of an axis from `from` to `to`, both included: equal steps, or equal ratios. Expects a checked axis.
- *
- * axisValues({ from: 1, to: 8, count: 4, spacing: 'ratio' }) -> 1, 2, 4, 8
- */
-export function axisValues({ from, to, count, spacing }: Axis): number[] {
-  return Array.from({ length: count }, (_, index) => {
-    const share = index / (count - 1);
-    return spacing === 'even' ? from + (to - from) * share : from * (to / from) ** share;
-  });
+/** A grid's plan as it was stored. Throws RangeError for a version that this program does not know. */
+export function upgradeGridPlan(stored: object): GridPlan {
+  const { version } = stored as { version?: number };
+  if (version === GRID_VERSION) return stored as GridPlan;
+  if (version !== undefined) throw new RangeError(`unknown grid plan version: ${version}`);
+  const { markerSettings, letteringSettings, constants, ...rest } = stored as FirstPlan;
+  return {
+    ...rest,
+    version: GRID_VERSION,
+    constants: upgradeSettings(constants),
+    frame: { marker: markerSettings, lettering: letteringSettings },
+  };
 }

@@ -1,12 +1,19 @@
+import { factOf } from '../../core/book/facts';
 import type { Known, Proposal } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
+import { proposeFrame } from '../../core/card/frame-settings';
+import { layCard } from '../../core/card/lay';
+import { proposeConstants } from '../../core/card/propose-constants';
+import { commandFor } from '../../core/machine/command';
 import { deliveredPowerW, sweepLimits, type Machine } from '../../core/machine/machine';
 import { fastestFillSpeedMmPerS } from '../../core/motion/move';
-import { plainNumber } from '../../core/quantities/format';
+import { formatPower, plainNumber } from '../../core/quantities/format';
 import { suitability } from '../../core/stock/absorption';
 import { familyOf, type Family } from '../../core/stock/families';
-import { layGrid } from './lay';
-import type { GridPlan } from './plan';
+import { checkGridPlan } from './check';
+import { drawGrid } from './draw';
+import { fitGrid } from './fit';
+import { GRID_VERSION, type GridPlan } from './plan';
 
 /** A full grid at default size has taken an hour; a proposal stays under these. */
 export const PROPOSAL_LIMITS = { burnS: 240, areaCm2: 30 } as const;
@@ -36,18 +43,6 @@ interface Ends {
 
 const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 const speedStep = (speed: number): number => (speed < 20 ? 1 : speed < 100 ? 5 : 10);
-
-/** The command that delivers `wantedW`, by bisection: delivered power never falls with the command. */
-function commandFor(machine: Machine, wantedW: number): number {
-  let low = 0;
-  let high = 1;
-  for (let step = 0; step < 30; step++) {
-    const middle = (low + high) / 2;
-    if (deliveredPowerW(machine, middle) < wantedW) low = middle;
-    else high = middle;
-  }
-  return high;
-}
 
 function chooseEnds(machine: Machine, family: Family, absorption: number, intervalMm: number): Ends {
   const limits = sweepLimits(machine, 'horizontal');
@@ -93,79 +88,74 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
   return { powerLow, powerHigh, speedLow, speedHigh, reasons };
 }
 
+/** A second card spans this factor up and down in power and in speed around what the first one found. */
+const AROUND = { power: 1.45, speed: 1.45 } as const;
+
+/** Ends around the setting that an earlier card found, within the machine's limits. */
+function endsAround(machine: Machine, found: { powerFraction: number; speedMmPerS: number }, topSpeed: number): Ends {
+  const { powerFraction, speedMmPerS } = found;
+  const because = 'around the kept setting';
+  return {
+    powerLow: Math.max(machine.lowestFiringCommand * 1.15, powerFraction / AROUND.power),
+    powerHigh: Math.min(machine.powerCap, powerFraction * AROUND.power),
+    speedLow: speedMmPerS / AROUND.speed,
+    speedHigh: Math.min(topSpeed, speedMmPerS * AROUND.speed),
+    reasons: {
+      'power.from': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
+      'power.to': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
+      'speed.from': `${because} of ${plainNumber(speedMmPerS)} mm/s`,
+      'speed.to': `${because} of ${plainNumber(speedMmPerS)} mm/s`,
+    },
+  };
+}
+
+const KIND = { kind: 'grid', version: GRID_VERSION, check: checkGridPlan, draw: drawGrid, fit: fitGrid } as const;
+
 /**
- * The card to burn first on a pairing, with a reason for each value: ends that run from a faint mark to just short of
- * spoiling the sheet for this source and family, and the largest size that burns in under four minutes on less than 30 cm².
- * Throws RangeError for stock of unknown family or that the wavelength cannot mark.
+ * The card to burn on a pairing, with a reason for each value: the first one from a faint mark to just short of spoiling the sheet for
+ * this source and family, a later one closer around the setting that was kept, never below a measured floor; the largest size that
+ * burns in under four minutes on less than 30 cm². Throws RangeError for stock of unknown family or that the wavelength cannot mark.
  */
-export function proposeGrid({ pairing }: Known): Proposal<GridPlan> {
-  const { machine, stock, lens } = pairing;
+export function proposeGrid(known: Known): Proposal<GridPlan> {
+  const { pairing, facts } = known;
+  const { machine, stock } = pairing;
   const family = familyOf(stock.family);
   const fit = suitability(stock.family, machine.sourceKind, stock.type);
   if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
-  // Lines closer than the spot resolves only add time and mud; much wider than the spot they leave ridges.
-  const spotMm = lens.spotYMm;
-  const intervalMm = roundTo(Math.min(Math.max(family.intervalMm, spotMm * 0.8), 0.3), 0.005);
-  const ends = chooseEnds(machine, family, fit.absorption, intervalMm);
-  const reasons = ends.reasons;
-  reasons['constants.intervalMm'] =
-    intervalMm > family.intervalMm + 1e-9
-      ? `0.8 of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`
-      : `usual for ${family.name.toLowerCase()}`;
-
-  const air =
-    machine.airAssist === 'none' ? 'off' : machine.airAssist === 'on-off' && family.air === 'low' ? 'off' : family.air;
-  reasons['constants.air'] =
-    air === family.air ? family.airReason : 'what this machine can do; the family would like low air';
-  const direction =
-    stock.grain === 'along-depth' || !family.grained
-      ? 'horizontal'
-      : stock.grain === 'along-width'
-        ? 'vertical'
-        : 'horizontal';
-  const lines =
-    direction === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2
-      ? 'horizontal'
-      : direction;
-  reasons['constants.direction'] =
-    lines !== direction
-      ? 'along x: across the grain would be better, but this head is much quicker along x'
-      : family.grained && stock.grain !== 'none'
-        ? 'across the grain'
-        : 'along x, the axis that moves the lighter part';
-  const limits = sweepLimits(machine, lines);
+  const { constants, reasons: constantReasons } = proposeConstants(known);
+  const limits = sweepLimits(machine, constants.direction);
+  const found = factOf(facts, 'engrave');
+  const ends = found
+    ? endsAround(machine, found.value.settings, limits.topSpeedMmPerS)
+    : chooseEnds(machine, family, fit.absorption, constants.intervalMm);
+  const frame = proposeFrame(pairing);
+  const reasons: Record<string, string> = {
+    ...ends.reasons,
+    ...constantReasons,
+    'frame.marker.powerFraction': frame.reasons.marker,
+    'frame.lettering.powerFraction': frame.reasons.lettering,
+  };
+  const floor = factOf(facts, 'floor');
+  let lowEnd = ends.powerLow;
+  if (floor && floor.stale.length === 0 && floor.value.powerFraction > lowEnd) {
+    lowEnd = Math.min(floor.value.powerFraction, ends.powerHigh * 0.8);
+    reasons['power.from'] = `the measured floor: below ${formatPower(floor.value.powerFraction)} nothing marks here`;
+  }
 
   const step = 0.005;
-  const powerLow = Math.max(step, roundTo(ends.powerLow, step));
+  const powerLow = Math.max(step, roundTo(lowEnd, step));
   const powerHigh = Math.max(powerLow + 4 * step, Math.min(machine.powerCap, roundTo(ends.powerHigh, step)));
   const speedHigh = Math.min(limits.topSpeedMmPerS, roundTo(ends.speedHigh, speedStep(ends.speedHigh)));
   const speedLow = Math.min(speedHigh * 0.7, roundTo(ends.speedLow, speedStep(ends.speedLow)) || ends.speedLow);
 
-  const solidJPerMm2 = (family.energies.deep * 0.85) / fit.absorption;
-  const markerInterval = Math.max(intervalMm, 0.12);
-  const markerSpeed = Math.min(speedHigh, deliveredPowerW(machine, powerHigh) / (solidJPerMm2 * markerInterval));
-  const markerPower = commandFor(machine, solidJPerMm2 * markerInterval * markerSpeed);
-  const markerSettings = {
-    powerFraction: Math.min(machine.powerCap, roundTo(markerPower, step)),
-    speedMmPerS: roundTo(markerSpeed, 1) || markerSpeed,
-    intervalMm: markerInterval,
-  };
-  const letteringSettings = {
-    powerFraction: markerSettings.powerFraction,
-    speedMmPerS: Math.max(1, roundTo(Math.min(markerSettings.speedMmPerS, 120) * 0.7, 1)),
-  };
-  reasons['markerSettings'] =
-    `a solid mark, ${plainNumber(solidJPerMm2, 2)} J/mm²: markers must show clearly in the photo`;
-  reasons['letteringSettings'] = 'the markers’ power, slower for narrow lines';
-
   const base: GridPlan = {
+    version: GRID_VERSION,
     power: { from: powerLow, to: powerHigh, count: 6, spacing: 'ratio' },
     speed: { from: roundTo(speedLow, 1) || speedLow, to: speedHigh, count: 6, spacing: 'ratio' },
     cellMm: 4,
     gapMm: 1,
-    constants: { intervalMm, passes: 1, focusOffsetMm: 0, air, direction: lines, bothWays: true },
-    markerSettings,
-    letteringSettings,
+    constants,
+    frame: frame.settings,
     leaveOutFailing: false,
   };
   reasons['power.spacing'] = 'by ratio: each step changes the energy by the same factor';
@@ -176,7 +166,7 @@ export function proposeGrid({ pairing }: Known): Proposal<GridPlan> {
       speed: { ...base.speed, count: size.rows },
       cellMm: size.cellMm,
     };
-    const layout = layGrid(plan, pairing, { cardNumber: 0 });
+    const layout = layCard(KIND, plan, pairing, { cardNumber: 0 });
     const burnS = estimateCard(layout, machine).totalS;
     const fits =
       burnS < PROPOSAL_LIMITS.burnS &&

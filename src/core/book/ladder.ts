@@ -1,123 +1,156 @@
 import type { Pairing } from '../card/contract';
 import { assessPairing } from '../stock/assess';
 import { thicknessOf } from '../stock/stock';
-import { formatDuration, formatPower, formatSpeed, plainNumber, type LikedUnits } from '../quantities/format';
-import { stalenessReasons } from './staleness';
+import { plainNumber, type LikedUnits } from '../quantities/format';
+import { FACTS, factOf, factWords, type FactName, type FactNow } from './facts';
+import { RUNG_IDS, RUNGS, type RungId } from './rungs';
 
 export type RungState = 'empty' | 'predicted' | 'measured' | 'stale' | 'stopped';
 
-/** One rung of a pairing's ladder, as the drawing shows it. */
+/** One rung of a pairing's ladder, as the drawing shows it. Plain data. */
 export interface LadderRung {
-  readonly rung: 'stock' | 'safety' | 'range' | 'grid' | 'book';
+  readonly rung: RungId;
   readonly name: string;
   readonly question: string;
+  readonly foot: 'common' | 'engrave' | 'cut';
+  /** Names of the rungs it stands on. */
+  readonly standsOn: readonly string[];
   readonly state: RungState;
   /** The number that stands on it. */
   readonly value: string;
-  /** Why it is stale or stopped; empty otherwise. */
+  /** Why it is stale or stopped, or what waits there; empty otherwise. */
   readonly reason: string;
+  /** When it was answered; null when it was not. */
+  readonly since: string | null;
+  /** Where it leads; null when nothing can be done there. */
+  readonly href: string | null;
 }
+
+/** The newest card of a rung, and how far it has come. */
+export interface RungCard {
+  readonly cardId: number;
+  readonly code: string;
+  readonly stage: CardStage;
+}
+
+export type CardStage = 'planned' | 'burning' | 'burned' | 'photographed' | 'seen';
 
 export interface LadderFacts {
   readonly pairing: Pairing;
   readonly likedUnits: LikedUnits;
-  /** What the range would be, from the proposal; null when the pairing is stopped. */
-  readonly range: {
-    readonly powerFrom: number;
-    readonly powerTo: number;
-    readonly speedFrom: number;
-    readonly speedTo: number;
-  } | null;
-  /** The newest card that was read. */
-  readonly readCard: { readonly code: string; readonly cells: number; readonly madeFor: Pairing } | null;
-  /** The newest kept version. */
-  readonly kept: {
-    readonly version: number;
-    readonly powerFraction: number;
-    readonly speedMmPerS: number;
-    readonly madeFor: Pairing;
-  } | null;
+  readonly facts: readonly FactNow[];
+  /** Rungs that a kind of card answers. */
+  readonly answered: readonly RungId[];
+  readonly cards: Readonly<Partial<Record<RungId, RungCard>>>;
+  /** Where things stand: addresses are the screens' affair. */
+  readonly links: {
+    readonly stock: string;
+    readonly fact: (factId: number) => string;
+    readonly card: (cardId: number) => string;
+    readonly plan: (rung: RungId) => string;
+  };
 }
 
-/** The rungs from the ground up: the common step (stock, safety), then the engraving side. */
-export function ladderOf({ pairing, likedUnits, range, readCard, kept }: LadderFacts): LadderRung[] {
-  const { machine, stock } = pairing;
-  const remarks = assessPairing(machine, stock);
+const STAGE_WORDS: Readonly<Record<CardStage, string>> = {
+  planned: 'is planned',
+  burning: 'is burning',
+  burned: 'waits for a look',
+  photographed: 'waits for its photo',
+  seen: 'waits for a choice',
+};
+
+/** The rungs from the ground up: the common step, then the engrave side, then the cut side. */
+export function ladderOf(from: LadderFacts): LadderRung[] {
+  const { pairing, facts, links } = from;
+  const remarks = assessPairing(pairing.machine, pairing.stock);
   const stop = remarks.find((remark) => remark.severity === 'stop');
-  const thickness = thicknessOf(stock);
-  const gridStale = readCard ? stalenessReasons(readCard.madeFor, pairing) : [];
-  const keptStale = kept ? stalenessReasons(kept.madeFor, pairing) : [];
-  const warnings = remarks.filter((remark) => remark.severity === 'warning').length;
-  return [
-    {
-      rung: 'stock',
-      name: 'Stock',
-      question: 'What is it, and how thick really?',
-      state: thickness.origin === 'measured' ? 'measured' : 'predicted',
-      value:
-        thickness.origin === 'measured'
-          ? `${plainNumber(thickness.meanMm)} mm${thickness.spreadMm === null ? '' : ` ± ${plainNumber(thickness.spreadMm, 2)}`}`
-          : `${plainNumber(thickness.meanMm)} mm by label`,
-      reason: '',
-    },
-    {
-      rung: 'safety',
-      name: 'Safety',
-      question: 'May it be burned at all?',
-      state: stop ? 'stopped' : 'measured',
-      value: stop ? 'not to be burned' : warnings > 0 ? `may burn, ${warnings} to mind` : 'may burn',
-      reason: stop?.text ?? '',
-    },
-    {
-      rung: 'range',
-      name: 'Range',
-      question: 'What can this machine plausibly do here?',
-      state: range ? 'predicted' : 'empty',
-      value: range
-        ? `${formatPower(range.powerFrom)}–${formatPower(range.powerTo)}, ${formatSpeed(range.speedFrom, likedUnits)}–${formatSpeed(range.speedTo, likedUnits)}`
-        : '',
-      reason: '',
-    },
-    {
-      rung: 'grid',
-      name: 'Grid',
-      question: 'Which power and speed engrave it well?',
-      state: !readCard ? 'empty' : gridStale.length > 0 ? 'stale' : 'measured',
-      value: readCard ? `${readCard.cells} cells, ${readCard.code}` : '',
-      reason: gridStale.join(', '),
-    },
-    {
-      rung: 'book',
-      name: 'Book',
-      question: 'Which setting is used from now on?',
-      state: !kept ? 'empty' : keptStale.length > 0 ? 'stale' : 'measured',
-      value: kept
-        ? `v${kept.version}: ${formatPower(kept.powerFraction)}, ${formatSpeed(kept.speedMmPerS, likedUnits)}`
-        : '',
-      reason: keptStale.join(', '),
-    },
-  ];
+  return RUNG_IDS.filter((rung) => RUNGS[rung].foot === 'common' || from.answered.includes(rung)).map((rung) => {
+    const { name, question, foot, standsOn } = RUNGS[rung];
+    const base = { rung, name, question, foot, standsOn: (standsOn as readonly RungId[]).map((id) => RUNGS[id].name) };
+    if (rung === 'stock') {
+      const thickness = thicknessOf(pairing.stock);
+      const measured = thickness.origin === 'measured';
+      const spread = thickness.spreadMm === null ? '' : ` ± ${plainNumber(thickness.spreadMm, 2)}`;
+      return {
+        ...base,
+        state: measured ? 'measured' : 'predicted',
+        value: `${plainNumber(thickness.meanMm)} mm${measured ? spread : ' by label'}`,
+        reason: '',
+        since: facts.find((fact) => fact.name === 'thickness')?.createdAt ?? null,
+        href: links.stock,
+      } as const;
+    }
+    if (rung === 'safety') {
+      const warnings = remarks.filter((remark) => remark.severity === 'warning').length;
+      return {
+        ...base,
+        state: stop ? 'stopped' : 'measured',
+        value: stop ? 'not to be burned' : warnings > 0 ? `no ban known, ${warnings} to mind` : 'no ban known',
+        reason: stop?.text ?? '',
+        since: null,
+        href: `${links.stock}#safety`,
+      } as const;
+    }
+    const card = from.cards[rung];
+    const fact = (Object.keys(FACTS) as FactName[])
+      .filter((id) => FACTS[id].rung === rung)
+      .map((id) => factOf(facts, id))
+      .find((found) => found !== undefined);
+    const waits = card && card.stage !== 'planned' ? `card ${card.code} ${STAGE_WORDS[card.stage]}` : '';
+    if (!fact)
+      return {
+        ...base,
+        state: 'empty',
+        value: '',
+        reason: waits,
+        since: null,
+        href: card ? links.card(card.cardId) : stop ? null : links.plan(rung),
+      } as const;
+    return {
+      ...base,
+      state: fact.stale.length > 0 ? 'stale' : 'measured',
+      value: factWords(fact, from.likedUnits),
+      reason: fact.stale.join(', '),
+      since: fact.createdAt,
+      href: links.fact(fact.factId),
+    } as const;
+  });
 }
 
-/** What to do next on a pairing, with its cost. */
+/** What to do next on a pairing. */
 export interface NextStep {
-  readonly action: 'stop' | 'plan' | 'read' | 'pick' | 'rest';
+  readonly action: 'stop' | 'plan' | 'go-on' | 'rest';
+  /** The rung it is about; null when there is nothing to do. */
+  readonly rung: RungId | null;
   readonly text: string;
+  readonly href: string | null;
+  /** What it costs: time and area of the proposed card; empty when nothing is burned. */
   readonly cost: string;
 }
 
-export function nextStepOf(
-  rungs: readonly LadderRung[],
-  card: { burnS: number; widthMm: number; heightMm: number } | null,
-): NextStep {
-  const state = (name: LadderRung['rung']): RungState => rungs.find((rung) => rung.rung === name)!.state;
-  const cost = card
-    ? `${formatDuration(card.burnS)}, ${plainNumber(card.widthMm)} × ${plainNumber(card.heightMm)} mm`
-    : '';
-  if (state('safety') === 'stopped') return { action: 'stop', text: 'Not to be burned', cost: '' };
-  if (state('grid') === 'empty' || state('grid') === 'stale')
-    return { action: 'plan', text: 'Power × speed card', cost };
-  if (state('book') === 'empty' || state('book') === 'stale')
-    return { action: 'pick', text: 'Pick a cell of the grid and keep it', cost: 'nothing to burn' };
-  return { action: 'rest', text: 'Engraving is settled', cost: `another grid would take ${cost}` };
+/**
+ * The next sensible thing to do: what waits for a hand first, then the lowest rung that is empty or stale. `names` says how a rung's
+ * card is called. The cost is put in by whoever knows the proposal.
+ */
+export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], names: (rung: RungId) => string): NextStep {
+  const stopped = rungs.find((rung) => rung.state === 'stopped');
+  if (stopped) return { action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' };
+  const open = rungs.filter((rung) => rung.foot !== 'common' && (rung.state === 'empty' || rung.state === 'stale'));
+  for (const rung of open) {
+    const card = from.cards[rung.rung];
+    if (rung.state !== 'empty' || !card) continue;
+    return {
+      action: 'go-on',
+      rung: rung.rung,
+      text:
+        card.stage === 'planned'
+          ? `Burn card ${card.code}`
+          : `${rung.name}: card ${card.code} ${STAGE_WORDS[card.stage]}`,
+      href: from.links.card(card.cardId),
+      cost: card.stage === 'planned' ? '' : 'nothing to burn',
+    };
+  }
+  const first = open[0];
+  if (!first) return { action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '' };
+  return { action: 'plan', rung: first.rung, text: names(first.rung), href: from.links.plan(first.rung), cost: '' };
 }

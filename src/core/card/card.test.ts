@@ -6,10 +6,11 @@ import { markerDictionary, opencv } from '../../../tests/support/opencv';
 import { checkBed } from './check';
 import { cardCode, parseCardCode } from './code';
 import { estimateCard } from './estimate';
-import { CORNER_NAMES, type CornerName } from './layout';
+import { CORNER_NAMES, mainBurn, type CornerName } from './layout';
 import { letter, letterable, letteringWidthMm } from './lettering';
 import { MARKER_CODES_36H12 } from './marker-codes';
 import { CARD_NUMBERS, cardOfCorners, cornerOfMarker, MARKER_MODULES, markerIdsOfCard, markerModules } from './markers';
+import { layCard } from './lay';
 import { burnOrder } from './order';
 import { freePlace, placeIsFree } from './place';
 import aruco from 'js-aruco2';
@@ -98,7 +99,8 @@ describe('burn order', () => {
     Array.from({ length: columns * rows }, (_, index) => {
       const column = index % columns;
       const row = Math.floor(index / columns);
-      return { index, column, row, risk: (column + 1) * (row + 1) };
+      const box = { x: column * 6, y: row * 6, width: 5, height: 5 };
+      return { index, box, risk: (column + 1) * (row + 1) };
     });
   const touching = (columns: number, a: number, b: number): boolean =>
     Math.abs((a % columns) - (b % columns)) <= 1 && Math.abs(Math.floor(a / columns) - Math.floor(b / columns)) <= 1;
@@ -119,7 +121,28 @@ describe('burn order', () => {
       .slice(0, 9);
     for (const cell of strongest) expect(order.indexOf(cell.index)).toBeGreaterThanOrEqual(18);
   });
-  it('does what it can on the smallest cards', () => expect(burnOrder(gridOf(2, 2))).toHaveLength(4));
+  it('does what it can on the smallest cards, and on single cells', () => {
+    expect(burnOrder(gridOf(2, 2))).toHaveLength(4);
+    expect(burnOrder(gridOf(1, 1))).toEqual([0]);
+    expect(burnOrder([])).toEqual([]);
+  });
+  it('takes cells of any size and place, the riskiest last', () => {
+    const cells = [3, 1, 2, 9, 4].map((risk, index) => ({
+      index,
+      risk,
+      box: { x: 0, y: index * 7, width: 30, height: 5 },
+    }));
+    const order = burnOrder(cells);
+    expect(order.at(-1)).toBe(3);
+    order.slice(1).forEach((index, place) => expect(Math.abs(index - order[place]!)).toBeGreaterThan(1));
+  });
+  it('burns what a hand must set for together, the group with the riskiest cell last', () => {
+    const grouped = gridOf(6, 4).map((cell) => ({ ...cell, group: cell.index % 3 === 0 ? 'raised' : 'lowered' }));
+    const order = burnOrder(grouped);
+    const groups = order.map((index) => grouped[index]!.group);
+    expect(groups.filter((group, place) => place > 0 && group !== groups[place - 1])).toHaveLength(1);
+    expect(grouped[order.at(-1)!]!.group).toBe(grouped[23]!.group);
+  });
 });
 
 describe('place on the sheet', () => {
@@ -144,18 +167,19 @@ describe('place on the sheet', () => {
 
 describe('bed', () => {
   const pairing = demoPairing('marl', 'alder');
-  const layout = grid.lay(grid.propose({ pairing }).plan, pairing, { cardNumber: 1 });
+  const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
   it('must hold head and run-up, not just the card', () => {
     const { reach } = estimateCard(layout, pairing.machine);
-    const fastest = Math.max(...layout.cells.map((cell) => cell.settings.speedMmPerS));
-    const horizontal = layout.constants.direction === 'horizontal';
-    const runUp =
-      fastest ** 2 / (2 * (horizontal ? pairing.machine.accelerationXMmPerS2 : pairing.machine.accelerationYMmPerS2));
-    expect(runUp).toBeGreaterThan(2);
-    const first = layout.cells[0]!;
-    const short = (horizontal ? first.x : first.y) - runUp;
-    if (short < 0) expect(horizontal ? reach.left : reach.top).toBeCloseTo(short, 6);
-    expect(checkBed(layout, pairing.machine, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
-    expect(checkBed(layout, pairing.machine, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
+    const { accelerationXMmPerS2 } = pairing.machine;
+    const { speedMmPerS, direction } = mainBurn(layout.cells[0]!).settings;
+    expect(direction).toBe('horizontal');
+    const cellsTo = layout.cells[0]!.box.x - speedMmPerS ** 2 / (2 * accelerationXMmPerS2);
+    const markerSpeed = layout.frame.settings.marker.speedMmPerS;
+    const markersTo = layout.frame.markers[0]!.x - markerSpeed ** 2 / (2 * accelerationXMmPerS2);
+    expect(Math.max(cellsTo, markersTo)).toBeLessThan(0);
+    expect(reach.left).toBeCloseTo(Math.min(cellsTo, markersTo), 6);
+    expect(reach.top).toBeGreaterThanOrEqual(0);
+    expect(checkBed(reach, pairing.machine, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
+    expect(checkBed(reach, pairing.machine, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
   });
 });

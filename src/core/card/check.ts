@@ -1,6 +1,5 @@
 import type { Machine } from '../machine/machine';
-import { estimateCard } from './estimate';
-import type { Layout } from './layout';
+import type { Estimate } from './estimate';
 
 /** Where a card lies on the bed: its upper left corner from the bed's left and rear edges. */
 export interface BedPlace {
@@ -14,9 +13,8 @@ export interface BedCheck {
   readonly beyondMm: { readonly left: number; readonly right: number; readonly rear: number; readonly front: number };
 }
 
-/** Whether the head stays over the bed for all of a card, run-up included. */
-export function checkBed(layout: Layout, machine: Machine, place: BedPlace): BedCheck {
-  const { reach } = estimateCard(layout, machine);
+/** Whether the head stays over the bed for all that it reaches of a card, run-up included. */
+export function checkBed(reach: Estimate['reach'], machine: Machine, place: BedPlace): BedCheck {
   const over = (value: number): number => Math.max(0, Math.round(value * 1000) / 1000);
   const beyondMm = {
     left: over(-(place.leftMm + reach.left)),

@@ -1,8 +1,14 @@
+import type { FactDraft, FactNow } from '../book/facts';
+import type { RungId } from '../book/rungs';
+import type { Rect } from '../geometry/point';
 import type { Lens, Machine } from '../machine/machine';
-import type { CellReading } from '../reading/observations';
 import type { Stock } from '../stock/stock';
-import type { Layout } from './layout';
-import type { BurnSettings } from './settings';
+import type { Ask, Seen } from './asks';
+import type { ChannelId } from './channels';
+import type { Cell, FrameSettings, Layout } from './layout';
+import type { PlanField } from './plan-fields';
+import type { Air } from './settings';
+import type { Burn } from './shape';
 
 export interface Pairing {
   readonly machine: Machine;
@@ -10,41 +16,72 @@ export interface Pairing {
   readonly stock: Stock;
 }
 
-/** What is known when a card is planned. */
+/** What is known when a card is planned or judged. */
 export interface Known {
   readonly pairing: Pairing;
+  /** Newest version of each fact of the pairing, of its machine and lens, and of its stock. */
+  readonly facts: readonly FactNow[];
 }
 
-/** A question of the ladder. */
-export type Rung = 'grid';
-
-export type OperatorOutcome = 'good' | 'no-mark' | 'charred' | 'burned-through' | 'flare-up' | 'residue';
-
-export interface Verdict {
-  readonly cellIndex: number;
-  /** 1 (useless) to 5 (just right); null when the operator gave none. */
-  readonly grade: number | null;
-  readonly outcome: OperatorOutcome | null;
-  readonly note: string;
+/** What every plan has: the version it is stored under, and how its frame is burned. */
+export interface BasePlan {
+  readonly version: number;
+  readonly frame: FrameSettings;
 }
 
-export interface Observations {
-  readonly cells: readonly CellReading[];
-  readonly verdicts: readonly Verdict[];
+export interface BaseFinding {
+  /** What is missing for an answer; empty when there is one. */
+  readonly missing: readonly string[];
+  /** The answer in one line. */
+  readonly says: string;
 }
 
-/** A proposal: the plan and, for each value that was chosen, why. */
+/** A proposal: the plan and, for each value that was chosen, why. Keys are paths of the plan's fields, or `size`. */
 export interface Proposal<Plan> {
   readonly plan: Plan;
   readonly reasons: Readonly<Record<string, string>>;
 }
 
-export interface SettingDraft {
-  readonly process: string;
-  readonly settings: BurnSettings;
-  readonly lightness: number | null;
-  readonly lightnessSigma: number | null;
-  readonly cellIndex: number;
+export interface PlanProblem {
+  /** Path of the plan's field, "power.from". */
+  readonly field: string;
+  readonly message: string;
+}
+
+/** An axis editor at an edge of the drawn card. */
+export interface EdgeAxis {
+  readonly channel: ChannelId;
+  readonly edge: 'below' | 'left';
+  /** Where the plan holds the axis. */
+  readonly path: string;
+  readonly mostSteps: number;
+}
+
+/** Lettering at an edge of the cells. */
+export interface EdgeLabel {
+  readonly text: string;
+  /** What stands in the drawing's data; the text with its unit. */
+  readonly means: string;
+  readonly edge: 'above' | 'beside';
+  /** The box it belongs to, in the drawing's millimetres. */
+  readonly box: Rect;
+}
+
+/** What a kind draws: cells and what they share, in millimetres from the upper left of their own area. */
+export interface Drawn {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly cells: readonly Omit<Cell, 'index'>[];
+  readonly before: readonly Burn[];
+  readonly after: readonly Burn[];
+  readonly labels: readonly EdgeLabel[];
+  /** What the labels mean: "POWER % ACROSS / SPEED MM/S DOWN". */
+  readonly caption: string;
+  /** What is the same in every cell. */
+  readonly constants: string;
+  /** Cards that no photo answers need no markers. */
+  readonly markers: 'four' | 'none';
+  readonly air: Air;
 }
 
 /** What makes two layouts of one plan differ: the number the card was given. */
@@ -52,26 +89,44 @@ export interface CardIdentity {
   readonly cardNumber: number;
 }
 
+/** A search that adds one cell at a time names the next one, or says why it stops. */
+export type NextCell =
+  | { readonly go: true; readonly cell: Omit<Cell, 'index'>; readonly why: string }
+  | { readonly go: false; readonly why: string };
+
 /**
- * A kind of test card: a frozen definition of pure steps. `find` never throws on poor data, it says what is missing.
+ * A kind of test card: a frozen definition of pure steps. Every step is deterministic. `find` never throws on poor data, it says what
+ * is missing.
  */
-export interface CardKind<Plan, Finding, Wish> {
+export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFinding, Choice> {
   /** Equals its folder's name. */
   readonly kind: string;
   readonly name: string;
+  /** What it is for, in one line. */
+  readonly purpose: string;
   /** Which question of the ladder it answers. */
-  readonly rung: Rung;
+  readonly rung: RungId;
+  /** Plans are stored with it; `upgrade` brings older ones up. */
+  readonly version: number;
+  readonly edges: readonly EdgeAxis[];
+  readonly asks: readonly Ask[];
+  /** Throws RangeError when the pairing cannot be burned like this at all, with the reason. */
   propose(known: Known): Proposal<Plan>;
-  /** Throws PlanError when the plan cannot be laid. */
-  lay(plan: Plan, on: Pairing, identity: CardIdentity): Layout;
-  find(layout: Layout, seen: Observations, on: Pairing, wish: Wish): Finding;
-  settle(finding: Finding, layout: Layout, seen: Observations, cellIndex: number): SettingDraft | null;
-}
-
-export interface PlanProblem {
-  /** Path of the plan's field, "power.from". */
-  readonly field: string;
-  readonly message: string;
+  /** A plan as it was stored under an older version. */
+  upgrade(stored: object): Plan;
+  check(plan: Plan, on: Pairing): PlanProblem[];
+  /** What the planner offers beside the edges. */
+  fields(plan: Plan, on: Pairing): readonly PlanField[];
+  /** Expects a plan that `check` found no fault with. */
+  draw(plan: Plan, on: Pairing): Drawn;
+  /** What to change in a plan that is `excess` times too much work. */
+  fit(plan: Plan, excess: number): PlanProblem;
+  /** For plans that search: the next cell, or why it stops. Null for plans that burn all their cells at once. */
+  next?(layout: Layout, plan: Plan, seen: Seen, on: Pairing): NextCell | null;
+  wish(on: Pairing): Wish;
+  find(layout: Layout, seen: Seen, known: Known, wish: Wish): Finding;
+  /** What goes into the book for a choice; empty when there is nothing to keep. */
+  settle(finding: Finding, layout: Layout, seen: Seen, choice: Choice): readonly FactDraft[];
 }
 
 /** A plan that cannot be laid, with a message for each field at fault. */

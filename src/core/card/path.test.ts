@@ -4,12 +4,16 @@ import type { GridPlan } from '../../cards/grid/plan';
 import { demoPairing } from '../../../tests/support/demo';
 import { runUpMm } from '../motion/move';
 import { estimateCard } from './estimate';
+import { layCard } from './lay';
+import type { Layout } from './layout';
+import { mainBurn } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
-import { cardPath, type Sweep } from './path';
+import { cardPath, fillRegion, type Sweep } from './path';
+import { rectRing, type Region } from './shape';
 
 const pairing = demoPairing('marl', 'mdf');
 const { machine } = pairing;
-const proposed = grid.propose({ pairing }).plan;
+const proposed = grid.propose({ pairing, facts: [] }).plan;
 const plan: GridPlan = {
   ...proposed,
   cellMm: 4,
@@ -18,8 +22,8 @@ const plan: GridPlan = {
   constants: { ...proposed.constants, intervalMm: 0.1, passes: 1, bothWays: true, direction: 'horizontal' },
 };
 const lay = (change: Partial<GridPlan['constants']> = {}) =>
-  grid.lay({ ...plan, constants: { ...plan.constants, ...change } }, pairing, { cardNumber: 9 });
-const sweepsOfCell = (layout: ReturnType<typeof lay>, index: number): Sweep[] => {
+  layCard(grid, { ...plan, constants: { ...plan.constants, ...change } }, pairing, { cardNumber: 9 });
+const sweepsOfCell = (layout: Layout, index: number): Sweep[] => {
   const found: Sweep[] = [];
   let now: number | null = null;
   for (const step of cardPath(layout, machine)) {
@@ -35,7 +39,7 @@ describe('the path over a cell', () => {
   const cell = layout.cells[0]!;
   it('is one line for each interval, centred, to and fro, with run-up for its speed', () => {
     expect(sweeps).toHaveLength(40);
-    expect(sweeps[0]!.from.y - cell.y).toBeCloseTo(cell.y + cell.height - sweeps.at(-1)!.from.y, 9);
+    expect(sweeps[0]!.from.y - cell.box.y).toBeCloseTo(cell.box.y + cell.box.height - sweeps.at(-1)!.from.y, 9);
     sweeps.slice(1).forEach((sweep, index) => {
       expect(sweep.from.y - sweeps[index]!.from.y).toBeCloseTo(0.1, 9);
       expect(Math.sign(sweep.to.x - sweep.from.x)).toBe(-Math.sign(sweeps[index]!.to.x - sweeps[index]!.from.x));
@@ -53,7 +57,7 @@ describe('the path over a cell', () => {
 describe('the path over a marker', () => {
   it('lights each row’s burned modules and nothing else', () => {
     const layout = lay();
-    const marker = layout.markers[2]!;
+    const marker = layout.frame.markers[2]!;
     const module = marker.sizeMm / MARKER_MODULES;
     const modules = markerModules(marker.id);
     const sweeps: Sweep[] = [];
@@ -66,10 +70,12 @@ describe('the path over a marker', () => {
       const row = Math.min(MARKER_MODULES - 1, Math.floor((sweep.from.y - marker.y) / module));
       const wanted = modules.slice(row * MARKER_MODULES, (row + 1) * MARKER_MODULES).filter(Boolean).length * module;
       expect(sweep.lit.reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0)).toBeCloseTo(wanted, 9);
-      const back = sweep.to.x < sweep.from.x;
+      const way = Math.sign(sweep.to.x - sweep.from.x);
       for (const { fromMm, toMm } of sweep.lit) {
-        const middle = back ? marker.sizeMm - (fromMm + toMm) / 2 : (fromMm + toMm) / 2;
-        expect(modules[row * MARKER_MODULES + Math.floor(middle / module)]).toBe(true);
+        const first = sweep.from.x + way * fromMm - marker.x;
+        const last = sweep.from.x + way * toMm - marker.x;
+        for (const at of [first + way * module * 0.5, last - way * module * 0.5])
+          expect(modules[row * MARKER_MODULES + Math.floor(at / module)]).toBe(true);
       }
     }
   });
@@ -79,11 +85,8 @@ describe('the estimate', () => {
   const layout = lay();
   const estimate = estimateCard(layout, machine);
   it('sums its parts, and counts cells that are left out as nothing', () => {
-    expect(estimate.totalS).toBeCloseTo(
-      estimate.markersAndLetteringS + estimate.cellsS.reduce((sum, s) => sum + s, 0),
-      9,
-    );
-    const cut = grid.lay({ ...plan, power: { ...plan.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
+    expect(estimate.totalS).toBeCloseTo(estimate.frameS + estimate.cellsS.reduce((sum, s) => sum + s, 0), 9);
+    const cut = layCard(grid, { ...plan, power: { ...plan.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
       cardNumber: 9,
     });
     cut.cells
@@ -95,7 +98,7 @@ describe('the estimate', () => {
     const a = machine.accelerationXMmPerS2;
     const lines = 40 * (4 / 200 + (2 * 200) / a);
     const steps = 39 * 2 * Math.sqrt(0.1 / machine.accelerationYMmPerS2);
-    const fast = layout.cells.find((cell) => cell.settings.speedMmPerS === 200)!;
+    const fast = layout.cells.find((cell) => mainBurn(cell).settings.speedMmPerS === 200)!;
     // Travel to the cell comes on top: at most a card's diagonal.
     expect(estimate.cellsS[fast.index]! - lines - steps).toBeGreaterThan(0);
     expect(estimate.cellsS[fast.index]! - lines - steps).toBeLessThan(0.4);
@@ -106,5 +109,44 @@ describe('the estimate', () => {
     expect(cells({ passes: 2 }) / cells({})).toBeCloseTo(2, 1);
     expect(cells({ bothWays: false }) / cells({})).toBeGreaterThan(1.4);
     expect(cells({ bothWays: false }) / cells({})).toBeLessThan(2.1);
+  });
+});
+
+describe('the path of a region', () => {
+  const settings = { ...mainBurn(lay().cells[0]!).settings, intervalMm: 0.5, passes: 1 };
+  const litOf = (area: Region, change: Partial<typeof settings> = {}): [number, number, number][] =>
+    [...fillRegion(area, { ...settings, ...change }, 0)].flatMap((sweep) => {
+      const way = Math.sign(sweep.to.x - sweep.from.x);
+      return sweep.lit.map(({ fromMm, toMm }): [number, number, number] => {
+        const ends = [sweep.from.x + way * fromMm, sweep.from.x + way * toMm].sort((a, b) => a - b);
+        return [sweep.from.y, ends[0]!, ends[1]!];
+      });
+    });
+  it('leaves a hole dark, and lights a slanted outline as far as it goes', () => {
+    const outer = rectRing({ x: 0, y: 0, width: 10, height: 4 });
+    const hole = rectRing({ x: 3, y: 1, width: 2, height: 2 });
+    for (const [y, from, to] of litOf([outer, hole])) {
+      if (y > 1 && y < 3) expect([from, to].every((x) => x <= 3 + 1e-9 || x >= 5 - 1e-9)).toBe(true);
+      else expect([from, to]).toEqual([0, 10]);
+    }
+    const triangle = [{ x: 0, y: 0 }, { x: 8, y: 0 }, { x: 0, y: 4 }]; // prettier-ignore
+    for (const [y, from, to] of litOf([triangle])) {
+      expect(from).toBeCloseTo(0, 9);
+      expect(to).toBeCloseTo(8 * (1 - y / 4), 9);
+    }
+  });
+  it('covers the area: lit length times interval is the area, for any rectangle', () => {
+    const [w, h] = [7.3, 5];
+    const lit = litOf([rectRing({ x: 1, y: 2, width: w, height: h })], { intervalMm: 0.1 });
+    expect(lit.reduce((sum, [, from, to]) => sum + to - from, 0) * 0.1).toBeCloseTo(w * h, 6);
+  });
+  it('shifts the way back, and only that, by the scan offset against its own direction of travel', () => {
+    const area = [rectRing({ x: 2, y: 0, width: 6, height: 2 })];
+    const plain = [...fillRegion(area, settings, 0)];
+    const shifted = [...fillRegion(area, { ...settings, scanOffsetMm: 0.07 }, 0)];
+    plain.forEach((sweep, index) => {
+      const by = shifted[index]!.from.x - sweep.from.x;
+      expect(by).toBeCloseTo(sweep.to.x > sweep.from.x ? 0 : -0.07, 9);
+    });
   });
 });

@@ -2,6 +2,7 @@ import type { LikedUnits } from '../quantities/format';
 
 export type HeadKind = 'gantry' | 'galvo';
 export type SourceKind = 'blue-diode' | 'co2-glass' | 'co2-rf' | 'fibre' | 'uv';
+export type RampPower = 'follows-speed' | 'constant';
 export type AirAssist = 'none' | 'on-off' | 'adjustable';
 
 /** One measured point of the power that leaves the head for a commanded share of rated power. */
@@ -28,6 +29,13 @@ export interface Machine {
   readonly accelerationYMmPerS2: number;
   readonly airAssist: AirAssist;
   readonly automaticFocus: boolean;
+  /**
+   * Whether the controller lowers power with speed on ramps (laser mode: the file arms with M4), or holds it (M3). A controller that
+   * holds it also keeps it on rapids unless told otherwise.
+   */
+  readonly rampPower: RampPower;
+  /** Whether the controller adds run-up to each line by itself; then the file has none. */
+  readonly addsRunUp: boolean;
   /** Highest command the operator allows, 0..1. */
   readonly powerCap: number;
   readonly likedUnits: LikedUnits;

@@ -2,6 +2,7 @@ import { Matrix, solve } from 'ml-matrix';
 import { LUMINANCE_BLUE, LUMINANCE_GREEN, LUMINANCE_RED } from '../color/srgb';
 import { grown, type Rect } from '../geometry/point';
 import type { Layout } from '../card/layout';
+import { boxOfShape } from '../card/shape';
 import { robustSigma } from '../stats/robust';
 import type { Rectified } from './rectify';
 
@@ -36,11 +37,12 @@ export interface BareField {
 }
 
 function markedAreas(layout: Layout): Rect[] {
-  const cells = layout.cells.filter((cell) => !cell.leftOut).map((cell) => grown(cell, KEEP_OFF_CELL_MM));
-  const markers = layout.markers.map((marker) =>
+  const cells = layout.cells.filter((cell) => !cell.leftOut).map((cell) => grown(cell.box, KEEP_OFF_CELL_MM));
+  const shared = [...layout.before, ...layout.after].map(({ shape }) => grown(boxOfShape(shape), KEEP_OFF_MARK_MM));
+  const markers = layout.frame.markers.map((marker) =>
     grown({ x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm }, KEEP_OFF_MARK_MM),
   );
-  const lines = layout.lettering.flatMap((line) => {
+  const lines = layout.frame.lettering.flatMap((line) => {
     const points = line.strokes.flat();
     if (points.length === 0) return [];
     const x = Math.min(...points.map((p) => p.x));
@@ -52,7 +54,7 @@ function markedAreas(layout: Layout): Rect[] {
       ),
     ];
   });
-  return [...cells, ...markers, ...lines];
+  return [...cells, ...shared, ...markers, ...lines];
 }
 
 /** 1 for rectified pixels that show bare stock. */

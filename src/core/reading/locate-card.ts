@@ -44,7 +44,7 @@ function otherCards(markers: readonly FoundMarker[]): number[] {
 
 /** Corner points of a marker in card millimetres, its own upper left first, clockwise. */
 export function markerCornersMm(layout: Layout, corner: CornerName): Point[] {
-  const { x, y, sizeMm } = layout.markers.find((marker) => marker.corner === corner)!;
+  const { x, y, sizeMm } = layout.frame.markers.find((marker) => marker.corner === corner)!;
   return [
     { x, y },
     { x: x + sizeMm, y },
@@ -58,8 +58,10 @@ export function markerCornersMm(layout: Layout, corner: CornerName): Point[] {
  * markers spell, or that too few were found. The same card twice in one photo counts as several cards.
  */
 export function locateCard(layout: Layout, markers: readonly FoundMarker[]): Location {
+  // A card without markers of its own is placed by hand.
+  if (layout.frame.markers.length < CORNER_NAMES.length) return { found: 'too-few-markers', markers: markers.length };
   const own = CORNER_NAMES.map((corner) => {
-    const id = layout.markers.find((marker) => marker.corner === corner)!.id;
+    const id = layout.frame.markers.find((marker) => marker.corner === corner)!.id;
     return { corner, seen: markers.filter((marker) => marker.id === id) };
   });
   const rest = markers.filter((marker) => !own.some(({ seen }) => seen.includes(marker)));

@@ -3,7 +3,7 @@ import { byteOfLinear, hexColour, luminance } from '../color/srgb';
 import { project, type Homography } from '../geometry/homography';
 import { grown, type Rect } from '../geometry/point';
 import type { GrayImage } from '../image/raster';
-import type { Cell } from '../card/layout';
+import { mainBurn, type Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import type { BareField } from './bare-field';
 import type { CellReading, Doubt } from './observations';
@@ -107,9 +107,9 @@ function quarterRange(context: PhotoContext, area: Rect, offset: number): number
 
 /** Relative amplitude of the ripple across the lines at the line interval (Goertzel's sum on a detrended profile). */
 function lineVisibility(context: PhotoContext, cell: Cell): number | null {
-  const { intervalMm, direction } = cell.settings;
+  const { intervalMm, direction } = mainBurn(cell).settings;
   if (intervalMm * context.photoPxPerMm < 3) return null;
-  const inner = innerOf(cell, INNER);
+  const inner = innerOf(cell.box, INNER);
   const acrossMm = direction === 'horizontal' ? inner.height : inner.width;
   const periods = Math.floor(acrossMm / intervalMm);
   if (periods < 4) return null;
@@ -202,9 +202,10 @@ const FLOOR_SIGMA = 0.012;
 /** Everything a photo shows of one cell, with how sure it is. */
 export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const bareLightness = lightnessOfLuminance(luminance(...context.stockLinear));
-  const near = context.field.near(cell);
+  const { box } = cell;
+  const near = context.field.near(box);
   const offset = NEIGHBOUR_SHARE * near.offset;
-  const inner = innerOf(cell, INNER);
+  const inner = innerOf(box, INNER);
   const ratio = meanRatio(context, inner);
   const lightness = lightnessOf(context, ratio, offset);
   const deltaLightness = lightness - bareLightness;
@@ -219,7 +220,10 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const root = (lightness + 16) / 116;
   // dL*/d ln Y = (116 / 3) Y^(1/3)
   const stockPart = (116 / 3) * root * stockSigma;
-  const framePart = Math.min(3, (context.frameErrorMm / cell.width) * 0.5 * Math.abs(deltaLightness));
+  const framePart = Math.min(
+    3,
+    (context.frameErrorMm / Math.min(box.width, box.height)) * 0.5 * Math.abs(deltaLightness),
+  );
   const clippedPart = ratio.clippedShare * 12;
   const quarters = quarterRange(context, inner, offset);
   const patches = (inner.width * inner.height) / PATCH_MM ** 2;
@@ -241,9 +245,9 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     deltaLightness,
     spread,
     lineVisibility: lineVisibility(context, cell),
-    edgeHalo: edgeHalo(context, cell, offset, bareLightness),
+    edgeHalo: edgeHalo(context, box, offset, bareLightness),
     clippedShare: ratio.clippedShare,
-    edgeWidthMm: edgeWidth(context, cell, deltaLightness),
+    edgeWidthMm: edgeWidth(context, box, deltaLightness),
     lightnessSigma,
     confidence,
     doubts,

@@ -3,7 +3,8 @@ import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
 import { lightnessOfLuminance, luminanceOfLightness } from '../color/lab';
 import { linearToSrgb } from '../color/srgb';
-import type { Cell, Layout } from '../card/layout';
+import { layCard } from '../card/lay';
+import { mainBurn, type Cell, type Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
 import { fitBareField } from './bare-field';
 import { flattened } from './flattened';
@@ -12,9 +13,9 @@ import { readCard, RECTIFIED_PX_PER_MM, stockLinearColour } from './read-card';
 import { rectify } from './rectify';
 
 const pairing = demoPairing('heron', 'mdf');
-const { plan } = grid.propose({ pairing });
+const { plan } = grid.propose({ pairing, facts: [] });
 const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 4 } };
-const layout: Layout = grid.lay(small, pairing, { cardNumber: 5 });
+const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const PX = 24;
 
 /** Light over the card: a slope, a bow and a twist, brightest 1. */
@@ -28,6 +29,8 @@ interface Scene {
   /** Luminance ratio of a cell to bare stock. */
   readonly ratio: (cell: Cell) => number;
   readonly ripple?: number;
+  /** Pitch of the ripple, where it is not the cell's own interval. */
+  readonly intervalMm?: number;
   readonly edgeSigmaMm?: number;
   readonly knot?: { x: number; y: number; radius: number };
 }
@@ -46,11 +49,13 @@ function draw(scene: Scene) {
       let value = 0.5;
       if (scene.knot && Math.hypot(x - scene.knot.x, y - scene.knot.y) < scene.knot.radius) value *= 0.6;
       for (const cell of layout.cells) {
-        if (x < cell.x - 1 || x > cell.x + cell.width + 1 || y < cell.y - 1 || y > cell.y + cell.height + 1) continue;
-        const inside =
-          step(x - cell.x) * step(cell.x + cell.width - x) * step(y - cell.y) * step(cell.y + cell.height - y);
-        const along = cell.settings.direction === 'horizontal' ? y - cell.y : x - cell.x;
-        const wave = 1 + (scene.ripple ?? 0) * Math.cos((2 * Math.PI * along) / cell.settings.intervalMm);
+        const { box } = cell;
+        const { settings } = mainBurn(cell);
+        if (x < box.x - 1 || x > box.x + box.width + 1 || y < box.y - 1 || y > box.y + box.height + 1) continue;
+        const inside = step(x - box.x) * step(box.x + box.width - x) * step(y - box.y) * step(box.y + box.height - y);
+        const along = settings.direction === 'horizontal' ? y - box.y : x - box.x;
+        const wave =
+          1 + (scene.ripple ?? 0) * Math.cos((2 * Math.PI * along) / (scene.intervalMm ?? settings.intervalMm));
         value *= 1 - inside + inside * scene.ratio(cell) * wave;
       }
       const byte = Math.round(255 * linearToSrgb(value * light(x, y)));
@@ -86,8 +91,8 @@ describe('the light on bare stock', () => {
   it('is found to a per cent under slope, bow and twist, beside dark cells', () => {
     const { field } = contextOf({ ratio: () => 0.3 });
     for (const cell of layout.cells) {
-      const x = cell.x + cell.width / 2;
-      const y = cell.y + cell.height / 2;
+      const x = cell.box.x + cell.box.width / 2;
+      const y = cell.box.y + cell.box.height / 2;
       expect(field.at(x, y)[1] / (0.5 * light(x, y))).toBeCloseTo(1, 2);
     }
   });
@@ -144,14 +149,11 @@ describe('a cell', () => {
   );
 
   it('shows its lines when they can be seen, and about how strongly', () => {
-    const coarse = { ...cellOf(0), settings: { ...cellOf(0).settings, intervalMm: 0.3 } };
-    const scene = { ratio: () => 0.5, ripple: 0.2 };
-    // The drawing's own cells carry the ripple at their interval: widen it for all.
-    const original = layout.cells.map((cell) => cell.settings.intervalMm);
-    layout.cells.forEach((cell) => Object.assign(cell.settings, { intervalMm: 0.3 }));
+    const [burn] = cellOf(0).burns;
+    const coarse: Cell = { ...cellOf(0), burns: [{ ...burn!, settings: { ...burn!.settings, intervalMm: 0.3 } }] };
+    const scene = { ratio: () => 0.5, ripple: 0.2, intervalMm: 0.3 };
     const rippled = measureCell(contextOf(scene), coarse).lineVisibility!;
     const flat = measureCell(contextOf({ ratio: () => 0.5 }), coarse).lineVisibility!;
-    layout.cells.forEach((cell, index) => Object.assign(cell.settings, { intervalMm: original[index] }));
     // 20 % in linear light is about 20 % / 2.2 in gray values.
     expect(rippled).toBeGreaterThan(0.05);
     expect(rippled).toBeLessThan(0.14);
@@ -173,7 +175,7 @@ describe('a cell', () => {
   it('over a knot is doubted', () => {
     const cell = cellOf(9);
     const reading = measureCell(
-      contextOf({ ratio: () => 0.7, knot: { x: cell.x + 1.2, y: cell.y + 1.2, radius: 1.2 } }),
+      contextOf({ ratio: () => 0.7, knot: { x: cell.box.x + 1.2, y: cell.box.y + 1.2, radius: 1.2 } }),
       cell,
     );
     expect(reading.confidence).toBeLessThan(0.9);

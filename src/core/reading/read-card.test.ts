@@ -4,20 +4,21 @@ import { burnOnBench, photoOf } from '../../../tests/support/burn';
 import { demoPairing } from '../../../tests/support/demo';
 import { trueLightness } from '../../../tests/support/reading';
 import { casualShot, photograph, type Piece } from '../../bench/bench';
+import { layCard } from '../card/lay';
 import type { Layout } from '../card/layout';
 import type { RgbImage } from '../image/raster';
 import { LOW_CONFIDENCE } from './observations';
 import { readCard } from './read-card';
 
 const pairing = demoPairing('heron', 'leather');
-const { plan } = grid.propose({ pairing });
+const { plan } = grid.propose({ pairing, facts: [] });
 const SHOT = { ...casualShot('faults'), widthPx: 2400, heightPx: 1800, tiltDegrees: 12 };
 let layout: Layout;
 let piece: Piece;
 let photo: RgbImage & { placeOf: (x: number, y: number) => { x: number; y: number } };
 
 beforeAll(() => {
-  layout = grid.lay(plan, pairing, { cardNumber: 77 });
+  layout = layCard(grid, plan, pairing, { cardNumber: 77 });
   piece = burnOnBench(layout, pairing, 'faults');
   photo = photograph(piece, SHOT);
 });
@@ -84,13 +85,13 @@ describe('reading a photo', () => {
   });
 
   it('says which other card it shows', () => {
-    const other = grid.lay(plan, pairing, { cardNumber: 4321 });
+    const other = layCard(grid, plan, pairing, { cardNumber: 4321 });
     const result = readCard({ photo, layout: other, stock: pairing.stock, corners: null });
     expect(result).toEqual({ outcome: 'other-card', cardNumber: 77 });
   });
 
   it('says so when there are two cards, and reads its own when it is one of them', () => {
-    const second = grid.lay(plan, pairing, { cardNumber: 500 });
+    const second = layCard(grid, plan, pairing, { cardNumber: 500 });
     const neighbour = photoOf(burnOnBench(second, pairing, 'neighbour'), 'two', { ...SHOT, fill: 0.6 });
     const half = photoOf(piece, 'two', { ...SHOT, fill: 0.6 });
     const data = new Uint8Array(half.width * 2 * half.height * 3);
@@ -100,7 +101,7 @@ describe('reading a photo', () => {
       data.set(neighbour.data.subarray(y * row, (y + 1) * row), y * row * 2 + row);
     }
     const both = { data, width: half.width * 2, height: half.height };
-    const third = grid.lay(plan, pairing, { cardNumber: 9 });
+    const third = layCard(grid, plan, pairing, { cardNumber: 9 });
     expect(readCard({ photo: both, layout: third, stock: pairing.stock, corners: null })).toEqual({
       outcome: 'several-cards',
       cardNumbers: [77, 500],

@@ -228,7 +228,6 @@ export function banNamedIn(description: string): BannedMaterial | undefined {
       return !DENIED_BEFORE.test(before) && !DENIED_AFTER.test(after);
     });
   return PATTERNS.find(
-    ({ patterns, unless }) =>
-      patterns.some(names) && !unless.some((pattern) => [...text.matchAll(pattern)].length > 0),
+    ({ patterns, unless }) => patterns.some(names) && !unless.some((pattern) => [...text.matchAll(pattern)].length > 0),
   )?.material;
 }

@@ -1,17 +1,24 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BurnView } from '../../app/burns';
+import { cardKind } from '../../cards/registry';
 import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
 import { CheckField } from '../../components/Field';
+import { FocusSketch } from '../../components/FocusSketch';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
-import { mixColours } from '../../cards/grid/ui/predicted-colour';
+import { QuantityField } from '../../components/QuantityField';
+import { quantityKinds } from '../../components/quantity-kinds';
+import { levelWords } from '../../core/card/channels';
 import type { Cell } from '../../core/card/layout';
-import { formatDuration, formatPower, formatSpeed, plainNumber } from '../../core/quantities/format';
+import { mixColours } from '../../core/color/mix';
+import { formatDuration, plainNumber } from '../../core/quantities/format';
 import { familyOf } from '../../core/stock/families';
-import { send, useAction } from '../api';
+import type { BurnProgress, BurnView } from '../../records/burn';
+import { send } from '../../views/send';
+import { useAction } from '../../views/use-action';
+import { EyeQuestion } from './EyeAsk';
 import type { StageProps } from './stage-props';
 import styles from './BurnStage.module.css';
 
@@ -23,20 +30,16 @@ const EXPORTS = [
 ] as const;
 
 const ENDINGS: Readonly<Record<string, string>> = {
-  done: 'burned to the end',
-  stopped: 'stopped by hand',
-  interrupted: 'interrupted: the server or the bench ended it',
+  done: 'Burned to the end',
+  stopped: 'Stopped by hand',
+  interrupted: 'Interrupted: the server or the bench ended it',
 };
 
-/** Cells that are burned already, from the part that burns now. */
-function burnedCells(order: readonly number[], burn: BurnView): Set<number> {
-  if (burn.status === 'done') return new Set(order);
-  const now = /^cell (\d+)$/.exec(burn.progress?.part ?? '');
-  return new Set(now ? order.slice(0, order.indexOf(Number(now[1])) + 1) : []);
-}
+const partWords = ({ part, cellIndex }: BurnProgress): string =>
+  cellIndex === null ? part || '…' : `cell ${cellIndex + 1}`;
 
 export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
-  const { card, cautions } = view;
+  const { card, cautions, search } = view;
   const { machine, stock } = card.madeFor;
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const action = useAction();
@@ -51,108 +54,160 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const open = burn !== undefined && burn.endedAt === null;
   const all = cautions.every((caution) => ticked.has(caution.code));
 
-  const start = (place: 'bench' | 'own-machine'): void =>
+  const start = (place: 'bench' | 'own-machine', cells: readonly number[] | null = null): Promise<void> =>
+    send('/api/burns', { method: 'POST', json: { cardId: card.id, place, ticked: [...ticked], cells } });
+  const burnAll = (place: 'bench' | 'own-machine'): void =>
     action.run(async () => {
-      await send('/api/burns', { method: 'POST', json: { cardId: card.id, place, ticked: [...ticked] } });
+      await start(place);
       // The check is made anew for each burn.
       setTicked(new Set());
       await onChanged();
       if (place === 'own-machine') onNext();
     });
-  const control = (what: 'pause' | 'resume' | 'stop'): void =>
+  const burnNext = (place: 'bench' | 'own-machine'): void =>
     action.run(async () => {
-      await send(`/api/burns/${newest!.id}/control`, { method: 'POST', json: { action: what } });
+      const added = await send<{ go: boolean; cellIndex: number }>(`/api/cards/${card.id}/next`, { method: 'POST' });
+      // The check that was made holds for the patches of one search.
+      if (added.go) await start(place, [added.cellIndex]);
+      await onChanged();
+    });
+  const control = (json: object): void =>
+    action.run(async () => {
+      await send(`/api/burns/${newest!.id}/control`, { method: 'POST', json });
       await onChanged();
     });
 
-  const done = burn ? burnedCells(card.layout.order, burn) : new Set<number>();
-  const share = burn && burn.linesTotal > 0 ? (burn.progress?.linesDone ?? burn.linesDone) / burn.linesTotal : 0;
+  const progress = burn?.progress ?? null;
+  const done = new Set(progress ? progress.cellsDone : view.burnedCells);
+  const share = burn && burn.linesTotal > 0 ? (progress?.linesDone ?? burn.linesDone) / burn.linesTotal : 0;
   const burnedColour = familyOf(stock.family).burnedColour;
   const look = (cell: Cell) => ({
     fill: done.has(cell.index)
       ? mixColours(stock.colour, burnedColour, 0.8)
       : mixColours(stock.colour, '#ffffff', 0.18),
   });
-  const left = burn?.progress ? Math.max(0, burn.estimatedS - burn.progress.elapsedS) : 0;
+  const left = progress && burn ? Math.max(0, burn.estimatedS - progress.elapsedS) : 0;
+
+  const check = (
+    <fieldset className={styles.checks}>
+      <legend>Tick each when it is true. Usual shop cautions; local codes come first.</legend>
+      {cautions.map((caution) => (
+        <div key={caution.code}>
+          <CheckField
+            label={caution.text}
+            checked={ticked.has(caution.code)}
+            onChange={(event) => {
+              const next = new Set(ticked);
+              if (event.target.checked) next.add(caution.code);
+              else next.delete(caution.code);
+              setTicked(next);
+            }}
+          />
+          <details>
+            <summary>more</summary>
+            {caution.more}
+          </details>
+        </div>
+      ))}
+    </fieldset>
+  );
 
   const ticket = (
     <>
       {tabs}
       {open && burn ? (
-        <TicketPart title={burn.status === 'paused' ? 'Paused' : 'Burning'}>
-          <progress className={styles.progress} max={1} value={share} aria-label="Burn progress" />
-          <Figures
-            rows={[
-              ['Now', (burn.progress?.part ?? '…').replace(/^cell (\d+)$/, (_, index) => `cell ${Number(index) + 1}`)],
-              ['Machine time', formatDuration(burn.progress?.elapsedS ?? 0)],
-              ['Left, by estimate', formatDuration(left)],
-              ['Lines acknowledged', `${burn.progress?.linesDone ?? burn.linesDone} of ${burn.linesTotal}`],
-            ]}
-          />
-          <p className={styles.pace}>The bench burns faster than life. Strongest cells come last: watch them.</p>
-          <div className={styles.row}>
-            <Button onClick={() => control(burn.status === 'paused' ? 'resume' : 'pause')} busy={action.busy}>
-              {burn.status === 'paused' ? 'Go on' : 'Pause'}
-            </Button>
-            <Button look="heat" onClick={() => control('stop')} busy={action.busy}>
-              Stop
-            </Button>
-          </div>
-        </TicketPart>
-      ) : (
         <>
-          {burn && (
-            <TicketPart title="Last burn">
-              <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>
-                {burn.place === 'own-machine'
-                  ? 'Burned on your own machine.'
-                  : `${(ENDINGS[burn.status] ?? '').charAt(0).toUpperCase()}${(ENDINGS[burn.status] ?? '').slice(1)}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
-              </Notice>
-              <Button look="main" onClick={onNext}>
-                On to the photo
-              </Button>
-            </TicketPart>
+          {progress?.hand && (
+            <HandPart
+              hand={progress.hand}
+              busy={action.busy}
+              machine={machine}
+              onDone={(focusOffsetMm) => control({ action: 'proceed', focusOffsetMm })}
+            />
           )}
-          <TicketPart title="Before the burn">
+          <TicketPart
+            title={progress?.hand ? 'Waiting for your hand' : burn.status === 'paused' ? 'Paused' : 'Burning'}
+          >
+            <progress className={styles.progress} max={1} value={share} aria-label="Burn progress" />
             <Figures
               rows={[
-                ['Burn time', formatDuration(card.estimatedS)],
-                [
-                  'On the sheet',
-                  `${plainNumber(card.sheetXMm)} mm from the left, ${plainNumber(card.sheetYMm)} mm from the rear`,
-                ],
+                ['Now', progress ? partWords(progress) : '…'],
+                ['Machine time', formatDuration(progress?.elapsedS ?? 0)],
+                ['Left, by estimate', formatDuration(left)],
+                ['Program', `line ${progress?.linesDone ?? burn.linesDone} of ${burn.linesTotal}`],
               ]}
             />
-            <fieldset className={styles.checks}>
-              <legend>Tick each when it is true. Usual shop cautions; local codes come first.</legend>
-              {cautions.map((caution) => (
-                <div key={caution.code}>
-                  <CheckField
-                    label={caution.text}
-                    checked={ticked.has(caution.code)}
-                    onChange={(event) => {
-                      const next = new Set(ticked);
-                      if (event.target.checked) next.add(caution.code);
-                      else next.delete(caution.code);
-                      setTicked(next);
-                    }}
-                  />
-                  <details>
-                    <summary>more</summary>
-                    {caution.more}
-                  </details>
-                </div>
-              ))}
-            </fieldset>
+            <p className={styles.pace}>
+              The simulated bench burns faster than life. Strongest cells come last: watch them.
+            </p>
             <ProblemNotice problem={action.problem} />
-            <Button look="heat" disabled={!all} busy={action.busy} onClick={() => start('bench')}>
-              Burn on the bench
-            </Button>
-            <Button disabled={!all} busy={action.busy} onClick={() => start('own-machine')}>
-              Burned on my own machine
-            </Button>
+            <div className={styles.row}>
+              <Button
+                disabled={progress?.hand != null}
+                onClick={() => control({ action: burn.status === 'paused' ? 'resume' : 'pause' })}
+                busy={action.busy}
+              >
+                {burn.status === 'paused' ? 'Go on' : 'Pause'}
+              </Button>
+              <Button look="heat" onClick={() => control({ action: 'stop' })} busy={action.busy}>
+                Stop
+              </Button>
+            </div>
           </TicketPart>
         </>
+      ) : search ? (
+        <SearchPart
+          view={view}
+          ready={all}
+          busy={action.busy}
+          onBurn={burnNext}
+          onNext={onNext}
+          onAnswer={(field, cellIndex, value) =>
+            action.run(async () => {
+              const json = { field, cellIndex, repeat: 0, value };
+              await send(`/api/cards/${card.id}/answers`, { method: 'PUT', json });
+              await onChanged();
+            })
+          }
+        />
+      ) : (
+        burn && (
+          <TicketPart title="Last burn">
+            <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>
+              {burn.place === 'own-machine'
+                ? 'Burned on your own machine.'
+                : `${ENDINGS[burn.status] ?? ''}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
+            </Notice>
+            <Button look="main" onClick={onNext}>
+              Go on to what came of it
+            </Button>
+          </TicketPart>
+        )
+      )}
+      {!open && (!search || search.go) && (
+        <TicketPart title="Before the burn">
+          <Figures
+            rows={[
+              ...(search ? [] : [['Burn time', formatDuration(card.estimatedS)] as const]),
+              [
+                'On the sheet',
+                `${plainNumber(card.sheetXMm)} mm from the left, ${plainNumber(card.sheetYMm)} mm from the rear`,
+              ],
+            ]}
+          />
+          {check}
+          <ProblemNotice problem={action.problem} />
+          {!search && (
+            <>
+              <Button look="heat" disabled={!all} busy={action.busy} onClick={() => burnAll('bench')}>
+                Burn on the simulated bench
+              </Button>
+              <Button disabled={!all} busy={action.busy} onClick={() => burnAll('own-machine')}>
+                Burned on my own machine
+              </Button>
+            </>
+          )}
+        </TicketPart>
       )}
       <TicketPart title="Take it to the machine">
         <div className={styles.row}>
@@ -174,7 +229,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
       mat={
         <Mat
           label="The card"
-          extent={{ x: -6, y: -6, width: card.layout.widthMm + 12, height: card.layout.heightMm + 12 }}
+          extent={{ x: -3, y: -3, width: card.layout.widthMm + 6, height: card.layout.heightMm + 6 }}
         >
           {(board) => (
             <>
@@ -185,16 +240,19 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
                 look={look}
                 selected={selected}
                 onSelect={onSelect}
-                describe={(cell) =>
-                  `${formatPower(cell.settings.powerFraction)}, ${formatSpeed(cell.settings.speedMmPerS, machine.likedUnits)}, burns ${card.layout.order.indexOf(cell.index) + 1} of ${card.layout.order.length}${done.has(cell.index) ? ', burned' : ''}`
-                }
+                describe={(cell) => {
+                  const turn = `burns ${card.layout.order.indexOf(cell.index) + 1} of ${card.layout.order.length}`;
+                  const words = [...levelWords(cell.levels, machine.likedUnits), turn];
+                  if (done.has(cell.index)) words.push('burned');
+                  return words.join(', ');
+                }}
               />
-              {burn?.progress && (
+              {progress && (
                 <circle
                   className={styles.head}
                   r={7 / board.pxPerMm}
-                  cx={burn.progress.headXMm - card.bed.leftMm}
-                  cy={machine.bedDepthMm - burn.progress.headYMm - card.bed.rearMm}
+                  cx={progress.headXMm - card.bed.leftMm}
+                  cy={machine.bedDepthMm - progress.headYMm - card.bed.rearMm}
                 />
               )}
             </>
@@ -202,5 +260,121 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </Mat>
       }
     />
+  );
+}
+
+/** A stop for a hand: what to do, and for the focus where it was left. */
+function HandPart({
+  hand,
+  busy,
+  machine,
+  onDone,
+}: {
+  hand: NonNullable<BurnProgress['hand']>;
+  busy: boolean;
+  machine: StageProps['view']['card']['madeFor']['machine'];
+  onDone: (focusOffsetMm: number | null) => void;
+}) {
+  const asked = hand.focusOffsetMm;
+  const [offset, setOffset] = useState<number | null>(asked);
+  const [askedFor, setAskedFor] = useState(asked);
+  if (askedFor !== asked) {
+    setAskedFor(asked);
+    setOffset(asked);
+  }
+  return (
+    <TicketPart title="Your hand is wanted">
+      <Notice look="straw" title="The beam is off and the head is clear" live>
+        {hand.text.charAt(0).toUpperCase() + hand.text.slice(1)}.
+      </Notice>
+      {asked !== null && (
+        <>
+          <FocusSketch offsetMm={offset ?? asked} />
+          <QuantityField
+            label="Where the focus is now"
+            kind={quantityKinds(machine.likedUnits).length}
+            value={offset}
+            onChange={setOffset}
+            hint="from the focus you set: plus is raised, minus is lowered"
+          />
+        </>
+      )}
+      <Button look="main" busy={busy} disabled={asked !== null && offset === null} onClick={() => onDone(offset)}>
+        Done, go on
+      </Button>
+    </TicketPart>
+  );
+}
+
+/** One patch after another: what the last one showed, and what to burn next. */
+function SearchPart({
+  view,
+  ready,
+  busy,
+  onBurn,
+  onNext,
+  onAnswer,
+}: {
+  view: StageProps['view'];
+  ready: boolean;
+  busy: boolean;
+  onBurn: (place: 'bench' | 'own-machine') => void;
+  onNext: () => void;
+  onAnswer: (field: string, cellIndex: number, value: string) => void;
+}) {
+  const { card, search, answers, whys } = view;
+  const { layout } = card;
+  const { machine } = card.madeFor;
+  const asks = cardKind(card.kind).asks.filter((ask) => ask.by === 'eye' && ask.of === 'cell');
+  const last = layout.cells.at(-1);
+  const lastBurned = last !== undefined && view.burnedCells.includes(last.index);
+  const open = last && lastBurned && !answers.some((answer) => answer.cellIndex === last.index);
+  if (!search) return null;
+  return (
+    <>
+      {last && lastBurned && (
+        <TicketPart title={`Patch ${last.index + 1}: ${levelWords(last.levels, machine.likedUnits).join(', ')}`}>
+          {asks.map(
+            (ask) =>
+              ask.by === 'eye' && (
+                <EyeQuestion
+                  key={ask.field}
+                  ask={ask}
+                  seen={{ readings: [], answers }}
+                  cellIndex={last.index}
+                  onAnswer={(value) => onAnswer(ask.field, last.index, value)}
+                />
+              ),
+          )}
+          {whys[last.index] && <p className={styles.pace}>{whys[last.index]}</p>}
+        </TicketPart>
+      )}
+      {!open && (
+        <TicketPart
+          title={
+            search.go ? `Next: ${levelWords(search.cell.levels, machine.likedUnits).join(', ')}` : 'The search is over'
+          }
+        >
+          <p>{search.why}</p>
+          {search.go ? (
+            <>
+              <Button look="heat" busy={busy} disabled={!ready} onClick={() => onBurn('bench')}>
+                Burn this patch on the simulated bench
+              </Button>
+              <Button busy={busy} disabled={!ready} onClick={() => onBurn('own-machine')}>
+                Burned it on my own machine
+              </Button>
+              {!ready && (
+                <p className={styles.pace}>Tick the check below once; it holds for the patches of one search.</p>
+              )}
+            </>
+          ) : (
+            <Button look="main" onClick={onNext}>
+              Go on to what came of it
+            </Button>
+          )}
+        </TicketPart>
+      )}
+    </>
   );
 }

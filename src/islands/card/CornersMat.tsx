@@ -1,5 +1,5 @@
 import { useEffect, type KeyboardEvent, type PointerEvent } from 'react';
-import type { PhotoView } from '../../app/photos';
+import type { PhotoView } from '../../records/photo';
 import { Mat } from '../../components/Mat';
 import type { Layout } from '../../core/card/layout';
 import type { Point } from '../../core/geometry/point';

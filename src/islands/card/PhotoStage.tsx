@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import type { PhotoView } from '../../app/photos';
+import type { PhotoView } from '../../records/photo';
 import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
-import { mixColours } from '../../cards/grid/ui/predicted-colour';
+import { mixColours } from '../../core/color/mix';
 import { familyOf } from '../../core/stock/families';
 import { plainNumber } from '../../core/quantities/format';
-import { send, useAction } from '../api';
+import { send } from '../../views/send';
+import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
@@ -90,7 +91,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
 
   const takePhoto = (): void =>
     action.run(async () => {
-      setSending('the bench’s camera');
+      setSending('the simulated camera');
       try {
         await send(`/api/cards/${card.id}/photograph`, { method: 'POST' });
         show(null);
@@ -142,11 +143,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
         </div>
         {onBench && (
           <Button look={photos.length === 0 ? 'main' : 'plain'} busy={action.busy} onClick={takePhoto}>
-            Take it with the bench’s camera
+            Take it with the simulated camera
           </Button>
         )}
         {sending && <Notice live>Receiving from {sending} …</Notice>}
         <ProblemNotice problem={action.problem} />
+        {photos.length === 0 && <Button onClick={onNext}>No photo: look at the piece by eye</Button>}
       </TicketPart>
       {photos.length > 0 && (
         <TicketPart title="Photos so far">

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { CardView } from '../../app/views';
+import type { CardView } from '../../views/views';
 
 /** What the card's page hands to each of its steps. */
 export interface StageProps {

@@ -11,7 +11,7 @@ import {
 import { useEffect, useRef } from 'react';
 import { formatDuration, plainNumber } from '../../../core/quantities/format';
 import type { GridFinding } from '../find';
-import styles from './GridPicker.module.css';
+import styles from './Finding.module.css';
 
 Chart.register(ScatterController, LinearScale, LogarithmicScale, PointElement, LineElement, Tooltip, Legend);
 

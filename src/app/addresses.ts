@@ -1,0 +1,12 @@
+import type { RungId } from '../core/book/rungs';
+import { kindsOfRung } from '../cards/registry';
+
+/** Where the screens stand. */
+export const cardAddress = (cardId: number): string => `/cards/${cardId}`;
+export const factAddress = (factId: number): string => `/book/${factId}`;
+export const stockAddress = (stockId: number): string => `/stock/${stockId}`;
+export const planAddress = (pairingId: number, kind: string): string => `/bench/${pairingId}/plan/${kind}`;
+
+/** The planner of a rung's usual kind of card. */
+export const rungAddress = (pairingId: number, rung: RungId): string =>
+  planAddress(pairingId, kindsOfRung(rung)[0]!.kind);

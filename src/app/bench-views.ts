@@ -1,0 +1,66 @@
+import { cardSummaries, usedAreasOfStock } from '../db/cards';
+import { listMachines } from '../db/machines';
+import { benchPage } from '../db/pairing-states';
+import { listStocks } from '../db/stocks';
+import type { BenchListView, BenchView, PlanView } from '../views/views';
+import { defaultSheetOnBed, getCard, proposeFor } from './cards';
+import type { AppContext } from './context';
+import { knownOf } from './known';
+import { ladderOfPairing } from './ladders';
+import { getPairing } from './pairings';
+
+export const BENCHES_A_PAGE = 24;
+const CARDS_SHOWN = 40;
+
+export async function benchView(ctx: AppContext, pairingId: number): Promise<BenchView> {
+  const pairing = await getPairing(ctx, pairingId);
+  const [cards, usedAreas, { ladder, next }] = await Promise.all([
+    cardSummaries(ctx.db, pairingId, { limit: CARDS_SHOWN, offset: 0 }),
+    usedAreasOfStock(ctx.db, pairing.stock.id),
+    ladderOfPairing(ctx, pairing),
+  ]);
+  const read = cards.find((card) => card.photoId !== null);
+  return {
+    pairing,
+    ladder,
+    next,
+    cards,
+    usedAreas,
+    newest: read ? { card: await getCard(ctx, read.id), photoId: read.photoId! } : null,
+  };
+}
+
+/** Throws the Problem that keeps a card of this kind from being planned. */
+export async function planView(ctx: AppContext, pairingId: number, kind: string): Promise<PlanView> {
+  const pairing = await getPairing(ctx, pairingId);
+  const proposal = await proposeFor(ctx, pairing, kind);
+  const [known, usedAreas, { ladder }] = await Promise.all([
+    knownOf(ctx, pairing),
+    usedAreasOfStock(ctx.db, pairing.stock.id),
+    ladderOfPairing(ctx, pairing),
+  ]);
+  return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed: defaultSheetOnBed(pairing) };
+}
+
+/** A page of benches, what waits for a hand first. Ladders that have changed are worked out for the page that shows them. */
+export async function benchListView(ctx: AppContext, page = 1): Promise<BenchListView> {
+  const limit = BENCHES_A_PAGE;
+  const offset = (page - 1) * limit;
+  const [{ rows, total }, machines, stocks] = await Promise.all([
+    benchPage(ctx.db, { limit, offset }),
+    listMachines(ctx.db),
+    listStocks(ctx.db),
+  ]);
+  const benches = await Promise.all(
+    rows.map(async (row) => {
+      if (row.fresh) return { ...row, ladder: row.ladder!, next: row.next! };
+      const { ladder, next } = await ladderOfPairing(ctx, await getPairing(ctx, row.pairingId));
+      return { ...row, ladder, next };
+    }),
+  );
+  return {
+    benches: { rows: benches, total, limit, offset },
+    machines: machines.filter((machine) => !machine.retired),
+    stocks: stocks.filter((stock) => !stock.retired),
+  };
+}

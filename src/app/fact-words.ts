@@ -1,0 +1,85 @@
+import { conditionWords, FACTS, type FactName, type FactValues } from '../core/book/facts';
+import {
+  formatInterval,
+  formatLength,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+  type LikedUnits,
+} from '../core/quantities/format';
+import type { BurnSettings } from '../core/card/settings';
+import type { FactRecord, FactVersionRecord } from '../records/fact';
+
+type Value = string | number | boolean | null;
+
+const FIELDS: Readonly<
+  Record<keyof BurnSettings, readonly [name: string, words: (value: Value, liked: LikedUnits) => string]>
+> = {
+  powerFraction: ['Power', (value) => formatPower(Number(value))],
+  speedMmPerS: ['Speed', (value, liked) => formatSpeed(Number(value), liked)],
+  intervalMm: ['Line interval', (value, liked) => formatInterval(Number(value), liked)],
+  passes: ['Passes', String],
+  focusOffsetMm: [
+    'Focus offset',
+    (value, liked) => `${Number(value) > 0 ? '+' : ''}${formatLength(Number(value), liked)}`,
+  ],
+  air: ['Air', String],
+  direction: ['Lines run', (value) => (value === 'horizontal' ? 'along X' : 'along Y')],
+  bothWays: ['Burns', (value) => (value ? 'both ways' : 'one way')],
+  runUpMm: ['Run-up', (value, liked) => (value === null ? 'as the speed needs' : formatLength(Number(value), liked))],
+  scanOffsetMm: ['Scan offset', (value, liked) => formatLength(Number(value), liked)],
+};
+
+export interface Difference {
+  readonly field: string;
+  readonly before: Value;
+  readonly after: Value;
+}
+
+/** What changed from one value of a fact to the next, setting by setting where it is one. */
+export function differencesBetween(before: FactValues[FactName], after: FactValues[FactName]): Difference[] {
+  const flat = (value: FactValues[FactName]): Record<string, Value> =>
+    'settings' in value ? { ...value.settings } : (value as unknown as Record<string, Value>);
+  const [a, b] = [flat(before), flat(after)];
+  return Object.keys(b)
+    .filter((field) => JSON.stringify(a[field]) !== JSON.stringify(b[field]))
+    .map((field) => ({ field, before: a[field] ?? null, after: b[field] ?? null }));
+}
+
+/** A version's numbers in words, in the units the operator likes. */
+export function factRows(
+  fact: FactRecord,
+  version: FactVersionRecord,
+  liked: LikedUnits,
+): [label: string, value: string][] {
+  const { value, sigma } = version;
+  const definition = FACTS[fact.name];
+  const rows: [string, string][] = [];
+  if ('settings' in value) {
+    for (const field of Object.keys(FIELDS) as (keyof BurnSettings)[]) {
+      const [name, words] = FIELDS[field];
+      rows.push([name, words(value.settings[field], liked)]);
+    }
+    rows.push([
+      'Lightness',
+      value.lightness === null
+        ? 'not read: kept by eye'
+        : `L* ${plainNumber(value.lightness, 3)} ± ${plainNumber(2 * (value.lightnessSigma ?? 0), 2)} (95 %)`,
+    ]);
+    if (value.confidence !== null) rows.push(['Confidence', `${plainNumber(value.confidence * 100, 3)} %`]);
+  } else {
+    const show = definition.show as (value: unknown, liked: LikedUnits) => string;
+    rows.push([definition.title, show(value, liked)]);
+    rows.push(['How sure', sigma === null ? 'not known' : definition.sure(sigma, liked)]);
+  }
+  const at = conditionWords(fact.at, liked);
+  if (at !== '') rows.push(['Measured at', at]);
+  return rows;
+}
+
+export function differenceWords(name: FactName, { field, before, after }: Difference, liked: LikedUnits): string {
+  const known = FIELDS[field as keyof BurnSettings];
+  if (!known || name !== 'engrave') return `${field}: ${String(before)} → ${String(after)}`;
+  const [title, words] = known;
+  return `${title}: ${words(before, liked)} → ${words(after, liked)}`;
+}

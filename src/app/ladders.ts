@@ -1,0 +1,99 @@
+import { cardKind, CARD_KIND_NAMES, kindsOfRung } from '../cards/registry';
+import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
+import { type RungId } from '../core/book/rungs';
+import { formatDuration, plainNumber } from '../core/quantities/format';
+import { cardSummaries } from '../db/cards';
+import { keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
+import type { CardSummary } from '../records/card';
+import type { OpenPairing } from '../records/pairing';
+import { cardAddress, factAddress, rungAddress, stockAddress } from './addresses';
+import type { AppContext } from './context';
+import { knownOf } from './known';
+import { getPairing } from './pairings';
+
+const ANSWERED: readonly RungId[] = [...new Set(CARD_KIND_NAMES.map((name) => cardKind(name).rung))];
+/** How many of a pairing's newest cards decide what waits on its ladder. */
+const NEWEST_CARDS = 60;
+
+/** The newest card of each rung; one that something was kept from waits for nothing. */
+function newestByRung(cards: readonly CardSummary[]): Partial<Record<RungId, RungCard>> {
+  const found: Partial<Record<RungId, RungCard>> = {};
+  for (const card of [...cards].reverse()) {
+    const { rung } = cardKind(card.kind);
+    if (card.kept > 0) delete found[rung];
+    else found[rung] = { cardId: card.id, code: card.code, stage: card.stage };
+  }
+  return found;
+}
+
+/** What the proposed card of a rung costs; empty when it cannot be proposed. */
+async function costOf(ctx: AppContext, pairing: OpenPairing, rung: RungId): Promise<string> {
+  const kind = kindsOfRung(rung)[0]!;
+  const known = await knownOf(ctx, pairing);
+  try {
+    const { plan } = kind.propose(known);
+    const work = { kind: kind.kind, plan, pairing: known.pairing, cardNumber: 0 };
+    const answer = await ctx.work.do('lay', work);
+    if (!answer.laid) return '';
+    const { layout, estimate } = answer;
+    return `${formatDuration(estimate.totalS)}, ${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm`;
+  } catch (error) {
+    if (error instanceof RangeError) return '';
+    throw error;
+  }
+}
+
+function waitsOf(next: NextStep, cards: readonly CardSummary[], stale: boolean): number {
+  if (cards.some((card) => card.stage === 'burning')) return 0;
+  if (next.action === 'go-on') return next.cost === '' ? 3 : 1;
+  if (stale) return 2;
+  return next.action === 'plan' ? 4 : next.action === 'rest' ? 5 : 6;
+}
+
+async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingState> {
+  const [known, cards] = await Promise.all([
+    knownOf(ctx, pairing),
+    cardSummaries(ctx.db, pairing.id, { limit: NEWEST_CARDS, offset: 0 }),
+  ]);
+  const from: LadderFacts = {
+    pairing: known.pairing,
+    likedUnits: pairing.machine.likedUnits,
+    facts: known.facts,
+    answered: ANSWERED,
+    cards: newestByRung(cards),
+    links: {
+      stock: stockAddress(pairing.stock.id),
+      fact: factAddress,
+      card: cardAddress,
+      plan: (rung) => rungAddress(pairing.id, rung),
+    },
+  };
+  const ladder = ladderOf(from);
+  const step = nextStepOf(from, ladder, (rung) => kindsOfRung(rung)[0]!.name);
+  const next = step.action === 'plan' && step.rung ? { ...step, cost: await costOf(ctx, pairing, step.rung) } : step;
+  return {
+    ladder,
+    next,
+    waits: waitsOf(
+      next,
+      cards,
+      ladder.some((rung) => rung.state === 'stale'),
+    ),
+  };
+}
+
+/** The ladder and next step of a pairing: as kept, or worked out anew where something has changed since. */
+export async function ladderOfPairing(ctx: AppContext, pairing: OpenPairing): Promise<PairingState> {
+  const { revision, state } = await stateOfPairing(ctx.db, pairing.id);
+  if (state) return state;
+  const fresh = await workOut(ctx, pairing);
+  await keepState(ctx.db, pairing.id, revision, fresh);
+  return fresh;
+}
+
+/** Works out, one after another, what changed; what is left over is worked out when it is looked at. */
+export async function renewLadders(ctx: AppContext, most: number): Promise<number> {
+  const ids = await staleStates(ctx.db, most);
+  for (const id of ids) await ladderOfPairing(ctx, await getPairing(ctx, id));
+  return ids.length;
+}

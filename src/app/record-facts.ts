@@ -1,0 +1,57 @@
+import type { FactName, FactValues } from '../core/book/facts';
+import type { Lens, Machine } from '../core/machine/machine';
+import { thicknessOf, type Stock } from '../core/stock/stock';
+import type { Tx } from '../db/client';
+import { insertFactVersion, newestOfOwner, type OwnerId } from '../db/facts';
+
+/** Keeps what a record says it measured as a fact, when it says anything new. To be called in a transaction. */
+async function keepIfNew<Name extends FactName>(
+  tx: Tx,
+  owner: OwnerId,
+  name: Name,
+  value: FactValues[Name] | null,
+  sigma: number | null,
+  madeFor: object,
+): Promise<void> {
+  if (value === null) return;
+  const last = await newestOfOwner(tx, owner, name);
+  if (last && sameValue(last.value, value)) return;
+  await insertFactVersion(tx, owner, {
+    name,
+    at: {},
+    value,
+    sigma,
+    origin: 'record',
+    cardId: null,
+    cellIndex: null,
+    photoId: null,
+    readingId: null,
+    findingId: null,
+    madeFor,
+    note: '',
+  });
+}
+
+/** Whether two values say the same, whatever the order their keys are stored in. */
+function sameValue(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  const [one, two] = [a, b] as [Record<string, unknown>, Record<string, unknown>];
+  const keys = Object.keys(one);
+  return keys.length === Object.keys(two).length && keys.every((key) => sameValue(one[key], two[key]));
+}
+
+export async function keepThickness(tx: Tx, stockId: number, stock: Stock): Promise<void> {
+  const { meanMm, spreadMm, readings, origin } = thicknessOf(stock);
+  const value = origin === 'measured' ? { meanMm, readings } : null;
+  await keepIfNew(tx, { stockId }, 'thickness', value, spreadMm, { stock });
+}
+
+export async function keepSpot(tx: Tx, lensId: number, lens: Lens): Promise<void> {
+  const value = lens.spotOrigin === 'measured' ? { xMm: lens.spotXMm, yMm: lens.spotYMm } : null;
+  await keepIfNew(tx, { lensId }, 'spot', value, null, { lens });
+}
+
+export async function keepWatts(tx: Tx, machineId: number, machine: Machine): Promise<void> {
+  const value = machine.powerTable ? { points: machine.powerTable } : null;
+  await keepIfNew(tx, { machineId }, 'watts', value, null, { machine });
+}

@@ -1,0 +1,42 @@
+import type { Answer, Seen } from '../core/card/asks';
+import { answerProblem } from '../core/card/asks';
+import { cardKind } from '../cards/registry';
+import { answersOfCard, putAnswer } from '../db/answers';
+import { newestReading } from '../db/photos';
+import type { CardRecord } from '../records/card';
+import type { ReadingRecord } from '../records/photo';
+import { getCard } from './cards';
+import type { AppContext } from './context';
+import { notFound, Problem } from './problems';
+
+export interface SeenCard {
+  readonly card: CardRecord;
+  readonly reading: ReadingRecord | null;
+  readonly seen: Seen;
+}
+
+/** A card with what its newest photo shows and all that was answered. */
+export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCard> {
+  const card = await getCard(ctx, cardId);
+  const [reading, answers] = await Promise.all([newestReading(ctx.db, cardId), answersOfCard(ctx.db, cardId)]);
+  return { card, reading: reading ?? null, seen: { readings: reading?.cells ?? [], answers } };
+}
+
+/** Sets an answer about a card or a cell of it; null takes it back. Returns all answers of the card. */
+export async function answerCard(
+  ctx: AppContext,
+  cardId: number,
+  answer: Omit<Answer, 'value'> & { readonly value: string | number | null },
+): Promise<Answer[]> {
+  const card = await getCard(ctx, cardId);
+  const { cellIndex, value } = answer;
+  if (cellIndex !== null && !card.layout.cells[cellIndex])
+    throw notFound(`cell of card ${card.layout.code}:`, cellIndex);
+  if (value !== null) {
+    const problem = answerProblem(cardKind(card.kind).asks, { ...answer, value });
+    if (problem)
+      throw new Problem('invalid-input', problem, 'Nothing was changed.', [{ field: 'value', message: problem }]);
+  }
+  await putAnswer(ctx.db, cardId, answer);
+  return answersOfCard(ctx.db, cardId);
+}

@@ -1,0 +1,49 @@
+import { checkAxis, within } from '../../core/card/axis';
+import { checkSettings } from '../../core/card/check-settings';
+import type { CardKind } from '../../core/card/contract';
+import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { plainNumber } from '../../core/quantities/format';
+import { drawFocus } from './draw';
+import { findFocus, FOCUS_ASKS, type FocusFinding } from './find';
+import { FOCUS_VERSION, upgradeFocusPlan, type FocusPlan } from './plan';
+import { proposeFocus } from './propose';
+
+const MOST_PATCHES = 15;
+
+/** Focus: where is it sharp, and at which offset do the gaps of a fill close? */
+export const focus = Object.freeze({
+  kind: 'focus',
+  name: 'Focus patches',
+  purpose: 'the same patch above and below the focus you set: where it is sharp, and where the gaps of a fill close',
+  rung: 'focus',
+  version: FOCUS_VERSION,
+  edges: [{ channel: 'focus', edge: 'below', path: 'focus', mostSteps: MOST_PATCHES }],
+  asks: FOCUS_ASKS,
+  propose: proposeFocus,
+  upgrade: upgradeFocusPlan,
+  check: (plan, on) => [
+    ...checkAxis(plan.focus, { path: 'focus', word: 'Focus offset', above: -Infinity, mostSteps: MOST_PATCHES }),
+    ...within('focus.from', plan.focus.from, -20, 20, 'Focus offset is -20 to 20 mm.'),
+    ...within('focus.to', plan.focus.to, -20, 20, 'Focus offset is -20 to 20 mm.'),
+    ...checkSettings({ ...plan.constants, focusOffsetMm: 0 }, on, 'constants'),
+    ...within('patchMm', plan.patchMm, 1, 50, 'Patches are 1 to 50 mm wide.'),
+    ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
+  ],
+  fields: (_plan, { machine }) => [
+    { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
+    { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+    ...constantFields(machine, 'constants', ['focusOffsetMm']),
+    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+  ],
+  draw: drawFocus,
+  fit: ({ patchMm, constants }, excess) => ({
+    field: 'constants.intervalMm',
+    message: `It would fit with a line interval of ${plainNumber(Math.min(2, Math.ceil(constants.intervalMm * excess * 1020) / 1000))} mm, or with patches of ${plainNumber(Math.max(1, Math.floor((patchMm / excess) * 9.8) / 10))} mm.`,
+  }),
+  wish: () => ({}),
+  find: findFocus,
+  settle: ({ fillMm, flat, sigmaMm, cellIndex }) =>
+    fillMm === null
+      ? []
+      : [{ name: 'focus', at: {}, value: { focusOffsetMm: fillMm, flat }, sigma: sigmaMm, cellIndex }],
+} as const satisfies CardKind<FocusPlan, object, FocusFinding, object>);

@@ -1,0 +1,20 @@
+import type { Axis } from '../../core/card/axis';
+import type { BasePlan } from '../../core/card/contract';
+import type { BurnSettings } from '../../core/card/settings';
+
+export const FOCUS_VERSION = 1;
+
+/** The same patch at several focus offsets, side by side. */
+export interface FocusPlan extends BasePlan {
+  /** mm from the focus that the operator set; see `BurnSettings` for its sense. */
+  readonly focus: Axis;
+  readonly patchMm: number;
+  readonly gapMm: number;
+  readonly constants: Omit<BurnSettings, 'focusOffsetMm'>;
+}
+
+export function upgradeFocusPlan(stored: object): FocusPlan {
+  const { version } = stored as { version?: number };
+  if (version === FOCUS_VERSION) return stored as FocusPlan;
+  throw new RangeError(`unknown focus plan version: ${version}`);
+}

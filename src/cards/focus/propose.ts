@@ -1,0 +1,61 @@
+import { rayleighRangeMm } from '../../core/beam/gaussian';
+import type { Known, Proposal } from '../../core/card/contract';
+import { proposeFrame } from '../../core/card/frame-settings';
+import { proposeFill } from '../../core/card/propose-fill';
+import type { SourceKind } from '../../core/machine/machine';
+import { plainNumber } from '../../core/quantities/format';
+import { FOCUS_VERSION, type FocusPlan } from './plan';
+
+/** Usual beam propagation ratios by source; from memory, they only shape the range to test. */
+const USUAL_M2: Readonly<Record<SourceKind, number>> = {
+  'blue-diode': 10,
+  'co2-glass': 1.2,
+  'co2-rf': 1.2,
+  fibre: 1.5,
+  uv: 1.3,
+};
+const PATCH_MM = 5;
+/** Lines this many spots apart leave gaps in focus, so that it shows where they close. */
+const GAP_SPOTS = 1.5;
+/** Lowered further than this, many heads come near the work (common practice: look before the head goes down). */
+const LOWEST_MM = 3;
+
+/**
+ * Patches at offsets on both sides of the focus that was set, to about two Rayleigh ranges or as far as a head may safely go down: nine where a motor sets them, five where a
+ * hand must. Lines lie a spot and a half apart, so that gaps show where it is sharp.
+ */
+export function proposeFocus(known: Known): Proposal<FocusPlan> {
+  const { machine, lens } = known.pairing;
+  const { settings, reasons: fillReasons } = proposeFill(known);
+  const frame = proposeFrame(known.pairing);
+  const spotMm = settings.direction === 'horizontal' ? lens.spotYMm : lens.spotXMm;
+  const rayleighMm = rayleighRangeMm(spotMm, machine.wavelengthNm / 1e6, USUAL_M2[machine.sourceKind]);
+  const reach = Math.min(LOWEST_MM, Math.max(0.5, Math.round(2 * rayleighMm * 2) / 2));
+  const count = machine.automaticFocus ? 9 : 5;
+  const intervalMm = Math.round(Math.min(0.4, GAP_SPOTS * spotMm) * 1000) / 1000;
+  // As much power for each line as the fill has: the lines are further apart, not stronger.
+  const { focusOffsetMm: _varies, ...constants } = { ...settings, intervalMm };
+  const { 'constants.focusOffsetMm': _said, ...reasons } = fillReasons;
+  return {
+    plan: {
+      version: FOCUS_VERSION,
+      focus: { from: -reach, to: reach, count, spacing: 'even' },
+      patchMm: PATCH_MM,
+      gapMm: 1.2,
+      constants,
+      frame: frame.settings,
+    },
+    reasons: {
+      ...reasons,
+      'focus.from':
+        reach < LOWEST_MM
+          ? `about two Rayleigh ranges (${plainNumber(rayleighMm, 2)} mm by the spot) to each side: one side alone cannot tell up from down`
+          : `${LOWEST_MM} mm to each side: lowered further, a head may touch the work (two Rayleigh ranges would be ${plainNumber(2 * rayleighMm, 2)} mm)`,
+      'focus.count': machine.automaticFocus
+        ? 'nine: the motor sets them'
+        : 'five: each is a stop at which your hand sets the focus',
+      'constants.intervalMm': 'a spot and a half: gaps show where it is sharp, and close where it is not',
+      'frame.lettering.powerFraction': frame.reasons.lettering,
+    },
+  };
+}

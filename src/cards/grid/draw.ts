@@ -1,0 +1,60 @@
+import { axisValues } from '../../core/card/axis';
+import { CHANNELS } from '../../core/card/channels';
+import { constantsText } from '../../core/card/constants-text';
+import type { Drawn, EdgeLabel, Pairing } from '../../core/card/contract';
+import { deliveredBy, fateOfFill } from '../../core/card/energy';
+import { rectRing } from '../../core/card/shape';
+import type { BurnSettings } from '../../core/card/settings';
+import type { GridPlan } from './plan';
+
+const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
+
+/** Draws a power x speed card: filled squares, power along the columns, the fastest row at the top. */
+export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
+  const powers = axisValues(plan.power).map((power) => round(power, 4));
+  const speeds = axisValues(plan.speed)
+    .reverse()
+    .map((speed) => round(speed, 2));
+  const pitch = plan.cellMm + plan.gapMm;
+  const box = (column: number, row: number) => ({
+    x: round(column * pitch, 4),
+    y: round(row * pitch, 4),
+    width: plan.cellMm,
+    height: plan.cellMm,
+  });
+  const cells = speeds.flatMap((speed, row) =>
+    powers.map((power, column) => {
+      const settings: BurnSettings = { powerFraction: power, speedMmPerS: speed, ...plan.constants };
+      const expected = fateOfFill(settings, pairing);
+      const place = box(column, row);
+      return {
+        box: place,
+        levels: { power, speed },
+        burns: [{ shape: { do: 'sweep' as const, area: [rectRing(place)] }, settings }],
+        risk: deliveredBy(settings, pairing).arealJPerMm2,
+        expected,
+        leftOut: plan.leaveOutFailing && expected !== null,
+      };
+    }),
+  );
+  const above = powers.map((power, column): EdgeLabel => {
+    const text = CHANNELS.power.letter(power);
+    return { text, means: `${text} %`, edge: 'above', box: box(column, 0) };
+  });
+  const beside = speeds.map((speed, row): EdgeLabel => {
+    const text = CHANNELS.speed.letter(speed);
+    return { text, means: `${text} mm/s`, edge: 'beside', box: box(0, row) };
+  });
+  return {
+    widthMm: round(powers.length * pitch - plan.gapMm, 4),
+    heightMm: round(speeds.length * pitch - plan.gapMm, 4),
+    cells,
+    before: [],
+    after: [],
+    labels: [...above, ...beside],
+    caption: 'POWER % ACROSS / SPEED MM/S DOWN',
+    constants: constantsText(plan.constants),
+    markers: 'four',
+    air: plan.constants.air,
+  };
+}

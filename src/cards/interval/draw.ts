@@ -1,0 +1,57 @@
+import { axisValues } from '../../core/card/axis';
+import { CHANNELS } from '../../core/card/channels';
+import { constantsText } from '../../core/card/constants-text';
+import type { Drawn, Pairing } from '../../core/card/contract';
+import { deliveredBy } from '../../core/card/energy';
+import { columnOfBoxes } from '../../core/card/row';
+import { rectRing } from '../../core/card/shape';
+import type { IntervalPlan } from './plan';
+
+/** Shares of the power that the three steps of a strip take: lines show in the weak one, mud in the strong one. */
+export const RAMP = [0.45, 0.7, 1] as const;
+
+const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
+
+export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
+  const { stripWidthMm, stripHeightMm, gapMm, constants } = plan;
+  const intervals = axisValues(plan.interval).map((mm) => Math.round(mm * 1e4) / 1e4);
+  const boxes = columnOfBoxes(intervals.length, stripWidthMm, stripHeightMm, gapMm);
+  const stepMm = stripWidthMm / RAMP.length;
+  const cells = intervals.map((intervalMm, index) => {
+    const box = boxes[index]!;
+    const burns = RAMP.map((share, step) => ({
+      shape: {
+        do: 'sweep' as const,
+        area: [rectRing({ ...box, x: round(box.x + step * stepMm), width: round(stepMm) })],
+      },
+      settings: {
+        ...constants,
+        intervalMm,
+        powerFraction: Math.round(constants.powerFraction * share * 1e4) / 1e4,
+      },
+    }));
+    return {
+      box,
+      levels: { interval: intervalMm },
+      burns,
+      risk: deliveredBy(burns.at(-1)!.settings, on).arealJPerMm2,
+      expected: null,
+      leftOut: false,
+    };
+  });
+  return {
+    widthMm: stripWidthMm,
+    heightMm: boxes.at(-1)!.y + stripHeightMm,
+    cells,
+    before: [],
+    after: [],
+    labels: cells.map(({ levels, box }) => {
+      const text = CHANNELS.interval.letter(levels.interval);
+      return { text, means: `${text} mm`, edge: 'beside' as const, box };
+    }),
+    caption: 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS',
+    constants: constantsText(constants),
+    markers: 'none',
+    air: constants.air,
+  };
+}

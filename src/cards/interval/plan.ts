@@ -1,0 +1,21 @@
+import type { Axis } from '../../core/card/axis';
+import type { BasePlan } from '../../core/card/contract';
+import type { BurnSettings } from '../../core/card/settings';
+
+export const INTERVAL_VERSION = 1;
+
+/** Strips under one another, each filled at its own line interval, in three steps of power from weak to full. */
+export interface IntervalPlan extends BasePlan {
+  /** mm, the finest strip at the top. */
+  readonly interval: Axis;
+  readonly stripWidthMm: number;
+  readonly stripHeightMm: number;
+  readonly gapMm: number;
+  readonly constants: Omit<BurnSettings, 'intervalMm'>;
+}
+
+export function upgradeIntervalPlan(stored: object): IntervalPlan {
+  const { version } = stored as { version?: number };
+  if (version === INTERVAL_VERSION) return stored as IntervalPlan;
+  throw new RangeError(`unknown interval plan version: ${version}`);
+}

@@ -1,0 +1,58 @@
+import { within } from '../../core/card/axis';
+import { checkSettings } from '../../core/card/check-settings';
+import type { CardKind } from '../../core/card/contract';
+import { mainBurn } from '../../core/card/layout';
+import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { drawKerf } from './draw';
+import { findKerf, KERF_ASKS, type KerfFinding } from './find';
+import { KERF_VERSION, upgradeKerfPlan, type KerfPlan } from './plan';
+import { proposeKerf } from './propose';
+
+const MOST_SQUARES = 12;
+
+/** Kerf: how much does a cut take away? */
+export const kerf = Object.freeze({
+  kind: 'kerf',
+  name: 'Kerf squares',
+  purpose: 'squares cut out and measured with calipers: what they lack is the kerf',
+  rung: 'kerf',
+  version: KERF_VERSION,
+  edges: [],
+  asks: KERF_ASKS,
+  propose: proposeKerf,
+  upgrade: upgradeKerfPlan,
+  check: (plan, on) => [
+    ...within('sizeMm', plan.sizeMm, 5, 100, 'Squares are 5 to 100 mm wide.'),
+    ...within('gapMm', plan.gapMm, 1, 50, 'Gaps are 1 to 50 mm.'),
+    ...(Number.isInteger(plan.count) && plan.count >= 1 && plan.count <= MOST_SQUARES
+      ? []
+      : [{ field: 'count', message: `1 to ${MOST_SQUARES} squares.` }]),
+    ...checkSettings(plan.cut, on, 'cut', 'both'),
+  ],
+  fields: (_plan, { machine }) => [
+    { path: 'sizeMm', label: 'Square size', as: 'length', group: 'cells' },
+    { path: 'count', label: 'Squares', as: 'count', group: 'cells' },
+    { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+    ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'runUpMm']),
+    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+  ],
+  draw: drawKerf,
+  fit: () => ({ field: 'count', message: 'Take fewer squares, fewer passes, or a higher speed.' }),
+  wish: () => ({}),
+  find: findKerf,
+  settle: ({ x, y, missing }, layout) => {
+    const first = layout.cells[0];
+    if (missing.length > 0 || !first || (!x && !y)) return [];
+    const { powerFraction, speedMmPerS, passes, focusOffsetMm } = mainBurn(first).settings;
+    return [
+      {
+        name: 'kerf',
+        // A kerf holds for the cut that it was measured at.
+        at: { power: powerFraction, speed: speedMmPerS, passes, focus: focusOffsetMm },
+        value: { xMm: x?.kerf.mean ?? null, yMm: y?.kerf.mean ?? null },
+        sigma: Math.max(x?.kerf.combined ?? 0, y?.kerf.combined ?? 0),
+        cellIndex: null,
+      },
+    ];
+  },
+} as const satisfies CardKind<KerfPlan, object, KerfFinding, object>);

@@ -1,0 +1,98 @@
+import { describe, expect, it } from 'vitest';
+import { burnOnBench } from '../../../tests/support/burn';
+import { demoPairing } from '../../../tests/support/demo';
+import { caliperReading, isLoose } from '../../bench/gauges';
+import type { Answer, Seen } from '../../core/card/asks';
+import { layCard } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
+import { kerf } from '.';
+
+const pairing = demoPairing('marl', 'alder');
+const known = { pairing, facts: [] };
+const { plan } = kerf.propose(known);
+const layout = layCard(kerf, plan, pairing, { cardNumber: 15 });
+
+const reading = (cellIndex: number, field: string, repeat: number, value: number | string): Answer => ({
+  field,
+  cellIndex,
+  repeat,
+  value,
+});
+
+describe('the kerf squares', () => {
+  it('give the worked example from the published guide, along the axis it was read on only', () => {
+    const square = layCard(kerf, { ...plan, sizeMm: 25, count: 2 }, pairing, { cardNumber: 1 });
+    // Five readings of one size: three of the first square, two of the second.
+    const answers = [24.86, 24.88, 24.85, 24.87, 24.86].map((mm, n) => reading(n < 3 ? 0 : 1, 'width-x', n % 3, mm));
+    const finding = kerf.find(square, { readings: [], answers }, known);
+    expect(finding.missing).toEqual([]);
+    expect(finding.x!.kerf.mean).toBeCloseTo(0.136, 9);
+    // The caliper's stated error of 0.02 mm comes on top of the example's step alone.
+    expect(finding.x!.kerf.combined).toBeCloseTo(Math.hypot(0.00586, 0.02 / Math.sqrt(3)), 4);
+    expect(finding.y).toBeNull();
+    const [draft] = kerf.settle(finding, square);
+    expect(draft).toMatchObject({ name: 'kerf', value: { yMm: null } });
+    expect(draft!.at).toEqual({
+      power: plan.cut.powerFraction,
+      speed: plan.cut.speedMmPerS,
+      passes: plan.cut.passes,
+      focus: plan.cut.focusOffsetMm,
+    });
+  });
+  it('leave out what did not drop, and say so when nothing did', () => {
+    const seen = (word: string): Seen => ({
+      readings: [],
+      answers: [
+        ...layout.order.map((index) => reading(index, 'width-x', 0, plan.sizeMm - 0.14)),
+        reading(0, 'width-x', 0, plan.sizeMm + 2),
+        ...layout.order.map((index) => reading(index, 'drop', 0, index === 0 ? 'hangs' : word)),
+      ].filter(
+        (one, at, all) => all.findLastIndex((b) => b.field === one.field && b.cellIndex === one.cellIndex) === at,
+      ),
+    });
+    const good = kerf.find(layout, seen('dropped'), known);
+    expect(good.stuck).toEqual([0]);
+    expect(good.x!.kerf.mean).toBeCloseTo(0.14, 6);
+    expect(kerf.find(layout, seen('not-through'), known).missing[0]).toMatch(/No square dropped/);
+  });
+  it('refuse parts that measure larger than they were drawn', () => {
+    const answers = layout.order.map((index) => reading(index, 'width-x', 0, plan.sizeMm + 0.3));
+    expect(kerf.find(layout, { readings: [], answers }, known).missing[0]).toMatch(/larger than they were drawn/);
+  });
+  it('are not proposed where this source does not cut', () => {
+    expect(() => kerf.propose({ pairing: demoPairing('marl', 'slate'), facts: [] })).toThrow(/not cut/);
+  });
+  it.each([
+    ['marl', 'alder'],
+    ['marl', 'acrylic'],
+  ] as const)(
+    'cut on the bench (%s, %s), drop, and their kerf is what the calipers really meet',
+    (machine, stock) => {
+      const on = demoPairing(machine, stock);
+      const proposed = kerf.propose({ pairing: on, facts: [] }).plan;
+      const card: Layout = layCard(kerf, proposed, on, { cardNumber: 44 });
+      const piece = burnOnBench(card, on, `kerf ${stock}`);
+      const answers = card.order.flatMap((index) => {
+        expect(isLoose(piece, card.cells[index]!.box)).toBe(true);
+        return (['width-x', 'width-y'] as const).flatMap((field) =>
+          [0, 1, 2].map((turn) => {
+            const axis = field === 'width-x' ? 'x' : 'y';
+            const shown = caliperReading(piece, card.cells[index]!.box, axis, { owner: machine, turn });
+            if (!('shows' in shown)) throw new Error(shown.cannot);
+            return reading(index, field, turn, Number(shown.shows));
+          }),
+        );
+      });
+      const finding = kerf.find(card, { readings: [], answers }, { pairing: on, facts: [] });
+      expect(finding.missing).toEqual([]);
+      for (const axis of [finding.x!, finding.y!]) {
+        // Usual kerfs of such sources (common practice): a tenth to a third of a millimetre.
+        expect(axis.kerf.mean).toBeGreaterThan(0.05);
+        expect(axis.kerf.mean).toBeLessThan(0.4);
+        expect(axis.kerf.expanded95).toBeGreaterThan(0.02);
+        expect(axis.kerf.expanded95).toBeLessThan(0.06);
+      }
+    },
+    60_000,
+  );
+});

@@ -1,0 +1,18 @@
+import type { BasePlan } from '../../core/card/contract';
+import type { BurnSettings } from '../../core/card/settings';
+
+export const KERF_VERSION = 1;
+
+/** Squares that are cut out and measured: what they lack to their drawn size is the kerf. */
+export interface KerfPlan extends BasePlan {
+  readonly sizeMm: number;
+  readonly count: number;
+  readonly gapMm: number;
+  readonly cut: BurnSettings;
+}
+
+export function upgradeKerfPlan(stored: object): KerfPlan {
+  const { version } = stored as { version?: number };
+  if (version === KERF_VERSION) return stored as KerfPlan;
+  throw new RangeError(`unknown kerf plan version: ${version}`);
+}

@@ -1,0 +1,65 @@
+import Joi from 'joi';
+import { AXIS_COUNTS } from '../core/card/axis';
+
+/** Schemas of what plans are made of. Numbers must be numbers: "12" and NaN are refused. */
+export const number = (): Joi.NumberSchema => Joi.number().strict().unsafe(false);
+export const positive = (most: number): Joi.NumberSchema => number().greater(0).max(most);
+const flag = (): Joi.BooleanSchema => Joi.boolean().strict();
+
+export const axisSchema = (
+  above: 'zero' | 'anything' = 'zero',
+  mostSteps: number = AXIS_COUNTS.most,
+): Joi.ObjectSchema => {
+  const end = above === 'zero' ? positive(1e6) : number().min(-1000).max(1000);
+  return Joi.object({
+    from: end.required(),
+    to: end.required(),
+    count: number().integer().min(AXIS_COUNTS.least).max(mostSteps).required(),
+    spacing: Joi.valid('even', 'ratio').required(),
+  });
+};
+
+const CONSTANTS = {
+  intervalMm: positive(2).required(),
+  passes: number().integer().min(1).max(20).required(),
+  focusOffsetMm: number().min(-20).max(20).required(),
+  air: Joi.valid('off', 'low', 'on').required(),
+  direction: Joi.valid('horizontal', 'vertical').required(),
+  bothWays: flag().required(),
+  runUpMm: number().min(0).max(300).allow(null).required(),
+  scanOffsetMm: number().min(-2).max(2).required(),
+};
+
+export const constantsSchema = Joi.object(CONSTANTS);
+
+export const settingsSchema = Joi.object({
+  powerFraction: positive(1).required(),
+  speedMmPerS: positive(20000).required(),
+  ...CONSTANTS,
+});
+
+export const frameSchema = Joi.object({
+  marker: Joi.object({
+    powerFraction: positive(1).required(),
+    speedMmPerS: positive(20000).required(),
+    intervalMm: positive(2).required(),
+  }).required(),
+  lettering: Joi.object({
+    powerFraction: positive(1).required(),
+    speedMmPerS: positive(20000).required(),
+  }).required(),
+});
+
+/** A plan of one version: what every plan has, and the kind's own fields. */
+export const planSchema = (version: number, fields: Joi.SchemaMap): Joi.ObjectSchema =>
+  Joi.object({ version: Joi.valid(version).required(), frame: frameSchema.required(), ...fields });
+
+/** What a kind's plans, wishes and choices look like at the door. */
+export interface KindSchemas {
+  readonly plan: Joi.ObjectSchema;
+  readonly wish: Joi.ObjectSchema;
+  readonly choice: Joi.ObjectSchema;
+}
+
+export const flagSchema = flag;
+export const cellIndexSchema = number().integer().min(0).max(9999);

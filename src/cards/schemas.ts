@@ -1,0 +1,16 @@
+import { focusSchemas } from './focus/schema';
+import { gridSchemas } from './grid/schema';
+import { intervalSchemas } from './interval/schema';
+import { kerfSchemas } from './kerf/schema';
+import type { KindSchemas } from './plan-schemas';
+import type { CardKindName } from './registry';
+import { thresholdSchemas } from './threshold/schema';
+
+/** Each kind's schemas, for the endpoints: a line for each kind. */
+export const CARD_SCHEMAS = {
+  grid: gridSchemas,
+  threshold: thresholdSchemas,
+  interval: intervalSchemas,
+  focus: focusSchemas,
+  kerf: kerfSchemas,
+} as const satisfies Record<CardKindName, KindSchemas>;

@@ -1,0 +1,71 @@
+import { axisValues } from '../../core/card/axis';
+import { CHANNELS } from '../../core/card/channels';
+import { constantsText } from '../../core/card/constants-text';
+import type { Drawn, Pairing } from '../../core/card/contract';
+import { deliveredBy } from '../../core/card/energy';
+import type { Cell } from '../../core/card/layout';
+import { rowOfBoxes } from '../../core/card/row';
+import { rectRing } from '../../core/card/shape';
+import type { Rect } from '../../core/geometry/point';
+import type { ThresholdPlan } from './plan';
+
+/** Places that a search has at the most, in rows of this many. */
+export const SEARCH_PLACES = 20;
+const SEARCH_COLUMNS = 10;
+
+/** One patch at a power. Nothing is expected of it: whether it marks is the question. */
+export function patch(plan: ThresholdPlan, power: number, box: Rect, on: Pairing): Omit<Cell, 'index'> {
+  const powerFraction = Math.round(power * 1e4) / 1e4;
+  const settings = { ...plan.constants, powerFraction };
+  return {
+    box,
+    levels: { power: powerFraction },
+    burns: [{ shape: { do: 'sweep', area: [rectRing(box)] }, settings }],
+    risk: deliveredBy(settings, on).arealJPerMm2,
+    expected: null,
+    leftOut: false,
+  };
+}
+
+/** The place of a search's `index`th patch in the card's own millimetres, inside `inner`. */
+export function searchBox({ patchMm, gapMm }: ThresholdPlan, index: number, inner: Rect): Rect {
+  const pitch = patchMm + gapMm;
+  return {
+    x: inner.x + (index % SEARCH_COLUMNS) * pitch,
+    y: inner.y + Math.floor(index / SEARCH_COLUMNS) * pitch,
+    width: patchMm,
+    height: patchMm,
+  };
+}
+
+export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
+  const { patchMm, gapMm, constants } = plan;
+  const shared = { before: [], after: [], constants: constantsText(constants), air: constants.air } as const;
+  if (plan.way === 'search') {
+    const rows = SEARCH_PLACES / SEARCH_COLUMNS;
+    return {
+      ...shared,
+      widthMm: SEARCH_COLUMNS * (patchMm + gapMm) - gapMm,
+      heightMm: rows * (patchMm + gapMm) - gapMm,
+      cells: [],
+      labels: [],
+      caption: 'LEAST POWER, ONE BY ONE',
+      markers: 'none',
+    };
+  }
+  const powers = axisValues(plan.power);
+  const boxes = rowOfBoxes(powers.length, patchMm, patchMm, gapMm);
+  const cells = powers.map((power, index) => patch(plan, power, boxes[index]!, on));
+  return {
+    ...shared,
+    widthMm: boxes.at(-1)!.x + patchMm,
+    heightMm: patchMm,
+    cells,
+    labels: cells.map(({ levels, box }) => {
+      const text = CHANNELS.power.letter(levels.power as number);
+      return { text, means: `${text} %`, edge: 'above' as const, box };
+    }),
+    caption: 'LEAST POWER %',
+    markers: 'four',
+  };
+}

@@ -1,0 +1,101 @@
+import { wordOf, type Seen } from '../../core/card/asks';
+import type { BaseFinding, Known } from '../../core/card/contract';
+import { mainBurn, type Layout } from '../../core/card/layout';
+import { formatPower } from '../../core/quantities/format';
+import { halfPoint } from '../../core/stats/firth';
+import { MARK_FIELD } from './asks';
+
+/** A patch with whether it marked, and who says so. */
+export interface MarkedPatch {
+  readonly cellIndex: number;
+  readonly powerFraction: number;
+  readonly marked: boolean;
+  readonly by: 'eye' | 'photo';
+}
+
+export interface ThresholdFinding extends BaseFinding {
+  readonly patches: readonly MarkedPatch[];
+  /** Patches that neither eye nor photo settles: the photo shows something, but not clear of its own doubt. */
+  readonly undecided: readonly number[];
+  /** Power at which a mark is as likely as none, with its 95 % interval; an end is null where the patches do not bound it. */
+  readonly half: { readonly power: number; readonly low: number | null; readonly high: number | null } | null;
+  /** One step below the lowest mark: white stays white up to here. */
+  readonly floor: number | null;
+  /** Whether the floor is the machine's own: nothing weaker fires. */
+  readonly machineFloor: boolean;
+}
+
+/** A photo shows a mark where the cell stands off bare stock by this many of its sigmas, and by this many L*. */
+const CLEAR_SIGMAS = 3;
+const CLEAR_LIGHTNESS = 1.5;
+/** And none where it stays within this. */
+const BARE_SIGMAS = 1.5;
+
+function photoSays(delta: number, sigma: number): boolean | null {
+  const size = Math.abs(delta);
+  if (size >= CLEAR_SIGMAS * sigma && size >= CLEAR_LIGHTNESS) return true;
+  return size <= Math.max(BARE_SIGMAS * sigma, CLEAR_LIGHTNESS / 2) ? false : null;
+}
+
+/**
+ * The least power that marks, from what the eye says and, where it says nothing, from what a photo shows. Contradictions (a stronger
+ * patch bare, a weaker one marked) widen the interval; the floor is below every patch that marked.
+ */
+export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): ThresholdFinding {
+  const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
+  const patches: MarkedPatch[] = [];
+  const undecided: number[] = [];
+  for (const index of layout.order) {
+    const { powerFraction } = mainBurn(layout.cells[index]!).settings;
+    const word = wordOf(seen, MARK_FIELD, index);
+    const reading = readings.get(index);
+    const shown = reading ? photoSays(reading.deltaLightness, reading.lightnessSigma) : null;
+    if (word !== null) patches.push({ cellIndex: index, powerFraction, marked: word === 'marked', by: 'eye' });
+    else if (shown !== null) patches.push({ cellIndex: index, powerFraction, marked: shown, by: 'photo' });
+    else if (reading) undecided.push(index);
+  }
+  const none = { patches, undecided, half: null, floor: null, machineFloor: false, says: '' };
+  const least = pairing.machine.lowestFiringCommand;
+  if (patches.length === 0)
+    return { ...none, missing: ['Say of each patch whether it left a mark, or let a photo be read.'] };
+  const marked = patches.filter((patch) => patch.marked);
+  if (marked.length === 0) return { ...none, missing: ['No patch marked: burn a strip with more power, or slower.'] };
+  const lowest = Math.min(...marked.map((patch) => patch.powerFraction));
+  const bare = patches.filter((patch) => !patch.marked && patch.powerFraction < lowest);
+  if (bare.length === 0) {
+    const own = lowest <= least * 1.1 + 1e-9;
+    return {
+      ...none,
+      machineFloor: own,
+      missing: [
+        own
+          ? `Even ${formatPower(lowest)}, about the lowest command that fires, marks: go faster to find the floor.`
+          : 'Even the weakest patch marked: burn a strip with less power.',
+      ],
+    };
+  }
+  const floor = Math.max(...bare.map((patch) => patch.powerFraction));
+  const answers = patches.map(({ powerFraction, marked: yes }) => ({ x: Math.log(powerFraction), yes }));
+  const fit = halfPoint(answers);
+  if (!fit)
+    return {
+      ...none,
+      missing: ['Weaker patches marked where stronger ones did not: look at them again, or burn the strip anew.'],
+    };
+  const power = (x: number | null): number | null => (x === null ? null : Math.exp(x));
+  const half = { power: Math.exp(fit.x), low: power(fit.low), high: power(fit.high) };
+  const machineFloor = floor < least;
+  const doubt =
+    undecided.length > 0
+      ? ` ${undecided.length === 1 ? 'One patch' : `${undecided.length} patches`} could not be told: look there by eye.`
+      : '';
+  return {
+    patches,
+    undecided,
+    half,
+    floor,
+    machineFloor,
+    missing: [],
+    says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} white stays white.${machineFloor ? ' That is where this source begins to fire.' : ''}${doubt}`,
+  };
+}

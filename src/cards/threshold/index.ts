@@ -1,0 +1,76 @@
+import { checkAxis, within } from '../../core/card/axis';
+import { checkConstants, checkPower, checkSpeed } from '../../core/card/check-settings';
+import type { CardKind } from '../../core/card/contract';
+import { mainBurn } from '../../core/card/layout';
+import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { plainNumber } from '../../core/quantities/format';
+import { THRESHOLD_ASKS } from './asks';
+import { drawThreshold } from './draw';
+import { findThreshold, type ThresholdFinding } from './find';
+import { THRESHOLD_VERSION, upgradeThresholdPlan, type ThresholdPlan } from './plan';
+import { proposeThreshold } from './propose';
+import { nextPatch } from './search';
+
+/** Threshold: what is the least power that leaves a mark? */
+export const threshold = Object.freeze({
+  kind: 'threshold',
+  name: 'Threshold strip',
+  purpose: 'small patches from almost nothing up, all at once or one at a time: the least power that marks',
+  rung: 'threshold',
+  version: THRESHOLD_VERSION,
+  edges: [{ channel: 'power', edge: 'below', path: 'power', mostSteps: 20 }],
+  asks: THRESHOLD_ASKS,
+  propose: proposeThreshold,
+  upgrade: upgradeThresholdPlan,
+  check: (plan, on) => {
+    const ends = checkAxis(plan.power, { path: 'power', word: 'Power' });
+    return [
+      ...ends,
+      ...(ends.length > 0 ? [] : checkPower('power.to', plan.power.to, on)),
+      ...checkSpeed('constants.speedMmPerS', plan.constants.speedMmPerS, plan.constants.direction, on),
+      ...within('patchMm', plan.patchMm, 1, 20, 'Patches are 1 to 20 mm wide.'),
+      ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
+      ...checkConstants(plan.constants, on),
+    ];
+  },
+  fields: (_plan, { machine }) => [
+    {
+      path: 'way',
+      label: 'How',
+      as: 'choice',
+      options: [
+        { value: 'strip', name: 'all patches at once' },
+        { value: 'search', name: 'one patch at a time' },
+      ],
+      group: 'cells',
+    },
+    { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
+    { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+    ...constantFields(machine, 'constants', ['powerFraction']),
+    ...FRAME_FIELDS,
+  ],
+  draw: drawThreshold,
+  fit: ({ constants, patchMm }, excess) => ({
+    field: 'constants.intervalMm',
+    message: `It would fit with a line interval of ${plainNumber(Math.min(2, Math.ceil(constants.intervalMm * excess * 1020) / 1000))} mm, or with patches of ${plainNumber(Math.max(1, Math.floor((patchMm / excess) * 9.8) / 10))} mm.`,
+  }),
+  next: nextPatch,
+  wish: () => ({}),
+  find: findThreshold,
+  settle: ({ floor, half }, layout) => {
+    const first = layout.cells[0];
+    if (floor === null || half === null || !first) return [];
+    const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
+    const width = half.low !== null && half.high !== null ? half.high - half.low : null;
+    return [
+      {
+        name: 'floor',
+        at: { speed: speedMmPerS, interval: intervalMm, passes },
+        value: { powerFraction: floor },
+        // The interval of the first mark is about four standard uncertainties wide.
+        sigma: width === null ? null : width / 4,
+        cellIndex: null,
+      },
+    ];
+  },
+} as const satisfies CardKind<ThresholdPlan, object, ThresholdFinding, object>);

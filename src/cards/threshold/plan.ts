@@ -1,0 +1,21 @@
+import type { Axis } from '../../core/card/axis';
+import type { BasePlan } from '../../core/card/contract';
+import type { BurnSettings } from '../../core/card/settings';
+
+export const THRESHOLD_VERSION = 1;
+
+/** Small patches at one speed and rising power: a strip burned at once, or a search that burns one patch at a time. */
+export interface ThresholdPlan extends BasePlan {
+  readonly way: 'strip' | 'search';
+  /** Fractions of rated power: the patches of the strip, or the range of the search. */
+  readonly power: Axis;
+  readonly patchMm: number;
+  readonly gapMm: number;
+  readonly constants: Omit<BurnSettings, 'powerFraction'>;
+}
+
+export function upgradeThresholdPlan(stored: object): ThresholdPlan {
+  const { version } = stored as { version?: number };
+  if (version === THRESHOLD_VERSION) return stored as ThresholdPlan;
+  throw new RangeError(`unknown threshold plan version: ${version}`);
+}

@@ -1,0 +1,69 @@
+import { factOf } from '../../core/book/facts';
+import type { Known, Proposal } from '../../core/card/contract';
+import { proposeFrame } from '../../core/card/frame-settings';
+import { proposeConstants } from '../../core/card/propose-constants';
+import { commandFor } from '../../core/machine/command';
+import { deliveredPowerW, sweepLimits } from '../../core/machine/machine';
+import { fastestFillSpeedMmPerS } from '../../core/motion/move';
+import { formatPower, plainNumber } from '../../core/quantities/format';
+import { suitability } from '../../core/stock/absorption';
+import { familyOf } from '../../core/stock/families';
+import { THRESHOLD_VERSION, type ThresholdPlan } from './plan';
+
+const PATCH_MM = 3;
+const STEPS = 10;
+/** A first mark is looked for from this share of the family's faint energy to this. */
+const AROUND = { below: 0.3, above: 1.5 } as const;
+
+/**
+ * A strip of ten patches around where the first mark is expected: at the speed that was found to engrave, or at one where the faint mark
+ * takes about a sixth of the cap. Never below what fires. Throws RangeError where the wavelength cannot mark.
+ */
+export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
+  const { pairing, facts } = known;
+  const { machine, stock } = pairing;
+  const family = familyOf(stock.family);
+  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
+  const { constants, reasons: constantReasons } = proposeConstants(known);
+  const frame = proposeFrame(pairing);
+  const limits = sweepLimits(machine, constants.direction);
+  const faint = family.energies.faint / fit.absorption;
+  const engrave = factOf(facts, 'engrave');
+  const capW = deliveredPowerW(machine, machine.powerCap);
+  const usefulTop = Math.min(limits.topSpeedMmPerS * 0.8, fastestFillSpeedMmPerS(40, limits.accelerationMmPerS2) * 1.6);
+  const speed = engrave
+    ? engrave.value.settings.speedMmPerS
+    : Math.min(usefulTop, Math.max(5, capW / 6 / (faint * constants.intervalMm)));
+  const speedMmPerS = Math.round(speed * 10) / 10;
+  const watts = faint * constants.intervalMm * speedMmPerS;
+  const least = Math.max(0.005, machine.lowestFiringCommand);
+  const from = Math.max(least, commandFor(machine, watts * AROUND.below));
+  const to = Math.min(machine.powerCap, Math.max(from * 1.8, commandFor(machine, watts * AROUND.above)));
+  const round = (power: number): number => Math.round(power * 1000) / 1000;
+  return {
+    plan: {
+      version: THRESHOLD_VERSION,
+      way: 'strip',
+      power: { from: round(from), to: round(to), count: STEPS, spacing: 'ratio' },
+      patchMm: PATCH_MM,
+      gapMm: 1,
+      constants: { ...constants, speedMmPerS },
+      frame: frame.settings,
+    },
+    reasons: {
+      ...constantReasons,
+      'power.from':
+        from <= least + 1e-9
+          ? `the lowest command that fires, ${formatPower(least)}`
+          : `well below ${plainNumber(faint, 2)} J/mm², where ${family.name.toLowerCase()} begins to show a mark`,
+      'power.to': `half as much again as where ${family.name.toLowerCase()} begins to show a mark`,
+      'constants.speedMmPerS': engrave
+        ? 'the speed that was found to engrave well: a floor holds at its speed'
+        : 'a speed at which the first mark takes about a sixth of the cap',
+      way: 'a strip shows all steps at once; a search takes fewer patches, and no photo',
+      'frame.marker.powerFraction': frame.reasons.marker,
+      'frame.lettering.powerFraction': frame.reasons.lettering,
+    },
+  };
+}

@@ -1,0 +1,15 @@
+import Joi from 'joi';
+import { axisSchema, planSchema, positive, settingsSchema, type KindSchemas } from '../plan-schemas';
+import { THRESHOLD_VERSION } from './plan';
+
+export const thresholdSchemas: KindSchemas = {
+  plan: planSchema(THRESHOLD_VERSION, {
+    way: Joi.valid('strip', 'search').required(),
+    power: axisSchema().required(),
+    patchMm: positive(1000).required(),
+    gapMm: positive(1000).required(),
+    constants: settingsSchema.fork('powerFraction', (schema) => schema.forbidden()).required(),
+  }),
+  wish: Joi.object({}),
+  choice: Joi.object({}),
+};

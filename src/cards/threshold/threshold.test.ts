@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest';
+import { burnOnBench } from '../../../tests/support/burn';
+import { demoPairing } from '../../../tests/support/demo';
+import { trueLightness } from '../../../tests/support/reading';
+import type { Answer, Seen } from '../../core/card/asks';
+import { layCard } from '../../core/card/lay';
+import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
+import { MARK_FIELD } from './asks';
+import { threshold } from '.';
+
+const pairing = demoPairing('marl', 'alder');
+const known = { pairing, facts: [] };
+const { plan } = threshold.propose(known);
+const strip = layCard(threshold, plan, pairing, { cardNumber: 8 });
+
+/** What an eye says that sees marks from a power up. */
+const eyeAbove = (layout: Layout, power: number, but: Readonly<Record<number, string>> = {}): Seen => ({
+  readings: [],
+  answers: layout.cells.map((cell): Answer => ({
+    field: MARK_FIELD,
+    cellIndex: cell.index,
+    repeat: 0,
+    value: but[cell.index] ?? (mainBurn(cell).settings.powerFraction >= power ? 'marked' : 'nothing'),
+  })),
+});
+
+describe('the least power that marks', () => {
+  const powers = strip.cells.map((cell) => mainBurn(cell).settings.powerFraction);
+  it('lies between the strongest bare patch, which is the floor, and the weakest marked one', () => {
+    const finding = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
+    expect(finding.missing).toEqual([]);
+    expect(finding.floor).toBe(powers[4]);
+    expect(finding.half!.power).toBeGreaterThan(powers[4]!);
+    expect(finding.half!.power).toBeLessThan(powers[5]!);
+    expect(finding.half!.low!).toBeLessThan(finding.half!.power);
+    expect(finding.half!.high!).toBeGreaterThan(finding.half!.power);
+    const [draft] = threshold.settle(finding, strip);
+    expect(draft).toMatchObject({
+      name: 'floor',
+      value: { powerFraction: powers[4] },
+      at: { speed: plan.constants.speedMmPerS },
+    });
+  });
+  it('keeps its floor under every mark and is less sure when patches contradict', () => {
+    const clear = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
+    const mixed = threshold.find(strip, eyeAbove(strip, powers[5]!, { 3: 'marked' }), known);
+    expect(mixed.floor).toBe(powers[2]);
+    const width = ({ half }: typeof clear): number => (half!.high ?? Infinity) - (half!.low ?? 0);
+    expect(width(mixed)).toBeGreaterThan(width(clear));
+  });
+  it.each([
+    ['no patch marked', 2, {}, /No patch marked/],
+    ['every patch marked', 0, {}, /marks|weakest/],
+    ['only a weak one marked', 2, { 1: 'marked' }, /Weaker patches marked/],
+  ])('says what is missing when %s', (_name, above, but, words) => {
+    const finding = threshold.find(strip, eyeAbove(strip, above, but), known);
+    expect(finding.missing.join(' ')).toMatch(words);
+    expect(finding.half).toBeNull();
+    expect(threshold.settle(finding, strip)).toEqual([]);
+  });
+  it('is found on the bench to within a step of where stock really changes', () => {
+    const piece = burnOnBench(strip, pairing, 'threshold');
+    const bare = pairing.stock.bareLightness;
+    const marks = (cell: Cell): boolean => Math.abs(trueLightness(piece, strip, pairing, cell.index) - bare) > 1;
+    const answers = strip.cells.map((cell): Answer => ({
+      field: MARK_FIELD,
+      cellIndex: cell.index,
+      repeat: 0,
+      value: marks(cell) ? 'marked' : 'nothing',
+    }));
+    const finding = threshold.find(strip, { readings: [], answers }, known);
+    expect(finding.missing).toEqual([]);
+    const firstMark = powers.findIndex((_, index) => marks(strip.cells[index]!));
+    expect(firstMark).toBeGreaterThan(0);
+    expect(finding.half!.power).toBeGreaterThan(powers[firstMark - 1]! * 0.99);
+    expect(finding.half!.power).toBeLessThan(powers[firstMark]! * 1.01);
+  });
+});
+
+describe('the search', () => {
+  const search = { ...plan, way: 'search' as const };
+  const empty = layCard(threshold, search, pairing, { cardNumber: 9 });
+
+  /** Lets an eye that sees marks from a power up answer patch by patch until the search stops. */
+  function searchFor(power: number): { layout: Layout; why: string } {
+    let layout = empty;
+    for (let turn = 0; turn < 60; turn++) {
+      const next = threshold.next(layout, search, eyeAbove(layout, power), pairing)!;
+      if (!next.go) return { layout, why: next.why };
+      const cell = { ...next.cell, index: layout.cells.length };
+      layout = { ...layout, cells: [...layout.cells, cell], order: [...layout.order, cell.index] };
+    }
+    throw new Error('the search does not stop');
+  }
+  const { from, to } = search.power;
+
+  it('begins with no cells, and a strip never asks for one', () => {
+    expect(empty.cells).toEqual([]);
+    expect(threshold.next(strip, plan, { readings: [], answers: [] }, pairing)).toBeNull();
+  });
+  it.each([0.3, 0.5, 0.8])(
+    'stops by itself near a threshold at %f of its range, in fewer patches than places',
+    (share) => {
+      const power = from * (to / from) ** share;
+      const { layout, why } = searchFor(power);
+      expect(why).toMatch(/enough/);
+      const { half, missing } = threshold.find(layout, eyeAbove(layout, power), known);
+      expect(missing).toEqual([]);
+      expect(half!.power / power).toBeGreaterThan(0.9);
+      expect(half!.power / power).toBeLessThan(1.11);
+      expect(layout.cells.length).toBeLessThanOrEqual(16);
+    },
+  );
+  it('stops at the ends of its range with the reason', () => {
+    expect(searchFor(from / 2).why).toMatch(/low end/);
+    expect(searchFor(to * 2).why).toMatch(/high end/);
+  });
+  it('waits for the eye before it goes on, and puts each patch on stock of its own', () => {
+    const { layout } = searchFor(Math.sqrt(from * to) * 1.1);
+    const waits = threshold.next(layout, search, { readings: [], answers: [] }, pairing)!;
+    expect(waits).toMatchObject({ go: false });
+    expect(waits.why).toMatch(/waits/);
+    const places = layout.cells.map(({ box }) => `${box.x} ${box.y}`);
+    expect(new Set(places).size).toBe(places.length);
+  });
+});

@@ -1,0 +1,158 @@
+import {
+  Chart,
+  LinearScale,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  Filler,
+  type Plugin,
+} from 'chart.js';
+import { useEffect, useRef } from 'react';
+import styles from './PointChart.module.css';
+
+Chart.register(ScatterController, LinearScale, LogarithmicScale, PointElement, LineElement, Tooltip, Filler);
+
+export interface ChartAxis {
+  readonly title: string;
+  readonly show: (value: number) => string;
+  readonly log?: boolean;
+  readonly from?: number;
+  readonly to?: number;
+}
+
+export interface ChartPoint {
+  readonly x: number;
+  readonly y: number;
+  /** Half length of its bar, one standard uncertainty. */
+  readonly sigma?: number;
+  readonly cellIndex?: number;
+}
+
+interface Props {
+  readonly label: string;
+  readonly x: ChartAxis;
+  readonly y: ChartAxis;
+  readonly points: readonly ChartPoint[];
+  /** The fitted curve with its band, ascending in x. */
+  readonly fit?: readonly { readonly x: number; readonly y: number; readonly low: number; readonly high: number }[];
+  /** What is chosen, as a line across. */
+  readonly pick?: { readonly x: number; readonly low?: number; readonly high?: number };
+  readonly selected?: number | null;
+  readonly onSelect?: (cellIndex: number) => void;
+}
+
+interface Shown {
+  readonly points: readonly ChartPoint[];
+  readonly pick: Props['pick'];
+  readonly edge: string;
+  readonly glass: string;
+}
+
+/** Bars of the points, and the pick with its interval. */
+const bars = (shown: Shown): Plugin<'scatter'> => ({
+  id: 'bars',
+  beforeDatasetsDraw: ({ ctx, scales, chartArea }) => {
+    const { pick } = shown;
+    if (!pick) return;
+    const at = (x: number): number => scales['x']!.getPixelForValue(x);
+    ctx.save();
+    if (pick.low !== undefined && pick.high !== undefined) {
+      ctx.fillStyle = shown.glass;
+      ctx.fillRect(at(pick.low), chartArea.top, at(pick.high) - at(pick.low), chartArea.bottom - chartArea.top);
+    }
+    ctx.strokeStyle = shown.edge;
+    ctx.lineWidth = 3;
+    ctx.beginPath();
+    ctx.moveTo(at(pick.x), chartArea.top);
+    ctx.lineTo(at(pick.x), chartArea.bottom);
+    ctx.stroke();
+    ctx.restore();
+  },
+  afterDatasetsDraw: ({ ctx, scales }) => {
+    ctx.save();
+    ctx.strokeStyle = shown.edge;
+    ctx.lineWidth = 2;
+    for (const { x, y, sigma } of shown.points) {
+      if (sigma === undefined) continue;
+      const px = scales['x']!.getPixelForValue(x);
+      ctx.beginPath();
+      ctx.moveTo(px, scales['y']!.getPixelForValue(y - sigma));
+      ctx.lineTo(px, scales['y']!.getPixelForValue(y + sigma));
+      ctx.stroke();
+    }
+    ctx.restore();
+  },
+});
+
+/** Measured points with their bars, the fit with its band, the pick across: the one style of every chart. */
+export function PointChart({ label, x, y, points, fit = [], pick, selected = null, onSelect }: Props) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const select = useRef(onSelect);
+  select.current = onSelect;
+  const data = JSON.stringify([points, fit, pick, selected, x.title, y.title]);
+
+  useEffect(() => {
+    const css = getComputedStyle(document.documentElement);
+    const colour = (name: string): string => css.getPropertyValue(name).trim();
+    const axis = (of: ChartAxis) => ({
+      type: of.log ? ('logarithmic' as const) : ('linear' as const),
+      title: { display: true, text: of.title, color: colour('--ink-soft'), font: { family: 'B612', size: 15 } },
+      grid: { color: colour('--line') },
+      ticks: {
+        color: colour('--ink-soft'),
+        font: { family: 'B612', size: 15 },
+        maxTicksLimit: 6,
+        callback: (value: string | number) => of.show(Number(value)),
+      },
+      ...(of.from === undefined ? {} : { min: of.from }),
+      ...(of.to === undefined ? {} : { max: of.to }),
+    });
+    const line = (of: 'y' | 'low' | 'high') => fit.map((point) => ({ x: point.x, y: point[of] }));
+    const plain = { pointRadius: 0, showLine: true, borderWidth: 0 };
+    const chart = new Chart(canvas.current!, {
+      type: 'scatter',
+      plugins: [bars({ points, pick, edge: colour('--edge'), glass: colour('--glass-soft') })],
+      data: {
+        datasets: [
+          {
+            label: 'measured',
+            data: points.map((point) => ({ ...point })),
+            pointRadius: points.map((point) => (point.cellIndex !== undefined && point.cellIndex === selected ? 8 : 5)),
+            backgroundColor: colour('--edge'),
+            borderColor: colour('--edge'),
+          },
+          { label: 'fit', data: line('y'), ...plain, borderWidth: 2, borderColor: colour('--ink-soft') },
+          { label: 'low', data: line('low'), ...plain },
+          { label: 'band', data: line('high'), ...plain, fill: '-1', backgroundColor: `${colour('--glass')}88` },
+        ],
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        onClick: (_event, elements) => {
+          const hit = elements.find((element) => element.datasetIndex === 0);
+          const cellIndex = hit && points[hit.index]?.cellIndex;
+          if (cellIndex !== undefined) select.current?.(cellIndex);
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            callbacks: {
+              label: ({ parsed }) => `${x.show(parsed.x ?? 0)}: ${y.show(parsed.y ?? 0)}`,
+            },
+          },
+        },
+        scales: { x: axis(x), y: axis(y) },
+      },
+    });
+    return () => chart.destroy();
+  }, [data]);
+
+  return (
+    <div className={styles.chart}>
+      <canvas ref={canvas} role="img" aria-label={`${label}: ${points.length} points`} />
+    </div>
+  );
+}

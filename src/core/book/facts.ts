@@ -1,0 +1,186 @@
+import {
+  formatInterval,
+  formatLength,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+  type LikedUnits,
+} from '../quantities/format';
+import type { PowerPoint } from '../machine/machine';
+import type { BurnSettings } from '../card/settings';
+import { levelWords } from '../card/channels';
+import type { RungId } from './rungs';
+import type { Cause } from './staleness';
+
+/** What each fact's value is, in canonical units. */
+export interface FactValues {
+  /** A setting to engrave with, and how light it came out where a photo told. */
+  readonly engrave: {
+    readonly settings: BurnSettings;
+    readonly lightness: number | null;
+    readonly lightnessSigma: number | null;
+    readonly confidence: number | null;
+  };
+  readonly floor: { readonly powerFraction: number };
+  readonly interval: { readonly intervalMm: number };
+  /** `flat` when no offset was better than another: stay at 0. */
+  readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
+  /** Full width, along each axis: null where that axis was not measured. */
+  readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
+  readonly thickness: { readonly meanMm: number; readonly readings: number };
+  readonly spot: { readonly xMm: number; readonly yMm: number };
+  readonly watts: { readonly points: readonly PowerPoint[] };
+}
+
+export type FactName = keyof FactValues;
+
+/** What a fact belongs to. */
+export type FactOwner = 'pairing' | 'machine' | 'lens' | 'stock';
+
+interface FactDefinition<Name extends FactName> {
+  readonly title: string;
+  readonly owner: FactOwner;
+  /** The rung that it answers; null for facts of records that no rung shows. */
+  readonly rung: RungId | null;
+  /** The number that stands on the rung and in the book. */
+  readonly show: (value: FactValues[Name], liked: LikedUnits) => string;
+  /** How sure, in the value's unit; empty when sigma is null. */
+  readonly sure: (sigma: number, liked: LikedUnits) => string;
+  /** What changes of machine, lens or stock make it doubtful. */
+  readonly staleBy: readonly Cause[];
+}
+
+const length = (mm: number, liked: LikedUnits): string => formatLength(mm, liked, 3);
+const MARK: readonly Cause[] = ['source', 'power', 'lens', 'batch', 'stock'];
+
+/** Everything the book can hold, how it is shown and what makes it stale. */
+export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
+  engrave: {
+    title: 'Engraving',
+    owner: 'pairing',
+    rung: 'grid',
+    show: ({ settings }, liked) =>
+      `${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, liked)}`,
+    sure: (sigma) => `L* ± ${plainNumber(2 * sigma, 2)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
+  floor: {
+    title: 'Least power that marks',
+    owner: 'pairing',
+    rung: 'threshold',
+    show: ({ powerFraction }) => `floor ${formatPower(powerFraction)}`,
+    sure: (sigma) => `± ${formatPower(2 * sigma)}`,
+    staleBy: MARK,
+  },
+  interval: {
+    title: 'Line interval',
+    owner: 'pairing',
+    rung: 'interval',
+    show: ({ intervalMm }, liked) => formatInterval(intervalMm, liked),
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: MARK,
+  },
+  focus: {
+    title: 'Focus offset for fills',
+    owner: 'pairing',
+    rung: 'focus',
+    show: ({ focusOffsetMm, flat }, liked) =>
+      flat ? 'flat: stay at 0' : `${focusOffsetMm > 0 ? '+' : ''}${length(focusOffsetMm, liked)}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['lens', 'source', 'stock'],
+  },
+  kerf: {
+    title: 'Kerf, full width',
+    owner: 'pairing',
+    rung: 'kerf',
+    show: ({ xMm, yMm }, liked) =>
+      [xMm === null ? '' : `X ${length(xMm, liked)}`, yMm === null ? '' : `Y ${length(yMm, liked)}`]
+        .filter(Boolean)
+        .join(', '),
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
+  thickness: {
+    title: 'Thickness',
+    owner: 'stock',
+    rung: 'stock',
+    show: ({ meanMm }, liked) => length(meanMm, liked),
+    sure: (sigma, liked) => `± ${length(sigma, liked)}`,
+    staleBy: ['batch'],
+  },
+  spot: {
+    title: 'Spot, 1/e² width',
+    owner: 'lens',
+    rung: null,
+    show: ({ xMm, yMm }, liked) => `X ${length(xMm, liked)}, Y ${length(yMm, liked)}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['lens', 'source'],
+  },
+  watts: {
+    title: 'Watts per command',
+    owner: 'machine',
+    rung: null,
+    show: ({ points }) =>
+      `${points.length} points, ${plainNumber(points.at(-1)?.watts ?? 0)} W at ${formatPower(points.at(-1)?.command ?? 0)}`,
+    sure: (sigma) => `± ${plainNumber(2 * sigma, 2)} W`,
+    staleBy: ['source'],
+  },
+};
+
+export const FACT_NAMES = Object.keys(FACTS) as FactName[];
+
+/** The settings and mode a fact was measured at, for those that hold only there: part of what it is. */
+export type Conditions = Readonly<Record<string, number | string>>;
+
+/** How a fact came about. */
+export type FactOrigin = 'card' | 'record';
+
+interface FactBase<Name extends FactName> {
+  readonly name: Name;
+  readonly at: Conditions;
+  readonly value: FactValues[Name];
+  /** Standard uncertainty of the value in its own unit; null where none is known. */
+  readonly sigma: number | null;
+}
+
+/** What a finding would put into the book. */
+export type FactDraft = {
+  [Name in FactName]: FactBase<Name> & { readonly cellIndex: number | null };
+}[FactName];
+
+/** The newest version of a fact. */
+export type FactNow = {
+  [Name in FactName]: FactBase<Name> & {
+    readonly factId: number;
+    readonly version: number;
+    readonly origin: FactOrigin;
+    readonly createdAt: string;
+    /** Why it may hold no longer; empty when nothing speaks against it. */
+    readonly stale: readonly string[];
+  };
+}[FactName];
+
+/** The newest fact of a name that is not stale; the newest of all when every one is; undefined when there is none. */
+export function factOf<Name extends FactName>(
+  facts: readonly FactNow[],
+  name: Name,
+): Extract<FactNow, { name: Name }> | undefined {
+  const own = facts.filter((fact): fact is Extract<FactNow, { name: Name }> => fact.name === name);
+  const newest = [...own].sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1));
+  return newest.find((fact) => fact.stale.length === 0) ?? newest[0];
+}
+
+/** Conditions as the text that tells facts of one name apart: keys in order. */
+export function conditionsKey(at: Conditions): string {
+  return JSON.stringify(Object.fromEntries(Object.entries(at).sort(([a], [b]) => (a < b ? -1 : 1))));
+}
+
+/** A fact in words: "floor 6.5 %". */
+export function factWords(fact: Pick<FactNow, 'name' | 'value'>, liked: LikedUnits): string {
+  return (FACTS[fact.name].show as (value: unknown, liked: LikedUnits) => string)(fact.value, liked);
+}
+
+/** Conditions in words: "120 mm/s, 0.1 mm". */
+export function conditionWords(at: Conditions, liked: LikedUnits): string {
+  return levelWords(at, liked).join(', ');
+}

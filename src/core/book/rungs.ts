@@ -1,0 +1,29 @@
+export interface Rung {
+  readonly name: string;
+  readonly question: string;
+  /** The engrave and the cut side rise from a common step. */
+  readonly foot: 'common' | 'engrave' | 'cut';
+  /** Rungs whose answers this one starts from. */
+  readonly standsOn: readonly string[];
+}
+
+/** The questions of a pairing from the ground up, in the order people answer them. Only what can be answered here stands in it. */
+export const RUNGS = {
+  stock: { name: 'Stock', question: 'What is it, and how thick really?', foot: 'common', standsOn: [] },
+  safety: { name: 'Safety', question: 'May it be burned at all?', foot: 'common', standsOn: ['stock'] },
+  grid: { name: 'Grid', question: 'Which power and speed engrave it well?', foot: 'engrave', standsOn: ['safety'] },
+  threshold: { name: 'Threshold', question: 'What is the least power that marks?', foot: 'engrave', standsOn: ['grid'] },
+  interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
+  focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
+  kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['safety'] },
+} as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
+
+export type RungId = keyof typeof RUNGS;
+
+export const RUNG_IDS = Object.keys(RUNGS) as RungId[];
+
+/** The rungs a rung stands on, those below them included, lowest first. */
+export function groundOf(rung: RungId): RungId[] {
+  const below = (RUNGS[rung].standsOn as readonly RungId[]).flatMap((id) => [...groundOf(id), id]);
+  return RUNG_IDS.filter((id) => below.includes(id));
+}

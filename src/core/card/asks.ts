@@ -1,0 +1,86 @@
+import type { CellReading } from '../reading/observations';
+
+/** One thing that an eye can say of a cell, with the key that says it. */
+export interface EyeOption {
+  readonly id: string;
+  /** One character, lower case. */
+  readonly key: string;
+  readonly name: string;
+}
+
+/** How an answer comes back from a burned card. */
+export type Ask =
+  | { readonly field: string; readonly by: 'photo'; readonly measure: 'tone' }
+  | {
+      readonly field: string;
+      readonly by: 'eye';
+      readonly of: 'cell' | 'card';
+      readonly question: string;
+      readonly options: readonly EyeOption[];
+    }
+  | {
+      readonly field: string;
+      readonly by: 'gauge';
+      readonly of: 'cell';
+      /** What the gauge is set on: across the cell along an axis, or down into it. */
+      readonly measures: 'width-x' | 'width-y' | 'depth';
+      readonly question: string;
+      readonly unit: 'mm';
+      readonly repeats: number;
+      /** Smallest step of the gauge that is usual for it, in `unit`. */
+      readonly resolution: number;
+    };
+
+/** One answer of the operator: an option's id for the eye, a number for a gauge, free text for the field `note`. */
+export interface Answer {
+  readonly field: string;
+  /** Null when it is about the whole card. */
+  readonly cellIndex: number | null;
+  /** Which of several readings of one thing, from 0. */
+  readonly repeat: number;
+  readonly value: string | number;
+}
+
+/** All that is known of a burned card: what photos show, and what was answered. */
+export interface Seen {
+  readonly readings: readonly CellReading[];
+  readonly answers: readonly Answer[];
+}
+
+/** The field of free words on a cell, which every kind takes. */
+export const NOTE_FIELD = 'note';
+
+/** What was answered to a field about a cell, as a word; null when nothing was. */
+export function wordOf(seen: Seen, field: string, cellIndex: number | null): string | null {
+  const answer = seen.answers.find((one) => one.field === field && one.cellIndex === cellIndex);
+  return answer && typeof answer.value === 'string' ? answer.value : null;
+}
+
+/** Every number that was read from a gauge for a field of a cell, in the order of its repeats. */
+export function numbersOf(seen: Seen, field: string, cellIndex: number): number[] {
+  return seen.answers
+    .filter((one) => one.field === field && one.cellIndex === cellIndex)
+    .sort((a, b) => a.repeat - b.repeat)
+    .flatMap(({ value }) => (typeof value === 'number' ? [value] : []));
+}
+
+/** Why an answer does not fit the asks of a kind; null when it does. */
+export function answerProblem(asks: readonly Ask[], { field, repeat, value }: Answer): string | null {
+  if (field === NOTE_FIELD) {
+    if (typeof value !== 'string' || value.length > 500) return 'A note is text of at most 500 characters.';
+    return repeat === 0 ? null : 'There is one note for each cell.';
+  }
+  const ask = asks.find((one) => one.field === field);
+  if (!ask || ask.by === 'photo') return `Nothing is asked under “${field}”.`;
+  if (ask.by === 'eye') {
+    if (repeat !== 0) return 'What the eye says is said once.';
+    return ask.options.some((option) => option.id === value)
+      ? null
+      : `“${String(value)}” is none of the answers: ${ask.options.map((option) => option.id).join(', ')}.`;
+  }
+  if (!Number.isInteger(repeat) || repeat < 0 || repeat >= ask.repeats)
+    return `At most ${ask.repeats} readings are taken.`;
+  return typeof value === 'number' && Number.isFinite(value) && value > 0 && value < 10_000
+    ? null
+    : `A reading is a length above 0 ${ask.unit}.`;
+}

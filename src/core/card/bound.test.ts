@@ -1,0 +1,82 @@
+import { describe, expect, it } from 'vitest';
+import { grid } from '../../cards/grid';
+import { kerf } from '../../cards/kerf';
+import { demoPairing } from '../../../tests/support/demo';
+import { PlanError } from './contract';
+import { proposeFrame } from './frame-settings';
+import { layCard, planProblems } from './lay';
+import { upgradeLayout, upgradePairing } from './stored';
+import { cutThroughJPerMm } from '../stock/cutting';
+import { deliveredPowerW } from '../machine/machine';
+
+const pairing = demoPairing('marl', 'alder');
+const { plan } = grid.propose({ pairing, facts: [] });
+
+describe('a card that is too much work', () => {
+  const axis = { ...plan.power, count: 20 };
+  const monster = {
+    ...plan,
+    power: axis,
+    speed: { ...plan.speed, count: 20 },
+    cellMm: 50,
+    constants: { ...plan.constants, intervalMm: 0.01, passes: 20 },
+  };
+  it('is refused by arithmetic, at once, with what it would take and what would fit', () => {
+    const started = performance.now();
+    const problems = planProblems(grid, monster, pairing);
+    // Drawn, it would be 400 cells of 100 000 lines each; seconds would mean that it was.
+    expect(performance.now() - started).toBeLessThan(2000);
+    expect(problems).toHaveLength(1);
+    expect(problems[0]!.message).toMatch(/lines of program/);
+    expect(problems[0]!.message).toMatch(/would fit|Take/);
+    expect(() => layCard(grid, monster, pairing, { cardNumber: 1 })).toThrow(PlanError);
+  });
+  it('says no at its own limit, not far from it', () => {
+    const passes = (count: number) =>
+      planProblems(grid, { ...plan, constants: { ...plan.constants, passes: count } }, pairing);
+    expect(passes(1)).toEqual([]);
+    expect(passes(3)).toEqual([]);
+  });
+});
+
+describe('the frame', () => {
+  it.each([
+    ['heron', 'birch'],
+    ['heron', 'cork'],
+    ['marl', 'felt'],
+    ['marl', 'linen'],
+    ['marl', 'alder'],
+  ] as const)('never cuts: on %s with %s a mark has at most a third of the energy that does', (machine, stock) => {
+    const on = demoPairing(machine, stock);
+    const { settings } = proposeFrame(on);
+    const cut = cutThroughJPerMm(on.machine, on.stock)!;
+    for (const { powerFraction, speedMmPerS } of [settings.marker, settings.lettering]) {
+      const jPerMm = deliveredPowerW(on.machine, powerFraction) / speedMmPerS;
+      expect(jPerMm).toBeGreaterThan(0);
+      expect(jPerMm).toBeLessThanOrEqual(cut / 3 + 1e-9);
+    }
+  });
+  it('that would cut is refused by name', () => {
+    const on = demoPairing('marl', 'linen');
+    const own = kerf.propose({ pairing: on, facts: [] }).plan;
+    const hot = { ...own, frame: { ...own.frame, lettering: { powerFraction: 0.6, speedMmPerS: 5 } } };
+    expect(planProblems(kerf, hot, on).map((problem) => problem.field)).toContain('frame.lettering.powerFraction');
+  });
+});
+
+describe('what was stored', () => {
+  it('by a version that is not known is an error, not a guess', () => {
+    expect(() => upgradeLayout({ version: 7 })).toThrow(/unknown layout version/);
+  });
+  it('of a machine without the newer words has the careful ones', () => {
+    const { rampPower: _ramp, addsRunUp: _adds, ...older } = pairing.machine;
+    expect(upgradePairing({ machine: older as typeof pairing.machine }).machine).toMatchObject({
+      rampPower: 'constant',
+      addsRunUp: false,
+    });
+    expect(
+      upgradePairing({ machine: { ...older, rampPower: 'follows-speed' } as typeof pairing.machine }).machine.rampPower,
+    ).toBe('follows-speed');
+    expect(upgradePairing({})).toEqual({});
+  });
+});

@@ -1,0 +1,66 @@
+import { sweepLimits } from '../machine/machine';
+import { formatPower } from '../quantities/format';
+import { within } from './axis';
+import type { Pairing, PlanProblem } from './contract';
+import type { BurnSettings, Constants } from './settings';
+
+/** Every reason why the constants of a card cannot be burned on a pairing, one for each field under `path`. */
+export function checkConstants(constants: Constants, { machine }: Pairing, path = 'constants'): PlanProblem[] {
+  const problems = [
+    ...within(`${path}.intervalMm`, constants.intervalMm, 0.01, 2, 'Line interval is 0.01 to 2 mm.'),
+    ...within(`${path}.focusOffsetMm`, constants.focusOffsetMm, -20, 20, 'Focus offset is -20 to 20 mm.'),
+    ...within(`${path}.scanOffsetMm`, constants.scanOffsetMm, -2, 2, 'Scan offset is -2 to 2 mm.'),
+  ];
+  if (constants.runUpMm !== null)
+    problems.push(...within(`${path}.runUpMm`, constants.runUpMm, 0, 300, 'Run-up is 0 to 300 mm, or empty.'));
+  if (!Number.isInteger(constants.passes) || !(constants.passes >= 1 && constants.passes <= 20))
+    problems.push({ field: `${path}.passes`, message: '1 to 20 passes, a whole number.' });
+  if (constants.air !== 'off' && machine.airAssist === 'none')
+    problems.push({ field: `${path}.air`, message: 'This machine has no air assist.' });
+  if (constants.air === 'low' && machine.airAssist === 'on-off')
+    problems.push({ field: `${path}.air`, message: 'This machine’s air is either on or off.' });
+  return problems;
+}
+
+/** Power within the firing floor's and the cap's range; `field` is named. */
+export function checkPower(field: string, powerFraction: number, { machine }: Pairing): PlanProblem[] {
+  if (!(powerFraction > 0)) return [{ field, message: 'Power must be a number above zero.' }];
+  if (powerFraction > machine.powerCap + 1e-9)
+    return [
+      {
+        field,
+        message: `${formatPower(powerFraction)} is above this machine’s cap of ${formatPower(machine.powerCap)}. Lower it, or lift the cap on the machine’s page.`,
+      },
+    ];
+  return [];
+}
+
+/** Speed within what the head can do along the lines; `field` is named. */
+export function checkSpeed(
+  field: string,
+  speedMmPerS: number,
+  direction: BurnSettings['direction'] | 'both',
+  { machine }: Pairing,
+): PlanProblem[] {
+  const top =
+    direction === 'both'
+      ? Math.min(machine.topSpeedXMmPerS, machine.topSpeedYMmPerS)
+      : sweepLimits(machine, direction).topSpeedMmPerS;
+  if (!(speedMmPerS > 0)) return [{ field, message: 'Speed must be a number above zero.' }];
+  if (speedMmPerS > top + 1e-9) return [{ field, message: `The head’s top speed along the lines is ${top} mm/s.` }];
+  return [];
+}
+
+/** Every reason why complete settings cannot be burned, one for each field under `path`. */
+export function checkSettings(
+  settings: BurnSettings,
+  on: Pairing,
+  path: string,
+  along: BurnSettings['direction'] | 'both' = settings.direction,
+): PlanProblem[] {
+  return [
+    ...checkPower(`${path}.powerFraction`, settings.powerFraction, on),
+    ...checkSpeed(`${path}.speedMmPerS`, settings.speedMmPerS, along, on),
+    ...checkConstants(settings, on, path),
+  ];
+}

@@ -1,0 +1,80 @@
+import type { Machine } from '../machine/machine';
+
+/** One field of a plan, for the planner: where it stands, what it is called and how it is typed. */
+export interface PlanField {
+  /** "constants.intervalMm" */
+  readonly path: string;
+  readonly label: string;
+  readonly as: 'length' | 'offset' | 'speed' | 'power' | 'interval' | 'count' | 'run-up' | 'flag' | 'choice';
+  readonly options?: readonly { readonly value: string; readonly name: string }[];
+  readonly group: 'cells' | 'same' | 'frame';
+  readonly hint?: string;
+}
+
+export const FRAME_FIELDS: readonly PlanField[] = [
+  { path: 'frame.marker.powerFraction', label: 'Marker power', as: 'power', group: 'frame' },
+  { path: 'frame.marker.speedMmPerS', label: 'Marker speed', as: 'speed', group: 'frame' },
+  { path: 'frame.lettering.powerFraction', label: 'Lettering power', as: 'power', group: 'frame' },
+  { path: 'frame.lettering.speedMmPerS', label: 'Lettering speed', as: 'speed', group: 'frame' },
+];
+
+const AIRS = {
+  none: ['off'],
+  'on-off': ['off', 'on'],
+  adjustable: ['off', 'low', 'on'],
+} as const satisfies Record<Machine['airAssist'], readonly string[]>;
+
+/** The constants that a machine can set, under a path of the plan; those that vary on the card are left out. */
+export function constantFields(machine: Machine, path: string, without: readonly string[] = []): PlanField[] {
+  const all: PlanField[] = [
+    { path: `${path}.powerFraction`, label: 'Power', as: 'power', group: 'same' },
+    { path: `${path}.speedMmPerS`, label: 'Speed', as: 'speed', group: 'same' },
+    { path: `${path}.intervalMm`, label: 'Line interval', as: 'interval', group: 'same' },
+    { path: `${path}.passes`, label: 'Passes', as: 'count', group: 'same' },
+    {
+      path: `${path}.focusOffsetMm`,
+      label: 'Focus offset',
+      as: 'offset',
+      group: 'same',
+      hint: 'from the focus you set: plus raises the head, minus lowers it',
+    },
+    {
+      path: `${path}.air`,
+      label: 'Air',
+      as: 'choice',
+      options: AIRS[machine.airAssist].map((value) => ({ value, name: value })),
+      group: 'same',
+    },
+    {
+      path: `${path}.direction`,
+      label: 'Lines run',
+      as: 'choice',
+      options: [
+        { value: 'horizontal', name: 'along X' },
+        { value: 'vertical', name: 'along Y' },
+      ],
+      group: 'same',
+    },
+    { path: `${path}.bothWays`, label: 'Burn both ways', as: 'flag', group: 'same', hint: 'halves the time of a fill' },
+    {
+      path: `${path}.runUpMm`,
+      label: 'Run-up',
+      as: 'run-up',
+      group: 'same',
+      hint: 'each side; empty for what the speed needs',
+    },
+  ];
+  return all.filter((field) => !without.includes(field.path.slice(path.length + 1)));
+}
+
+/** The value at a path of a plain object; undefined where the way ends. */
+export function valueAt(plan: object, path: string): unknown {
+  return path.split('.').reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], plan);
+}
+
+/** A copy of a plain object with another value at a path. */
+export function withValueAt<Plan extends object>(plan: Plan, path: string, value: unknown): Plan {
+  const [key, ...rest] = path.split('.') as [string, ...string[]];
+  const now = (plan as Record<string, unknown>)[key];
+  return { ...plan, [key]: rest.length === 0 ? value : withValueAt(now as object, rest.join('.'), value) };
+}

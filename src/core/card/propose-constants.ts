@@ -1,0 +1,70 @@
+import { factOf } from '../book/facts';
+import { plainNumber } from '../quantities/format';
+import { familyOf } from '../stock/families';
+import type { Known } from './contract';
+import type { Constants } from './settings';
+
+const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+
+/**
+ * What cards for engraving keep the same unless they are about it: interval and focus as measured, or as usual for family and spot;
+ * air and direction by family, machine and grain. With the reason for each, under its path in a plan's `constants`.
+ */
+export function proposeConstants({ pairing, facts }: Known): { constants: Constants; reasons: Record<string, string> } {
+  const { machine, stock, lens } = pairing;
+  const family = familyOf(stock.family);
+  const reasons: Record<string, string> = {};
+
+  // Lines closer than the spot resolves only add time and mud; much wider than the spot they leave ridges.
+  const spotMm = lens.spotYMm;
+  let intervalMm = roundTo(Math.min(Math.max(family.intervalMm, spotMm * 0.8), 0.3), 0.005);
+  reasons['constants.intervalMm'] =
+    intervalMm > family.intervalMm + 1e-9
+      ? `0.8 of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`
+      : `usual for ${family.name.toLowerCase()}`;
+  // A kept setting holds at its own interval, passes and focus; a card that asked for one of them alone knows better.
+  const engrave = factOf(facts, 'engrave');
+  const kept = engrave && engrave.stale.length === 0 ? engrave.value.settings : null;
+  if (kept) {
+    intervalMm = kept.intervalMm;
+    for (const field of ['intervalMm', 'passes', 'focusOffsetMm'])
+      reasons[`constants.${field}`] = 'as the kept engraving setting';
+  }
+  const interval = factOf(facts, 'interval');
+  if (interval && interval.stale.length === 0) {
+    intervalMm = interval.value.intervalMm;
+    reasons['constants.intervalMm'] = 'as found by the interval card';
+  }
+  const focus = factOf(facts, 'focus');
+  let focusOffsetMm = kept?.focusOffsetMm ?? 0;
+  if (focus && focus.stale.length === 0) {
+    focusOffsetMm = focus.value.focusOffsetMm;
+    reasons['constants.focusOffsetMm'] = 'as found by the focus card';
+  }
+
+  const air =
+    machine.airAssist === 'none' ? 'off' : machine.airAssist === 'on-off' && family.air === 'low' ? 'off' : family.air;
+  reasons['constants.air'] =
+    air === family.air ? family.airReason : 'what this machine can do; the family would like low air';
+  const wanted = family.grained && stock.grain === 'along-width' ? 'vertical' : 'horizontal';
+  const slow = wanted === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2;
+  const direction = slow ? 'horizontal' : wanted;
+  reasons['constants.direction'] = slow
+    ? 'along X: across the grain would be better, but this head is much quicker along X'
+    : family.grained && stock.grain !== 'none'
+      ? 'across the grain'
+      : 'along X, the axis that moves the lighter part';
+  return {
+    constants: {
+      intervalMm,
+      passes: kept?.passes ?? 1,
+      focusOffsetMm,
+      air,
+      direction,
+      bothWays: true,
+      runUpMm: null,
+      scanOffsetMm: 0,
+    },
+    reasons,
+  };
+}

@@ -1,0 +1,54 @@
+import { factOf } from '../book/facts';
+import { commandFor } from '../machine/command';
+import { deliveredPowerW, sweepLimits } from '../machine/machine';
+import { fastestFillSpeedMmPerS } from '../motion/move';
+import { suitability } from '../stock/absorption';
+import { familyOf } from '../stock/families';
+import type { Known } from './contract';
+import { proposeConstants } from './propose-constants';
+import type { BurnSettings } from './settings';
+
+/**
+ * Settings of a plain fill to try other things with: those that were found to engrave, or a guess at a medium mark at a useful speed.
+ * With the reason for each under its path in a plan's `constants`. Throws RangeError where the wavelength cannot mark.
+ */
+export function proposeFill(known: Known): { settings: BurnSettings; reasons: Record<string, string> } {
+  const { machine, stock } = known.pairing;
+  const family = familyOf(stock.family);
+  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
+  const { constants, reasons } = proposeConstants(known);
+  const engrave = factOf(known.facts, 'engrave');
+  if (engrave) {
+    const { powerFraction, speedMmPerS } = engrave.value.settings;
+    return {
+      settings: { ...constants, powerFraction: Math.min(machine.powerCap, powerFraction), speedMmPerS },
+      reasons: {
+        ...reasons,
+        'constants.powerFraction': 'as the kept engraving setting',
+        'constants.speedMmPerS': 'as the kept engraving setting',
+      },
+    };
+  }
+  // Half of the energy past which the family gets no darker: a clear mark that is not yet deep.
+  const wanted = (family.energies.deep * 0.5) / fit.absorption;
+  const limits = sweepLimits(machine, constants.direction);
+  const top = Math.min(limits.topSpeedMmPerS * 0.6, fastestFillSpeedMmPerS(40, limits.accelerationMmPerS2));
+  const capW = deliveredPowerW(machine, machine.powerCap);
+  const speed = Math.max(1, Math.min(top, (capW * 0.7) / (wanted * constants.intervalMm)));
+  const speedMmPerS = speed < 10 ? Math.round(speed * 10) / 10 : Math.round(speed);
+  const power = commandFor(machine, wanted * constants.intervalMm * speedMmPerS);
+  const least = machine.lowestFiringCommand * 1.1;
+  return {
+    settings: {
+      ...constants,
+      powerFraction: Math.min(machine.powerCap, Math.max(0.005, least, Math.round(power * 1000) / 1000)),
+      speedMmPerS,
+    },
+    reasons: {
+      ...reasons,
+      'constants.powerFraction': `a guess at a medium mark on ${family.name.toLowerCase()}: no engraving setting is kept yet`,
+      'constants.speedMmPerS': 'a useful speed of this head for the guess',
+    },
+  };
+}

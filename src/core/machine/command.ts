@@ -1,0 +1,13 @@
+import { deliveredPowerW, type Machine } from './machine';
+
+/** The command 0..1 that delivers `wantedW`, by bisection: delivered power never falls with the command. 1 when it cannot be had. */
+export function commandFor(machine: Machine, wantedW: number): number {
+  let low = 0;
+  let high = 1;
+  for (let step = 0; step < 30; step++) {
+    const middle = (low + high) / 2;
+    if (deliveredPowerW(machine, middle) < wantedW) low = middle;
+    else high = middle;
+  }
+  return high;
+}

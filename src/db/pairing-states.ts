@@ -1,0 +1,92 @@
+import { sql } from 'kysely';
+import type { LadderRung, NextStep } from '../core/book/ladder';
+import type { BenchRow } from '../records/pairing';
+import type { Db } from './client';
+
+/** What a pairing's ladder shows, and the revision of the records it was worked out from. */
+export interface PairingState {
+  readonly ladder: readonly LadderRung[];
+  readonly next: NextStep;
+  /** What waits for a hand comes first: 0 burns now, then what is to be looked at, chosen or renewed. */
+  readonly waits: number;
+}
+
+export async function stateOfPairing(
+  db: Db,
+  pairingId: number,
+): Promise<{ revision: number; state: PairingState | null }> {
+  const row = await db
+    .selectFrom('pairing_state')
+    .selectAll()
+    .where('pairing_id', '=', pairingId)
+    .executeTakeFirstOrThrow();
+  const fresh = row.kept_revision === row.revision && row.ladder !== null && row.next !== null;
+  return {
+    revision: row.revision,
+    state: fresh ? { ladder: row.ladder!, next: row.next!, waits: row.waits } : null,
+  };
+}
+
+/** Keeps what was worked out from `revision`. What has changed meanwhile stays to be worked out. */
+export async function keepState(db: Db, pairingId: number, revision: number, state: PairingState): Promise<void> {
+  await db
+    .updateTable('pairing_state')
+    .set({
+      kept_revision: revision,
+      ladder: JSON.stringify(state.ladder),
+      next: JSON.stringify(state.next),
+      waits: state.waits,
+    })
+    .where('pairing_id', '=', pairingId)
+    .where('kept_revision', '<', revision)
+    .execute();
+}
+
+/** Pairings whose ladder has to be worked out anew, the longest waiting first. */
+export async function staleStates(db: Db, limit: number): Promise<number[]> {
+  const rows = await db
+    .selectFrom('pairing_state')
+    .select('pairing_id')
+    .whereRef('kept_revision', '<>', 'revision')
+    .orderBy('changed_at')
+    .limit(limit)
+    .execute();
+  return rows.map((row) => row.pairing_id);
+}
+
+/** A page of the benches whose machine, lens and stock are in use: what waits for a hand first, then what changed last. */
+export async function benchPage(
+  db: Db,
+  { limit, offset }: { limit: number; offset: number },
+): Promise<{ rows: BenchRow[]; total: number }> {
+  const { rows } = await sql<{
+    pairing_id: number; machine: string; lens: string; stock: string; colour: string; fresh: boolean; ladder: LadderRung[] | null;
+    next: NextStep | null; photo_id: number | null; total: string;
+  }>`
+    select p.id as pairing_id, m.name as machine, l.name as lens, s.name as stock, s.colour, st.kept_revision = st.revision as fresh,
+      st.ladder, st.next, count(*) over () as total,
+      (select ph.id from photo ph join card c on c.id = ph.card_id
+        where c.pairing_id = p.id and ph.status = 'read' order by ph.id desc limit 1) as photo_id
+    from pairing p
+      join machine m on m.id = p.machine_id
+      join lens l on l.id = p.lens_id
+      join stock s on s.id = p.stock_id
+      join pairing_state st on st.pairing_id = p.id
+    where m.retired_at is null and l.retired_at is null and s.retired_at is null
+    order by st.waits, st.changed_at desc, p.id
+    limit ${limit} offset ${offset}`.execute(db); // prettier-ignore
+  return {
+    total: Number(rows[0]?.total ?? 0),
+    rows: rows.map((row) => ({
+      pairingId: row.pairing_id,
+      machine: row.machine,
+      lens: row.lens,
+      stock: row.stock,
+      stockColour: row.colour,
+      fresh: row.fresh,
+      ladder: row.ladder,
+      next: row.next,
+      photoId: row.photo_id,
+    })),
+  };
+}

@@ -1,0 +1,369 @@
+import { useState, type KeyboardEvent } from 'react';
+import { cardKind } from '../../cards/registry';
+import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
+import { Button } from '../../components/Button';
+import { CardDrawing } from '../../components/CardDrawing';
+import { TextField } from '../../components/Field';
+import { Mat } from '../../components/Mat';
+import { Notice, ProblemNotice } from '../../components/Notice';
+import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
+import { levelWords } from '../../core/card/channels';
+import { mixColours } from '../../core/color/mix';
+import { plainNumber } from '../../core/quantities/format';
+import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
+import { familyOf } from '../../core/stock/families';
+import { send } from '../../views/send';
+import { useAction } from '../../views/use-action';
+import { EyeQuestion } from './EyeAsk';
+import { GaugeRow } from './GaugeRow';
+import { SimulatedCaliper } from './SimulatedCaliper';
+import type { StageProps } from './stage-props';
+import styles from './LookStage.module.css';
+
+const DOUBTS: Readonly<Record<Doubt, string>> = {
+  clipped: 'the photo is blown out or black there',
+  blurred: 'the photo shows too few pixels of it',
+  uneven: 'it is uneven within itself',
+  'stock-varies': 'the bare stock around it varies',
+  'off-frame': 'the card is not quite where the markers say',
+  'few-markers': 'the frame was set by hand or by three markers',
+  'far-from-bare-stock': 'too little bare stock can be seen near it',
+};
+
+/** Stock around a card that the bench's pictures of a piece show. */
+const BENCH_MARGIN_MM = 7;
+
+type NewAnswer = Omit<Answer, 'value'> & { readonly value: string | number | null };
+
+/** What is seen of a burned card: what the photo shows, what the eye says by keys or touch, what a gauge reads. */
+export function LookStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
+  const { card, answers, reading } = view;
+  const { layout } = card;
+  const { machine, stock } = card.madeFor;
+  const { asks } = cardKind(card.kind);
+  const seen: Seen = { readings: reading?.cells ?? [], answers };
+  const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
+  const answered = new Set(answers.map((answer) => answer.cellIndex));
+  const doubted = seen.readings.filter((cell) => cell.confidence < LOW_CONFIDENCE && !answered.has(cell.cellIndex));
+  const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
+  const [showNumbers, setShowNumbers] = useState(true);
+  const [lit, setLit] = useState(false);
+  const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
+  const action = useAction();
+
+  const put = (answer: NewAnswer): Promise<void> =>
+    send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
+  const now = ({ field, cellIndex, repeat }: NewAnswer): NewAnswer => {
+    const same = answers.find((one) => one.field === field && one.cellIndex === cellIndex && one.repeat === repeat);
+    return { field, cellIndex, repeat, value: same?.value ?? null };
+  };
+  const say = (field: string, cellIndex: number | null, value: string | number | null, repeat = 0): void => {
+    const answer = { field, cellIndex, repeat, value };
+    setUndo([...undo, now(answer)]);
+    action.run(() => put(answer));
+  };
+  const takeBack = (): void => {
+    const last = undo.at(-1);
+    if (!last) return;
+    setUndo(undo.slice(0, -1));
+    if (last.cellIndex !== null) onSelect(last.cellIndex);
+    action.run(() => put(last));
+  };
+  const clear = (cellIndex: number): void => {
+    const own = answers.filter((answer) => answer.cellIndex === cellIndex);
+    setUndo([...undo, ...own]);
+    action.run(async () => {
+      for (const answer of own) await put({ ...answer, value: null });
+    });
+  };
+  const cellAsks = asks.filter((ask) => ask.by === 'eye' && ask.of === 'cell');
+  const onCellKey = (event: KeyboardEvent, cellIndex: number): void => {
+    const key = event.key.toLowerCase();
+    if (key === 'u' || (key === 'z' && event.ctrlKey)) takeBack();
+    else if (event.ctrlKey || event.metaKey || event.altKey) return;
+    else if (key === '0' || key === 'backspace') clear(cellIndex);
+    else if (key === 'enter') onNext();
+    else {
+      for (const ask of cellAsks) {
+        const hit = ask.by === 'eye' && ask.options.find((option) => option.key === key);
+        if (hit) say(ask.field, cellIndex, hit.id);
+      }
+      if (!cellAsks.some((ask) => ask.by === 'eye' && ask.options.some((option) => option.key === key))) return;
+    }
+    event.preventDefault();
+  };
+
+  const cell = selected === null ? undefined : layout.cells[selected];
+  const shown = selected === null ? undefined : readings.get(selected);
+  const cardAsks = asks.filter((ask) => ask.by === 'eye' && ask.of === 'card');
+  const gauges = asks.filter((ask) => ask.by === 'gauge');
+  const describeAnswers = (cellIndex: number): string[] =>
+    asks.flatMap((ask) => {
+      if (ask.by === 'photo') return [];
+      if (ask.by === 'gauge')
+        return numbersOf(seen, ask.field, cellIndex).map((mm) => `${plainNumber(mm, 6)} ${ask.unit}`);
+      const said = wordOf(seen, ask.field, cellIndex);
+      const option = ask.options.find(({ id }) => id === said);
+      return option ? [option.name.length <= 2 ? `${ask.field} ${option.name}` : option.name] : [];
+    });
+  /** After a reading the next place of the card: the same cell's next reading, then its next gauge, then the next cell. */
+  const nextGauge = (cellIndex: number, field: string, repeat: number): void => {
+    const places = gauges.flatMap((ask) =>
+      ask.by === 'gauge' ? Array.from({ length: ask.repeats }, (_, index) => `${ask.field} ${index}`) : [],
+    );
+    const focus = (at: number): void =>
+      document.querySelector<HTMLInputElement>(`[data-gauge="${places[at]}"]`)?.focus();
+    const here = places.indexOf(`${field} ${repeat}`);
+    if (here + 1 < places.length) return focus(here + 1);
+    const next = layout.order[layout.order.indexOf(cellIndex) + 1];
+    if (next === undefined) return;
+    onSelect(next);
+    // The fields of the next cell are there after the next drawing.
+    requestAnimationFrame(() => requestAnimationFrame(() => focus(0)));
+  };
+
+  const ticket = (
+    <>
+      {tabs}
+      <TicketPart title={reading ? 'What the photo shows' : 'What you see'}>
+        {reading && (
+          <Figures
+            rows={[
+              ['Cells read', reading.cells.length],
+              ['Markers', reading.markers === 0 ? 'corners by hand' : `${reading.markers} of 4`],
+              ['Read in', `${plainNumber(reading.tookS, 2)} s`],
+            ]}
+          />
+        )}
+        {doubted.length > 0 && (
+          <Notice look="straw" title={`${doubted.length} cells need your eye`}>
+            <p>They are framed in dashes: the photo alone cannot be trusted there. Look at the piece and say.</p>
+            <Button
+              onClick={() =>
+                onSelect((doubted.find(({ cellIndex }) => cellIndex > (selected ?? -1)) ?? doubted[0]!).cellIndex)
+              }
+            >
+              Next of them
+            </Button>
+          </Notice>
+        )}
+        {reading && doubted.length === 0 && <Notice>No cell is in doubt.</Notice>}
+        {cardAsks.map(
+          (ask) =>
+            ask.by === 'eye' && (
+              <EyeQuestion
+                key={ask.field}
+                ask={ask}
+                seen={seen}
+                cellIndex={null}
+                onAnswer={(value) => say(ask.field, null, value)}
+              />
+            ),
+        )}
+        <Button look="main" disabled={!reading && answers.length === 0} onClick={onNext}>
+          See what it says
+        </Button>
+      </TicketPart>
+      {cell ? (
+        <TicketPart title={`Cell ${cell.index + 1}: ${levelWords(cell.levels, machine.likedUnits).join(', ')}`}>
+          {cellAsks.map(
+            (ask) =>
+              ask.by === 'eye' && (
+                <EyeQuestion
+                  key={ask.field}
+                  ask={ask}
+                  seen={seen}
+                  cellIndex={cell.index}
+                  onAnswer={(value) => say(ask.field, cell.index, value)}
+                />
+              ),
+          )}
+          {gauges.map(
+            (ask) =>
+              ask.by === 'gauge' && (
+                <div key={ask.field} role="group" aria-label={ask.question} className={styles.ask}>
+                  <p>{ask.question}</p>
+                  <div className={styles.gauges}>
+                    {Array.from({ length: ask.repeats }, (_, repeat) => (
+                      <GaugeRow
+                        key={`${cell.index} ${ask.field} ${repeat}`}
+                        ask={ask}
+                        repeat={repeat}
+                        value={
+                          (answers.find(
+                            (one) => one.field === ask.field && one.cellIndex === cell.index && one.repeat === repeat,
+                          )?.value as number | undefined) ?? null
+                        }
+                        onAnswer={(value) => say(ask.field, cell.index, value, repeat)}
+                        onEnter={() => nextGauge(cell.index, ask.field, repeat)}
+                      />
+                    ))}
+                  </div>
+                  <SimulatedCaliper view={view} field={ask.field} cellIndex={cell.index} />
+                </div>
+              ),
+          )}
+          <TextField
+            key={`note ${cell.index}`}
+            label="Note"
+            defaultValue={wordOf(seen, NOTE_FIELD, cell.index) ?? ''}
+            maxLength={500}
+            onBlur={(event) => {
+              const text = event.target.value.trim();
+              if (text !== (wordOf(seen, NOTE_FIELD, cell.index) ?? ''))
+                say(NOTE_FIELD, cell.index, text === '' ? null : text);
+            }}
+          />
+          <div className={styles.pair}>
+            <Button shortcut="U" disabled={undo.length === 0} onClick={takeBack}>
+              Undo
+            </Button>
+            <Button shortcut="0" disabled={!answered.has(cell.index)} onClick={() => clear(cell.index)}>
+              Clear
+            </Button>
+          </div>
+          <ProblemNotice problem={action.problem} />
+          {shown && <ReadingFigures cell={shown} />}
+        </TicketPart>
+      ) : (
+        <TicketPart>
+          <p>Choose a cell on the mat. Arrows move; the keys shown on the buttons answer; U undoes, 0 clears.</p>
+        </TicketPart>
+      )}
+    </>
+  );
+
+  return (
+    <BenchFrame
+      title={title}
+      ladder={ladder}
+      ticket={ticket}
+      mat={
+        <Mat
+          label={reading ? 'The straightened photo with its cells' : 'The card with its cells'}
+          extent={{ x: -2, y: -2, width: layout.widthMm + 4, height: layout.heightMm + 4 }}
+          tools={
+            <>
+              <button type="button" aria-pressed={showNumbers} onClick={() => setShowNumbers(!showNumbers)}>
+                Numbers
+              </button>
+              {gauges.length > 0 && onBench && (
+                <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
+                  Simulated light table
+                </button>
+              )}
+            </>
+          }
+        >
+          {() => (
+            <>
+              {reading ? (
+                <image
+                  href={`/api/photos/${reading.photoId}/images/straightened`}
+                  width={layout.widthMm}
+                  height={layout.heightMm}
+                  preserveAspectRatio="none"
+                />
+              ) : (
+                <rect width={layout.widthMm} height={layout.heightMm} fill={stock.colour} />
+              )}
+              {lit && (
+                <image
+                  href={`/api/cards/${card.id}/light-table`}
+                  x={-BENCH_MARGIN_MM}
+                  y={-BENCH_MARGIN_MM}
+                  width={layout.widthMm + 2 * BENCH_MARGIN_MM}
+                  height={layout.heightMm + 2 * BENCH_MARGIN_MM}
+                  preserveAspectRatio="none"
+                />
+              )}
+              <CardDrawing
+                layout={layout}
+                marksVisible={!reading && !lit}
+                markColour={familyOf(stock.family).burnedColour}
+                selected={selected}
+                onSelect={onSelect}
+                onCellKey={onCellKey}
+                look={(drawn) => ({
+                  fill:
+                    reading || lit
+                      ? 'transparent'
+                      : mixColours(stock.colour, familyOf(stock.family).burnedColour, 0.35),
+                  ...(doubted.some(({ cellIndex }) => cellIndex === drawn.index) ? { ring: 'asked' as const } : {}),
+                })}
+                describe={(drawn) => {
+                  const found = readings.get(drawn.index);
+                  const words = levelWords(drawn.levels, machine.likedUnits);
+                  if (found) {
+                    const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
+                    words.push(`L* ${plainNumber(found.lightness, 3)}${low}`);
+                  }
+                  return [...words, ...describeAnswers(drawn.index)].join(', ');
+                }}
+              />
+              <g className={styles.numbers} aria-hidden="true">
+                {layout.order.map((index) => {
+                  const { box } = layout.cells[index]!;
+                  const found = readings.get(index);
+                  const side = Math.min(box.width, box.height);
+                  const said = asks.flatMap((ask) => {
+                    if (ask.by === 'gauge') return numbersOf(seen, ask.field, index).map((mm) => plainNumber(mm, 5));
+                    if (ask.by === 'photo') return [];
+                    const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, index));
+                    return option ? [option.key.toUpperCase()] : [];
+                  });
+                  return (
+                    <g key={index} className={found && found.lightness < 50 ? styles.onDark : styles.onLight}>
+                      <rect className={styles.outline} {...box} />
+                      {showNumbers && found && (
+                        <text x={box.x + box.width / 2} y={box.y + box.height / 2 - 0.1} fontSize={side * 0.34}>
+                          {found.lightness.toFixed(0)}
+                        </text>
+                      )}
+                      {said.length > 0 && (
+                        <text
+                          x={box.x + box.width / 2}
+                          y={box.y + box.height * 0.86}
+                          fontSize={Math.min(side * 0.24, 2)}
+                        >
+                          {said.slice(0, 3).join(' ')}
+                        </text>
+                      )}
+                    </g>
+                  );
+                })}
+              </g>
+            </>
+          )}
+        </Mat>
+      }
+    />
+  );
+}
+
+/** What the photo shows of one cell, with how sure it is. */
+function ReadingFigures({ cell }: { cell: CellReading }) {
+  const { lightness, lightnessSigma, deltaLightness, spread, lineVisibility, edgeHalo, edgeWidthMm, clippedShare } =
+    cell;
+  const delta = Math.abs(deltaLightness);
+  const against = `${plainNumber(delta, 3)} L* ${deltaLightness < 0 ? 'darker' : 'brighter'}`;
+  return (
+    <>
+      <Figures
+        rows={[
+          ['Lightness', `L* ${plainNumber(lightness, 3)} ± ${plainNumber(2 * lightnessSigma, 2)}`],
+          ['Against bare stock', against],
+          ['Spread within', `${plainNumber(spread, 2)} L*`],
+          ['Line visibility', lineVisibility === null ? 'not resolved' : `${plainNumber(lineVisibility * 100, 2)} %`],
+          ['Edge halo', `${plainNumber(edgeHalo, 2)} L*`],
+          ['Edge width', edgeWidthMm === null ? 'no edge' : `${plainNumber(edgeWidthMm, 2)} mm`],
+          ['Blown out', `${plainNumber(clippedShare * 100, 2)} %`],
+          ['Confidence', `${plainNumber(cell.confidence * 100, 3)} %`],
+        ]}
+      />
+      {cell.doubts.length > 0 && (
+        <Notice look="straw">In doubt: {cell.doubts.map((doubt) => DOUBTS[doubt]).join('; ')}.</Notice>
+      )}
+    </>
+  );
+}

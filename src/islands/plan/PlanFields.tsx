@@ -1,0 +1,64 @@
+import { CheckField, SelectField } from '../../components/Field';
+import { QuantityField } from '../../components/QuantityField';
+import { kindOfField, type QuantityKinds } from '../../components/quantity-kinds';
+import type { BasePlan } from '../../core/card/contract';
+import { valueAt, withValueAt, type PlanField } from '../../core/card/plan-fields';
+
+interface Props {
+  readonly fields: readonly PlanField[];
+  readonly plan: BasePlan;
+  readonly onPlan: (plan: BasePlan) => void;
+  readonly kinds: QuantityKinds;
+  readonly errors: Readonly<Record<string, string>>;
+  readonly reasons: Readonly<Record<string, string>>;
+}
+
+/** A kind's fields, each typed as it is asked for, with why it was proposed. */
+export function PlanFields({ fields, plan, onPlan, kinds, errors, reasons }: Props) {
+  return fields.map((field) => {
+    const value = valueAt(plan, field.path);
+    const set = (next: unknown): void => onPlan(withValueAt(plan, field.path, next));
+    const hint = reasons[field.path] ?? field.hint;
+    const error = errors[field.path];
+    if (field.as === 'flag')
+      return (
+        <CheckField
+          key={field.path}
+          label={field.label}
+          hint={hint}
+          checked={value === true}
+          onChange={(event) => set(event.target.checked)}
+        />
+      );
+    if (field.as === 'choice')
+      return (
+        <SelectField
+          key={field.path}
+          label={field.label}
+          value={String(value)}
+          error={error}
+          hint={hint}
+          onChange={(event) => set(event.target.value)}
+        >
+          {field.options?.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.name}
+            </option>
+          ))}
+        </SelectField>
+      );
+    const optional = field.as === 'run-up';
+    return (
+      <QuantityField
+        key={field.path}
+        label={field.label}
+        kind={kindOfField(field.as, kinds)}
+        value={(value as number | null) ?? null}
+        onChange={(next) => set(next ?? (optional ? null : NaN))}
+        optional={optional}
+        error={error}
+        hint={hint}
+      />
+    );
+  });
+}

@@ -1,0 +1,209 @@
+import { useMemo, useState } from 'react';
+import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
+import { Button } from '../../components/Button';
+import { FATE_WORDS } from '../../components/fate-words';
+import { Ladder } from '../../components/Ladder';
+import { Notice, ProblemNotice } from '../../components/Notice';
+import { PairingTitle } from '../../components/PairingTitle';
+import { QuantityField } from '../../components/QuantityField';
+import { quantityKinds } from '../../components/quantity-kinds';
+import { levelWords } from '../../core/card/channels';
+import { deliveredBy } from '../../core/card/energy';
+import { mainBurn, type Cell } from '../../core/card/layout';
+import type { PlanField } from '../../core/card/plan-fields';
+import { formatArealEnergy, formatDuration, formatPower, plainNumber } from '../../core/quantities/format';
+import type { PlanView } from '../../views/views';
+import { send } from '../../views/send';
+import { useAction } from '../../views/use-action';
+import { PlanFields } from './PlanFields';
+import { PlanMat } from './PlanMat';
+import { usePlan } from './usePlan';
+import styles from './PlanScreen.module.css';
+
+const GROUPS = [
+  ['cells', 'The cells'],
+  ['same', 'The same in every cell'],
+  ['frame', 'Markers and lettering'],
+] as const satisfies readonly (readonly [PlanField['group'], string])[];
+
+/** The planner of every kind of card: the drawn card with its axes at its edges, and what is the same in every cell on the ticket. */
+export function PlanScreen({ view }: { view: PlanView }) {
+  const { pairing, usedAreas } = view;
+  const { machine } = pairing;
+  const kinds = useMemo(() => quantityKinds(machine.likedUnits, machine.ratedPowerW), [machine]);
+  const state = usePlan(view);
+  const { kind, plan, setPlan, drawn, errors, valid } = state;
+  const [selected, setSelected] = useState<number | null>(null);
+  // One key for one plan: a page that the browser brings back must not answer a new plan with the old card.
+  const key = useMemo(() => crypto.randomUUID(), [plan, state.wantedPlace, state.sheetOnBed]);
+  const action = useAction();
+  const { reasons } = view.proposal;
+  if (!drawn) return <Notice look="heat">{Object.values(errors).join(' ')}</Notice>;
+
+  const { layout, estimate } = drawn;
+  const burned = layout.cells.filter((cell) => !cell.leftOut);
+  const failing = layout.cells.filter((cell) => cell.expected !== null);
+  const cell = selected === null ? undefined : layout.cells[selected];
+  const searches = kind.next !== undefined && layout.cells.length === 0;
+  const ready =
+    valid && drawn.place !== null && drawn.placeIsFree && drawn.bed?.inside === true && (burned.length > 0 || searches);
+  const fields = kind.fields(plan, pairing);
+  const describe = (one: Cell): string =>
+    [
+      ...levelWords(one.levels, machine.likedUnits),
+      formatDuration(estimate.cellsS[one.index]!),
+      ...(one.expected === null ? [] : [FATE_WORDS[one.expected]]),
+    ].join(', ');
+
+  const make = (): void =>
+    action.run(async () => {
+      const { id } = await send<{ id: number }>('/api/cards', {
+        method: 'POST',
+        key,
+        json: { pairingId: pairing.id, kind: view.kind, plan, sheetPlace: drawn.place, sheetOnBed: state.sheetOnBed },
+      });
+      window.location.assign(`/cards/${id}`);
+    });
+
+  const why = Object.entries(reasons).filter(
+    ([path]) => !fields.some((field) => field.path === path) && path !== 'size',
+  );
+  const runUp = Math.max(0, -estimate.reach.left, -estimate.reach.top);
+
+  const ticket = (
+    <>
+      <TicketPart title={kind.name}>
+        <p className={styles.purpose}>{kind.purpose}</p>
+        <Figures
+          rows={[
+            ['Burn time', searches ? 'a few seconds a step' : formatDuration(estimate.totalS)],
+            ['Cells', searches ? 'one at a time' : `${burned.length} of ${layout.cells.length}`],
+            [
+              'Size',
+              `${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm, ${plainNumber((layout.widthMm * layout.heightMm) / 100)} cm²`,
+            ],
+            ['Run-up, longest', `${plainNumber(runUp)} mm each side`],
+            ...(estimate.handStops > 0 ? [['Stops for your hand', estimate.handStops] as const] : []),
+          ]}
+        />
+        {Object.entries(errors).length > 0 && (
+          <Notice look="heat" title="Not a plan yet" live>
+            {[...new Set(Object.values(errors))].map((message) => (
+              <p key={message}>{message}</p>
+            ))}
+          </Notice>
+        )}
+        {drawn.place === null && (
+          <Notice look="heat">
+            No free place of this size is left on the sheet. Make the card smaller, or take a new sheet.
+          </Notice>
+        )}
+        {drawn.place !== null && !drawn.placeIsFree && (
+          <Notice look="heat">The card lies on an earlier one or leaves the sheet. Drag it to a free place.</Notice>
+        )}
+        {drawn.bed && !drawn.bed.inside && (
+          <Notice look="heat" title="Head or run-up leaves the bed">
+            {Object.entries(drawn.bed.beyondMm)
+              .filter(([, mm]) => mm > 0)
+              .map(([side, mm]) => `${plainNumber(mm)} mm at the ${side}`)
+              .join(', ')}
+            . Move the card or the sheet, or slow the fastest cells.
+          </Notice>
+        )}
+        {failing.length > 0 && <Notice look="straw">{failing.length} cells are bound to fail: they are dimmed.</Notice>}
+        <ProblemNotice problem={action.problem} />
+        <Button look="main" busy={action.busy} disabled={!ready} onClick={make}>
+          {action.busy ? 'Making the card …' : 'Make this card'}
+        </Button>
+      </TicketPart>
+      {cell && (
+        <TicketPart title={`Cell ${cell.index + 1}: ${levelWords(cell.levels, machine.likedUnits).join(', ')}`}>
+          <Figures rows={cellFigures(cell, view, layout.order, estimate.cellsS[cell.index]!)} />
+        </TicketPart>
+      )}
+      {GROUPS.map(([group, title]) => {
+        const own = fields.filter((field) => field.group === group);
+        if (own.length === 0) return null;
+        return (
+          <TicketPart key={group} title={title}>
+            <PlanFields fields={own} plan={plan} onPlan={setPlan} kinds={kinds} errors={errors} reasons={reasons} />
+          </TicketPart>
+        );
+      })}
+      <TicketPart title="Where it lies">
+        <QuantityField
+          label="From the sheet’s left"
+          kind={kinds.length}
+          value={drawn.place?.xMm ?? null}
+          onChange={(value) => value !== null && state.setWantedPlace({ xMm: value, yMm: drawn.place?.yMm ?? 0 })}
+        />
+        <QuantityField
+          label="From the sheet’s rear"
+          kind={kinds.length}
+          value={drawn.place?.yMm ?? null}
+          onChange={(value) => value !== null && state.setWantedPlace({ xMm: drawn.place?.xMm ?? 0, yMm: value })}
+        />
+        <QuantityField
+          label="Sheet from the bed’s left"
+          kind={kinds.length}
+          value={state.sheetOnBed.leftMm}
+          onChange={(value) => value !== null && state.setSheetOnBed({ ...state.sheetOnBed, leftMm: value })}
+        />
+        <QuantityField
+          label="Sheet from the bed’s rear"
+          kind={kinds.length}
+          value={state.sheetOnBed.rearMm}
+          onChange={(value) => value !== null && state.setSheetOnBed({ ...state.sheetOnBed, rearMm: value })}
+        />
+        {state.wantedPlace && <Button onClick={() => state.setWantedPlace(null)}>Back to the first free place</Button>}
+      </TicketPart>
+      <TicketPart title="Why this card">
+        <ul className={styles.why}>
+          {[...why, ...(reasons['size'] ? [['size', reasons['size']] as const] : [])].map(([path, reason]) => (
+            <li key={path}>{`${path.replace('.', ' ')}: ${reason}`}</li>
+          ))}
+        </ul>
+        <Button onClick={() => setPlan(view.proposal.plan)}>Back to the proposal</Button>
+      </TicketPart>
+    </>
+  );
+
+  return (
+    <BenchFrame
+      title={<PairingTitle pairing={pairing} href={`/bench/${pairing.id}`} />}
+      ladder={<Ladder rungs={view.ladder} />}
+      mat={
+        <PlanMat
+          pairing={pairing}
+          edges={kind.edges}
+          usedAreas={usedAreas}
+          plan={plan}
+          onPlan={setPlan}
+          drawn={drawn}
+          errors={errors}
+          kinds={kinds}
+          onPlace={state.setWantedPlace}
+          selected={selected}
+          onSelect={setSelected}
+          describe={describe}
+        />
+      }
+      ticket={ticket}
+    />
+  );
+}
+
+/** What one cell takes, with the words that tell it from the others. */
+function cellFigures(cell: Cell, { pairing }: PlanView, order: readonly number[], burnS: number) {
+  const { shape, settings } = mainBurn(cell);
+  const { watts, lineJPerMm, arealJPerMm2 } = deliveredBy(settings, pairing);
+  const turn = order.indexOf(cell.index) + 1;
+  return [
+    ['Power', `${formatPower(settings.powerFraction)}, ${plainNumber(watts)} W`],
+    ...(shape.do === 'sweep' ? [['Energy per area', formatArealEnergy(arealJPerMm2)] as const] : []),
+    ['Energy per length', `${plainNumber(lineJPerMm)} J/mm`],
+    ['Burn time', formatDuration(burnS)],
+    ['Turn', turn === 0 ? 'left out' : `${turn} of ${order.length}`],
+    ...(cell.expected === null ? [] : [['Expected', FATE_WORDS[cell.expected]] as const]),
+  ] as const;
+}

@@ -1,0 +1,52 @@
+import type { Point } from '../core/geometry/point';
+import type { CellReading } from '../core/reading/observations';
+
+export type PhotoStatus =
+  'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
+
+/** Why a photo could not be read, which cards it shows. */
+export interface PhotoDetail {
+  readonly reason?: string;
+  readonly cardNumbers?: readonly number[];
+  readonly markers?: number;
+}
+
+export interface PhotoRecord {
+  readonly id: number;
+  readonly cardId: number;
+  readonly origin: 'upload' | 'bench-camera';
+  readonly fileName: string;
+  readonly mediaType: string;
+  readonly byteCount: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly sha256: string;
+  readonly status: PhotoStatus;
+  readonly detail: PhotoDetail;
+  readonly corners: readonly Point[] | null;
+  /** Counts what was asked of it: a reading belongs to the revision it was begun for. */
+  readonly revision: number;
+  readonly createdAt: string;
+}
+
+export type ImageRole = 'original' | 'preview' | 'straightened';
+
+export interface PhotoView extends PhotoRecord {
+  /** What is being done with it right now. */
+  readonly step: string | null;
+  /** Cards of ours that it shows instead. */
+  readonly otherCards: readonly { readonly id: number; readonly code: string }[];
+}
+
+export interface ReadingRecord {
+  readonly id: number;
+  readonly photoId: number;
+  readonly cardId: number;
+  readonly markers: number;
+  readonly frameErrorMm: number;
+  readonly photoPxPerMm: number;
+  readonly alsoSeen: readonly number[];
+  readonly tookS: number;
+  readonly createdAt: string;
+  readonly cells: readonly CellReading[];
+}

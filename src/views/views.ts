@@ -1,0 +1,80 @@
+import type { LadderRung, NextStep } from '../core/book/ladder';
+import type { BaseFinding, BasePlan, Known, NextCell, Proposal } from '../core/card/contract';
+import type { Answer } from '../core/card/asks';
+import type { Caution } from '../core/stock/cautions';
+import type { FactName } from '../core/book/facts';
+import type { BurnRecord } from '../records/burn';
+import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/card';
+import type { BenchRow, OpenPairing } from '../records/pairing';
+import type { MachineRecord } from '../records/machine';
+import type { PhotoView, ReadingRecord } from '../records/photo';
+import type { StockRecord } from '../records/stock';
+
+/** What the screens are given: plain data, whole, one object a screen. */
+
+export interface Page<Row> {
+  readonly rows: readonly Row[];
+  readonly total: number;
+  readonly limit: number;
+  readonly offset: number;
+}
+
+/** Everything the bench of a pairing shows. */
+export interface BenchView {
+  readonly pairing: OpenPairing;
+  readonly ladder: readonly LadderRung[];
+  readonly next: NextStep;
+  readonly cards: readonly CardSummary[];
+  readonly usedAreas: readonly UsedArea[];
+  /** The newest card that was read, for its photo. */
+  readonly newest: { readonly card: CardRecord; readonly photoId: number } | null;
+}
+
+/** Everything the planner of one kind of card shows. */
+export interface PlanView {
+  readonly kind: string;
+  readonly pairing: OpenPairing;
+  readonly known: Known;
+  readonly ladder: readonly LadderRung[];
+  readonly proposal: Proposal<BasePlan>;
+  readonly usedAreas: readonly UsedArea[];
+  readonly sheetOnBed: SheetOnBed;
+}
+
+/** Everything the page of one card shows. */
+export interface CardView {
+  readonly card: CardRecord;
+  readonly pairing: OpenPairing;
+  readonly known: Known;
+  readonly ladder: readonly LadderRung[];
+  readonly cautions: readonly Caution[];
+  readonly burns: readonly BurnRecord[];
+  readonly photos: readonly PhotoView[];
+  readonly reading: ReadingRecord | null;
+  readonly answers: readonly Answer[];
+  /** What was kept from it, newest first. */
+  readonly kept: readonly KeptFact[];
+  /** Cells that were burned, whatever the burn. */
+  readonly burnedCells: readonly number[];
+  /** What a search would burn next, or why it stopped; null for cards that do not search. */
+  readonly search: NextCell | null;
+  /** Why each cell that a search added was asked for. */
+  readonly whys: Readonly<Record<number, string>>;
+}
+
+export interface KeptFact {
+  readonly factId: number;
+  readonly name: FactName;
+  readonly version: number;
+  readonly cellIndex: number | null;
+}
+
+/** The benches that were opened, and what new ones can be made of. */
+export interface BenchListView {
+  readonly benches: Page<BenchRow & { readonly ladder: readonly LadderRung[]; readonly next: NextStep }>;
+  readonly machines: readonly MachineRecord[];
+  readonly stocks: readonly StockRecord[];
+}
+
+/** A finding as it is shown and sent: what a kind found, and nothing of how. */
+export type AnyFinding = BaseFinding & Readonly<Record<string, unknown>>;

@@ -1,0 +1,111 @@
+import sharp from 'sharp';
+import { burnPrograms, casualShot, jpegOf, photograph, type Piece } from '../bench/bench';
+import { caliperReading, depthReading, lightTable } from '../bench/gauges';
+import { cardKind } from '../cards/registry';
+import { PlanError } from '../core/card/contract';
+import { estimateCard } from '../core/card/estimate';
+import { layCard } from '../core/card/lay';
+import { flattened } from '../core/reading/flattened';
+import { readCard } from '../core/reading/read-card';
+import { svgOfCard } from '../formats/card-svg';
+import { csvOfCells } from '../formats/csv-cells';
+import { gcodeChunks, programOfCard } from '../formats/gcode';
+import { openPhoto } from './open-photo';
+import type { BenchBurn, Jobs, Task } from './protocol';
+
+/** What each task does, away from the threads it runs in. */
+type Tasks = {
+  readonly [Name in Task]: (
+    job: Jobs[Name]['job'],
+    send: (progress: Jobs[Name]['progress']) => void,
+  ) => Promise<Jobs[Name]['answer']>;
+};
+
+/** Pixels per millimetre of the PNG preview. */
+const PREVIEW_PX_PER_MM = 20;
+
+export const TASKS: Tasks = {
+  async lay({ kind, plan, pairing, cardNumber }) {
+    try {
+      const layout = layCard(cardKind(kind), plan, pairing, { cardNumber });
+      return { laid: true, layout, estimate: estimateCard(layout, pairing.machine) };
+    } catch (error) {
+      if (!(error instanceof PlanError)) throw error;
+      return { laid: false, problems: error.problems };
+    }
+  },
+
+  async program({ layout, pairing: { machine }, bed, scope }) {
+    return { program: programOfCard(layout, machine, bed, scope), estimate: estimateCard(layout, machine, scope) };
+  },
+
+  async export({ format, layout, pairing: { machine }, bed }, send) {
+    let chunks = 0;
+    const put = (bytes: Uint8Array): void => {
+      chunks++;
+      send(bytes);
+    };
+    if (format === 'gcode') for (const text of gcodeChunks(layout, machine, bed)) put(Buffer.from(text));
+    else if (format === 'csv') put(Buffer.from(csvOfCells(layout, machine)));
+    else if (format === 'svg') put(Buffer.from(svgOfCard(layout)));
+    else {
+      const density = 25.4 * PREVIEW_PX_PER_MM;
+      put(
+        await sharp(Buffer.from(svgOfCard(layout)), { density })
+          .flatten({ background: '#fff' })
+          .resize({ width: Math.round(layout.widthMm * PREVIEW_PX_PER_MM) })
+          .withMetadata({ density })
+          .png()
+          .toBuffer(),
+      );
+    }
+    return { chunks };
+  },
+
+  async read(job, send) {
+    const started = performance.now();
+    send({ step: 'opening' });
+    const opened = await openPhoto(job.bytes);
+    const tookS = (): number => (performance.now() - started) / 1000;
+    if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
+    const { photo, previewJpeg } = opened;
+    const { layout, stock, corners } = job;
+    const result = readCard({ photo, layout, stock, corners, onProgress: (step) => send({ step }) });
+    if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
+    const { rectified, field, stockLinear, ...rest } = result;
+    const level = flattened(rectified, field, stockLinear);
+    const straightenedJpeg = await sharp(level.data, { raw: { width: level.width, height: level.height, channels: 3 } })
+      .jpeg({ quality: 88 })
+      .toBuffer();
+    return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
+  },
+
+  async photograph({ burn, shotSeed }) {
+    return { jpeg: await jpegOf(photograph(pieceOf(burn), casualShot(shotSeed))) };
+  },
+
+  async gauge({ burn, measures, box, turn }) {
+    const piece = pieceOf(burn);
+    const gauge = { owner: burn.machine.name, turn };
+    if (measures === 'depth') return depthReading(piece, box, gauge);
+    return caliperReading(piece, box, measures === 'width-x' ? 'x' : 'y', gauge);
+  },
+
+  async 'light-table'({ burn }) {
+    const { data, width, height } = lightTable(pieceOf(burn));
+    const png = await sharp(data, { raw: { width, height, channels: 1 } })
+      .png()
+      .toBuffer();
+    return { png };
+  },
+};
+
+/** The piece that was burned last: gauges are set on one piece many times in a row. */
+let last: { readonly burn: string; readonly piece: Piece } | null = null;
+
+function pieceOf(burn: BenchBurn): Piece {
+  const { programs, machine, sheet, place, burnSeed, wiped } = burn;
+  const told = JSON.stringify(burn);
+  if (last?.burn !== told) last = { burn: told, piece: burnPrograms(programs, machine, sheet, place, burnSeed, wiped) };
+  return last.piece;
+}

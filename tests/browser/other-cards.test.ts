@@ -1,0 +1,106 @@
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { consoleErrors, find, openShop, press, says, type Shop } from './harness';
+
+let shop: Shop;
+beforeAll(async () => void (shop = await openShop()));
+afterAll(() => shop?.close());
+
+/** Ticks every open line of the pre-burn check. */
+async function tickAll(): Promise<void> {
+  for (const box of await shop.driver.findElements(By.css('fieldset input[type=checkbox]:not(:checked)'))) {
+    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
+    await box.click();
+  }
+}
+
+const choose = async (cell: number): Promise<void> => {
+  const element = await find(shop.driver, `[data-cell="${cell}"]`);
+  await shop.driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', element);
+};
+
+describe('patches judged by eye', () => {
+  it('are answered by keys until the card says where it is sharp, and that is kept', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/5#look`);
+    for (const [cell, key] of [...'bcscb'].entries()) {
+      await choose(cell);
+      const element = await find(driver, `[data-cell="${cell}"]`);
+      await driver.executeScript('arguments[0].focus()', element);
+      await driver.switchTo().activeElement().sendKeys(key);
+      const words = { b: 'blurred', c: 'closed', s: 'sharp' }[key]!;
+      await driver.wait(async () => (await element.getAttribute('aria-label'))!.includes(words), 8000);
+    }
+    await press(driver, 'See what it says');
+    await says(driver, 'For fills +1.5 mm');
+    await press(driver, 'Keep this offset');
+    await says(driver, 'Keep again (is v1)');
+    await driver.get(`${base}/bench/1`);
+    await says(driver, '+1.5 mm');
+  });
+});
+
+describe('a card whose focus a hand sets', () => {
+  it('stops with what to do, goes on when told, and ends', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench/3/plan/focus`);
+    await press(driver, 'Make this card');
+    await says(driver, 'Before the burn');
+    await tickAll();
+    await press(driver, 'Burn on the simulated bench');
+    for (let stop = 0; stop < 8; stop++) {
+      const body = async (): Promise<string> => driver.findElement(By.css('body')).getText();
+      await driver.wait(async () => /Your hand is wanted|Burned to the end/.test(await body()), 40_000);
+      if ((await body()).includes('Burned to the end')) break;
+      expect(await body()).toMatch(/raise the head|lower the head|back to the focus you set/i);
+      const before = await body();
+      await press(driver, 'Done, go on');
+      await driver.wait(async () => (await body()) !== before, 20_000);
+    }
+    await says(driver, 'Burned to the end', 40);
+  }, 120_000);
+});
+
+describe('a search', () => {
+  it('burns one patch at a time, asks, and names the next', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench/4/plan/threshold`);
+    const way = await find(driver, 'select');
+    const selects = await driver.findElements(By.css('select'));
+    for (const select of selects)
+      if ((await select.getText()).includes('one patch at a time')) await select.sendKeys('one patch');
+    expect(way).toBeTruthy();
+    await press(driver, 'Make this card');
+    await says(driver, 'The middle of the range to begin with');
+    await tickAll();
+    await press(driver, 'Burn');
+    await says(driver, 'Does it leave any mark?', 40);
+    await press(driver, 'a mark');
+    await says(driver, 'A wide step weaker', 20);
+  }, 90_000);
+});
+
+describe('cut parts', () => {
+  it('are measured by the simulated caliper, which types into the field that is next', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/7#look`);
+    await choose(0);
+    const fields = await driver.wait(async () => {
+      const found = await driver.findElements(By.css('[data-gauge]'));
+      return found.length === 6 ? found : false;
+    }, 8000);
+    const y0 = (fields as Awaited<ReturnType<typeof driver.findElements>>)[3]!;
+    const before = await y0.getAttribute('value');
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', y0);
+    await y0.clear();
+    await y0.sendKeys('0.7874 in');
+    await y0.sendKeys('\n');
+    await driver.wait(async () => (await y0.getAttribute('value')) === '20 mm', 8000);
+    await driver.executeScript('arguments[0].focus(); arguments[0].select()', y0);
+    const buttons = await driver.findElements(By.xpath('//button[contains(., "simulated caliper")]'));
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', buttons[1]);
+    await buttons[1]!.click();
+    await driver.wait(async () => (await y0.getAttribute('value')) === before, 20_000);
+  }, 60_000);
+  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(shop.driver)).toEqual([]));
+});

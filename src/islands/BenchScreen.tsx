@@ -142,7 +142,7 @@ export function BenchScreen({ view }: { view: BenchView }) {
               <svg
                 className={styles.map}
                 viewBox={`0 0 ${stock.sheetWidthMm} ${stock.sheetDepthMm}`}
-                role="img"
+                role="group"
                 aria-label="Map of the sheet"
               >
                 <Sheet view={view} />

@@ -31,7 +31,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await type(driver, 'Columns', '4');
     await type(driver, 'Rows', '3');
     await driver.wait(async () => (await driver.findElements(By.css('[data-cell]'))).length === 12, 5000);
-    await says(driver, '12 of 4 × 3');
+    await says(driver, '12 of 12');
     // Free typing is understood and shown canonical.
     const size = await type(driver, 'Cell size', '1/8 in');
     await says(driver, '= 3.175 mm');
@@ -51,7 +51,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await tickAll();
     await press(driver, 'Burn on the simulated bench');
     await find(driver, 'progress');
-    await says(driver, 'Lines acknowledged');
+    await says(driver, 'Left, by estimate');
     await press(driver, 'Pause');
     await says(driver, 'Paused');
     await press(driver, 'Go on');
@@ -94,7 +94,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     const { driver } = shop;
     await press(driver, 'See what it says');
     await says(driver, 'Proposal');
-    await press(driver, 'strong');
+    await press(driver, 'medium');
     await says(driver, 'The proposed cell');
     await type(driver, 'Note', 'specimen trays');
     await press(driver, 'Keep this setting');

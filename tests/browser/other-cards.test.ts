@@ -73,7 +73,7 @@ describe('a search', () => {
     await press(driver, 'Make this card');
     await says(driver, 'The middle of the range to begin with');
     await tickAll();
-    await press(driver, 'Burn');
+    await press(driver, 'Burn this patch');
     await says(driver, 'Does it leave any mark?', 40);
     await press(driver, 'a mark');
     await says(driver, 'A wide step weaker', 20);

@@ -1,4 +1,5 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
+import type { BenchView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find, openShop, press, says, type, type Shop } from './harness';
 
@@ -91,15 +92,16 @@ describe('the card being planned', () => {
 describe('records in the browser', () => {
   it('stock is changed, its thickness typed in any unit, and the old findings go stale', async () => {
     const { driver, base } = shop;
-    await driver.get(`${base}/stock/3`);
+    const bench = (await fetch(`${base}/api/pairings/2`).then((response) => response.json())) as BenchView;
+    await driver.get(`${base}/stock/${bench.pairing.stock.id}`);
     await find(driver, 'form');
-    await type(driver, 'Thickness measured, several places', '2.0; 0.08 in; 2,1');
-    await says(driver, '2.044 mm');
-    await type(driver, 'Supplier’s batch', 'hide 8');
+    await type(driver, 'Thickness measured, several places', '6.0; 0.24 in; 6,1');
+    await says(driver, '6.065 mm');
+    await type(driver, 'Supplier’s batch', 'quarry 8');
     await press(driver, 'Save');
     await says(driver, 'Saved.');
-    await driver.get(`${base}/bench/3`);
-    await says(driver, 'new batch hide 8');
+    await driver.get(`${base}/bench/2`);
+    await says(driver, 'new batch quarry 8');
     await says(driver, 'stale');
   });
 

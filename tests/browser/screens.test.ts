@@ -86,7 +86,7 @@ describe('pages', () => {
     await find(driver, 'form');
     await type(driver, 'Name', 'Sandpiper');
     await type(driver, 'Work area, width', '16 in');
-    await type(driver, 'Top speed, left and right', '12000 mm/min');
+    await type(driver, 'Top speed along X', '12000 mm/min');
     await press(driver, 'Add this machine');
     await says(driver, 'Save the lens');
     const values = await Promise.all(

@@ -11,7 +11,7 @@ import { jpegOf } from '../../src/bench/bench';
 import { burnOnBench, photoOf } from '../support/burn';
 import { query, testApp, type TestApp } from '../support/context';
 import { demoPairing } from '../support/demo';
-import { makeCard, makePairing } from '../support/records';
+import { makeCard, makePairing, tickedOf } from '../support/records';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const server = `${root}dist/server/main.mjs`;
@@ -182,6 +182,30 @@ describe('a database that goes away', () => {
       (now) => now.status === 200,
     );
     expect(back.json.pairing.id).toBe(pairingId);
+  }, 60_000);
+});
+
+describe('a burn whose end falls into a time without a database', () => {
+  it('is written as done when the database is back, and the machine can burn again', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather');
+    const card = await makeCard(app, pairingId);
+    const ticked = await tickedOf(app, card.id);
+    const burn = await app.call('POST', '/api/burns', { cardId: card.id, place: 'bench', ticked, cells: null });
+    expect(burn.status).toBe(201);
+    app.cluster.stop('fast');
+    await until(
+      () => Promise.resolve(app.ctx.burns.progressOf(burn.json.id)),
+      (progress) => progress === null,
+    );
+    await app.cluster.restart();
+    const done = await until(
+      () => app.call('GET', `/api/burns/${burn.json.id}`),
+      ({ json }) => json.status !== 'running' && json.code !== 'database-away',
+    );
+    expect(done.json).toMatchObject({ status: 'done' });
+    const again = await app.call('POST', '/api/burns', { cardId: card.id, place: 'bench', ticked, cells: null });
+    expect(again.status).toBe(201);
+    await app.ctx.burns.finishNow(again.json.id);
   }, 60_000);
 });
 

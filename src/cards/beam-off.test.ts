@@ -1,0 +1,106 @@
+import { describe, expect } from 'vitest';
+import { fc, test } from '@fast-check/vitest';
+import { PLACE, willingHands } from '../../tests/support/burn';
+import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { armedMoves } from '../../tests/support/program';
+import { tracesOfProgram } from '../bench/bench';
+import { benchMachineOf } from '../bench/of-records';
+import type { BasePlan, Pairing } from '../core/card/contract';
+import { layCard, planProblems } from '../core/card/lay';
+import type { Layout } from '../core/card/layout';
+import { valueAt, withValueAt } from '../core/card/plan-fields';
+import type { BurnSettings } from '../core/card/settings';
+import { boxOfShape } from '../core/card/shape';
+import { frameBurns } from '../core/card/path';
+import { programOfCard } from '../formats/gcode';
+import { CARD_KIND_NAMES, cardKind, type AnyCardKind } from './registry';
+
+const machineWords = fc.record({
+  rampPower: fc.constantFrom('follows-speed' as const, 'constant' as const),
+  addsRunUp: fc.boolean(),
+  automaticFocus: fc.boolean(),
+});
+const changes = fc.record(
+  {
+    passes: fc.integer({ min: 1, max: 3 }),
+    focusOffsetMm: fc.constantFrom(-2, -0.5, 0, 1, 2.5),
+    direction: fc.constantFrom('horizontal' as const, 'vertical' as const),
+    bothWays: fc.boolean(),
+    runUpMm: fc.constantFrom(null, 0, 3),
+    scanOffsetMm: fc.constantFrom(0, 0.05),
+  },
+  { requiredKeys: [] },
+);
+
+/** A proposed plan with some of its settings changed, wherever the kind keeps them; null where that cannot be laid. */
+function laid(kind: AnyCardKind, on: Pairing, change: Partial<BurnSettings>): Layout | null {
+  let plan: BasePlan;
+  try {
+    ({ plan } = kind.propose({ pairing: on, facts: [] }));
+  } catch {
+    return null;
+  }
+  for (const at of ['constants', 'cut'])
+    for (const [field, value] of Object.entries(change))
+      if (valueAt(plan, `${at}.${field}`) !== undefined) plan = withValueAt(plan, `${at}.${field}`, value);
+  return planProblems(kind, plan, on).length > 0 ? null : layCard(kind, plan, on, { cardNumber: 7 });
+}
+
+describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
+  const kind = cardKind(name);
+  test.prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 25 })(
+    'no blank move, no stop, no focus move and no end with the beam on',
+    ([machineName, stockName], words, change) => {
+      const base = demoPairing(machineName, stockName);
+      const on = { ...base, machine: { ...base.machine, ...words } };
+      const layout = laid(kind, on, change);
+      fc.pre(layout !== null);
+      const { text } = programOfCard(layout!, on.machine, PLACE);
+      const moves = armedMoves(text);
+      expect(moves.filter((move) => move.rapid && move.s !== 0)).toEqual([]);
+      expect(moves.filter((move) => move.lifts && move.armed)).toEqual([]);
+      let armed = false;
+      for (const line of text.trimEnd().split('\n')) {
+        if (/^M[34]\b/.test(line)) {
+          expect(line).toMatch(/ S0$/);
+          armed = true;
+        } else if (line === 'M5') armed = false;
+        else if (/^M[02]\b/.test(line) || /\bZ/.test(line.replace(/\(.*\)/, ''))) expect(armed).toBe(false);
+      }
+    },
+  );
+
+  test.prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 6 })(
+    'and on a controller out of laser mode, nothing is burned but what was drawn',
+    ([machineName, stockName], words, change) => {
+      const base = demoPairing(machineName, stockName);
+      const on: Pairing = { ...base, machine: { ...base.machine, ...words, rampPower: 'constant' } };
+      const layout = laid(kind, on, change);
+      fc.pre(layout !== null);
+      const program = programOfCard(layout!, on.machine, PLACE);
+      const machine = { ...benchMachineOf(on.machine, on.lens), lagS: 0 };
+      const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
+      const boxes = [
+        ...frameBurns(layout!).map(({ burn }) => burn),
+        ...layout!.before,
+        ...layout!.after,
+        ...layout!.cells.flatMap((cell) => cell.burns),
+      ].map(({ shape }) => boxOfShape(shape));
+      const slack = 0.3;
+      const strayMm = tracesOfProgram(burned, machine)
+        .filter(({ x0, y0, x1, y1 }) => {
+          const x = (x0 + x1) / 2 - PLACE.leftMm;
+          const y = machine.bedDepthMm - PLACE.rearMm - (y0 + y1) / 2;
+          return !boxes.some(
+            (box) =>
+              x >= box.x - slack &&
+              x <= box.x + box.width + slack &&
+              y >= box.y - slack &&
+              y <= box.y + box.height + slack,
+          );
+        })
+        .reduce((sum, { x0, y0, x1, y1 }) => sum + Math.hypot(x1 - x0, y1 - y0), 0);
+      expect(strayMm).toBe(0);
+    },
+  );
+});

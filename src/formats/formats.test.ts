@@ -58,14 +58,20 @@ describe('G-code', () => {
     const motor = programOfCard(card, { ...on.machine, automaticFocus: true }, bed);
     const lines = motor.text.split('\n');
     let height = 0;
-    const burnedAt = new Map<string, number>();
+    let cell: number | null = null;
+    const burnedAt = new Map<number, number>();
     lines.forEach((line, index) => {
+      const part = /^\(cell (\d+)\)/.exec(line);
+      if (part) cell = Number(part[1]);
+      if (cell !== null && /^G1 .* S[1-9]/.test(line)) burnedAt.set(cell, height);
       const z = /^G0 Z(-?[\d.]+) S0$/.exec(line);
-      if (!z) return void (/^\(cell/.test(line) && burnedAt.set(line, index));
+      if (!z) return;
       expect(lines[index - 1]).toBe('G91');
       expect(lines[index + 1]).toBe('G90');
       height += Number(z[1]);
     });
+    for (const { index, burns } of card.cells)
+      expect(burnedAt.get(index)).toBeCloseTo(burns[0]!.settings.focusOffsetMm, 9);
     // Back where it was set in the end.
     expect(height).toBeCloseTo(0, 9);
     expect(motor.text).not.toContain('M0');

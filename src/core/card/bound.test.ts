@@ -3,7 +3,7 @@ import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
 import { demoPairing } from '../../../tests/support/demo';
 import { PlanError } from './contract';
-import { proposeFrame } from './frame-settings';
+import { checkFrame, proposeFrame } from './frame-settings';
 import { layCard, planProblems } from './lay';
 import { upgradeLayout, upgradePairing } from './stored';
 import { cutThroughJPerMm } from '../stock/cutting';
@@ -55,6 +55,33 @@ describe('the frame', () => {
       expect(jPerMm).toBeGreaterThan(0);
       expect(jPerMm).toBeLessThanOrEqual(cut / 3 + 1e-9);
     }
+  });
+  it.each([
+    ['mdf', 3],
+    ['card', 0.4],
+    ['cloth', 0.5],
+    ['felt', 1],
+    ['cork', 2],
+  ] as const)('does not cut under 100 W either: %s of %f mm', (family, thickness) => {
+    const on = demoPairing('marl', 'mdf');
+    const machine = { ...on.machine, ratedPowerW: 100, powerTable: null, lowestFiringCommand: 0.08 };
+    const stock = { ...on.stock, family, thicknessReadingsMm: [thickness] };
+    const { settings } = proposeFrame({ ...on, machine, stock });
+    const cut = cutThroughJPerMm(machine, stock)!;
+    for (const { powerFraction, speedMmPerS } of [settings.marker, settings.lettering])
+      expect((powerFraction * 100) / speedMmPerS).toBeLessThanOrEqual(cut / 3 + 1e-9);
+  });
+  it('is refused by name when it has half of the energy that cuts, and taken with a third', () => {
+    const on = demoPairing('marl', 'linen');
+    const cut = cutThroughJPerMm(on.machine, on.stock)!;
+    const watts = deliveredPowerW(on.machine, 0.2);
+    const faults = (share: number): string[] => {
+      const { settings } = proposeFrame(on);
+      const lettering = { powerFraction: 0.2, speedMmPerS: watts / (cut * share) };
+      return checkFrame({ ...settings, lettering }, on).map((problem) => problem.field);
+    };
+    expect(faults(0.5)).toContain('frame.lettering.powerFraction');
+    expect(faults(0.32)).not.toContain('frame.lettering.powerFraction');
   });
   it('that would cut is refused by name', () => {
     const on = demoPairing('marl', 'linen');

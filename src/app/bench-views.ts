@@ -1,3 +1,4 @@
+import { isCardKind } from '../cards/registry';
 import { cardSummaries, usedAreasOfStock } from '../db/cards';
 import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
@@ -8,6 +9,7 @@ import type { AppContext } from './context';
 import { knownOf } from './known';
 import { ladderOfPairing } from './ladders';
 import { getPairing } from './pairings';
+import { isProblem } from './problems';
 
 export const BENCHES_A_PAGE = 24;
 const CARDS_SHOWN = 40;
@@ -40,6 +42,18 @@ export async function planView(ctx: AppContext, pairingId: number, kind: string)
     ladderOfPairing(ctx, pairing),
   ]);
   return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed: defaultSheetOnBed(pairing) };
+}
+
+/** The reason why a card of a kind cannot be planned on a bench; null when it can, or when there is no such kind. */
+export async function whyNotPlanned(ctx: AppContext, pairingId: number, kind: string): Promise<string | null> {
+  if (!isCardKind(kind)) return null;
+  try {
+    await proposeFor(ctx, await getPairing(ctx, pairingId), kind);
+    return null;
+  } catch (error) {
+    if (isProblem(error)) return error.detail;
+    throw error;
+  }
 }
 
 /** A page of benches, what waits for a hand first. Ladders that have changed are worked out for the page that shows them. */

@@ -45,7 +45,7 @@ function Sheet({ view }: { view: BenchView }) {
 }
 
 /** The bench of one pairing: its ladder, its newest card large, its sheet as a map, and the next sensible thing to do. */
-export function BenchScreen({ view }: { view: BenchView }) {
+export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string | null }) {
   const { pairing, cards, next, newest } = view;
   const { stock } = pairing;
   const [sheetLarge, setSheetLarge] = useState(newest === null);
@@ -57,6 +57,11 @@ export function BenchScreen({ view }: { view: BenchView }) {
           <Notice look="heat" title="Not to be burned here">
             <p>{stopped.text}</p>
             <p>{stopped.whatToDo}</p>
+          </Notice>
+        )}
+        {!stopped && cannot && (
+          <Notice look="straw" title="That card cannot be planned here">
+            {cannot}
           </Notice>
         )}
         {pairing.remarks
@@ -77,15 +82,17 @@ export function BenchScreen({ view }: { view: BenchView }) {
       {!stopped && (
         <TicketPart title="Any card">
           <ul className={styles.kinds}>
-            {CARD_KIND_NAMES.map((name) => {
-              const { kind, name: title, purpose } = cardKind(name);
-              return (
-                <li key={kind}>
-                  <a href={`/bench/${pairing.id}/plan/${kind}`}>{title}</a>
-                  <span>{purpose}</span>
-                </li>
-              );
-            })}
+            {CARD_KIND_NAMES.filter((name) => view.ladder.some(({ rung }) => rung === cardKind(name).rung)).map(
+              (name) => {
+                const { kind, name: title, purpose } = cardKind(name);
+                return (
+                  <li key={kind}>
+                    <a href={`/bench/${pairing.id}/plan/${kind}`}>{title}</a>
+                    <span>{purpose}</span>
+                  </li>
+                );
+              },
+            )}
           </ul>
         </TicketPart>
       )}

@@ -91,7 +91,7 @@ export function BookTable({ start, search: wanted }: { start: Page<BookEntry>; s
                   </td>
                   <td>{entry.value}</td>
                   <td>{entry.sure}</td>
-                  <td>{entry.keptAt.slice(0, 10)}</td>
+                  <td className={page.date}>{entry.keptAt.slice(0, 10)}</td>
                   <td>{entry.note}</td>
                 </tr>
               ))}

@@ -76,8 +76,10 @@ describe('pages', () => {
     await driver.get(`${base}/bench/6`);
     await says(driver, 'lets blue light through');
     expect(await driver.findElements(By.css('a[href*="/plan/"]'))).toHaveLength(0);
+    await driver.get(`${base}/bench/2/plan/kerf`);
+    await says(driver, 'is not cut through by this source');
     await driver.get(`${base}/bench/6/plan/grid`);
-    expect(await driver.getCurrentUrl()).toMatch(/\/bench\/6$/);
+    expect(await driver.getCurrentUrl()).toMatch(/\/bench\/6\?/);
   });
 
   it('add a machine with quantities as typed, and show them canonical', async () => {

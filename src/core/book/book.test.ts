@@ -60,6 +60,11 @@ describe('the ladder', () => {
     expect(by.get('interval')).toMatchObject({ state: 'stale', reason: 'new batch X' });
     expect(by.get('grid')).toMatchObject({ state: 'empty', href: '/bench/1/plan/grid' });
   });
+  it('has no cut side for stock that this source does not cut', () => {
+    const slate = ladderOf(from({ pairing: demoPairing('marl', 'slate') }));
+    expect(slate.map((rung) => rung.foot)).not.toContain('cut');
+    expect(ladderOf(from({})).map((rung) => rung.foot)).toContain('cut');
+  });
   it('shows no rung that no kind answers', () => {
     expect(ladderOf(from({ answered: ['grid'] })).map((rung) => rung.rung)).toEqual(['stock', 'safety', 'grid']);
   });

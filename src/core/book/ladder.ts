@@ -1,5 +1,6 @@
 import type { Pairing } from '../card/contract';
 import { assessPairing } from '../stock/assess';
+import { cutThroughJPerMm } from '../stock/cutting';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
 import { FACTS, factOf, factWords, type FactName, type FactNow } from './facts';
@@ -59,12 +60,17 @@ const STAGE_WORDS: Readonly<Record<CardStage, string>> = {
   seen: 'waits for a choice',
 };
 
-/** The rungs from the ground up: the common step, then the engrave side, then the cut side. */
+/** The rungs from the ground up: the common step, then the engrave side, then the cut side where this source cuts this stock at all. */
 export function ladderOf(from: LadderFacts): LadderRung[] {
   const { pairing, facts, links } = from;
   const remarks = assessPairing(pairing.machine, pairing.stock);
   const stop = remarks.find((remark) => remark.severity === 'stop');
-  return RUNG_IDS.filter((rung) => RUNGS[rung].foot === 'common' || from.answered.includes(rung)).map((rung) => {
+  const cuts = stop !== undefined || cutThroughJPerMm(pairing.machine, pairing.stock) !== null;
+  const drawn = (rung: RungId): boolean => {
+    const { foot } = RUNGS[rung];
+    return foot === 'common' || (from.answered.includes(rung) && (foot !== 'cut' || cuts));
+  };
+  return RUNG_IDS.filter(drawn).map((rung) => {
     const { name, question, foot, standsOn } = RUNGS[rung];
     const base = { rung, name, question, foot, standsOn: (standsOn as readonly RungId[]).map((id) => RUNGS[id].name) };
     if (rung === 'stock') {

@@ -136,8 +136,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
           />
         )}
         {doubted.length > 0 && (
-          <Notice look="straw" title={`${doubted.length} cells need your eye`}>
-            <p>They are framed in dashes: the photo alone cannot be trusted there. Look at the piece and say.</p>
+          <Notice
+            look="straw"
+            title={doubted.length === 1 ? 'One cell needs your eye' : `${doubted.length} cells need your eye`}
+          >
+            <p>Framed in dashes: the photo alone cannot be trusted there. Look at the piece and say.</p>
             <Button
               onClick={() =>
                 onSelect((doubted.find(({ cellIndex }) => cellIndex > (selected ?? -1)) ?? doubted[0]!).cellIndex)

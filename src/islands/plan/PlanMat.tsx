@@ -53,7 +53,7 @@ export function PlanMat(props: Props) {
     : {
         x: place.xMm - layout.widthMm * 0.4,
         y: place.yMm - 3,
-        width: layout.widthMm * 1.46,
+        width: layout.widthMm * 1.6,
         height: layout.heightMm * 1.3,
       };
 

@@ -18,7 +18,7 @@ module.exports = {
       name: 'no-cycles',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
     only('core-imports-nothing', '^src/core/', []),
     only('records-import-core', '^src/records/', ['^src/core/']),

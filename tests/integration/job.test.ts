@@ -20,7 +20,6 @@ describe('the whole job over the endpoints', () => {
       'threshold empty',
       'interval empty',
       'focus empty',
-      'kerf empty',
     ]);
     expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);

@@ -1,4 +1,4 @@
-import type { Pairing } from '../card/contract';
+import type { Pairing } from '../card/pairing';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber } from '../quantities/format';
 

@@ -6,7 +6,6 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../quantities/format';
-import type { Levels } from './layout';
 
 export interface Channel {
   readonly name: string;
@@ -33,6 +32,9 @@ export const CHANNELS = {
 } as const satisfies Readonly<Record<string, Channel>>; // prettier-ignore
 
 export type ChannelId = keyof typeof CHANNELS;
+
+/** What a cell stands for: a level of each channel that varies, in the channel's own unit. */
+export type Levels = Readonly<Partial<Record<ChannelId, number | string>>>;
 
 /** What a cell stands for, in words: "35 %, 120 mm/s". */
 export function levelWords(levels: Levels, liked: LikedUnits): string[] {

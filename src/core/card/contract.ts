@@ -1,20 +1,15 @@
 import type { FactDraft, FactNow } from '../book/facts';
 import type { RungId } from '../book/rungs';
 import type { Rect } from '../geometry/point';
-import type { Lens, Machine } from '../machine/machine';
-import type { Stock } from '../stock/stock';
 import type { Ask, Seen } from './asks';
 import type { ChannelId } from './channels';
 import type { Cell, FrameSettings, Layout } from './layout';
 import type { PlanField } from './plan-fields';
+import type { Pairing } from './pairing';
 import type { Air } from './settings';
 import type { Burn } from './shape';
 
-export interface Pairing {
-  readonly machine: Machine;
-  readonly lens: Lens;
-  readonly stock: Stock;
-}
+export type { Pairing };
 
 /** What is known when a card is planned or judged. */
 export interface Known {

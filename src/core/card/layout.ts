@@ -1,13 +1,10 @@
 import type { Point, Rect } from '../geometry/point';
-import type { ChannelId } from './channels';
+import type { Levels } from './channels';
 import type { Air } from './settings';
 import type { Burn } from './shape';
 
 /** Where a cell is expected to end up before it is burned. */
 export type Fate = 'no-mark' | 'overburn' | 'does-not-fire' | 'too-fast';
-
-/** What a cell stands for: a level of each channel that varies, in the channel's own unit. */
-export type Levels = Readonly<Partial<Record<ChannelId, number | string>>>;
 
 /** One patch, strip or part of a card. Positions are card millimetres: x right, y down, from the card's upper left corner. */
 export interface Cell {

@@ -48,6 +48,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
   const [showNumbers, setShowNumbers] = useState(true);
   const [lit, setLit] = useState(false);
+  const [litReady, setLitReady] = useState(false);
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
 
@@ -252,7 +253,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               </button>
               {gauges.length > 0 && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
-                  Simulated light table
+                  {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
                 </button>
               )}
             </>
@@ -278,11 +279,12 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   width={layout.widthMm + 2 * BENCH_MARGIN_MM}
                   height={layout.heightMm + 2 * BENCH_MARGIN_MM}
                   preserveAspectRatio="none"
+                  onLoad={() => setLitReady(true)}
                 />
               )}
               <CardDrawing
                 layout={layout}
-                marksVisible={!reading && !lit}
+                marksVisible={!reading && !(lit && litReady)}
                 markColour={familyOf(stock.family).burnedColour}
                 selected={selected}
                 onSelect={onSelect}

@@ -341,6 +341,14 @@ describe('cutting on the bench', () => {
     const lost = 8 - Number('shows' in across && across.shows);
     expect(lost).toBeGreaterThan(0.03);
     expect(lost).toBeLessThan(0.4);
+    // Across the left side: wider near the face than where it comes through.
+    const row = Math.round((8 + 1) * piece.pxPerMm) * piece.width;
+    const wide = (share: number): number => {
+      const line = piece.depthMm.subarray(row, row + Math.round(8 * piece.pxPerMm));
+      return line.filter((depth) => depth >= share * piece.thicknessMm).length / piece.pxPerMm;
+    };
+    expect(wide(0.2)).toBeGreaterThan(wide(0.995));
+    expect(wide(0.995)).toBeGreaterThan(0.03);
     const light = lightTable(piece);
     const at = (x: number, y: number): number =>
       light.data[Math.round((y + 1) * piece.pxPerMm) * light.width + Math.round((x + 1) * piece.pxPerMm)]!;

@@ -2,6 +2,7 @@ import { gunzipSync } from 'node:zlib';
 import { readFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { parseCardCode } from '../../src/core/card/code';
 import { migrate } from '../../src/db/migrate';
 import { query, testApp, type TestApp } from '../support/context';
 
@@ -54,6 +55,22 @@ describe('a database of the first slice', () => {
     const finding = await app.call('POST', '/api/cards/1/finding', { wish: null });
     expect(finding.json.candidates.length).toBeGreaterThan(9);
   });
+  it('still reads a photo of an old card, by its code and its layout brought up', async () => {
+    const { json } = await app.call('GET', '/api/cards/1');
+    expect(parseCardCode(json.card.layout.code)).toBe(json.card.number);
+    const { response } = await app.call('GET', `/api/photos/${json.reading.photoId}/images/original`);
+    // A byte behind the picture's end makes it another file of the same picture.
+    const bytes = Buffer.concat([Buffer.from(await response.arrayBuffer()), Buffer.from([0])]);
+    const sent = await app.call('POST', '/api/cards/1/photos?name=again.jpg', new Uint8Array(bytes));
+    await app.ctx.readings.idle();
+    expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.status).toBe('read');
+    const again = (await app.call('GET', '/api/cards/1')).json.reading;
+    expect(again.photoId).toBe(sent.json.id);
+    for (const cell of again.cells as { cellIndex: number; lightness: number }[]) {
+      const before = json.reading.cells.find((one: { cellIndex: number }) => one.cellIndex === cell.cellIndex);
+      expect(Math.abs(cell.lightness - before.lightness)).toBeLessThan(1);
+    }
+  }, 60_000);
   it('still has every kept version under its number, as facts', async () => {
     const { json } = await app.call('GET', '/api/facts/1');
     expect(json.fact.name).toBe('engrave');

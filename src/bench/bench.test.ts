@@ -377,6 +377,30 @@ describe('cutting on the bench', () => {
     expect(depth(6)).toBeGreaterThan(depth(3));
     expect(depth(40)).toBe(Infinity);
   });
+  it('flares up only where stock is resinous, more often the longer the beam dwells', () => {
+    const charred = (resin: number, speedMmPerS: number): number => {
+      const mdf = SPECIMENS['mdf']!;
+      const traces = square(3).traces.map((trace): Trace => ({ ...trace, speedMmPerS, air: 'off' }));
+      const burned = (own: number): Float32Array =>
+        burnPiece(square(3, { traces, specimen: { ...mdf, smoke: 0, solid: { ...mdf.solid, resin: own } } })).after;
+      const [with_, without] = [burned(resin), burned(0)];
+      return with_.reduce((count, value, index) => count + (value === without[index] ? 0 : 1), 0);
+    };
+    expect(charred(0, 1)).toBe(0);
+    expect(charred(1, 1)).toBeGreaterThan(0);
+    expect(charred(1, 500)).toBeLessThan(charred(1, 1));
+  });
+  it('is held up by pockets inside the sheet', () => {
+    const mdf = SPECIMENS['mdf']!;
+    const shallowest = (pockets: number): number => {
+      const specimen = { ...mdf, smoke: 0, texture: { ...mdf.texture, pockets } };
+      const piece = burnPiece(cutSquare(2.5, 1, { specimen }));
+      const row = Math.round((4 + 1) * piece.pxPerMm - 0.5) * piece.width;
+      const from = Math.round(6 * piece.pxPerMm);
+      return Math.min(...piece.depthMm.subarray(row + from, row + Math.round(12 * piece.pxPerMm)));
+    };
+    expect(shallowest(400)).toBeLessThan(0.95 * shallowest(0));
+  });
   it('leaves soot that wipes off, more without air', () => {
     const sooty = { ...SPECIMENS['mdf']!, smoke: 0.7 };
     const beside = { x: 0, y: 0.4, width: 10, height: 1 };

@@ -46,6 +46,9 @@ const BAND_PX = 4_000_000;
 /** Side of the blocks that haze is worked out on. */
 const BLOCK_MM = 0.32;
 
+/** Down to here a burn is on the face, above what may be glued or grown into the sheet. */
+const FACE_MM = 0.05;
+
 /** What hot gas takes of the walls of a cut: it is wider than the light by this. */
 const WALLS = 1.5;
 
@@ -184,8 +187,16 @@ function burnBand(
       if (over <= 0) continue;
       const x = (index % window.width) / px;
       const y = (Math.floor(index / window.width) + window.top) / px;
-      const hard = now > 0.05 ? nature.ground.resistance(x, y, now) : 1;
-      depth[index] = now + (over * cut) / hard;
+      // One crossing can go deep: what resists it changes on the way down. The face itself has nothing that does.
+      let left = over * cut;
+      let at = now;
+      while (left > 0 && at < thicknessMm) {
+        const hard = at < FACE_MM ? 1 : nature.ground.resistance(x, y, at);
+        const step = Math.min(left / hard, at < FACE_MM ? FACE_MM : thicknessMm / 6);
+        at += step;
+        left -= step * hard;
+      }
+      depth[index] = at + Math.max(0, left);
     }
     touched.length = 0;
   };

@@ -13,7 +13,7 @@ import type { BasePlan, Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { boundOfPlan, layCard, planProblems } from '../core/card/lay';
 import type { Layout } from '../core/card/layout';
-import { valueAt } from '../core/card/plan-fields';
+import { valueAt, withValueAt } from '../core/card/plan-fields';
 import { boxOfShape } from '../core/card/shape';
 import { csvOfCells } from '../formats/csv-cells';
 import { svgOfCard } from '../formats/card-svg';
@@ -45,6 +45,17 @@ function proposed(kind: AnyCardKind): Proposed[] {
       return [];
     }
   });
+}
+
+/** A plan made more and more work, one step for each field that eases it in turn, until it is too much or its own check stops it. */
+function heaviest(kind: AnyCardKind, plan: BasePlan, on: Pairing): BasePlan {
+  for (let turn = 0; turn < 40 && planProblems(kind, plan, on).length === 0; turn++) {
+    const { path, by } = kind.eases[turn % kind.eases.length]!;
+    const now = valueAt(plan, path) as number;
+    const more = withValueAt(plan, path, by === 'more' ? now / 1.25 : Math.ceil(now * 1.25));
+    if (kind.check(more, on).length === 0) plan = more;
+  }
+  return plan;
 }
 
 /** As it comes back from a database or a worker. */
@@ -157,6 +168,41 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
       expect(estimateCard(layout, pairing.machine).totalS).toBeLessThanOrEqual(bound.seconds);
       // A bound far off would refuse what could be burned.
       expect(bound.lines).toBeLessThan(4 * program.lines + 8000);
+    }
+  });
+
+  it('says its bound and what is wrong before anything is drawn', () => {
+    const drawsNothing = {
+      ...kind,
+      draw: () => {
+        throw new Error('drawn');
+      },
+    };
+    for (const { pairing, plan } of all) {
+      expect(planProblems(drawsNothing, plan, pairing)).toEqual([]);
+      expect(boundOfPlan(drawsNothing, plan, pairing).lines).toBeGreaterThan(0);
+    }
+  });
+
+  it('refuses what is too much work, and what it says would fit does', () => {
+    const { pairing, plan } = all[0]!;
+    const heavy = heaviest(kind, plan, pairing);
+    const [problem, ...others] = planProblems(kind, heavy, pairing);
+    expect(others).toEqual([]);
+    const said = /^Too much for one card: .* would fit with (.*)\.$/.exec(problem!.message)?.[1];
+    expect(said).toBeDefined();
+    const eased = (from: BasePlan, ease: (typeof kind.eases)[number], words: string): BasePlan => {
+      const value = new RegExp(
+        ease
+          .says(4711)
+          .replace('4711', String.raw`([\d.]+)`)
+          .replace('passes', 'pass(?:es)?'),
+      ).exec(words)?.[1];
+      return value === undefined ? from : withValueAt(from, ease.path, Number(value));
+    };
+    for (const words of said!.split(', or with ')) {
+      const lighter = kind.eases.reduce((from, ease) => eased(from, ease, words), heavy);
+      expect(planProblems(kind, lighter, pairing), words).toEqual([]);
     }
   });
 

@@ -9,23 +9,14 @@ import { send } from '../views/send';
 import { BurnStage } from './card/BurnStage';
 import { LookStage } from './card/LookStage';
 import { PhotoStage } from './card/PhotoStage';
-import { stageOf, stagesOf, StageTabs, type Stage } from './card/StageTabs';
+import { StageTabs } from './card/StageTabs';
+import { stageAfter, stageInHash, stageOf, type Stage } from './card/stages';
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
 
 const isUnderWay = (view: CardView): boolean =>
   view.burns.some((burn) => burn.endedAt === null) ||
   view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
-
-/** Steps as earlier addresses named them. */
-const EARLIER: Readonly<Record<string, Stage>> = { read: 'look', pick: 'find' };
-
-/** The step that the address names, if it names one that this kind has. */
-function stageInAddress(kind: string): Stage | null {
-  const name = window.location.hash.slice(1);
-  const wanted = EARLIER[name] ?? (name as Stage);
-  return stagesOf(kind).includes(wanted) ? wanted : null;
-}
 
 function Screen({ start }: { start: CardView }) {
   const queries = useQueryClient();
@@ -37,12 +28,12 @@ function Screen({ start }: { start: CardView }) {
     staleTime: 500,
     refetchInterval: ({ state }) => (state.data && isUnderWay(state.data) ? 500 : false),
   });
-  const [stage, setStage] = useState<Stage>(() => stageInAddress(card.kind) ?? stageOf(start));
+  const [stage, setStage] = useState<Stage>(() => stageInHash(window.location.hash, card) ?? stageOf(start));
   useEffect(() => {
-    const follow = (): void => setStage((now) => stageInAddress(card.kind) ?? now);
+    const follow = (): void => setStage((now) => stageInHash(window.location.hash, card) ?? now);
     window.addEventListener('hashchange', follow);
     return () => window.removeEventListener('hashchange', follow);
-  }, [card.kind]);
+  }, [card]);
   const [selected, setSelected] = useState<number | null>(null);
   const go = (next: Stage): void => {
     window.history.replaceState(null, '', `#${next}`);
@@ -50,10 +41,7 @@ function Screen({ start }: { start: CardView }) {
     if (next === 'find') setSelected(null);
     setStage(next);
   };
-  const goOn = (): void => {
-    const stages = stagesOf(card.kind);
-    go(stages[Math.min(stages.length - 1, stages.indexOf(stage) + 1)]!);
-  };
+  const goOn = (): void => go(stageAfter(stage, card));
   const refresh = (): Promise<void> => queries.invalidateQueries({ queryKey: ['card', card.id] });
   const shared = {
     view,

@@ -1,8 +1,9 @@
 import { checkAxis, within } from '../../core/card/axis';
+import { boundOfFills } from '../../core/card/bound';
 import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
-import { plainNumber } from '../../core/quantities/format';
 import { drawFocus } from './draw';
 import { findFocus, FOCUS_ASKS, type FocusFinding } from './find';
 import { FOCUS_VERSION, upgradeFocusPlan, type FocusPlan } from './plan';
@@ -36,10 +37,9 @@ export const focus = Object.freeze({
     ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
   ],
   draw: drawFocus,
-  fit: ({ patchMm, constants }, excess) => ({
-    field: 'constants.intervalMm',
-    message: `It would fit with a line interval of ${plainNumber(Math.min(2, Math.ceil(constants.intervalMm * excess * 1020) / 1000))} mm, or with patches of ${plainNumber(Math.max(1, Math.floor((patchMm / excess) * 9.8) / 10))} mm.`,
-  }),
+  bound: ({ focus: { count }, patchMm, constants }, { machine }) =>
+    boundOfFills(count, { widthMm: patchMm, heightMm: patchMm }, { ...constants, focusOffsetMm: 0 }, machine),
+  eases: [EASES.interval('constants.intervalMm'), EASES.size('patchMm', 'patches'), EASES.passes('constants.passes')],
   wish: () => ({}),
   find: findFocus,
   settle: ({ fillMm, flat, sigmaMm, cellIndex }) =>

@@ -1,20 +1,16 @@
-import { axisValues } from '../../core/card/axis';
 import { CHANNELS } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, EdgeLabel, Pairing } from '../../core/card/contract';
-import { deliveredBy, fateOfFill } from '../../core/card/energy';
+import { deliveredBy } from '../../core/card/energy';
 import { rectRing } from '../../core/card/shape';
-import type { BurnSettings } from '../../core/card/settings';
+import { gridFate, gridLevels, gridSettings } from './levels';
 import type { GridPlan } from './plan';
 
 const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
 
 /** Draws a power x speed card: filled squares, power along the columns, the fastest row at the top. */
 export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
-  const powers = axisValues(plan.power).map((power) => round(power, 4));
-  const speeds = axisValues(plan.speed)
-    .reverse()
-    .map((speed) => round(speed, 2));
+  const { powers, speeds } = gridLevels(plan);
   const pitch = plan.cellMm + plan.gapMm;
   const box = (column: number, row: number) => ({
     x: round(column * pitch, 4),
@@ -24,16 +20,14 @@ export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
   });
   const cells = speeds.flatMap((speed, row) =>
     powers.map((power, column) => {
-      const settings: BurnSettings = { powerFraction: power, speedMmPerS: speed, ...plan.constants };
-      const expected = fateOfFill(settings, pairing);
+      const settings = gridSettings(plan, power, speed);
       const place = box(column, row);
       return {
         box: place,
         levels: { power, speed },
         burns: [{ shape: { do: 'sweep' as const, area: [rectRing(place)] }, settings }],
         risk: deliveredBy(settings, pairing).arealJPerMm2,
-        expected,
-        leftOut: plan.leaveOutFailing && expected !== null,
+        ...gridFate(plan, settings, pairing),
       };
     }),
   );

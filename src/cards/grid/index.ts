@@ -3,11 +3,11 @@ import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
 import { GRADE, OUTCOME } from '../../core/card/usual-asks';
+import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
 import { drawGrid } from './draw';
 import { findInGrid, type GridFinding, type GridWish } from './find';
-import { fitGrid } from './fit';
-import { GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
+import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
 
 export interface GridChoice {
@@ -37,7 +37,8 @@ export const grid = Object.freeze({
     ...FRAME_FIELDS,
   ],
   draw: drawGrid,
-  fit: fitGrid,
+  bound: boundGrid,
+  eases: GRID_EASES,
   wish: ({ machine }) => ({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' }),
   find: findInGrid,
   settle: (_finding, layout, seen, { cellIndex }) => {

@@ -1,9 +1,16 @@
 import type { Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
 import type { MarkSettings, StrokeSettings } from '../../core/card/layout';
 import { upgradeSettings, type Constants } from '../../core/card/settings';
 
 export const GRID_VERSION = 2;
+
+export const GRID_EASES = [
+  EASES.interval('constants.intervalMm'),
+  EASES.size('cellMm', 'cells'),
+  EASES.passes('constants.passes'),
+];
 
 /** A power x speed card. Power runs along the columns, speed down the rows with the fastest at the top. */
 export interface GridPlan extends BasePlan {

@@ -10,10 +10,10 @@ import { fastestFillSpeedMmPerS } from '../../core/motion/move';
 import { formatPower, plainNumber } from '../../core/quantities/format';
 import { suitability } from '../../core/stock/absorption';
 import { familyOf, type Family } from '../../core/stock/families';
+import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
 import { drawGrid } from './draw';
-import { fitGrid } from './fit';
-import { GRID_VERSION, type GridPlan } from './plan';
+import { GRID_EASES, GRID_VERSION, type GridPlan } from './plan';
 
 /** A full grid at default size has taken an hour; a proposal stays under these. */
 export const PROPOSAL_LIMITS = { burnS: 240, areaCm2: 30 } as const;
@@ -109,7 +109,14 @@ function endsAround(machine: Machine, found: { powerFraction: number; speedMmPer
   };
 }
 
-const KIND = { kind: 'grid', version: GRID_VERSION, check: checkGridPlan, draw: drawGrid, fit: fitGrid } as const;
+const KIND = {
+  kind: 'grid',
+  version: GRID_VERSION,
+  check: checkGridPlan,
+  bound: boundGrid,
+  eases: GRID_EASES,
+  draw: drawGrid,
+} as const;
 
 /**
  * The card to burn on a pairing, with a reason for each value: the first one from a faint mark to just short of spoiling the sheet for

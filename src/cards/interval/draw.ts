@@ -1,20 +1,16 @@
-import { axisValues } from '../../core/card/axis';
 import { CHANNELS } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { columnOfBoxes } from '../../core/card/row';
 import { rectRing } from '../../core/card/shape';
-import type { IntervalPlan } from './plan';
-
-/** Shares of the power that the three steps of a strip take: lines show in the weak one, mud in the strong one. */
-export const RAMP = [0.45, 0.7, 1] as const;
+import { RAMP, stripIntervals, type IntervalPlan } from './plan';
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
   const { stripWidthMm, stripHeightMm, gapMm, constants } = plan;
-  const intervals = axisValues(plan.interval).map((mm) => Math.round(mm * 1e4) / 1e4);
+  const intervals = stripIntervals(plan);
   const boxes = columnOfBoxes(intervals.length, stripWidthMm, stripHeightMm, gapMm);
   const stepMm = stripWidthMm / RAMP.length;
   const cells = intervals.map((intervalMm, index) => {

@@ -1,8 +1,9 @@
 import { checkAxis, within } from '../../core/card/axis';
 import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
-import { plainNumber } from '../../core/quantities/format';
+import { boundIntervals } from './bound';
 import { drawIntervals } from './draw';
 import { findInterval, INTERVAL_ASKS, type IntervalFinding } from './find';
 import { INTERVAL_VERSION, upgradeIntervalPlan, type IntervalPlan } from './plan';
@@ -43,10 +44,12 @@ export const interval = Object.freeze({
     ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
   ],
   draw: drawIntervals,
-  fit: ({ stripHeightMm, interval: { from } }, excess) => ({
-    field: 'interval.from',
-    message: `It would fit with a finest interval of ${plainNumber(Math.ceil(from * excess * 1020) / 1000)} mm, or with strips ${plainNumber(Math.max(1, Math.floor((stripHeightMm / excess) * 9.8) / 10))} mm high.`,
-  }),
+  bound: boundIntervals,
+  eases: [
+    EASES.interval('interval.from'),
+    EASES.size('stripHeightMm', 'strips with a height'),
+    EASES.passes('constants.passes'),
+  ],
   wish: () => ({}),
   find: findInterval,
   settle: ({ intervalMm, cellIndex, sigmaMm }) =>

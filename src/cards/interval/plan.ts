@@ -1,4 +1,4 @@
-import type { Axis } from '../../core/card/axis';
+import { axisValues, type Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
 import type { BurnSettings } from '../../core/card/settings';
 
@@ -13,6 +13,13 @@ export interface IntervalPlan extends BasePlan {
   readonly gapMm: number;
   readonly constants: Omit<BurnSettings, 'intervalMm'>;
 }
+
+/** Shares of the power that the three steps of a strip take: lines show in the weak one, mud in the strong one. */
+export const RAMP = [0.45, 0.7, 1] as const;
+
+/** Line intervals of the strips, from the top. */
+export const stripIntervals = ({ interval }: IntervalPlan): number[] =>
+  axisValues(interval).map((mm) => Math.round(mm * 1e4) / 1e4);
 
 export function upgradeIntervalPlan(stored: object): IntervalPlan {
   const { version } = stored as { version?: number };

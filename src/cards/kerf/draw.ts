@@ -5,9 +5,7 @@ import { letter } from '../../core/card/lettering';
 import { rowOfBoxes } from '../../core/card/row';
 import { rectOutline } from '../../core/card/shape';
 import { plainNumber } from '../../core/quantities/format';
-import type { KerfPlan } from './plan';
-
-const NUMBER_MM = 3;
+import { NUMBER_MM, type KerfPlan } from './plan';
 
 /** Squares side by side, each numbered on its face before it is cut out. */
 export function drawKerf({ sizeMm, count, gapMm, cut, frame }: KerfPlan, on: Pairing): Drawn {

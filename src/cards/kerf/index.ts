@@ -1,8 +1,10 @@
 import { within } from '../../core/card/axis';
 import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { boundKerf } from './bound';
 import { drawKerf } from './draw';
 import { findKerf, KERF_ASKS, type KerfFinding } from './find';
 import { KERF_VERSION, upgradeKerfPlan, type KerfPlan } from './plan';
@@ -37,7 +39,8 @@ export const kerf = Object.freeze({
     ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
   ],
   draw: drawKerf,
-  fit: () => ({ field: 'count', message: 'Take fewer squares, fewer passes, or a higher speed.' }),
+  bound: boundKerf,
+  eases: [EASES.speed('cut.speedMmPerS'), EASES.passes('cut.passes')],
   wish: () => ({}),
   find: findKerf,
   settle: ({ x, y, missing }, layout) => {

@@ -3,6 +3,9 @@ import type { BurnSettings } from '../../core/card/settings';
 
 export const KERF_VERSION = 1;
 
+/** Height of the number on a square. */
+export const NUMBER_MM = 3;
+
 /** Squares that are cut out and measured: what they lack to their drawn size is the kerf. */
 export interface KerfPlan extends BasePlan {
   readonly sizeMm: number;

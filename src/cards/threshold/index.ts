@@ -1,11 +1,12 @@
 import { checkAxis, within } from '../../core/card/axis';
+import { boundOfFills } from '../../core/card/bound';
 import { checkConstants, checkPower, checkSpeed } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
-import { plainNumber } from '../../core/quantities/format';
 import { THRESHOLD_ASKS } from './asks';
-import { drawThreshold } from './draw';
+import { drawThreshold, SEARCH_PLACES } from './draw';
 import { findThreshold, type ThresholdFinding } from './find';
 import { THRESHOLD_VERSION, upgradeThresholdPlan, type ThresholdPlan } from './plan';
 import { proposeThreshold } from './propose';
@@ -50,10 +51,17 @@ export const threshold = Object.freeze({
     ...FRAME_FIELDS,
   ],
   draw: drawThreshold,
-  fit: ({ constants, patchMm }, excess) => ({
-    field: 'constants.intervalMm',
-    message: `It would fit with a line interval of ${plainNumber(Math.min(2, Math.ceil(constants.intervalMm * excess * 1020) / 1000))} mm, or with patches of ${plainNumber(Math.max(1, Math.floor((patchMm / excess) * 9.8) / 10))} mm.`,
-  }),
+  bound: (plan, { machine }) => {
+    const { patchMm, constants, way, power } = plan;
+    const count = way === 'strip' ? power.count : SEARCH_PLACES;
+    return boundOfFills(
+      count,
+      { widthMm: patchMm, heightMm: patchMm },
+      { ...constants, powerFraction: power.to },
+      machine,
+    );
+  },
+  eases: [EASES.interval('constants.intervalMm'), EASES.size('patchMm', 'patches'), EASES.passes('constants.passes')],
   next: nextPatch,
   wish: () => ({}),
   find: findThreshold,

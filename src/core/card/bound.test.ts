@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
 import { demoPairing } from '../../../tests/support/demo';
+import { boundOfFills, boundOfLines } from './bound';
 import { PlanError } from './contract';
 import { checkFrame, proposeFrame } from './frame-settings';
 import { layCard, planProblems } from './lay';
@@ -28,7 +29,7 @@ describe('a card that is too much work', () => {
     expect(performance.now() - started).toBeLessThan(2000);
     expect(problems).toHaveLength(1);
     expect(problems[0]!.message).toMatch(/lines of program/);
-    expect(problems[0]!.message).toMatch(/would fit|Take/);
+    expect(problems[0]!.message).toMatch(/would fit with a line interval of .* mm, cells of .* mm, \d passes together/);
     expect(() => layCard(grid, monster, pairing, { cardNumber: 1 })).toThrow(PlanError);
   });
   it('says no at its own limit, not far from it', () => {
@@ -36,6 +37,31 @@ describe('a card that is too much work', () => {
       planProblems(grid, { ...plan, constants: { ...plan.constants, passes: count } }, pairing);
     expect(passes(1)).toEqual([]);
     expect(passes(3)).toEqual([]);
+  });
+});
+
+describe('the arithmetic of a bound', () => {
+  const settings = { ...plan.constants, powerFraction: 0.3, speedMmPerS: 100, intervalMm: 0.1, passes: 2 };
+  const size = { widthMm: 5, heightMm: 5 };
+  it('counts four lines for each sweep of each pass, and six for each rectangle', () => {
+    expect(boundOfFills(10, size, settings, pairing.machine).lines).toBe(10 * (50 * 2 * 4 + 6));
+    const vertical = { ...settings, direction: 'vertical' as const, passes: 1 };
+    expect(boundOfFills(1, { widthMm: 3, heightMm: 9 }, vertical, pairing.machine).lines).toBe(30 * 4 + 6);
+  });
+  it('has at least the time that the beam is on', () => {
+    expect(boundOfFills(10, size, settings, pairing.machine).seconds).toBeGreaterThan((10 * 100 * 5) / 100);
+    const square = { count: 3, lengthMm: 80, corners: 5, reachMm: 20 };
+    const bound = boundOfLines(square, { speedMmPerS: 10, passes: 2 }, pairing.machine);
+    expect(bound.seconds).toBeGreaterThan(3 * 2 * 8);
+    expect(bound.lines).toBe(3 * (7 * 2 + 6));
+  });
+  it('never believes a speed that the machine has not', () => {
+    const fast = { ...settings, speedMmPerS: 1e6 };
+    const top = { ...settings, speedMmPerS: pairing.machine.topSpeedXMmPerS, runUpMm: 5 };
+    expect(boundOfFills(1, size, { ...fast, runUpMm: 5 }, pairing.machine).seconds).toBeCloseTo(
+      boundOfFills(1, size, top, pairing.machine).seconds,
+      6,
+    );
   });
 });
 

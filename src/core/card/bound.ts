@@ -1,7 +1,7 @@
 import { sweepLimits, type Machine } from '../machine/machine';
 import { plainNumber, formatDuration } from '../quantities/format';
-import { burnRunUpMm } from './path';
-import { boxOfShape, type Burn } from './shape';
+import { sweepRunUpMm } from './path';
+import type { BurnSettings } from './settings';
 
 /** How large a card's work is at the most: by arithmetic, before a line of it is drawn. */
 export interface Bound {
@@ -20,7 +20,8 @@ const BYTES_A_LINE = 44;
 /** Frame of any card: four markers of fifty lines each, lettering of some hundred strokes. */
 const FRAME: Bound = { lines: 4000, seconds: 180, bytes: 4000 * BYTES_A_LINE };
 
-const sum = (bounds: readonly Bound[]): Bound =>
+/** Sum of the work of a card's parts. */
+export const sumOfBounds = (bounds: readonly Bound[]): Bound =>
   bounds.reduce(
     (total, bound) => ({
       lines: total.lines + bound.lines,
@@ -30,51 +31,69 @@ const sum = (bounds: readonly Bound[]): Bound =>
     { lines: 0, seconds: 0, bytes: 0 },
   );
 
-/** Upper bound of one burn: its area over the interval, or its length, times passes; ramps and travel generously. */
-function boundOfBurn(burn: Burn, machine: Machine): Bound {
-  const { shape, settings } = burn;
+const timesOver = (count: number, lines: number, seconds: number): Bound => ({
+  lines: count * lines,
+  seconds: count * seconds,
+  bytes: count * lines * BYTES_A_LINE,
+});
+
+/** Lines that name a part of the card and set its air and focus. */
+const PART_LINES = 6;
+
+const slowestAxis = ({ accelerationXMmPerS2, accelerationYMmPerS2 }: Machine): number =>
+  Math.min(accelerationXMmPerS2, accelerationYMmPerS2);
+
+/** Travel to a part of the card: generously, from far away. */
+const travelS = (widthMm: number, heightMm: number, machine: Machine): number =>
+  2 * Math.sqrt((widthMm + heightMm + 200) / slowestAxis(machine));
+
+/**
+ * Upper bound of `count` rectangles filled alike: height over interval, times passes, with a generous ramp and step for each line.
+ *
+ * 10 squares of 5 mm at 0.1 mm and 2 passes: 10 * (50 * 2 * 4 + 6) = 4060 lines
+ */
+export function boundOfFills(
+  count: number,
+  { widthMm, heightMm }: { readonly widthMm: number; readonly heightMm: number },
+  settings: BurnSettings,
+  machine: Machine,
+): Bound {
   const { speedMmPerS, intervalMm, direction, passes } = settings;
-  const box = boxOfShape(shape);
-  const travelS =
-    2 *
-    Math.sqrt((box.width + box.height + 200) / Math.min(machine.accelerationXMmPerS2, machine.accelerationYMmPerS2));
-  if (shape.do === 'follow') {
-    const corners = shape.lines.reduce((count, line) => count + line.length + 2, 0);
-    const slowest = Math.min(machine.accelerationXMmPerS2, machine.accelerationYMmPerS2);
-    let lengthMm = 0;
-    for (const line of shape.lines)
-      for (let k = 1; k < line.length; k++)
-        lengthMm += Math.hypot(line[k]!.x - line[k - 1]!.x, line[k]!.y - line[k - 1]!.y);
-    const speed = Math.min(speedMmPerS, machine.topSpeedXMmPerS, machine.topSpeedYMmPerS);
-    return {
-      lines: corners * passes + 6,
-      seconds: passes * (lengthMm / speed + (corners * speed) / slowest + shape.lines.length * travelS) + travelS,
-      bytes: (corners * passes + 6) * BYTES_A_LINE,
-    };
-  }
-  const horizontal = direction === 'horizontal';
-  const across = horizontal ? box.height : box.width;
-  const along = horizontal ? box.width : box.height;
+  const across = direction === 'horizontal' ? heightMm : widthMm;
+  const along = direction === 'horizontal' ? widthMm : heightMm;
   const sweeps = Math.max(1, Math.floor(across / intervalMm + 1e-9)) * passes;
   const limits = sweepLimits(machine, direction);
   const speed = Math.min(speedMmPerS, limits.topSpeedMmPerS);
-  // Half of a region's outlines, at the most, begin a lit stretch on one line.
-  const stretches = Math.max(1, Math.ceil(shape.area.reduce((count, ring) => count + ring.length, 0) / 4));
-  const perSweep = 1 + 2 * stretches + 1;
-  const runUp = burnRunUpMm(burn, machine);
-  const stepS =
-    2 * Math.sqrt((intervalMm + 2 * runUp) / Math.min(machine.accelerationXMmPerS2, machine.accelerationYMmPerS2));
-  return {
-    lines: sweeps * perSweep + 6,
-    seconds: sweeps * ((along + 2 * runUp) / speed + (2 * speed) / limits.accelerationMmPerS2 + stepS) + travelS,
-    bytes: (sweeps * perSweep + 6) * BYTES_A_LINE,
-  };
+  const runUp = sweepRunUpMm(settings, machine);
+  const rampS = (2 * speed) / limits.accelerationMmPerS2;
+  const stepS = 2 * Math.sqrt((intervalMm + 2 * runUp) / slowestAxis(machine));
+  const sweepS = (along + 2 * runUp) / speed + rampS + stepS;
+  // A sweep is a rapid to its start, a run-up, the mark and a run-out.
+  return timesOver(count, 4 * sweeps + PART_LINES, sweeps * sweepS + travelS(widthMm, heightMm, machine));
 }
 
-/** Upper bound of a card of these burns, its frame included. */
-export function boundOfBurns(burns: readonly Burn[], machine: Machine): Bound {
-  return sum([FRAME, ...burns.map((burn) => boundOfBurn(burn, machine))]);
+/** Followed lines that are alike: how many, how long each, in how many corners, within what square. */
+export interface AlikeLines {
+  readonly count: number;
+  readonly lengthMm: number;
+  readonly corners: number;
+  readonly reachMm: number;
 }
+
+/** Upper bound of lines that are followed alike: their length, a full stop at every corner, and travel to each. */
+export function boundOfLines(
+  { count, lengthMm, corners, reachMm }: AlikeLines,
+  { speedMmPerS, passes }: Pick<BurnSettings, 'speedMmPerS' | 'passes'>,
+  machine: Machine,
+): Bound {
+  const speed = Math.min(speedMmPerS, machine.topSpeedXMmPerS, machine.topSpeedYMmPerS);
+  const comeS = travelS(reachMm, reachMm, machine);
+  const passS = lengthMm / speed + ((corners + 2) * speed) / slowestAxis(machine) + comeS;
+  return timesOver(count, (corners + 2) * passes + PART_LINES, passes * passS + comeS);
+}
+
+/** A card's work with its frame around what its kind draws. */
+export const withFrame = (drawn: Bound): Bound => sumOfBounds([FRAME, drawn]);
 
 /** By how much a bound goes past the limits: 1 when it keeps them all. */
 export function excessOf(bound: Bound): number {

@@ -2,7 +2,9 @@ import type { FactDraft, FactNow } from '../book/facts';
 import type { RungId } from '../book/rungs';
 import type { Rect } from '../geometry/point';
 import type { Ask, Seen } from './asks';
+import type { Bound } from './bound';
 import type { ChannelId } from './channels';
+import type { Ease } from './ease';
 import type { Cell, FrameSettings, Layout } from './layout';
 import type { PlanField } from './plan-fields';
 import type { Pairing } from './pairing';
@@ -114,8 +116,13 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   fields(plan: Plan, on: Pairing): readonly PlanField[];
   /** Expects a plan that `check` found no fault with. */
   draw(plan: Plan, on: Pairing): Drawn;
-  /** What to change in a plan that is `excess` times too much work. */
-  fit(plan: Plan, excess: number): PlanProblem;
+  /**
+   * Upper bound of the work of everything that `draw` would draw, by arithmetic: nothing is drawn for it, so that no plan, however
+   * large, can hold up whoever asks. Expects a plan that `check` found no fault with.
+   */
+  bound(plan: Plan, on: Pairing): Bound;
+  /** What eases a plan that is too much work, the best way first. */
+  readonly eases: readonly Ease[];
   /** For plans that search: the next cell, or why it stops. Null for plans that burn all their cells at once. */
   next?(layout: Layout, plan: Plan, seen: Seen, on: Pairing): NextCell | null;
   wish(on: Pairing): Wish;

@@ -110,11 +110,16 @@ export function* fillRegion(area: Region, settings: BurnSettings, runUp: number)
   }
 }
 
-/** Run-up in mm that a burn has on this machine, each side: as set, or what the speed asks for. Followed lines have none unless set. */
+/** Run-up in mm that a sweep has on this machine, each side: as set, or what the speed asks for. */
+export function sweepRunUpMm(settings: BurnSettings, machine: Machine): number {
+  return (
+    settings.runUpMm ?? runUpMm(settings.speedMmPerS, sweepLimits(machine, settings.direction).accelerationMmPerS2)
+  );
+}
+
+/** Run-up in mm that a burn has on this machine, each side. Followed lines have none unless it is set. */
 export function burnRunUpMm({ shape, settings }: Burn, machine: Machine): number {
-  if (settings.runUpMm !== null) return settings.runUpMm;
-  if (shape.do === 'follow') return 0;
-  return runUpMm(settings.speedMmPerS, sweepLimits(machine, settings.direction).accelerationMmPerS2);
+  return shape.do === 'follow' ? (settings.runUpMm ?? 0) : sweepRunUpMm(settings, machine);
 }
 
 function* burnPath(burn: Burn, machine: Machine): Generator<PathStep> {

@@ -1,25 +1,6 @@
 import type { CardView } from '../../views/views';
-import { cardKind } from '../../cards/registry';
+import { stagesOf, type Stage } from './stages';
 import styles from './StageTabs.module.css';
-
-export const STAGES = ['burn', 'photo', 'look', 'find'] as const;
-export type Stage = (typeof STAGES)[number];
-
-/** The steps of a kind: a photo only where one is asked for. */
-export function stagesOf(kind: string): readonly Stage[] {
-  const photo = cardKind(kind).asks.some((ask) => ask.by === 'photo');
-  return STAGES.filter((stage) => stage !== 'photo' || photo);
-}
-
-/** Where a card stands: the first step that is not done. */
-export function stageOf(view: CardView): Stage {
-  const stages = stagesOf(view.card.kind);
-  const burned = view.burns.some((burn) => burn.status === 'done');
-  if (!burned && view.photos.length === 0) return 'burn';
-  if (view.search?.go) return 'burn';
-  if (stages.includes('photo') && view.reading === null && view.answers.length === 0) return 'photo';
-  return view.answers.length > 0 || view.kept.length > 0 ? 'find' : 'look';
-}
 
 /** The card's way through the job, as numbered steps; a step that has nothing to show yet cannot be entered. */
 export function StageTabs({ stage, view, onStage }: { stage: Stage; view: CardView; onStage: (stage: Stage) => void }) {
@@ -35,7 +16,7 @@ export function StageTabs({ stage, view, onStage }: { stage: Stage; view: CardVi
     <nav className={styles.tabs} aria-label={`Steps of card ${view.card.layout.code}`}>
       <p className={styles.code}>Card {view.card.layout.code}</p>
       <ol>
-        {stagesOf(view.card.kind).map((id, index) => (
+        {stagesOf(view.card).map((id, index) => (
           <li key={id}>
             <button
               type="button"

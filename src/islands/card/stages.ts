@@ -1,0 +1,45 @@
+import { cardKind } from '../../cards/registry';
+import type { Layout } from '../../core/card/layout';
+import type { CardView } from '../../views/views';
+
+export const STAGES = ['burn', 'photo', 'look', 'find'] as const;
+export type Stage = (typeof STAGES)[number];
+
+interface LaidCard {
+  readonly kind: string;
+  readonly layout: Layout;
+}
+
+/** The steps of a card: a photo only where its kind asks for one and it has markers to be read by. */
+export function stagesOf({ kind, layout }: LaidCard): readonly Stage[] {
+  const photo = layout.frame.markers.length > 0 && cardKind(kind).asks.some((ask) => ask.by === 'photo');
+  return STAGES.filter((stage) => stage !== 'photo' || photo);
+}
+
+/** Where a card stands: the first step that is not done. */
+export function stageOf(
+  view: Pick<CardView, 'card' | 'burns' | 'photos' | 'reading' | 'answers' | 'kept' | 'search'>,
+): Stage {
+  const burned = view.burns.some((burn) => burn.status === 'done');
+  if (!burned && view.photos.length === 0) return 'burn';
+  if (view.search?.go) return 'burn';
+  const photo = stagesOf(view.card).includes('photo');
+  if (photo && view.reading === null && view.answers.length === 0) return 'photo';
+  return view.answers.length > 0 || view.kept.length > 0 ? 'find' : 'look';
+}
+
+/** The step after `stage`; the last one is followed by itself. */
+export function stageAfter(stage: Stage, card: LaidCard): Stage {
+  const stages = stagesOf(card);
+  return stages[Math.min(stages.length - 1, stages.indexOf(stage) + 1)]!;
+}
+
+/** Steps as earlier addresses named them. */
+const EARLIER: Readonly<Record<string, Stage>> = { read: 'look', pick: 'find' };
+
+/** The step that an address's "#look" names, if the card has it. */
+export function stageInHash(hash: string, card: LaidCard): Stage | null {
+  const name = hash.slice(1);
+  const wanted = EARLIER[name] ?? (name as Stage);
+  return stagesOf(card).includes(wanted) ? wanted : null;
+}

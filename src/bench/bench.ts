@@ -41,7 +41,7 @@ const BEAM_MM: Readonly<Record<keyof Specimen['takes'], number>> = { ultraviolet
  * How far from focus the spot is wider by the root of two: a cone from the beam's width at the lens to the spot, one focal length long,
  * is that wide where it has opened by the spot itself.
  */
-function rayleighOf({ focalLengthMm, spotXMm, spotYMm, wavelengthNm }: BenchMachine): number {
+export function rayleighOf({ focalLengthMm, spotXMm, spotYMm, wavelengthNm }: BenchMachine): number {
   return (Math.max(spotXMm, spotYMm) * focalLengthMm) / BEAM_MM[bandOfWavelength(wavelengthNm)];
 }
 

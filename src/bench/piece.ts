@@ -56,18 +56,26 @@ const WALLS = 1.5;
 const LEAK_WATTS = 10;
 const LEAK_EXPONENT = 0.07;
 
+/**
+ * Hot gas from a cut browns the stock beside it: a small share of the energy, spread this widely, more of it the longer the beam dwells
+ * and the deeper the cut is. It is in the stock and does not wipe off.
+ */
+const SCORCH = { share: 0.03, sigmaMm: 0.3, usualMmPerS: 20, fullDepthMm: 1, scaleJPerMm2: 0.06, most: 0.85 };
+
 interface AirEffect {
   /** Soot that settles; what cooling takes of the energy that marks; energy that a depth takes, over that with full air. */
   readonly soot: number;
   readonly cooling: number;
   readonly cutting: number;
   readonly flare: number;
+  /** How much of a cut's heat browns the stock beside it, over that with full air. */
+  readonly scorch: number;
 }
 
 const AIR: Readonly<Record<AirFlow, AirEffect>> = {
-  off: { soot: 1.25, cooling: 1, cutting: 1.3, flare: 3 },
-  low: { soot: 0.8, cooling: 1.02, cutting: 1.12, flare: 1 },
-  on: { soot: 0.45, cooling: 1.05, cutting: 1, flare: 0.3 },
+  off: { soot: 1.25, cooling: 1, cutting: 1.3, flare: 3, scorch: 1.8 },
+  low: { soot: 0.8, cooling: 1.02, cutting: 1.12, flare: 1, scorch: 1.3 },
+  on: { soot: 0.45, cooling: 1.05, cutting: 1, flare: 0.3, scorch: 1 },
 };
 
 /** Kept and worked-out pixels per millimetre: a whole number of the latter to each of the former. */
@@ -176,6 +184,7 @@ function burnBand(
   // One crossing is a straight way gone in one go, however many stretches it is told in: what begins to remove stock is its sum.
   const crossing = new Float32Array(perMm3 === null ? 0 : fluence.length);
   const touched: number[] = [];
+  const warmth = new Float32Array(crossing.length);
   const remove = (air: AirEffect): void => {
     const cut = perMm3 === null ? 0 : 1 / (perMm3 * air.cutting);
     for (const index of touched) {
@@ -235,15 +244,24 @@ function burnBand(
       if (crossing[index] === 0) touched.push(index);
       crossing[index]! += share * perMm2;
     });
+    const dwell = Math.min(3, Math.max(0.3, Math.sqrt(SCORCH.usualMmPerS / trace.speedMmPerS)));
+    const deep = Math.min(1, (peak * takes - onset) / perMm3 / SCORCH.fullDepthMm) ** 2;
+    const warm = joules * SCORCH.share * AIR[trace.air].scorch * dwell * deep;
+    const around = SCORCH.sigmaMm * px;
+    deposit(stretch, warm, { sigmaX: around, sigmaY: around }, window, (index, share) => {
+      warmth[index]! += share * perMm2;
+    });
   }
   if (before) remove(AIR[before.air]);
-  show(request, piece, band, nature, { window, fluence, depth }, haze);
+  show(request, piece, band, nature, { window, fluence, depth, warmth }, haze);
 }
 
 interface Burned {
   readonly window: Window;
   readonly fluence: Float32Array;
   readonly depth: Float32Array;
+  /** Heat beside cuts, in J/mm²; of no length where nothing is cut. */
+  readonly warmth: Float32Array;
 }
 
 /** The walls of a cut lead the light on, so that it widens less there than in the open. */
@@ -276,7 +294,7 @@ function show(
   piece: Piece,
   band: Band,
   { ground, noise }: Nature,
-  { window, fluence, depth }: Burned,
+  { window, fluence, depth, warmth }: Burned,
   { load, blockPx }: { readonly load: Plane; readonly blockPx: number },
 ): void {
   const takes = specimen.takes[light];
@@ -305,6 +323,8 @@ function show(
             mark = 1 - Math.exp(-(((taken - threshold) / scale) ** shape));
             if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
           }
+          const warm = ((warmth[row + u] ?? 0) * specimen.solid.char) / SCORCH.scaleJPerMm2;
+          const brown = SCORCH.most * (1 - Math.exp(-warm));
           const rough = 1 + noise.next() * (texture.fine * 0.5 + 0.03 * mark);
           // A hole shows the table under it, a deep groove its own shadow.
           const hole = gone >= thicknessMm ? 1 : 0;
@@ -312,6 +332,7 @@ function show(
           for (let channel = 0; channel < 3; channel++) {
             let value = bare[channel]! * (1 + relief) * (1 - mark) + burned[channel]! * mark;
             value += (spoiled[channel]! - value) * ruin;
+            if (brown > 0) value += Math.min(0, burned[channel]! - value) * brown;
             value = hole === 1 ? 0.01 : value * shadow;
             sum[channel]! += Math.max(0.001, value * rough);
           }

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { square } from '../../tests/support/bench';
+import { deposit } from './deposit';
+import type { Trace } from './laser';
+import { burnPiece, trueLuminanceRatio } from './piece';
+
+describe('energy is neither lost nor found', () => {
+  it.each([
+    [0.4, 0.4, 'a broad spot'],
+    [0.02, 0.02, 'a spot far smaller than a pixel'],
+    [0.05, 0.3, 'an oblong one'],
+  ])('%f x %f px: %s, along an axis and aslant', (sigmaX, sigmaY) => {
+    for (const [x1, y1] of [
+      [40, 20],
+      [10, 45],
+      [33, 37],
+    ] as const) {
+      // prettier-ignore
+      let sum = 0;
+      const window = { left: 0, top: 0, width: 60, height: 60 };
+      deposit({ x0: 10, y0: 20, x1, y1 }, 7.5, { sigmaX: sigmaX * 3, sigmaY: sigmaY * 3 }, window, (_index, share) => {
+        sum += share;
+      });
+      expect(sum).toBeCloseTo(7.5, 2);
+    }
+  });
+  it('so a small spot marks like a large one at the same energy and interval, to a few per cent of tone', () => {
+    // 0.02 mm spots at 0.02 mm against 0.1 mm spots at 0.1 mm: the same energy on every square millimetre.
+    const fine = (spotMm: number): number => {
+      const traces: Trace[] = [];
+      for (let y = 2; y < 4; y += spotMm)
+        traces.push({
+          x0: 2,
+          y0: y,
+          x1: 4,
+          y1: y,
+          joulesPerMm: 0.5 * spotMm,
+          watts: 10,
+          speedMmPerS: 100,
+          focusOffsetMm: 0,
+          air: 'on',
+        });
+      const spot = { xMm: spotMm, yMm: spotMm, rayleighMm: 1.4 };
+      const request = square(0, { traces, spot, widthMm: 6, heightMm: 6 });
+      return trueLuminanceRatio(burnPiece(request), { x: 2, y: 2, width: 2, height: 2 });
+    };
+    expect(fine(0.02) / fine(0.1)).toBeGreaterThan(0.9);
+    expect(fine(0.02) / fine(0.1)).toBeLessThan(1.1);
+  });
+});

@@ -1,0 +1,156 @@
+import { describe, expect, it } from 'vitest';
+import { run, TRUTH } from '../../tests/support/bench';
+import { SimulatedLaser } from './laser';
+
+const START = ['G21', 'G90', 'M3 S0', 'G0 X0 Y0'];
+
+describe('the simulated laser moves', () => {
+  const home = run(START).elapsedS;
+  // Kinematics by hand: from rest to rest at 100 mm/s with 1000 mm/s², 10 mm take 0.2 s and 5 mm 0.1414 s.
+  it.each([
+    [10, 0.2],
+    [5, 0.141421],
+    [100, 1.1],
+  ])('%f mm along x in %f s', (mm, seconds) => {
+    expect(run([...START, `G1 X${mm} F6000 S0`]).elapsedS - home).toBeCloseTo(seconds, 5);
+  });
+  it('joins legs that go straight on at one feed, and stops where power alone does not change', () => {
+    const whole = run([...START, 'G1 X60 F6000 S0']).elapsedS;
+    const inParts = run([...START, 'G1 X20 F6000 S0', 'G1 X40 S500', 'G1 X60 S0']).elapsedS;
+    expect(inParts).toBeCloseTo(whole, 9);
+    const corner = run([...START, 'G1 X30 F6000 S0', 'G1 Y30 S0']).elapsedS;
+    expect(corner).toBeGreaterThan(run([...START, 'G1 X60 F6000 S0']).elapsedS);
+  });
+  it('keeps each axis within its own limits', () => {
+    const along = run([...START, 'G0 X150']).elapsedS - home;
+    const across = run([...START, 'G0 Y150']).elapsedS - home;
+    expect(across).toBeGreaterThan(along);
+  });
+});
+
+describe('the simulated laser burns', () => {
+  it('watts over speed for each millimetre when it cruises', () => {
+    const { traces } = run([...START, 'G1 X10 F6000 S0', 'G1 X40 S500', 'G1 X50 S0']);
+    expect(traces[0]!.x0).toBe(10);
+    expect(traces.at(-1)!.x1).toBe(40);
+    for (const trace of traces) {
+      expect(trace.watts).toBe(10);
+      expect(trace.joulesPerMm).toBeCloseTo(0.1, 9);
+    }
+  });
+  it('more at the ends of a line without run-up: dark bars', () => {
+    const { traces } = run([...START, 'G1 X40 F6000 S500']);
+    const middle = traces[Math.floor(traces.length / 2)]!;
+    expect(traces[0]!.joulesPerMm).toBeGreaterThan(2 * middle.joulesPerMm);
+  });
+  it('nothing below its firing command, nothing when it is not armed', () => {
+    expect(run([...START, 'G1 X40 F6000 S40']).traces).toEqual([]);
+    expect(run(['G0 X0 Y0', 'G1 X40 F6000 S500']).traces).toEqual([]);
+    expect(run([...START, 'M5', 'G1 X40 F6000 S500']).traces).toEqual([]);
+  });
+  it('late by its lag, in the direction it goes', () => {
+    const lines = ['G1 X10 F6000 S0', 'G1 X40 S500', 'G1 X60 S0', 'G1 X40 S0', 'G1 X10 S500', 'G1 X0 S0'];
+    const { traces } = run([...START, ...lines], { lagS: 0.001 });
+    expect(traces[0]!.x0).toBeCloseTo(10.1, 6);
+    expect(traces.at(-1)!.x1).toBeCloseTo(9.9, 6);
+  });
+});
+
+describe('the simulated laser is as unforgiving as a real one', () => {
+  const RAPID = ['G21', 'G90', 'M3 S0', 'G0 X10 Y50', 'G1 X40 F6000 S500', 'G0 X100'];
+  it('burns on along a rapid that carries power, out of laser mode, and not in it', () => {
+    expect(Math.max(...run(RAPID, { laserMode: false }).traces.map((trace) => trace.x1))).toBeGreaterThan(99);
+    expect(Math.max(...run(RAPID).traces.map((trace) => trace.x1))).toBeLessThan(41);
+    const careful = [...RAPID.slice(0, -1), 'G0 X100 S0'];
+    expect(Math.max(...run(careful, { laserMode: false }).traces.map((trace) => trace.x1))).toBeLessThan(41);
+  });
+  it('burns a dot where it stands with the beam on, unless laser mode keeps it dark', () => {
+    const standing = (arm: string, laserMode: boolean, disarm = false): number => {
+      const laser = new SimulatedLaser({ ...TRUTH, laserMode });
+      for (const line of ['G90', `${arm} S0`, 'G0 X50 Y50', 'G1 X60 F6000 S500']) laser.send(line);
+      if (disarm) laser.send('M5');
+      laser.hold(2);
+      return Math.max(0, ...laser.finish().map((trace) => trace.joulesPerMm));
+    };
+    expect(standing('M3', false)).toBeGreaterThan(100);
+    expect(standing('M3', true)).toBeGreaterThan(100);
+    expect(standing('M4', true)).toBeLessThan(10);
+    expect(standing('M3', false, true)).toBeLessThan(10);
+  });
+  it('lowers power with speed on ramps under M4, and not out of laser mode', () => {
+    const ends = (arm: string, laserMode: boolean): number => {
+      const { traces } = run(['G21', 'G90', `${arm} S0`, 'G0 X0 Y0', 'G1 X40 F6000 S500'], { laserMode });
+      return traces[0]!.joulesPerMm / traces[Math.floor(traces.length / 2)]!.joulesPerMm;
+    };
+    expect(ends('M4', true)).toBeCloseTo(1, 6);
+    expect(ends('M3', true)).toBeGreaterThan(2);
+    expect(ends('M4', false)).toBeGreaterThan(2);
+  });
+  it('waits at M0 for a hand, takes nothing meanwhile, and focuses where the hand left it', () => {
+    const laser = new SimulatedLaser(TRUTH);
+    for (const line of ['G90', 'M3 S0', 'G0 X10 Y50', 'M5', 'M0 (set focus)']) laser.send(line);
+    expect(laser.waitsForHand).toBe(true);
+    expect(laser.send('M3 S0').ok).toBe(false);
+    expect(laser.proceed({ focusOffsetMm: 1.5 })).toBe(true);
+    expect(laser.proceed({ focusOffsetMm: 0 })).toBe(false);
+    for (const line of ['M3 S0', 'G1 X20 F6000 S500']) expect(laser.send(line)).toEqual({ ok: true });
+    expect(laser.finish().every((trace) => trace.focusOffsetMm === 1.5)).toBe(true);
+  });
+  it('crashes when Z sends the head into the work, by either way of telling it, and takes nothing after', () => {
+    for (const lines of [
+      ['G91', 'G0 Z-6'],
+      ['G90', 'G0 Z0'],
+    ]) {
+      const laser = new SimulatedLaser(TRUTH);
+      const answers = lines.map((line) => laser.send(line));
+      expect(answers.at(-1)).toMatchObject({ ok: false });
+      expect(laser.send('G90').ok).toBe(false);
+    }
+    // An absolute Z that means "0 above the focus" to whoever wrote it means the lowest place to this head.
+    const relative = new SimulatedLaser(TRUTH);
+    for (const line of ['G91', 'G0 Z2', 'G90']) expect(relative.send(line)).toEqual({ ok: true });
+    expect(relative.focusOffsetMm).toBe(2);
+  });
+  it('runs up by itself where its controller does, and then needs none in the program', () => {
+    const lines = [...START, 'G0 X50 Y50', 'G1 X80 F6000 S500'];
+    const plain = run(lines);
+    const adds = run(lines, { addsRunUp: true });
+    expect(Math.max(...plain.traces.map((trace) => trace.joulesPerMm))).toBeGreaterThan(0.2);
+    expect(Math.max(...adds.traces.map((trace) => trace.joulesPerMm))).toBeCloseTo(0.1, 6);
+    expect(adds.elapsedS).toBeGreaterThan(plain.elapsedS);
+  });
+  it('stands over a bed that tilts, and loses power away from the mirrors', () => {
+    const { traces } = run([...START, 'G0 X10 Y50', 'G1 X30 F600 S500', 'G0 X170 S0', 'G1 X190 S500'], {
+      tiltX: 0.002,
+      lossAlongX: 0.1,
+    });
+    const [first, last] = [traces[0]!, traces.at(-1)!];
+    expect(last.focusOffsetMm - first.focusOffsetMm).toBeCloseTo(0.002 * 180, 1);
+    expect(last.watts).toBeLessThan(first.watts);
+  });
+});
+
+describe('the simulated laser refuses', () => {
+  it.each([
+    ['an unknown word', 'G2 X1 Y1'],
+    ['an unknown letter', 'G1 X1 Q3'],
+    ['an unknown M word', 'M30'],
+    ['a place outside the bed', 'G0 X201'],
+    ['a place before the bed', 'G0 X-1'],
+    ['a move without a feed', 'G1 X5 S0'],
+    ['a feed of nothing', 'G1 X5 F0'],
+    ['power beyond its scale', 'G1 X5 F600 S1001'],
+    ['what it cannot read', 'G1 X5 Ffast'],
+  ])('%s, and stays where it is', (_name, line) => {
+    const laser = new SimulatedLaser(TRUTH);
+    laser.send('G0 X3 Y4');
+    const answer = laser.send(line);
+    expect(answer.ok).toBe(false);
+    expect(laser.headPlace).toEqual({ x: 3, y: 4 });
+  });
+  it('everything after the program’s end, but not comments and empty lines before it', () => {
+    const laser = new SimulatedLaser(TRUTH);
+    for (const line of ['', '(a word)', '; another', 'M2']) expect(laser.send(line)).toEqual({ ok: true });
+    expect(laser.send('G0 X1').ok).toBe(false);
+  });
+});

@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest';
+import { CELL, square } from '../../tests/support/bench';
+import { demoPairing } from '../../tests/support/demo';
+import { rayleighOf } from './bench';
+import type { Trace } from './laser';
+import { benchMachineOf } from './of-records';
+import { burnPiece, trueLuminanceRatio, type BurnRequest } from './piece';
+import { SPECIMENS, type Specimen } from './specimens';
+
+const { machine, lens: ownLens } = demoPairing('marl', 'alder');
+const benchMachine = benchMachineOf(machine, ownLens);
+
+describe('simulated stock', () => {
+  it('stays as it was where and when nothing burns it', () => {
+    expect(trueLuminanceRatio(burnPiece(square(0)), CELL)).toBeCloseTo(1, 2);
+    expect(trueLuminanceRatio(burnPiece(square(1)), { x: -0.8, y: 0, width: 1, height: 10 })).toBeCloseTo(1, 2);
+  });
+  it('darkens with energy until it is spoiled; slate and two-layer stock lighten', () => {
+    const ratios = [0.05, 0.2, 0.5, 1, 2].map((energy) => trueLuminanceRatio(burnPiece(square(energy)), CELL));
+    ratios.slice(1).forEach((ratio, index) => expect(ratio).toBeLessThan(ratios[index]!));
+    expect(trueLuminanceRatio(burnPiece(square(8)), CELL)).toBeGreaterThan(ratios.at(-1)!);
+    for (const family of ['slate', 'two-layer']) {
+      expect(trueLuminanceRatio(burnPiece(square(0.8, { specimen: SPECIMENS[family]! })), CELL)).toBeGreaterThan(2);
+    }
+  });
+  it('marks less out of focus at the same energy near the threshold, and by what it absorbs', () => {
+    const sharp = trueLuminanceRatio(burnPiece(square(1)), CELL);
+    const blue = trueLuminanceRatio(burnPiece(square(1, { band: 'blue' })), CELL);
+    const near = trueLuminanceRatio(burnPiece(square(1, { band: 'near' })), CELL);
+    expect(sharp).toBeLessThan(blue);
+    expect(blue).toBeLessThan(near);
+  });
+  it('is the same for the same seed and another for another', () => {
+    const one = burnPiece(square(1));
+    expect(burnPiece(square(1)).after).toEqual(one.after);
+    expect(burnPiece(square(1, { seed: 'other' })).after).not.toEqual(one.after);
+    expect(one.width).toBe(12 * one.pxPerMm);
+  });
+});
+
+/** A line across the middle of the card and over its edges, so far from focus, by a spot that is broad against what is looked at. */
+function line(joulesPerMm: number, focusOffsetMm: number, change: Partial<BurnRequest> = {}): BurnRequest {
+  // In short stretches, as a laser tells them: each has its own height over the sheet.
+  const traces = Array.from({ length: 24 }, (_, k): Trace => {
+    const [x0, x1] = [k / 2 - 1, (k + 1) / 2 - 1];
+    return { x0, x1, y0: 5, y1: 5, joulesPerMm, watts: 10, speedMmPerS: 100, focusOffsetMm, air: 'on' };
+  });
+  const mdf = SPECIMENS['mdf']!;
+  const even = { ...mdf, smoke: 0, texture: { ...mdf.texture, mottle: 0, fine: 0 }, solid: { ...mdf.solid, bowMm: 0 } };
+  return square(0, { specimen: even, traces, spot: { xMm: 1.2, yMm: 1.2, rayleighMm: 2 }, ...change });
+}
+
+/** How much of the bare stock's light comes back from the middle of a line. */
+function atLine(request: BurnRequest, x: number, y: number): number {
+  const small = { x: x - 0.1, y: y - 0.1, width: 0.2, height: 0.2 };
+  return trueLuminanceRatio(burnPiece(request), small);
+}
+
+describe('focus on the bench', () => {
+  it('has a Rayleigh range of the lens: as long as its focal length asks for, shorter for a wide beam and a small spot', () => {
+    // A cone from a beam of 7 mm at the lens, 50 mm away, has opened by a spot of 0.14 mm after 50 * 0.14 / 7 mm.
+    const lens = { ...benchMachine, wavelengthNm: 10600, focalLengthMm: 50, spotXMm: 0.1, spotYMm: 0.14 };
+    expect(rayleighOf(lens)).toBeCloseTo(1, 9);
+    expect(rayleighOf({ ...lens, focalLengthMm: 100 })).toBeCloseTo(2, 9);
+    expect(rayleighOf({ ...lens, wavelengthNm: 450 })).toBeGreaterThan(rayleighOf(lens));
+  });
+  it('is wider by the root of two one Rayleigh range away, above or below', () => {
+    const sharp = atLine(line(0.4, 0), 5, 5);
+    for (const offset of [2, -2]) {
+      // As bright in its middle with the root of two times the energy, and clearly paler with the same.
+      expect(atLine(line(0.4 * Math.SQRT2, offset), 5, 5)).toBeCloseTo(sharp, 2);
+      expect(atLine(line(0.4, offset), 5, 5)).toBeGreaterThan(sharp + 0.05);
+    }
+  });
+  it('is lost over the middle of a warped sheet, not at its edges, and not over a flat one', () => {
+    const mdf = line(0.4, 0).specimen;
+    const warped = { ...mdf, solid: { ...mdf.solid, bowMm: 12 } };
+    const paler = (specimen: Specimen, seed: string): number => {
+      const request = line(0.4, 0, { specimen, seed });
+      return atLine(request, 5, 5) - atLine(request, 0.3, 5);
+    };
+    const seeds = ['a', 'b', 'c', 'd'];
+    expect(Math.max(...seeds.map((seed) => paler(warped, seed)))).toBeGreaterThan(0.1);
+    for (const seed of seeds) expect(Math.abs(paler(mdf, seed))).toBeLessThan(0.02);
+  });
+});

@@ -60,7 +60,7 @@ const LEAK_EXPONENT = 0.07;
  * Hot gas from a cut browns the stock beside it: a small share of the energy, spread this widely, more of it the longer the beam dwells
  * and the deeper the cut is. It is in the stock and does not wipe off.
  */
-const SCORCH = { share: 0.03, sigmaMm: 0.3, usualMmPerS: 20, fullDepthMm: 1, scaleJPerMm2: 0.06, most: 0.85 };
+const SCORCH = { share: 0.012, sigmaMm: 0.25, usualMmPerS: 20, fullDepthMm: 2, scaleJPerMm2: 0.06, most: 0.7 };
 
 interface AirEffect {
   /** Soot that settles; what cooling takes of the energy that marks; energy that a depth takes, over that with full air. */

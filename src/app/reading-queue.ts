@@ -42,7 +42,7 @@ export class ReadingQueue {
     if (this.stopped || this.line.includes(photoId)) return;
     this.line.push(photoId);
     this.steps.set(photoId, 'waiting');
-    this.running ??= this.run().finally(() => (this.running = null));
+    this.running ??= this.run();
   }
 
   /** What is being done with a photo right now; null when nothing is. */
@@ -65,7 +65,7 @@ export class ReadingQueue {
       try {
         await this.readOne(id);
       } catch (error) {
-        if (this.stopped) return;
+        if (this.stopped) break;
         this.log.error({ photoId: id, error: String(error) }, 'reading a photo failed');
         await this.giveUpOrRetry(id, error);
       } finally {
@@ -73,6 +73,8 @@ export class ReadingQueue {
         if (this.again.delete(id)) this.add(id);
       }
     }
+    // Here and not in a later turn: what is added from now on must start anew.
+    this.running = null;
   }
 
   private async giveUpOrRetry(id: number, error: unknown): Promise<void> {

@@ -3,11 +3,9 @@ import {
   conditionsKey,
   type Conditions,
   type FactName,
-  type FactOrigin,
   type FactOwner,
   type FactValues,
 } from '../core/book/facts';
-import type { Pairing } from '../core/card/contract';
 import { upgradePairing } from '../core/card/stored';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import type { Db } from './client';
@@ -56,19 +54,10 @@ function ownerColumns(owner: OwnerId) {
   return { ...none, owner: 'stock' as FactOwner, stock_id: owner.stockId };
 }
 
-export interface NewFactVersion {
+/** A version to be kept: which fact it is of, and everything but what the database gives it. */
+export interface NewFactVersion extends Omit<FactVersionRecord, 'id' | 'factId' | 'version' | 'createdAt'> {
   readonly name: FactName;
   readonly at: Conditions;
-  readonly value: FactValues[FactName];
-  readonly sigma: number | null;
-  readonly origin: FactOrigin;
-  readonly cardId: number | null;
-  readonly cellIndex: number | null;
-  readonly photoId: number | null;
-  readonly readingId: number | null;
-  readonly findingId: number | null;
-  readonly madeFor: Partial<Pairing>;
-  readonly note: string;
 }
 
 /**

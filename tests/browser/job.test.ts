@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, named, openShop, press, says, type, type Shop } from './harness';
+import { consoleErrors, find, named, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
@@ -30,7 +30,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     expect(before).toBeGreaterThan(15);
     await type(driver, 'Columns', '4');
     await type(driver, 'Rows', '3');
-    await driver.wait(async () => (await driver.findElements(By.css('[data-cell]'))).length === 12, 5000);
+    await driver.wait(async () => (await driver.findElements(By.css('[data-cell]'))).length === 12, PATIENCE_MS);
     await says(driver, '12 of 12');
     // Free typing is understood and shown canonical.
     const size = await type(driver, 'Cell size', '1/8 in');
@@ -55,14 +55,14 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await press(driver, 'Pause');
     await says(driver, 'Paused');
     await press(driver, 'Go on');
-    await says(driver, 'Burned to the end', 40);
+    await says(driver, 'Burned to the end');
     await press(driver, 'Go on to what came of it');
   });
 
   it('takes the photo, reads it, and shows the cells on it', async () => {
     const { driver } = shop;
     await press(driver, 'Take it with the simulated camera');
-    await named(driver, 'See what was read', 40);
+    await named(driver, 'See what was read');
     await press(driver, 'See what was read');
     await says(driver, 'Cells read');
     expect(await driver.findElements(By.css('[data-cell]'))).toHaveLength(12);
@@ -82,11 +82,11 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await (await focused()).sendKeys('4');
     const label = async (): Promise<string> =>
       (await (await find(driver, `[data-cell="${at}"]`)).getAttribute('aria-label'))!;
-    await driver.wait(async () => (await label()).includes('grade 4'), 5000);
+    await driver.wait(async () => (await label()).includes('grade 4'), PATIENCE_MS);
     await (await focused()).sendKeys('g');
-    await driver.wait(async () => (await label()).includes('good'), 5000);
+    await driver.wait(async () => (await label()).includes('good'), PATIENCE_MS);
     await (await focused()).sendKeys('u');
-    await driver.wait(async () => !(await label()).includes('good'), 5000);
+    await driver.wait(async () => !(await label()).includes('good'), PATIENCE_MS);
     expect(await label()).toContain('grade 4');
   });
 
@@ -101,7 +101,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await says(driver, 'Keep again (is v1)');
     await driver.wait(
       async () => (await driver.findElements(By.css('[aria-label="Ladder"] a[href^="/book/"]'))).length === 1,
-      8000,
+      PATIENCE_MS,
     );
     // Any cell can be picked instead.
     const other = await driver.findElements(By.css('[data-cell]'));
@@ -118,7 +118,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     const { driver, base } = shop;
     await driver.get(`${base}/book`);
     await (await find(driver, '[data-search]')).sendKeys('mdf marl');
-    await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, 5000);
+    await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, PATIENCE_MS);
     await find(driver, 'tbody a[href^="/book/"]');
     await press(driver, 'Engraving');
     await says(driver, 'Version 3, in use');

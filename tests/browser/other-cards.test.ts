@@ -1,6 +1,6 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openShop, press, says, type Shop } from './harness';
+import { consoleErrors, find, openShop, press, says, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
@@ -29,7 +29,7 @@ describe('patches judged by eye', () => {
       await driver.executeScript('arguments[0].focus()', element);
       await driver.switchTo().activeElement().sendKeys(key);
       const words = { b: 'blurred', c: 'closed', s: 'sharp' }[key]!;
-      await driver.wait(async () => (await element.getAttribute('aria-label'))!.includes(words), 8000);
+      await driver.wait(async () => (await element.getAttribute('aria-label'))!.includes(words), PATIENCE_MS);
     }
     await press(driver, 'See what it says');
     await says(driver, 'For fills +1.5 mm');
@@ -50,15 +50,15 @@ describe('a card whose focus a hand sets', () => {
     await press(driver, 'Burn on the simulated bench');
     for (let stop = 0; stop < 8; stop++) {
       const body = async (): Promise<string> => driver.findElement(By.css('body')).getText();
-      await driver.wait(async () => /Your hand is wanted|Burned to the end/.test(await body()), 40_000);
+      await driver.wait(async () => /Your hand is wanted|Burned to the end/.test(await body()), PATIENCE_MS);
       if ((await body()).includes('Burned to the end')) break;
       expect(await body()).toMatch(/raise the head|lower the head|back to the focus you set/i);
       const before = await body();
       await press(driver, 'Done, go on');
-      await driver.wait(async () => (await body()) !== before, 20_000);
+      await driver.wait(async () => (await body()) !== before, PATIENCE_MS);
     }
-    await says(driver, 'Burned to the end', 40);
-  }, 120_000);
+    await says(driver, 'Burned to the end');
+  });
 });
 
 describe('a search', () => {
@@ -74,10 +74,10 @@ describe('a search', () => {
     await says(driver, 'The middle of the range to begin with');
     await tickAll();
     await press(driver, 'Burn this patch');
-    await says(driver, 'Does it leave any mark?', 40);
+    await says(driver, 'Does it leave any mark?');
     await press(driver, 'a mark');
-    await says(driver, 'A wide step weaker', 20);
-  }, 90_000);
+    await says(driver, 'A wide step weaker');
+  });
 });
 
 describe('cut parts', () => {
@@ -88,19 +88,19 @@ describe('cut parts', () => {
     const fields = await driver.wait(async () => {
       const found = await driver.findElements(By.css('[data-gauge]'));
       return found.length === 6 ? found : false;
-    }, 8000);
+    }, PATIENCE_MS);
     const y0 = (fields as Awaited<ReturnType<typeof driver.findElements>>)[3]!;
     const before = await y0.getAttribute('value');
     await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', y0);
     await y0.clear();
     await y0.sendKeys('0.7874 in');
     await y0.sendKeys('\n');
-    await driver.wait(async () => (await y0.getAttribute('value')) === '20 mm', 8000);
+    await driver.wait(async () => (await y0.getAttribute('value')) === '20 mm', PATIENCE_MS);
     await driver.executeScript('arguments[0].focus(); arguments[0].select()', y0);
     const buttons = await driver.findElements(By.xpath('//button[contains(., "simulated caliper")]'));
     await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', buttons[1]);
     await buttons[1]!.click();
-    await driver.wait(async () => (await y0.getAttribute('value')) === before, 20_000);
-  }, 60_000);
+    await driver.wait(async () => (await y0.getAttribute('value')) === before, PATIENCE_MS);
+  });
   it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(shop.driver)).toEqual([]));
 });

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
 import type { CardView } from '../../src/views/views';
 import { burnOnBench } from '../support/burn';
-import { named, openShop, press, says, type Shop } from './harness';
+import { named, openShop, press, says, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 let folder: string;
@@ -66,7 +66,7 @@ describe('a phone held over the bench, 390 px wide', () => {
     // A reading that is not believed can be framed by hand.
     await press(shop.driver, 'Set the corners by hand');
     const handles = By.css('circle[aria-label$="corner of the card"]');
-    await shop.driver.wait(async () => (await shop.driver.findElements(handles)).length === 4, 8000);
+    await shop.driver.wait(async () => (await shop.driver.findElements(handles)).length === 4, PATIENCE_MS);
   });
 
   it('says what is wrong with a file that is no picture', async () => {
@@ -80,7 +80,7 @@ describe('a phone held over the bench, 390 px wide', () => {
     await choose(files.covered);
     await driverWait('covered.jpg', 'drag the four corners');
     const handles = async () => driver.findElements(By.css('circle[aria-label$="corner of the card"]'));
-    await driver.wait(async () => (await handles()).length === 4, 8000);
+    await driver.wait(async () => (await handles()).length === 4, PATIENCE_MS);
     // Each handle goes to its corner by keyboard, 40 or 4 photo pixels a step.
     for (let index = 0; index < 4; index++) {
       const handle = (await handles())[index]!;
@@ -104,17 +104,17 @@ describe('a phone held over the bench, 390 px wide', () => {
       expect(Math.hypot((await place()).x - corners[index]!.x, (await place()).y - corners[index]!.y)).toBeLessThan(5);
     }
     await press(driver, 'Read with these corners');
-    await named(driver, 'See what was read', 25);
+    await named(driver, 'See what was read');
     await press(driver, 'See what was read');
     await says(driver, 'corners by hand');
-  }, 120_000);
+  });
 });
 
 async function driverWait(file: string, state: string): Promise<void> {
   const path = `//li[contains(., ${JSON.stringify(file)}) and contains(., ${JSON.stringify(state)})]`;
   await shop.driver.wait(
     async () => (await shop.driver.findElements(By.xpath(path))).length > 0,
-    25_000,
+    PATIENCE_MS,
     `${file} is never “${state}”`,
   );
 }

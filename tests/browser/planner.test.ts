@@ -1,7 +1,7 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
 import type { BenchView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { find, openShop, press, says, type, type Shop } from './harness';
+import { find, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -27,20 +27,20 @@ describe('the card being planned', () => {
       By.xpath('//*[name()="title" and contains(., "columns")]/..//*[name()="circle"][2]'),
     );
     await drag(edge, 90, 0);
-    await shop.driver.wait(async () => (await cells()) > before, 5000);
+    await shop.driver.wait(async () => (await cells()) > before, PATIENCE_MS);
     expect(Number(await value('Columns'))).toBeGreaterThan(columns);
     await type(shop.driver, 'Columns', String(columns));
-    await shop.driver.wait(async () => (await cells()) === before, 5000);
+    await shop.driver.wait(async () => (await cells()) === before, PATIENCE_MS);
   });
 
   it('is dragged about the sheet, and goes back to the first free place', async () => {
     expect(await value('From the sheet’s left')).toBe('2 mm');
     const card = await shop.driver.findElement(By.css('svg[role=group] g > rect[data-grab]'));
     await drag(card, 40, 30);
-    await shop.driver.wait(async () => (await value('From the sheet’s left')) !== '2 mm', 5000);
+    await shop.driver.wait(async () => (await value('From the sheet’s left')) !== '2 mm', PATIENCE_MS);
     expect(parseFloat(await value('From the sheet’s rear'))).toBeGreaterThan(2);
     await press(shop.driver, 'Back to the first free place');
-    await shop.driver.wait(async () => (await value('From the sheet’s left')) === '2 mm', 5000);
+    await shop.driver.wait(async () => (await value('From the sheet’s left')) === '2 mm', PATIENCE_MS);
   });
 
   it('says when head and run-up would leave the bed, and cannot be made then', async () => {
@@ -50,7 +50,7 @@ describe('the card being planned', () => {
     const make = await shop.driver.findElement(By.xpath('//button[contains(., "Make this card")]'));
     expect(await make.isEnabled()).toBe(false);
     await type(shop.driver, 'Sheet from the bed’s left', '40');
-    await shop.driver.wait(() => make.isEnabled(), 5000);
+    await shop.driver.wait(() => make.isEnabled(), PATIENCE_MS);
   });
 
   it('shows what is wrong beside the edge, and keeps the last good drawing', async () => {
@@ -61,7 +61,7 @@ describe('the card being planned', () => {
     await press(shop.driver, 'Back to the proposal');
     await shop.driver.wait(
       async () => !(await shop.driver.findElement(By.css('body')).getText()).includes('Not a plan yet'),
-      5000,
+      PATIENCE_MS,
     );
   });
 
@@ -73,7 +73,7 @@ describe('the card being planned', () => {
     await box.click();
     await shop.driver.wait(
       async () => (await shop.driver.findElements(By.css('rect[class*=leftOut]'))).length > 0,
-      5000,
+      PATIENCE_MS,
     );
     const cell = await find(shop.driver, '[data-cell][tabindex="0"]');
     await shop.driver.executeScript('arguments[0].focus()', cell);

@@ -2,7 +2,18 @@ import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { svgOfCard } from '../../src/formats/card-svg';
 import type { CardView } from '../../src/views/views';
-import { consoleErrors, find, named, openShop, press, says, seriousFindings, type, type Shop } from './harness';
+import {
+  consoleErrors,
+  find,
+  named,
+  openShop,
+  press,
+  says,
+  seriousFindings,
+  type,
+  type Shop,
+  PATIENCE_MS,
+} from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
@@ -107,7 +118,7 @@ describe('pages', () => {
     await says(driver, 'answer about the cell in focus');
     await driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
     await body.sendKeys('/');
-    await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), 5000);
+    await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), PATIENCE_MS);
     await press(driver, 'Lights up').catch(() => press(driver, 'Dim the lights'));
     const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
     await driver.navigate().refresh();

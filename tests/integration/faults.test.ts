@@ -82,7 +82,7 @@ describe('a server that is killed', () => {
       status: 'running',
     });
     await kill();
-  }, 60_000);
+  });
 
   it('during a reading still has the photo, and reads it', async () => {
     const pairing = demoPairing('heron', 'leather');
@@ -112,7 +112,7 @@ describe('a server that is killed', () => {
       ),
     ).toEqual([{ cells: 9 }]);
     await kill();
-  }, 90_000);
+  });
 
   it('during an upload leaves nothing half-written', async () => {
     const { pairingId } = await makePairing(app, 'heron', 'leather');
@@ -130,7 +130,7 @@ describe('a server that is killed', () => {
     await new Promise((done) => setTimeout(done, 300));
     await kill();
     expect(await query(app.databaseUrl, `select 1 from photo where card_id = ${card.id}`)).toEqual([]);
-  }, 60_000);
+  });
 
   it('in an orderly way ends at once and with a good exit code', async () => {
     await startServer();
@@ -182,7 +182,7 @@ describe('a database that goes away', () => {
       (now) => now.status === 200,
     );
     expect(back.json.pairing.id).toBe(pairingId);
-  }, 60_000);
+  });
 });
 
 describe('a burn whose end falls into a time without a database', () => {
@@ -206,7 +206,7 @@ describe('a burn whose end falls into a time without a database', () => {
     const again = await app.call('POST', '/api/burns', { cardId: card.id, place: 'bench', ticked, cells: null });
     expect(again.status).toBe(201);
     await app.ctx.burns.finishNow(again.json.id);
-  }, 60_000);
+  });
 });
 
 describe('the start command', () => {

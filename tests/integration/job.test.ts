@@ -86,7 +86,7 @@ describe('the whole job over the endpoints', () => {
     const book = await app.call('GET', '/api/facts?search=slate%20b-2%20engrave');
     expect(book.json.rows).toHaveLength(1);
     expect((await app.call('GET', '/api/facts?search=granite')).json.rows).toEqual([]);
-  }, 60_000);
+  });
 
   it('exports the book as CSV and JSON', async () => {
     const csv = await app.call('GET', '/api/facts/export.csv');
@@ -183,7 +183,7 @@ describe('a search', () => {
     // A whole grid asks for no cell.
     const grid = await makeCard(app, pairingId);
     expect((await app.call('POST', `/api/cards/${grid.id}/next`)).json.code).toBe('no-search');
-  }, 60_000);
+  });
 });
 
 describe('a card whose focus a hand sets', () => {
@@ -220,7 +220,7 @@ describe('a card whose focus a hand sets', () => {
     expect((await control({ action: 'proceed', focusOffsetMm: 0 })).json.code).toBe('hand-not-awaited');
     const [row] = await query(app.databaseUrl, `select hands from burn where id = ${id}`);
     expect((row!['hands'] as object[]).length).toBe(stops.length);
-  }, 60_000);
+  });
 });
 
 describe('a cut card', () => {
@@ -247,7 +247,7 @@ describe('a cut card', () => {
     expect(fact.json.versions[0].value.xMm).toBeGreaterThan(0.03);
     expect(fact.json.versions[0].value.xMm).toBeLessThan(0.4);
     expect(fact.json.versions[0].sigma).toBeGreaterThan(0.01);
-  }, 60_000);
+  });
 });
 
 describe('cards on a sheet', () => {

@@ -70,7 +70,7 @@ describe('a database of the first slice', () => {
       const before = json.reading.cells.find((one: { cellIndex: number }) => one.cellIndex === cell.cellIndex);
       expect(Math.abs(cell.lightness - before.lightness)).toBeLessThan(1);
     }
-  }, 60_000);
+  });
   it('still has every kept version under its number, as facts', async () => {
     const { json } = await app.call('GET', '/api/facts/1');
     expect(json.fact.name).toBe('engrave');

@@ -1,4 +1,4 @@
-import { wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { formatLength, type LikedUnits } from '../../core/quantities/format';
@@ -6,17 +6,11 @@ import { formatLength, type LikedUnits } from '../../core/quantities/format';
 export const GAPS_FIELD = 'gaps';
 
 export const FOCUS_ASKS: readonly Ask[] = [
-  {
-    field: GAPS_FIELD,
-    by: 'eye',
-    of: 'cell',
-    question: 'How do its lines look, close up?',
-    options: [
-      { id: 'sharp', key: 's', name: 'sharp, gaps between' },
-      { id: 'closed', key: 'c', name: 'gaps just closed' },
-      { id: 'blurred', key: 'b', name: 'blurred and pale' },
-    ],
-  },
+  eyeAsk(GAPS_FIELD, 'How do its lines look, close up?', [
+    ['sharp', 's', 'sharp, gaps between'],
+    ['closed', 'c', 'gaps just closed'],
+    ['blurred', 'b', 'blurred and pale'],
+  ]),
 ];
 
 export interface JudgedOffset {

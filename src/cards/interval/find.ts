@@ -1,4 +1,4 @@
-import { wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Layout } from '../../core/card/layout';
@@ -7,17 +7,11 @@ import { formatDuration, formatInterval } from '../../core/quantities/format';
 export const LINES_FIELD = 'lines';
 
 export const INTERVAL_ASKS: readonly Ask[] = [
-  {
-    field: LINES_FIELD,
-    by: 'eye',
-    of: 'cell',
-    question: 'How does this strip look from where it will be seen?',
-    options: [
-      { id: 'apart', key: 'l', name: 'lines show' },
-      { id: 'even', key: 'e', name: 'even' },
-      { id: 'mud', key: 'm', name: 'muddy' },
-    ],
-  },
+  eyeAsk(LINES_FIELD, 'How does this strip look from where it will be seen?', [
+    ['apart', 'l', 'lines show'],
+    ['even', 'e', 'even'],
+    ['mud', 'm', 'muddy'],
+  ]),
 ];
 
 /** The eye tells lines apart down to this pitch at 300 mm: one minute of arc for half a pitch (common practice). */

@@ -1,4 +1,4 @@
-import { numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { eyeAsk, numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import type { Layout } from '../../core/card/layout';
 import { oddReadings, outsideKerf } from '../../core/fit/kerf';
@@ -24,17 +24,11 @@ const width = (field: 'width-x' | 'width-y', along: string): Ask => ({
 });
 
 export const KERF_ASKS: readonly Ask[] = [
-  {
-    field: DROP_FIELD,
-    by: 'eye',
-    of: 'cell',
-    question: 'Tap the sheet: what happens?',
-    options: [
-      { id: 'dropped', key: 'd', name: 'drops clean' },
-      { id: 'hangs', key: 'h', name: 'hangs by a fibre' },
-      { id: 'not-through', key: 'n', name: 'not through' },
-    ],
-  },
+  eyeAsk(DROP_FIELD, 'Tap the sheet: what happens?', [
+    ['dropped', 'd', 'drops clean'],
+    ['hangs', 'h', 'hangs by a fibre'],
+    ['not-through', 'n', 'not through'],
+  ]),
   width(WIDTH_X, 'X'),
   width(WIDTH_Y, 'Y'),
 ];

@@ -31,6 +31,19 @@ export type Ask =
       readonly resolution: number;
     };
 
+/** A question about each cell to be answered by eye; options as id, key and name. */
+export const eyeAsk = (
+  field: string,
+  question: string,
+  options: readonly (readonly [id: string, key: string, name: string])[],
+): Ask => ({
+  field,
+  by: 'eye',
+  of: 'cell',
+  question,
+  options: options.map(([id, key, name]) => ({ id, key, name })),
+});
+
 /** One answer of the operator: an option's id for the eye, a number for a gauge, free text for the field `note`. */
 export interface Answer {
   readonly field: string;

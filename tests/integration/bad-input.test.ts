@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { GridPlan } from '../../src/cards/grid/plan';
 import { OPERATIONS } from '../../src/api/registry';
 import { PROBLEMS } from '../../src/app/problems';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
@@ -140,38 +141,34 @@ describe('plans', () => {
     expectProblem(keep.json, 'invalid-input');
     expectProblem((await app.call('GET', `/api/pairings/${pairingId}/proposals/moon`)).json, 'invalid-input');
   });
-  it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
+  /** Posts a grid like the proposed one, with other values. */
+  async function changedGrid(change: (plan: GridPlan) => Partial<GridPlan>) {
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
     const { json } = await app.call('POST', '/api/cards', {
       pairingId,
       kind: 'grid',
-      plan: {
-        ...plan,
-        cellMm: 50,
-        power: { ...plan.power, count: 20 },
-        speed: { ...plan.speed, count: 20 },
-        constants: { ...plan.constants, intervalMm: 0.01, passes: 20 },
-      },
+      plan: { ...plan, ...change(plan) },
       sheetPlace: null,
       sheetOnBed: { leftMm: 30, rearMm: 30 },
     });
+    return json;
+  }
+  it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
+    const json = await changedGrid(({ power, speed, constants }) => ({
+      cellMm: 50,
+      power: { ...power, count: 20 },
+      speed: { ...speed, count: 20 },
+      constants: { ...constants, intervalMm: 0.01, passes: 20 },
+    }));
     expectProblem(json, 'invalid-input');
-    expect(json.fields[0].message).toMatch(/Too much for one card/);
+    expect(json.fields[0].message).toMatch(/Too much for one card: .* It would fit with /);
   });
   it('a card larger than sheet and bed', async () => {
-    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
-    const { json } = await app.call('POST', '/api/cards', {
-      pairingId,
-      kind: 'grid',
-      plan: {
-        ...plan,
-        cellMm: 50,
-        power: { ...plan.power, count: 20 },
-        constants: { ...plan.constants, intervalMm: 0.5 },
-      },
-      sheetPlace: null,
-      sheetOnBed: { leftMm: 30, rearMm: 30 },
-    });
+    const json = await changedGrid(({ power, constants }) => ({
+      cellMm: 50,
+      power: { ...power, count: 20 },
+      constants: { ...constants, intervalMm: 0.5 },
+    }));
     expectProblem(json, 'does-not-fit');
   });
 });

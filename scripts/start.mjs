@@ -115,6 +115,30 @@ async function resetDatabase(url) {
   console.log('The database was emptied; the demo world is made afresh.');
 }
 
+/** The process that started another one; null when that is gone. */
+const parentOf = (pid) => {
+  try {
+    return Number(readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ')[1]);
+  } catch {
+    return null;
+  }
+};
+
+/**
+ * A service manager or a script stops `npm start` by a signal to npm alone, and npm ends, with the shell that it may have put between,
+ * without a word to us: so we watch both. Started without npm we may be meant to outlive the shell that did it, and nothing is watched.
+ */
+function whenNpmIsGone(end) {
+  if (!process.env.npm_lifecycle_event) return;
+  const parent = process.ppid;
+  const between = !readFileSync(`/proc/${parent}/cmdline`, 'utf8').startsWith('npm');
+  const npm = between ? parentOf(parent) : parent;
+  const started = startTimeOf(npm);
+  setInterval(() => {
+    if (process.ppid !== parent || startTimeOf(npm) !== started) end();
+  }, 250).unref();
+}
+
 async function main() {
   checkNode();
   const host = checkHost();
@@ -136,6 +160,8 @@ async function main() {
   const pass = () => (child ? child.kill('SIGTERM') : finish(0));
   process.on('SIGTERM', pass);
   process.on('SIGINT', pass);
+  process.on('SIGHUP', pass);
+  whenNpmIsGone(pass);
   try {
     ensureDependencies();
     ensureBuild();

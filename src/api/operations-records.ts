@@ -1,6 +1,6 @@
 import type { Lens, Machine } from '../core/machine/machine';
 import { assessPairing, assessStock } from '../core/stock/assess';
-import { suitabilityTable } from '../core/stock/absorption';
+import { suitabilityTable } from '../core/stock/response';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { FAMILIES } from '../core/stock/families';
 import { listMachines } from '../db/machines';

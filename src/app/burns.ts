@@ -1,5 +1,5 @@
 import { benchMachineOf, benchSheetOf } from '../bench/of-records';
-import { specimenOf } from '../bench/bench';
+import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
@@ -60,7 +60,7 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
   const cautions = refuseUnlessTicked(card, request.ticked);
   const onBench = request.place === 'bench';
   const scope = await scopeOf(ctx, card, request.cells);
-  if (onBench) specimenOf(card.madeFor.stock.family);
+  if (onBench) specimenOf(card.madeFor.stock);
   const work = { layout: card.layout, pairing: card.madeFor, bed: card.bed, scope };
   const { program, estimate } = await ctx.work.do('program', work);
   try {

@@ -2,11 +2,12 @@ import sharp from 'sharp';
 import { casualShot, photograph, type RawPhoto, type Shot } from './camera';
 import { SimulatedLaser, type HandDone, type Trace } from './laser';
 import { burnPiece, type Piece } from './piece';
-import { SPECIMENS, type Specimen } from './specimens';
+import { specimenOf, type Specimen } from './specimens';
 import { laserTruthOf, type BenchMachine } from './truth';
 
 export interface BenchSheet {
   readonly family: string;
+  readonly type: string;
   readonly grainAlongX: boolean;
   readonly thicknessMm: number;
 }
@@ -17,12 +18,6 @@ export interface BenchPlace {
   readonly rearMm: number;
   readonly widthMm: number;
   readonly heightMm: number;
-}
-
-export function specimenOf(family: string): Specimen {
-  const specimen = SPECIMENS[family];
-  if (!specimen) throw new RangeError(`unknown specimen: ${family}`);
-  return specimen;
 }
 
 export function bandOfWavelength(wavelengthNm: number): keyof Specimen['takes'] {
@@ -94,7 +89,7 @@ export function burnPrograms(
     y1: machine.bedDepthMm - trace.y1 - place.rearMm,
   });
   return burnPiece({
-    specimen: specimenOf(sheet.family),
+    specimen: specimenOf(sheet),
     traces: programs.flatMap((program) => tracesOfProgram(program, machine).map(toCard)),
     widthMm: place.widthMm,
     heightMm: place.heightMm,

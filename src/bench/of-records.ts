@@ -12,6 +12,7 @@ export function benchSheetOf(stock: Stock): BenchSheet {
   const mean = readings.reduce((sum, mm) => sum + mm, 0) / readings.length;
   return {
     family: stock.family,
+    type: stock.type,
     grainAlongX: stock.grain !== 'along-depth',
     // The sheet is as thick as it measures, whatever its label says.
     thicknessMm: readings.length > 0 ? mean : nominalThicknessMm * 0.97,

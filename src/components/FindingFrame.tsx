@@ -3,7 +3,7 @@ import { levelWords } from '../core/card/channels';
 import type { BaseFinding } from '../core/card/contract';
 import type { Cell } from '../core/card/layout';
 import { mixColours } from '../core/color/mix';
-import { familyOf } from '../core/stock/families';
+import { burnedColourOf } from '../core/stock/families';
 import { BenchFrame, Figures, TicketPart } from './BenchFrame';
 import { CardDrawing } from './CardDrawing';
 import type { FindingProps } from './finding-props';
@@ -32,7 +32,7 @@ export function FindingFrame(props: Props) {
   const { card, reading, kept } = view;
   const { layout } = card;
   const { stock, machine } = card.madeFor;
-  const burned = familyOf(stock.family).burnedColour;
+  const burned = burnedColourOf(stock);
   const newest = kept[0];
   return (
     <BenchFrame

@@ -1,11 +1,5 @@
 import { sql, type Selectable } from 'kysely';
-import {
-  conditionsKey,
-  type Conditions,
-  type FactName,
-  type FactOwner,
-  type FactValues,
-} from '../core/book/facts';
+import { conditionsKey, type Conditions, type FactName, type FactOwner, type FactValues } from '../core/book/facts';
 import { upgradePairing } from '../core/card/stored';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import type { Db } from './client';

@@ -1,8 +1,10 @@
 import { SelectField, TextField } from '../components/Field';
 import { Button } from '../components/Button';
+import { Notice } from '../components/Notice';
 import { QuantityField } from '../components/QuantityField';
 import type { QuantityKinds } from '../components/quantity-kinds';
-import type { Lens } from '../core/machine/machine';
+import { computedSpotMm, spotDoubt, USUAL_BEAM } from '../core/beam/usual-beam';
+import type { Lens, Machine } from '../core/machine/machine';
 
 export type LensDraft = Lens;
 
@@ -10,13 +12,17 @@ interface Props {
   readonly lens: LensDraft;
   readonly onChange: (lens: LensDraft) => void;
   readonly kinds: QuantityKinds;
-  /** Spot by the beam formulas for a 6 mm beam, or null when it cannot be computed. */
-  readonly computedSpotMm: number | null;
+  /** The source that the lens stands behind. */
+  readonly source: Pick<Machine, 'sourceKind' | 'wavelengthNm'>;
   readonly error: (field: string) => string | undefined;
 }
 
-export function LensFields({ lens, onChange, kinds, computedSpotMm, error }: Props) {
+export function LensFields({ lens, onChange, kinds, source, error }: Props) {
   const number = (value: number | null): number => value ?? NaN;
+  const computed = computedSpotMm(source, lens.focalLengthMm);
+  const beam = USUAL_BEAM[source.sourceKind];
+  const doubt =
+    spotDoubt(source, lens.focalLengthMm, lens.spotXMm) ?? spotDoubt(source, lens.focalLengthMm, lens.spotYMm);
   return (
     <>
       <TextField
@@ -55,14 +61,21 @@ export function LensFields({ lens, onChange, kinds, computedSpotMm, error }: Pro
         <option value="measured">measured</option>
         <option value="computed">computed</option>
       </SelectField>
-      {computedSpotMm !== null && (
+      {doubt !== null && <Notice look="straw">{doubt}</Notice>}
+      {source.sourceKind === 'blue-diode' && (
+        <p>
+          A diode’s spot is the picture of its emitters: no beam formula gives it. Burn single lines and measure them.
+        </p>
+      )}
+      {computed !== null && (
         <Button
           onClick={() => {
-            const spot = Math.round(computedSpotMm * 1e4) / 1e4;
+            const spot = Math.round(computed * 1e4) / 1e4;
             onChange({ ...lens, spotXMm: spot, spotYMm: spot, spotOrigin: 'computed' });
           }}
         >
-          Compute it: {kinds.length.format(computedSpotMm)} for a 6 mm beam, M² 1.2
+          Compute it: {kinds.length.format(computed)} for a {kinds.length.format(beam.diameterMm)} beam, M²{' '}
+          {beam.beamQuality}
         </Button>
       )}
     </>

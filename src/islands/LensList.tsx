@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { LensRecord, MachineRecord } from '../records/machine';
-import { focusedDiameterMm } from '../core/beam/gaussian';
 import { Button } from '../components/Button';
 import { Notice, ProblemNotice } from '../components/Notice';
 import page from '../components/Page.module.css';
@@ -34,18 +33,6 @@ function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord |
       if (lens && retired === lens.retired) setSaved(true);
       else window.location.reload();
     });
-  const computed = ((): number | null => {
-    try {
-      return focusedDiameterMm({
-        wavelengthMm: machine.wavelengthNm / 1e6,
-        focalLengthMm: draft.focalLengthMm,
-        beamDiameterMm: 6,
-        beamQuality: 1.2,
-      });
-    } catch {
-      return null;
-    }
-  })();
   const at = lens ? 'lens.' : '';
   return (
     <fieldset className={`${page.group} ${lens?.retired ? page.retired : ''}`}>
@@ -54,7 +41,7 @@ function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord |
         lens={draft}
         onChange={setDraft}
         kinds={quantityKinds(machine.likedUnits)}
-        computedSpotMm={computed}
+        source={machine}
         error={(field) => fieldMessage(action.problem, at + field)}
       />
       <ProblemNotice problem={action.problem} />

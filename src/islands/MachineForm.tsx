@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import type { MachineRecord } from '../records/machine';
-import { focusedDiameterMm } from '../core/beam/gaussian';
 import {
+  DEFAULT_LOWEST_FIRING,
   DEFAULT_POWER_CAP,
   SOURCE_NAMES,
   type Machine,
@@ -27,7 +27,7 @@ const FRESH: Machine = {
   sourceKind: 'blue-diode',
   wavelengthNm: 450,
   ratedPowerW: 10,
-  lowestFiringCommand: 0.02,
+  lowestFiringCommand: DEFAULT_LOWEST_FIRING['blue-diode'],
   powerTable: null,
   bedWidthMm: 400,
   bedDepthMm: 400,
@@ -128,19 +128,6 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       await send(`/api/machines/${id}/retired`, { method: 'PUT', json: { retired: !retired } });
       window.location.reload();
     });
-  const computedSpot = (() => {
-    try {
-      const optics = {
-        wavelengthMm: now.wavelengthNm / 1e6,
-        focalLengthMm: lens.focalLengthMm,
-        beamDiameterMm: 6,
-        beamQuality: 1.2,
-      };
-      return focusedDiameterMm(optics);
-    } catch {
-      return null;
-    }
-  })();
 
   return (
     <form onSubmit={submit} className={page.columns} noValidate>
@@ -168,6 +155,7 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
             onChange: (event: { target: { value: SourceKind } }) => {
               setValue('wavelengthNm', USUAL_WAVELENGTH_NM[event.target.value]);
               setValue('powerCap', DEFAULT_POWER_CAP[event.target.value]);
+              setValue('lowestFiringCommand', DEFAULT_LOWEST_FIRING[event.target.value]);
             },
           })}
         >
@@ -232,7 +220,7 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
             lens={lens}
             onChange={setLens}
             kinds={kinds}
-            computedSpotMm={computedSpot}
+            source={now}
             error={(field) => fieldMessage(action.problem, `lens.${field}`)}
           />
         </fieldset>

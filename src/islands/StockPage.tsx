@@ -4,7 +4,7 @@ import type { StockInput, StockRecord } from '../records/stock';
 import type { Machine } from '../core/machine/machine';
 import { assessPairing, assessStock } from '../core/stock/assess';
 import { BANNED_MATERIALS } from '../core/stock/banned';
-import { FAMILIES } from '../core/stock/families';
+import { bareFaceOf, FAMILIES } from '../core/stock/families';
 import { thicknessOf } from '../core/stock/stock';
 import { plainNumber } from '../core/quantities/format';
 import { parseLength, QuantityError } from '../core/quantities/parse';
@@ -25,7 +25,7 @@ const KINDS = quantityKinds(DEFAULT_LIKED_UNITS);
 const FRESH: StockInput = {
   name: '',
   family: FIRST.id,
-  type: FIRST.types[0],
+  type: FIRST.types[0].name,
   colour: FIRST.bareColour,
   bareLightness: FIRST.bareLightness,
   coating: '',
@@ -99,9 +99,16 @@ export function StockPage({
   const chooseFamily = (next: string): void => {
     const chosen = FAMILIES.find((candidate) => candidate.id === next);
     if (!chosen) return;
-    setValue('type', chosen.types[0]);
-    setValue('colour', chosen.bareColour);
-    setValue('bareLightness', chosen.bareLightness);
+    setValue('type', chosen.types[0].name);
+    chooseType(chosen.types[0].name, next);
+  };
+  /** A known type brings its face along; a name of the operator's own leaves what was set. */
+  const chooseType = (type: string, ofFamily: string): void => {
+    const of = FAMILIES.find((candidate) => candidate.id === ofFamily);
+    if (!of?.types.some(({ name }) => name === type)) return;
+    const face = bareFaceOf({ family: ofFamily, type });
+    setValue('colour', face.colour);
+    setValue('bareLightness', face.lightness);
   };
 
   return (
@@ -134,10 +141,17 @@ export function StockPage({
               ))}
             </optgroup>
           </SelectField>
-          <TextField label="Type" {...register('type')} list="types" error={error('type')} />
+          <TextField
+            label="Type"
+            {...register('type', {
+              onChange: (event: { target: { value: string } }) => chooseType(event.target.value, now.family),
+            })}
+            list="types"
+            error={error('type')}
+          />
           <datalist id="types">
-            {family?.types.map((type) => (
-              <option key={type} value={type} />
+            {family?.types.map(({ name }) => (
+              <option key={name} value={name} />
             ))}
           </datalist>
           <div className={page.pair}>

@@ -79,6 +79,9 @@ async function main(): Promise<void> {
       });
     files(request, response, page);
   });
+  // Longer than browsers keep an idle connection: a form that is sent just when we close one would be lost.
+  server.keepAliveTimeout = 330_000;
+  server.headersTimeout = 340_000;
   server.on('error', (error: NodeJS.ErrnoException) => {
     console.error(
       error.code === 'EADDRINUSE'

@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/webdriverjs';
-import { By, error, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { By, error, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { openBrowser } from '../../scripts/browser.mjs';
 import { inject } from 'vitest';
 
@@ -18,23 +18,41 @@ export async function openShop(size: { width?: number; height?: number } = {}): 
   return { base: inject('base'), driver, close: () => driver.quit() };
 }
 
+/** Waits until a condition gives something; a wait in vain tells what the page said instead. */
+export async function until<Value>(
+  driver: WebDriver,
+  condition: () => Promise<Value | null | false | undefined>,
+  fault: string,
+): Promise<Value> {
+  try {
+    return (await driver.wait(condition, PATIENCE_MS, fault)) as Value;
+  } catch (cause) {
+    const text = await driver.findElement(By.css('body')).then(
+      (body) => body.getText(),
+      () => 'nothing',
+    );
+    throw new Error(`${fault}. The page says: ${text}`, { cause });
+  }
+}
+
 /** Waits for an element that can be seen. */
 export async function find(driver: WebDriver, css: string): Promise<WebElement> {
-  const element = await driver.wait(until.elementLocated(By.css(css)), PATIENCE_MS, `nothing matches ${css}`);
-  await driver.wait(until.elementIsVisible(element), PATIENCE_MS, `${css} cannot be seen`);
-  return element;
+  const seen = async (): Promise<WebElement | undefined> => {
+    const [element] = await driver.findElements(By.css(css));
+    return element && (await element.isDisplayed()) ? element : undefined;
+  };
+  return until(driver, () => seen().catch(onlyMoved), `nothing that can be seen matches ${css}`);
 }
 
 /** Waits for a button or link by its words. */
 export async function named(driver: WebDriver, words: string): Promise<WebElement> {
   const path = `//*[self::button or self::a or self::summary][contains(normalize-space(.), ${JSON.stringify(words)})]`;
-  const element = await driver.wait(
-    until.elementLocated(By.xpath(path)),
-    PATIENCE_MS,
-    `no button or link says “${words}”`,
-  );
-  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
-  return element;
+  const aimed = async (): Promise<WebElement | undefined> => {
+    const [element] = await driver.findElements(By.xpath(path));
+    if (element) await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
+    return element;
+  };
+  return until(driver, () => aimed().catch(onlyMoved), `no button or link says “${words}”`);
 }
 
 /** Listens whether an element is clicked; a page that was left knows nothing of it. */
@@ -53,7 +71,7 @@ export async function press(driver: WebDriver, words: string): Promise<void> {
     await element.click();
     return (await driver.executeScript('return window.pressHeard')) !== false;
   };
-  await driver.wait(() => hit().catch(onlyMoved), PATIENCE_MS, `“${words}” cannot be pressed`);
+  await until(driver, () => hit().catch(onlyMoved), `“${words}” cannot be pressed`);
 }
 
 /** Elements that went away or were covered while they were aimed at are aimed at again; anything else is a fault. */
@@ -66,17 +84,14 @@ function onlyMoved(fault: unknown): false {
 /** Waits until the page says something. */
 export async function says(driver: WebDriver, words: string): Promise<void> {
   const seen = async (): Promise<boolean> => (await driver.findElement(By.css('body')).getText()).includes(words);
-  await driver.wait(async () => seen().catch(() => false), PATIENCE_MS, `the page never says “${words}”`);
+  await until(driver, () => seen().catch(() => false), `the page never says “${words}”`);
 }
 
 /** Replaces what stands in a field found by its label. */
 export async function type(driver: WebDriver, label: string, text: string): Promise<WebElement> {
   const path = `//label[normalize-space(.)=${JSON.stringify(label)}]`;
-  const element = await driver.wait(
-    until.elementLocated(By.xpath(path)),
-    PATIENCE_MS,
-    `no field is labelled “${label}”`,
-  );
+  const labelled = async (): Promise<WebElement | undefined> => (await driver.findElements(By.xpath(path)))[0];
+  const element = await until(driver, labelled, `no field is labelled “${label}”`);
   const field = await driver.findElement(By.id((await element.getAttribute('for'))!));
   await driver.executeScript('arguments[0].scrollIntoView({ block: "center" }); arguments[0].select();', field);
   await field.sendKeys(text);

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
 import type { CardView } from '../../src/views/views';
 import { burnOnBench } from '../support/burn';
-import { named, openShop, press, says, type Shop, PATIENCE_MS } from './harness';
+import { named, openShop, press, says, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 let folder: string;
@@ -112,9 +112,9 @@ describe('a phone held over the bench, 390 px wide', () => {
 
 async function driverWait(file: string, state: string): Promise<void> {
   const path = `//li[contains(., ${JSON.stringify(file)}) and contains(., ${JSON.stringify(state)})]`;
-  await shop.driver.wait(
+  await until(
+    shop.driver,
     async () => (await shop.driver.findElements(By.xpath(path))).length > 0,
-    PATIENCE_MS,
     `${file} is never “${state}”`,
   );
 }

@@ -1,19 +1,11 @@
 import { rayleighRangeMm } from '../../core/beam/gaussian';
+import { USUAL_BEAM } from '../../core/beam/usual-beam';
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeFill } from '../../core/card/propose-fill';
-import type { SourceKind } from '../../core/machine/machine';
 import { plainNumber } from '../../core/quantities/format';
 import { FOCUS_VERSION, type FocusPlan } from './plan';
 
-/** Usual beam propagation ratios by source; from memory, they only shape the range to test. */
-const USUAL_M2: Readonly<Record<SourceKind, number>> = {
-  'blue-diode': 10,
-  'co2-glass': 1.2,
-  'co2-rf': 1.2,
-  fibre: 1.5,
-  uv: 1.3,
-};
 const PATCH_MM = 5;
 /** Lines this many spots apart leave gaps in focus, so that it shows where they close. */
 const GAP_SPOTS = 1.5;
@@ -29,7 +21,7 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
   const frame = proposeFrame(known.pairing);
   const spotMm = settings.direction === 'horizontal' ? lens.spotYMm : lens.spotXMm;
-  const rayleighMm = rayleighRangeMm(spotMm, machine.wavelengthNm / 1e6, USUAL_M2[machine.sourceKind]);
+  const rayleighMm = rayleighRangeMm(spotMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality);
   const reach = Math.min(LOWEST_MM, Math.max(0.5, Math.round(2 * rayleighMm * 2) / 2));
   const count = machine.automaticFocus ? 9 : 5;
   const intervalMm = Math.round(Math.min(0.4, GAP_SPOTS * spotMm) * 1000) / 1000;

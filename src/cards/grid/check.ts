@@ -1,6 +1,7 @@
 import { checkAxis, within } from '../../core/card/axis';
 import { checkConstants, checkPower, checkSpeed } from '../../core/card/check-settings';
 import type { Pairing, PlanProblem } from '../../core/card/contract';
+import { gridFate, gridLevels, gridSettings } from './levels';
 import type { GridPlan } from './plan';
 
 /** Every reason why a grid plan cannot be laid for a pairing, one for each field; empty when it can. */
@@ -9,7 +10,7 @@ export function checkGridPlan(plan: GridPlan, on: Pairing): PlanProblem[] {
     ...checkAxis(plan.power, { path: 'power', word: 'Power' }),
     ...checkAxis(plan.speed, { path: 'speed', word: 'Speed' }),
   ];
-  return [
+  const problems = [
     ...ends,
     ...(ends.length > 0
       ? []
@@ -20,5 +21,22 @@ export function checkGridPlan(plan: GridPlan, on: Pairing): PlanProblem[] {
     ...within('cellMm', plan.cellMm, 1, 50, 'Cells are 1 to 50 mm wide.'),
     ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm: the reading needs bare stock between cells.'),
     ...checkConstants(plan.constants, on),
+  ];
+  // Only a plan without fault has energies to speak of.
+  return problems.length > 0 ? problems : leavesSomething(plan, on);
+}
+
+function leavesSomething(plan: GridPlan, on: Pairing): PlanProblem[] {
+  const { powers, speeds } = gridLevels(plan);
+  const burned = speeds.some((speed) =>
+    powers.some((power) => !gridFate(plan, gridSettings(plan, power, speed), on).leftOut),
+  );
+  if (burned) return [];
+  return [
+    {
+      field: 'leaveOutFailing',
+      message:
+        'Every cell is bound to fail and left out: nothing would burn. Change the ends, or burn them all the same.',
+    },
   ];
 }

@@ -5,9 +5,10 @@ import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
 import { gradeOf, isSpoiled } from '../../core/card/usual-asks';
+import { expectedMarkOf, familyOf } from '../../core/stock/families';
+import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { formatDuration, formatPower, formatSpeed } from '../../core/quantities/format';
-import { familyOf } from '../../core/stock/families';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
 export type DarknessStop = 'weak' | 'medium' | 'strong';
@@ -40,6 +41,8 @@ export interface GridFinding extends BaseFinding {
   /** Indexes of the cells that no other cell beats in both contrast and time, from the least contrast. */
   readonly frontier: readonly number[];
   readonly proposal: { readonly cellIndex: number; readonly reason: string } | null;
+  /** Something about what the photo shows that the operator should know; null when it is as expected. */
+  readonly remark: string | null;
 }
 
 const REFERENCE_SQUARE_MM = 100;
@@ -86,7 +89,7 @@ function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish)
  * but proposed only when the operator graded them 4 or 5. Without a photo the grades alone speak. Never throws on poor data: `missing` says what is needed.
  */
 export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish: GridWish): GridFinding {
-  const none = { wantedLightness: null, stops: null, range: null, candidates: [], frontier: [] } as const;
+  const none = { wantedLightness: null, stops: null, range: null, candidates: [], frontier: [], remark: null } as const;
   if (seen.readings.length === 0) {
     const proposal = findByEye(layout, seen, pairing, wish);
     return {
@@ -106,7 +109,21 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     };
 
   const bare = pairing.stock.bareLightness;
-  const darkens = familyOf(pairing.stock.family).mark === 'darkens';
+  const direction = markDirection(sound.map(({ reading }) => reading));
+  if (direction === null) {
+    const proposal = findByEye(layout, seen, pairing, wish);
+    return {
+      ...none,
+      proposal,
+      missing: proposal
+        ? []
+        : [
+            'Nothing marked: no cell stands off the bare stock by more than its own noise. Burn a card with more energy.',
+          ],
+      says: proposal?.reason ?? '',
+    };
+  }
+  const darkens = direction === 'darker';
   const contrast = (lightness: number): number => (darkens ? bare - lightness : lightness - bare);
   const strongest = sound.reduce(
     (best, { reading }) => (contrast(reading.lightness) > contrast(best) ? reading.lightness : best),
@@ -140,7 +157,17 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     candidates,
     frontier: frontierOf(candidates, contrast),
     proposal,
+    remark: remarkOn(direction, pairing),
   };
+}
+
+/** What does not go with the stock's record, or what a photo cannot tell. */
+function remarkOn(direction: MarkDirection, { stock }: Pairing): string | null {
+  if (expectedMarkOf(stock) !== direction)
+    return `The marks are ${direction} than the bare stock, where ${stock.type || stock.name} is expected to turn ${expectedMarkOf(stock)}. Is it what its record says? The card goes by what the photo shows.`;
+  if (familyOf(stock.family).judgedBy === 'depth')
+    return `${familyOf(stock.family).name} is judged by its depth, which no photo shows: measure the cell before you keep it.`;
+  return null;
 }
 
 function frontierOf(candidates: readonly Candidate[], contrast: (lightness: number) => number): number[] {

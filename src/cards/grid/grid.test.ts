@@ -6,8 +6,7 @@ import { estimateCard } from '../../core/card/estimate';
 import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
-import { familyOf } from '../../core/stock/families';
-import { suitability } from '../../core/stock/absorption';
+import { responseOf } from '../../core/stock/response';
 import { axisValues } from '../../core/card/axis';
 import { upgradeGridPlan, type GridPlan } from './plan';
 import { grid } from '.';
@@ -43,16 +42,22 @@ describe('proposal', () => {
         expect(reasons[field], field).toMatch(/\w{3}/);
       }
       // From about a faint mark to just short of spoiling, and most cells worth burning.
-      const family = familyOf(on.stock.family);
-      const { absorption } = suitability(on.stock.family, on.machine.sourceKind, on.stock.type);
-      const energies = layout.cells.map((cell) => cell.risk * absorption);
-      expect(Math.max(...energies)).toBeLessThan(family.energies.over * 1.15);
-      expect(Math.max(...energies)).toBeGreaterThan(family.energies.deep * 0.7);
-      expect(Math.min(...energies)).toBeLessThan(family.energies.deep * 0.6);
+      const response = responseOf(on.stock, on.machine);
+      const energies = layout.cells.filter((cell) => !cell.leftOut).map((cell) => cell.risk);
+      expect(Math.max(...energies)).toBeLessThan(response.energies.over * 1.15);
+      expect(Math.max(...energies)).toBeGreaterThan(response.energies.deep * 0.7);
+      expect(Math.min(...energies)).toBeLessThan(response.energies.deep * 0.6);
       expect(layout.cells.filter((cell) => cell.expected === null).length).toBeGreaterThan(layout.cells.length * 0.7);
     },
   );
 
+  it('leaves out what is bound to fail unless told otherwise, and refuses a card of nothing else', () => {
+    const { plan } = grid.propose({ pairing, facts: [] });
+    expect(plan.leaveOutFailing).toBe(true);
+    const hopeless = { ...plan, constants: { ...plan.constants, passes: 20, intervalMm: 0.02 } };
+    expect(grid.check(hopeless, pairing).map((problem) => problem.field)).toEqual(['leaveOutFailing']);
+    expect(grid.check({ ...hopeless, leaveOutFailing: false }, pairing)).toEqual([]);
+  });
   it('stops before anything is planned where the wavelength passes', () => {
     expect(() => grid.propose({ pairing: demoPairing('heron', 'acrylic'), facts: [] })).toThrow(/blue light/);
   });

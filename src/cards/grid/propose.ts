@@ -4,12 +4,13 @@ import { estimateCard } from '../../core/card/estimate';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { layCard } from '../../core/card/lay';
 import { proposeConstants } from '../../core/card/propose-constants';
+import type { Constants } from '../../core/card/settings';
+import { fastestUsefulMmPerS, USUAL_LINE_MM } from '../../core/card/useful-speed';
 import { commandFor } from '../../core/machine/command';
 import { deliveredPowerW, sweepLimits, type Machine } from '../../core/machine/machine';
-import { fastestFillSpeedMmPerS } from '../../core/motion/move';
 import { formatPower, plainNumber } from '../../core/quantities/format';
-import { suitability } from '../../core/stock/absorption';
-import { familyOf, type Family } from '../../core/stock/families';
+import { familyOf, type EngravingEnergies, type Family } from '../../core/stock/families';
+import { responseOf } from '../../core/stock/response';
 import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
 import { drawGrid } from './draw';
@@ -44,14 +45,15 @@ interface Ends {
 const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 const speedStep = (speed: number): number => (speed < 20 ? 1 : speed < 100 ? 5 : 10);
 
-function chooseEnds(machine: Machine, family: Family, absorption: number, intervalMm: number): Ends {
-  const limits = sweepLimits(machine, 'horizontal');
-  const faint = family.energies.faint / absorption;
-  const strongest = (family.energies.over * 0.92) / absorption;
+function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergies, constants: Constants): Ends {
+  const { intervalMm, direction } = constants;
+  const limits = sweepLimits(machine, direction);
+  const { faint } = energies;
+  const strongest = energies.over * 0.92;
   const reasons: Record<string, string> = {};
 
   const capW = deliveredPowerW(machine, machine.powerCap);
-  const usefulTop = Math.min(limits.topSpeedMmPerS * 0.8, fastestFillSpeedMmPerS(40, limits.accelerationMmPerS2) * 1.6);
+  const usefulTop = fastestUsefulMmPerS(machine, direction);
   // At the cap and the fastest useful sweep the mark should be about faint at a quarter of the power.
   const speedSpan = Math.max(1.5, strongest / faint / POWER_SPAN);
   let speedLow = capW / (intervalMm * strongest);
@@ -68,7 +70,7 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
     reasons['power.to'] =
       `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
   }
-  const speedHigh = Math.min(usefulTop, speedLow * speedSpan);
+  let speedHigh = Math.min(usefulTop, speedLow * speedSpan);
   let powerLow = powerHigh / POWER_SPAN;
   reasons['power.from'] =
     `a quarter of the high end: at ${plainNumber(speedHigh)} mm/s about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
@@ -79,11 +81,21 @@ function chooseEnds(machine: Machine, family: Family, absorption: number, interv
     reasons['power.from'] =
       `just above ${plainNumber(machine.lowestFiringCommand * 100)} %, below which this source does not fire`;
   }
+  // Even the weakest power that fires may be too much at speeds that pay: then the head must go faster than that.
+  const slowest = deliveredPowerW(machine, powerHigh) / (intervalMm * strongest);
+  const hurried = slowest > speedLow * 1.001;
+  if (hurried) {
+    speedLow = Math.min(slowest, limits.topSpeedMmPerS * 0.7);
+    speedHigh = Math.min(limits.topSpeedMmPerS, Math.max(speedHigh, speedLow * 1.5));
+  }
   reasons['speed.from'] =
     `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and spoils the sheet`;
-  reasons['speed.to'] =
-    speedHigh >= usefulTop - 1e-9
-      ? `the fastest sweep that still pays: past it run-up costs more than speed gains (top ${plainNumber(limits.topSpeedMmPerS)} mm/s)`
+  reasons['speed.to'] = hurried
+    ? 'faster than pays by time: slower, even the lowest power that fires would spoil the sheet'
+    : speedHigh >= usefulTop - 1e-9
+      ? usefulTop < limits.topSpeedMmPerS - 1e-9
+        ? `the fastest sweep that still pays on lines of ${USUAL_LINE_MM} mm: past it run-up costs more than speed gains (top ${plainNumber(limits.topSpeedMmPerS)} mm/s)`
+        : 'the top speed of this axis'
       : 'faster than this, the weakest column leaves no mark';
   return { powerLow, powerHigh, speedLow, speedHigh, reasons };
 }
@@ -127,14 +139,14 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   const { pairing, facts } = known;
   const { machine, stock } = pairing;
   const family = familyOf(stock.family);
-  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  const fit = responseOf(stock, machine);
   if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
   const { constants, reasons: constantReasons } = proposeConstants(known);
   const limits = sweepLimits(machine, constants.direction);
   const found = factOf(facts, 'engrave');
   const ends = found
     ? endsAround(machine, found.value.settings, limits.topSpeedMmPerS)
-    : chooseEnds(machine, family, fit.absorption, constants.intervalMm);
+    : chooseEnds(machine, family, fit.energies, constants);
   const frame = proposeFrame(pairing);
   const reasons: Record<string, string> = {
     ...ends.reasons,
@@ -163,8 +175,10 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
     gapMm: 1,
     constants,
     frame: frame.settings,
-    leaveOutFailing: false,
+    leaveOutFailing: true,
   };
+  reasons['leaveOutFailing'] =
+    'cells bound to spoil the sheet, or to leave nothing, are not burned: tick it off to see them all';
   reasons['power.spacing'] = 'by ratio: each step changes the energy by the same factor';
   for (const size of SIZES) {
     const plan: GridPlan = {

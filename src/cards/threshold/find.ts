@@ -2,6 +2,7 @@ import { wordOf, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { formatPower } from '../../core/quantities/format';
+import { showsMark } from '../../core/reading/mark-direction';
 import { halfPoint } from '../../core/stats/firth';
 import { MARK_FIELD } from './asks';
 
@@ -25,18 +26,6 @@ export interface ThresholdFinding extends BaseFinding {
   readonly machineFloor: boolean;
 }
 
-/** A photo shows a mark where the cell stands off bare stock by this many of its sigmas, and by this many L*. */
-const CLEAR_SIGMAS = 3;
-const CLEAR_LIGHTNESS = 1.5;
-/** And none where it stays within this. */
-const BARE_SIGMAS = 1.5;
-
-function photoSays(delta: number, sigma: number): boolean | null {
-  const size = Math.abs(delta);
-  if (size >= CLEAR_SIGMAS * sigma && size >= CLEAR_LIGHTNESS) return true;
-  return size <= Math.max(BARE_SIGMAS * sigma, CLEAR_LIGHTNESS / 2) ? false : null;
-}
-
 /**
  * The least power that marks, from what the eye says and, where it says nothing, from what a photo shows. Contradictions (a stronger
  * patch bare, a weaker one marked) widen the interval; the floor is below every patch that marked.
@@ -49,7 +38,7 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     const { powerFraction } = mainBurn(layout.cells[index]!).settings;
     const word = wordOf(seen, MARK_FIELD, index);
     const reading = readings.get(index);
-    const shown = reading ? photoSays(reading.deltaLightness, reading.lightnessSigma) : null;
+    const shown = reading ? showsMark(reading) : null;
     if (word !== null) patches.push({ cellIndex: index, powerFraction, marked: word === 'marked', by: 'eye' });
     else if (shown !== null) patches.push({ cellIndex: index, powerFraction, marked: shown, by: 'photo' });
     else if (reading) undecided.push(index);

@@ -3,11 +3,11 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeConstants } from '../../core/card/propose-constants';
 import { commandFor } from '../../core/machine/command';
-import { deliveredPowerW, sweepLimits } from '../../core/machine/machine';
-import { fastestFillSpeedMmPerS } from '../../core/motion/move';
+import { deliveredPowerW } from '../../core/machine/machine';
+import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
 import { formatPower, plainNumber } from '../../core/quantities/format';
-import { suitability } from '../../core/stock/absorption';
 import { familyOf } from '../../core/stock/families';
+import { responseOf } from '../../core/stock/response';
 import { THRESHOLD_VERSION, type ThresholdPlan } from './plan';
 
 const PATCH_MM = 3;
@@ -23,15 +23,14 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
   const { pairing, facts } = known;
   const { machine, stock } = pairing;
   const family = familyOf(stock.family);
-  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  const fit = responseOf(stock, machine);
   if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
   const { constants, reasons: constantReasons } = proposeConstants(known);
   const frame = proposeFrame(pairing);
-  const limits = sweepLimits(machine, constants.direction);
-  const faint = family.energies.faint / fit.absorption;
+  const faint = fit.energies.faint;
   const engrave = factOf(facts, 'engrave');
   const capW = deliveredPowerW(machine, machine.powerCap);
-  const usefulTop = Math.min(limits.topSpeedMmPerS * 0.8, fastestFillSpeedMmPerS(40, limits.accelerationMmPerS2) * 1.6);
+  const usefulTop = fastestUsefulMmPerS(machine, constants.direction);
   const speed = engrave
     ? engrave.value.settings.speedMmPerS
     : Math.min(usefulTop, Math.max(5, capW / 6 / (faint * constants.intervalMm)));

@@ -1,7 +1,6 @@
 import { deliveredPowerW, sweepLimits } from '../machine/machine';
 import { arealEnergyJPerMm2, lineEnergyJPerMm } from '../quantities/energy';
-import { suitability } from '../stock/absorption';
-import { familyOf } from '../stock/families';
+import { responseOf } from '../stock/response';
 import type { Pairing } from './contract';
 import type { Fate } from './layout';
 import type { BurnSettings } from './settings';
@@ -29,12 +28,11 @@ const NO_MARK_SHARE = 0.45;
 
 /** Where a filled patch is bound to end up; null when nothing speaks against it. */
 export function fateOfFill(settings: BurnSettings, { machine, stock }: Pairing): Fate | null {
-  const { energies } = familyOf(stock.family);
-  const { absorption } = suitability(stock.family, machine.sourceKind, stock.type);
+  const { energies } = responseOf(stock, machine);
   const { watts, arealJPerMm2 } = deliveredBy(settings, { machine });
   if (watts === 0) return 'does-not-fire';
   if (settings.speedMmPerS > sweepLimits(machine, settings.direction).topSpeedMmPerS + 1e-9) return 'too-fast';
-  if (arealJPerMm2 * absorption < energies.faint * NO_MARK_SHARE) return 'no-mark';
-  if (arealJPerMm2 * absorption > energies.over) return 'overburn';
+  if (arealJPerMm2 < energies.faint * NO_MARK_SHARE) return 'no-mark';
+  if (arealJPerMm2 > energies.over) return 'overburn';
   return null;
 }

@@ -1,9 +1,8 @@
 import { deliveredPowerW, sweepLimits } from '../machine/machine';
 import { commandFor } from '../machine/command';
 import { plainNumber } from '../quantities/format';
-import { suitability } from '../stock/absorption';
+import { responseOf } from '../stock/response';
 import { cutThroughJPerMm } from '../stock/cutting';
-import { familyOf } from '../stock/families';
 import type { PlanProblem, Pairing } from './contract';
 import type { FrameSettings } from './layout';
 
@@ -47,8 +46,7 @@ function strokeFor({ machine }: Pairing, jPerMm: number, wantedMmPerS: number, t
  */
 export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: { marker: string; lettering: string } } {
   const { machine, lens, stock } = on;
-  const { absorption } = suitability(stock.family, machine.sourceKind, stock.type);
-  const solid = (familyOf(stock.family).energies.deep * SOLID_SHARE) / absorption;
+  const solid = responseOf(stock, machine).energies.deep * SOLID_SHARE;
   const limit = markingLimitJPerMm(on);
   const top = sweepLimits(machine, 'horizontal').topSpeedMmPerS;
   const intervalMm = Math.max(MARKER_INTERVAL_MM, round(Math.max(lens.spotXMm, lens.spotYMm) * 0.8, 3));

@@ -17,6 +17,7 @@ const proposed = grid.propose({ pairing, facts: [] }).plan;
 const plan: GridPlan = {
   ...proposed,
   cellMm: 4,
+  leaveOutFailing: false,
   power: { from: 0.2, to: 0.4, count: 2, spacing: 'even' },
   speed: { from: 100, to: 200, count: 2, spacing: 'even' },
   constants: { ...proposed.constants, intervalMm: 0.1, passes: 1, bothWays: true, direction: 'horizontal' },

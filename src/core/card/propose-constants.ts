@@ -1,27 +1,55 @@
 import { factOf } from '../book/facts';
 import { plainNumber } from '../quantities/format';
-import { familyOf } from '../stock/families';
+import { familyOf, type Family } from '../stock/families';
 import type { Known } from './contract';
+import { widthAcross } from './mark-across';
 import type { Constants } from './settings';
 
 const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+
+/** Lines closer together than this share of the spot are not told apart: they add time and mud (common practice). */
+const CLOSEST_SHARE = 0.8;
+
+/**
+ * Interval to start from: what is usual for the family, but no closer than the spot resolves, and no wider than the mark is across the
+ * lines, so that no gap stays unlit.
+ */
+function usualInterval(
+  family: Family,
+  { spotMm, markMm }: { readonly spotMm: number; readonly markMm: number },
+): { intervalMm: number; reason: string } {
+  const closestMm = spotMm * CLOSEST_SHARE;
+  const step = markMm < 0.06 ? 0.001 : 0.005;
+  const name = family.name.toLowerCase();
+  if (family.intervalMm > markMm)
+    return {
+      // Down, never up: a gap would stay unlit.
+      intervalMm: Math.round(Math.floor(markMm / step + 1e-9) * step * 1e6) / 1e6,
+      reason: `as wide as the mark of this ${plainNumber(spotMm)} mm spot on ${name}: further apart gaps stay unlit`,
+    };
+  if (family.intervalMm < closestMm)
+    return {
+      intervalMm: roundTo(closestMm, step),
+      reason: `${CLOSEST_SHARE} of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`,
+    };
+  return { intervalMm: family.intervalMm, reason: `usual for ${name}` };
+}
 
 /**
  * What cards for engraving keep the same unless they are about it: interval and focus as measured, or as usual for family and spot;
  * air and direction by family, machine and grain. With the reason for each, under its path in a plan's `constants`.
  */
 export function proposeConstants({ pairing, facts }: Known): { constants: Constants; reasons: Record<string, string> } {
-  const { machine, stock, lens } = pairing;
+  const { machine, stock } = pairing;
   const family = familyOf(stock.family);
   const reasons: Record<string, string> = {};
 
-  // Lines closer than the spot resolves only add time and mud; much wider than the spot they leave ridges.
-  const spotMm = lens.spotYMm;
-  let intervalMm = roundTo(Math.min(Math.max(family.intervalMm, spotMm * 0.8), 0.3), 0.005);
-  reasons['constants.intervalMm'] =
-    intervalMm > family.intervalMm + 1e-9
-      ? `0.8 of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`
-      : `usual for ${family.name.toLowerCase()}`;
+  const wanted = family.grained && stock.grain === 'along-width' ? 'vertical' : 'horizontal';
+  const slow = wanted === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2;
+  const direction = slow ? 'horizontal' : wanted;
+  const usual = usualInterval(family, widthAcross(pairing, direction));
+  let { intervalMm } = usual;
+  reasons['constants.intervalMm'] = usual.reason;
   // A kept setting holds at its own interval, passes and focus; a card that asked for one of them alone knows better.
   const engrave = factOf(facts, 'engrave');
   const kept = engrave && engrave.stale.length === 0 ? engrave.value.settings : null;
@@ -46,9 +74,6 @@ export function proposeConstants({ pairing, facts }: Known): { constants: Consta
     machine.airAssist === 'none' ? 'off' : machine.airAssist === 'on-off' && family.air === 'low' ? 'off' : family.air;
   reasons['constants.air'] =
     air === family.air ? family.airReason : 'what this machine can do; the family would like low air';
-  const wanted = family.grained && stock.grain === 'along-width' ? 'vertical' : 'horizontal';
-  const slow = wanted === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2;
-  const direction = slow ? 'horizontal' : wanted;
   reasons['constants.direction'] = slow
     ? 'along X: across the grain would be better, but this head is much quicker along X'
     : family.grained && stock.grain !== 'none'

@@ -1,12 +1,12 @@
 import { factOf } from '../book/facts';
 import { commandFor } from '../machine/command';
-import { deliveredPowerW, sweepLimits } from '../machine/machine';
-import { fastestFillSpeedMmPerS } from '../motion/move';
-import { suitability } from '../stock/absorption';
+import { deliveredPowerW } from '../machine/machine';
 import { familyOf } from '../stock/families';
+import { responseOf } from '../stock/response';
 import type { Known } from './contract';
 import { proposeConstants } from './propose-constants';
 import type { BurnSettings } from './settings';
+import { fastestUsefulMmPerS } from './useful-speed';
 
 /**
  * Settings of a plain fill to try other things with: those that were found to engrave, or a guess at a medium mark at a useful speed.
@@ -15,7 +15,7 @@ import type { BurnSettings } from './settings';
 export function proposeFill(known: Known): { settings: BurnSettings; reasons: Record<string, string> } {
   const { machine, stock } = known.pairing;
   const family = familyOf(stock.family);
-  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  const fit = responseOf(stock, machine);
   if (fit.verdict === 'no') throw new RangeError(`invalid pairing: ${fit.reason}`);
   const { constants, reasons } = proposeConstants(known);
   const engrave = factOf(known.facts, 'engrave');
@@ -31,9 +31,8 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
     };
   }
   // Half of the energy past which the family gets no darker: a clear mark that is not yet deep.
-  const wanted = (family.energies.deep * 0.5) / fit.absorption;
-  const limits = sweepLimits(machine, constants.direction);
-  const top = Math.min(limits.topSpeedMmPerS * 0.6, fastestFillSpeedMmPerS(40, limits.accelerationMmPerS2));
+  const wanted = fit.energies.deep * 0.5;
+  const top = fastestUsefulMmPerS(machine, constants.direction);
   const capW = deliveredPowerW(machine, machine.powerCap);
   const speed = Math.max(1, Math.min(top, (capW * 0.7) / (wanted * constants.intervalMm)));
   const speedMmPerS = speed < 10 ? Math.round(speed * 10) / 10 : Math.round(speed);

@@ -66,6 +66,18 @@ export const SOURCE_WAVELENGTHS_NM: Readonly<Record<SourceKind, readonly [least:
   uv: [193, 399],
 };
 
+/**
+ * Command below which a kind of source usually does not fire, until it is measured: about a tenth for a glass tube, a few per cent for
+ * RF tubes and solid-state sources (from memory). A mark needs more than that.
+ */
+export const DEFAULT_LOWEST_FIRING: Readonly<Record<SourceKind, number>> = {
+  'blue-diode': 0.02,
+  'co2-glass': 0.1,
+  'co2-rf': 0.02,
+  fibre: 0.05,
+  uv: 0.02,
+};
+
 /** Usual cap by source: 80 % spares diodes (common practice, disputed); tubes are given 90 %, solid-state sources all of it. */
 export const DEFAULT_POWER_CAP: Readonly<Record<SourceKind, number>> = {
   'blue-diode': 0.8,

@@ -1,7 +1,7 @@
 import { SOURCE_NAMES, type Machine } from '../machine/machine';
-import { suitability } from './absorption';
-import { banNamedIn, bannedMaterial } from './banned';
+import { banNamedIn, bannedMaterial, type BannedMaterial } from './banned';
 import { familyOf } from './families';
+import { responseOf } from './response';
 import type { Stock } from './stock';
 
 export interface Remark {
@@ -13,9 +13,14 @@ export interface Remark {
 
 /** What stands against burning a stock at all, whatever the machine. Empty when nothing does. */
 export function assessStock(stock: Pick<Stock, 'family' | 'type' | 'name' | 'coating'>): Remark[] {
-  // Each field for itself: what one says is not denied by the next.
+  // Each field for itself: what one says is not denied by the next. Only a family that is a known sort of it speaks for the name.
+  const known = (ban: BannedMaterial | undefined): BannedMaterial | undefined =>
+    ban?.unlessFamily === stock.family ? undefined : ban;
   const ban =
-    bannedMaterial(stock.family) ?? banNamedIn(stock.type) ?? banNamedIn(stock.name) ?? banNamedIn(stock.coating);
+    bannedMaterial(stock.family) ??
+    banNamedIn(stock.type) ??
+    known(banNamedIn(stock.name)) ??
+    banNamedIn(stock.coating);
   if (ban) {
     return [
       {
@@ -35,7 +40,7 @@ export function assessPairing(machine: Machine, stock: Stock): Remark[] {
   const stops = assessStock(stock);
   if (stops.length > 0) return stops;
   const remarks: Remark[] = [];
-  const fit = suitability(stock.family, machine.sourceKind, stock.type);
+  const fit = responseOf(stock, machine);
   const source = `${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm)`;
   const name = familyOf(stock.family).name;
   if (fit.verdict === 'no') {

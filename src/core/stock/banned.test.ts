@@ -15,6 +15,8 @@ describe('a banned material is found by any of its names', () => {
     ['chrome-leather', ['chrome-tanned hide', 'chromium tanned', 'Chromium-tanned leather', 'wet blue', 'hide, tanning unknown']],
     ['unknown-imitation-leather', ['faux leather', 'Faux-leather brown', 'PU leather', 'pu-leather', 'imitation leather', 'artificial leather']],
     ['treated-timber', ['pressure treated pine', 'pressure-impregnated spruce', 'treated timber', 'flame-retardant plywood', 'fire retardant MDF', 'impregnated decking']],
+    ['polyacetal', ['POM block', 'POM-C', 'acetal rod', 'Polyacetal', 'polyoxymethylene', 'acetal copolymer']],
+    ['unknown-foam', ['foam sheet', 'packing foam', 'Foam, black', 'foamboard', 'foam core']],
     ['unknown-plastic', ['unknown plastic', 'unidentified sheet', 'plastic, no label']],
   ] as const)('%s', (id, descriptions) => {
     for (const description of descriptions) expect(banNamedIn(description)?.id, description).toBe(id);
@@ -24,7 +26,7 @@ describe('a banned material is found by any of its names', () => {
     'vinyl-free', 'vinyl-free leatherette', 'free of PVC', 'PVC free board', 'non-chlorinated', 'without PVC', 'cast acrylic', 'cork', 'absorbent card',
     'birch ply', 'Glass bead tile', 'untreated pine', 'heat-treated ash', 'wool felt', 'ethylene vinyl acetate', 'chrome-free leather', 'fibre board', 'glazed tile',
     '10 pc coasters', 'abstract print card', 'carbon black rubber', 'faux leather, PVC-free', 'PU leather free of chlorine', 'monochrome card', 'two-layer, moss over cream',
-    'removable laser coat, data sheet on file', 'step 4 sample', 'lime board',
+    'removable laser coat, data sheet on file', 'step 4 sample', 'lime board', 'EVA foam', 'polyethylene foam', 'PE foam', 'pomelo wood', 'polyvinyl acetal', 'ethylene vinyl acetate foam',
   ])('"%s" passes', (description) => expect(banNamedIn(description)?.id).toBeUndefined()); // prettier-ignore
 
   it('reads "vinyl, free offcut" as vinyl', () => expect(banNamedIn('vinyl, free offcut')?.id).toBe('pvc'));
@@ -39,6 +41,13 @@ describe('stock', () => {
         code: 'banned-material',
       });
     expect(assessStock(plain)).toEqual([]);
+  });
+  it('takes foam whose make-up is known by its family and type, whatever its name, and no other', () => {
+    const foam = { family: 'foam', type: 'EVA foam', name: 'Foam sheet, blue', coating: '' };
+    expect(assessStock(foam)).toEqual([]);
+    expect(assessStock({ ...foam, type: 'foam' })).toHaveLength(1);
+    expect(assessStock({ ...foam, family: 'rubber' })).toHaveLength(1);
+    expect(assessStock({ ...foam, name: 'PU foam' })).toHaveLength(1);
   });
   it('does not let one field deny what another says', () => {
     expect(assessStock({ ...plain, type: 'vinyl', name: 'free board' })).toHaveLength(1);

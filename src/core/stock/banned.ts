@@ -10,6 +10,8 @@ export interface BannedMaterial {
   readonly names: readonly string[];
   /** A description with one of these beside the name says what the material is, so that the name alone does not stop it. */
   readonly unlessNamed?: readonly string[];
+  /** A family of stock that is this material with its make-up known: its type must say which. */
+  readonly unlessFamily?: string;
 }
 
 const CHLORINE_FREE = ['chlorine free', 'pvc free', 'vinyl free', 'free of chlorine', 'free of pvc', 'free of vinyl'];
@@ -163,6 +165,20 @@ export const BANNED_MATERIALS: readonly BannedMaterial[] = [
     ],
   },
   {
+    id: 'polyacetal',
+    name: 'Polyacetal (POM)',
+    reason: 'It gives off formaldehyde and burns with a flame that is hard to see.',
+    names: ['pom', 'pom c', 'pom h', 'poly oxy methylene', 'poly acetal', 'acetal', 'acetal copolymer'],
+  },
+  {
+    id: 'unknown-foam',
+    name: 'Foam of unknown make-up',
+    reason: 'Much foam is polystyrene, polyurethane or PVC. One whose make-up is known has a family of its own.',
+    names: ['foam', 'foam board', 'foam core', 'foam sheet'],
+    unlessFamily: 'foam',
+    unlessNamed: ['eva', 'ethylene vinyl acetate', 'poly ethylene', 'pe foam', 'wool foam'],
+  },
+  {
     id: 'unknown-plastic',
     name: 'Unknown plastic or coating',
     reason: 'What is not known may hold chlorine or worse. Unknown means no, until a data sheet says otherwise.',
@@ -217,7 +233,8 @@ const PATTERNS = BANNED_MATERIALS.map((material) => ({
  * banNamedIn('uPVC pipe')?.id === 'pvc'; banNamedIn('vinyl-free leatherette') === undefined
  */
 export function banNamedIn(description: string): BannedMaterial | undefined {
-  let text = normalised(description);
+  const whole = normalised(description);
+  let text = whole;
   // A bare "PC" as the whole description is the plastic; beside other words it may be "pieces".
   if (/^ (?:\d+ mm )?pc(?: \d+ mm)? $/.test(text)) return bannedMaterial('polycarbonate');
   for (const other of SOMETHING_ELSE) text = text.replace(other, ' | ');
@@ -228,6 +245,7 @@ export function banNamedIn(description: string): BannedMaterial | undefined {
       return !DENIED_BEFORE.test(before) && !DENIED_AFTER.test(after);
     });
   return PATTERNS.find(
-    ({ patterns, unless }) => patterns.some(names) && !unless.some((pattern) => [...text.matchAll(pattern)].length > 0),
+    ({ patterns, unless }) =>
+      patterns.some(names) && !unless.some((pattern) => [...whole.matchAll(pattern)].length > 0),
   )?.material;
 }

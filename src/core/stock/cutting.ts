@@ -1,5 +1,5 @@
-import { suitability } from './absorption';
 import type { FamilyId } from './families';
+import { responseOf } from './response';
 import { thicknessOf, type Stock } from './stock';
 import type { Machine } from '../machine/machine';
 
@@ -35,6 +35,16 @@ const TABLE: Readonly<Record<FamilyId, CutEnergy>> = {
   card: practice(0.3),
   rubber: memory(0.9),
   'two-layer': practice(0.8),
+  'light-wood': memory(0.4),
+  bamboo: memory(1),
+  veneer: memory(0.8),
+  corrugated: memory(0.15),
+  fleece: memory(0.25),
+  'solid-surface': memory(1.2),
+  'light-stone': NOT_CUT,
+  glass: NOT_CUT,
+  'coated-clear': memory(0.8),
+  foam: memory(0.1),
 };
 
 export function cutEnergy(family: string): CutEnergy {
@@ -52,7 +62,7 @@ export function cutEnergy(family: string): CutEnergy {
  */
 export function cutThroughJPerMm(machine: Pick<Machine, 'sourceKind'>, stock: Stock): number | null {
   const { jPerMmPerMm } = cutEnergy(stock.family);
-  const { absorption, verdict } = suitability(stock.family, machine.sourceKind, stock.type);
+  const { absorption, verdict } = responseOf(stock, machine);
   if (jPerMmPerMm === null || verdict === 'no') return null;
   return (jPerMmPerMm * thicknessOf(stock).meanMm) / absorption;
 }

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { labOfSrgb } from '../color/lab';
+import { parseHexColour } from '../color/srgb';
 import { stalenessReasons } from '../book/staleness';
-import { deliveredPowerW } from '../machine/machine';
-import { suitability, suitabilityTable } from './absorption';
+import { deliveredPowerW, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
-import { FAMILIES } from './families';
+import { bareFaceOf, burnedColourOf, expectedMarkOf, FAMILIES } from './families';
+import { responseOf, suitabilityTable } from './response';
 import { thicknessOf } from './stock';
 
 const { machine, lens, stock } = demoPairing('heron', 'birch');
@@ -27,14 +29,80 @@ describe('families and wavelengths', () => {
     for (const { bands } of suitabilityTable())
       for (const { reason } of Object.values(bands)) expect(reason.length).toBeGreaterThan(5);
   });
-  it('clear acrylic passes blue light, dark acrylic does not', () => {
-    expect(suitability('acrylic-cast', 'blue-diode', 'clear').verdict).toBe('no');
-    expect(suitability('acrylic-cast', 'blue-diode', 'opaque dark').verdict).toBe('badly');
-    expect(suitability('acrylic-cast', 'co2-glass', 'clear').verdict).toBe('works');
+  const under = (sourceKind: SourceKind, family: string, type = '') => responseOf({ family, type }, { sourceKind });
+  it.each<[SourceKind, string, string, string]>([
+    ['blue-diode', 'acrylic-cast', 'clear', 'no'],
+    ['blue-diode', 'acrylic-cast', 'see-through green', 'no'],
+    ['blue-diode', 'acrylic-cast', 'opaque dark', 'badly'],
+    ['blue-diode', 'acrylic-cast', 'opaque black', 'works'],
+    ['blue-diode', 'acrylic-cast', 'transparent red', 'badly'],
+    ['blue-diode', 'acrylic-cast', 'opaque light', 'no'],
+    ['co2-glass', 'acrylic-cast', 'clear', 'works'],
+    ['blue-diode', 'glass', 'float glass', 'no'],
+    ['fibre', 'glass', 'float glass', 'no'],
+    ['co2-glass', 'glass', 'float glass', 'works'],
+    ['fibre', 'leatherette', 'two-tone dark over light', 'works'],
+    ['fibre', 'two-layer', 'acrylic based, dark over light', 'works'],
+    ['blue-diode', 'slate', 'roof slate', 'works'],
+    ['blue-diode', 'coated-clear', 'coat on the far face', 'works'],
+    ['co2-glass', 'coated-clear', 'coat on the far face', 'no'],
+    ['co2-glass', 'coated-clear', 'coat on the near face', 'works'],
+  ])('%s on %s, %s: %s', (source, family, type, verdict) => {
+    expect(under(source, family, type).verdict).toBe(verdict);
   });
-  it('paper-backed leatherette passes 1 µm', () => expect(suitability('leatherette', 'fibre').verdict).toBe('no'));
+  it('has the energies of daily work', () => {
+    // Slate under a blue diode: 3.6 to 4.7 J/mm² at 0.1 mm.
+    expect(under('blue-diode', 'slate').energies.deep).toBeGreaterThanOrEqual(3.6);
+    expect(under('blue-diode', 'slate').energies.deep).toBeLessThanOrEqual(4.7);
+    // Tile with a white coat: a first mark at about 1, good at 5 to 14, spoiled from about 18 J/mm².
+    const tile = under('blue-diode', 'tile').energies;
+    expect(tile.faint).toBeCloseTo(1, 6);
+    expect(tile.deep).toBeGreaterThan(5);
+    expect(tile.deep).toBeLessThan(14);
+    expect(tile.over).toBeCloseTo(18, 6);
+    // Leatherette under a 1 µm fibre: 0.36 J/mm² at lines of 0.02 mm, 0.15 at 0.05 mm, both between first mark and ruin.
+    const leatherette = under('fibre', 'leatherette').energies;
+    for (const energy of [0.15, 0.36]) {
+      expect(energy).toBeGreaterThan(leatherette.faint);
+      expect(energy).toBeLessThan(leatherette.over);
+    }
+    // Rubber for stamps is judged by depth: 4 to 8 J/mm² (from memory).
+    expect(under('co2-glass', 'rubber')).toMatchObject({ basis: 'from memory' });
+    expect(under('co2-glass', 'rubber').energies.deep).toBeGreaterThanOrEqual(4);
+    expect(under('co2-glass', 'rubber').energies.deep).toBeLessThanOrEqual(8);
+  });
+  it('orders every stock’s energies, and lets weaker absorption ask for more', () => {
+    for (const { id, types } of FAMILIES)
+      for (const { name } of types)
+        for (const source of ['blue-diode', 'co2-glass', 'co2-rf', 'fibre', 'uv'] as const) {
+          const { verdict, energies } = under(source, id, name);
+          if (verdict === 'no') continue;
+          expect(energies.faint).toBeGreaterThan(0);
+          expect(energies.deep).toBeGreaterThan(2 * energies.faint);
+          expect(energies.over).toBeGreaterThan(1.5 * energies.deep);
+        }
+    expect(under('blue-diode', 'plywood').energies.faint).toBeGreaterThan(under('co2-glass', 'plywood').energies.faint);
+  });
+  it('expects marks by the type: dark plastic brightens, pale plastic over a dark core darkens', () => {
+    const mark = (family: string, type: string) => expectedMarkOf({ family, type });
+    expect(mark('two-layer', 'acrylic based, dark over light')).toBe('brighter');
+    expect(mark('two-layer', 'acrylic based, light over dark')).toBe('darker');
+    expect(mark('leatherette', 'light over dark core')).toBe('darker');
+    expect(mark('cloth', 'denim')).toBe('brighter');
+    expect(mark('cloth', 'linen')).toBe('darker');
+    expect(mark('leather-vegetable', 'dyed dark')).toBe('brighter');
+    expect(bareFaceOf({ family: 'cloth', type: 'denim' }).lightness).toBeLessThan(50);
+    // The colour drawn for a burn is on the side that is expected.
+    for (const { id, types } of FAMILIES)
+      for (const { name } of types) {
+        const stock = { family: id, type: name };
+        const level = (hex: string) => labOfSrgb(parseHexColour(hex))[0];
+        const darker = level(burnedColourOf(stock)) < bareFaceOf(stock).lightness;
+        expect(darker ? 'darker' : 'brighter', `${id}, ${name}`).toBe(expectedMarkOf(stock));
+      }
+  });
   it('an unknown family is an error, not a guess', () =>
-    expect(() => suitability('mystery', 'fibre')).toThrow(/unknown family/));
+    expect(() => under('fibre', 'mystery')).toThrow(/unknown family/));
 });
 
 describe('thickness', () => {

@@ -14,7 +14,7 @@ import { levelWords } from '../../core/card/channels';
 import type { Cell } from '../../core/card/layout';
 import { mixColours } from '../../core/color/mix';
 import { formatDuration, plainNumber } from '../../core/quantities/format';
-import { familyOf } from '../../core/stock/families';
+import { burnedColourOf } from '../../core/stock/families';
 import type { BurnProgress, BurnView } from '../../records/burn';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
@@ -80,7 +80,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const progress = burn?.progress ?? null;
   const done = new Set(progress ? progress.cellsDone : view.burnedCells);
   const share = burn && burn.linesTotal > 0 ? (progress?.linesDone ?? burn.linesDone) / burn.linesTotal : 0;
-  const burnedColour = familyOf(stock.family).burnedColour;
+  const burnedColour = burnedColourOf(stock);
   const look = (cell: Cell) => ({
     fill: done.has(cell.index)
       ? mixColours(stock.colour, burnedColour, 0.8)

@@ -11,7 +11,7 @@ import { levelWords } from '../../core/card/channels';
 import { mixColours } from '../../core/color/mix';
 import { plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
-import { familyOf } from '../../core/stock/families';
+import { burnedColourOf } from '../../core/stock/families';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
@@ -285,15 +285,12 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               <CardDrawing
                 layout={layout}
                 marksVisible={!reading && !(lit && litReady)}
-                markColour={familyOf(stock.family).burnedColour}
+                markColour={burnedColourOf(stock)}
                 selected={selected}
                 onSelect={onSelect}
                 onCellKey={onCellKey}
                 look={(drawn) => ({
-                  fill:
-                    reading || lit
-                      ? 'transparent'
-                      : mixColours(stock.colour, familyOf(stock.family).burnedColour, 0.35),
+                  fill: reading || lit ? 'transparent' : mixColours(stock.colour, burnedColourOf(stock), 0.35),
                   ...(doubted.some(({ cellIndex }) => cellIndex === drawn.index) ? { ring: 'asked' as const } : {}),
                 })}
                 describe={(drawn) => {

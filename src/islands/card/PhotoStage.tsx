@@ -7,7 +7,7 @@ import { CardDrawing } from '../../components/CardDrawing';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { mixColours } from '../../core/color/mix';
-import { familyOf } from '../../core/stock/families';
+import { burnedColourOf } from '../../core/stock/families';
 import { plainNumber } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
@@ -234,7 +234,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                 ) : (
                   <CardDrawing
                     layout={layout}
-                    markColour={familyOf(madeFor.stock.family).burnedColour}
+                    markColour={burnedColourOf(madeFor.stock)}
                     look={() => ({ fill: mixColours(madeFor.stock.colour, '#ffffff', 0.18) })}
                     describe={(cell) => `cell ${cell.index + 1}`}
                     selected={selected}

@@ -8,7 +8,7 @@ import { CHANNELS } from '../../core/card/channels';
 import type { BasePlan, EdgeAxis } from '../../core/card/contract';
 import type { Cell } from '../../core/card/layout';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
-import { familyOf } from '../../core/stock/families';
+import { burnedColourOf } from '../../core/stock/families';
 import type { UsedArea } from '../../records/card';
 import type { OpenPairing } from '../../records/pairing';
 import { AxisEditor } from './AxisEditor';
@@ -163,7 +163,7 @@ export function PlanMat(props: Props) {
             />
             <CardDrawing
               layout={layout}
-              markColour={familyOf(stock.family).burnedColour}
+              markColour={burnedColourOf(stock)}
               hatched
               look={(cell) => ({ fill: predictedColour(cell, pairing), dim: cell.expected !== null })}
               describe={describe}

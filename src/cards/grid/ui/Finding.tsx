@@ -9,7 +9,7 @@ import { Mat } from '../../../components/Mat';
 import { Notice } from '../../../components/Notice';
 import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
-import { familyOf } from '../../../core/stock/families';
+import { burnedColourOf } from '../../../core/stock/families';
 import { formatDuration, formatPower, formatSpeed, plainNumber } from '../../../core/quantities/format';
 import { levelWords } from '../../../core/card/channels';
 import { mainBurn } from '../../../core/card/layout';
@@ -50,6 +50,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
     <>
       {tabs}
       {finding.missing.length > 0 && <Notice look="straw">{finding.missing.join(' ')}</Notice>}
+      {finding.remark && <Notice look="straw">{finding.remark}</Notice>}
       {finding.range && finding.stops && (
         <TicketPart title="What is wanted">
           <div className={styles.stops} role="group" aria-label="Darkness stops">
@@ -170,7 +171,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
               <rect width={card.layout.widthMm} height={card.layout.heightMm} fill={stock.colour} />
               <CardDrawing
                 layout={card.layout}
-                markColour={familyOf(stock.family).burnedColour}
+                markColour={burnedColourOf(stock)}
                 selected={selected}
                 onSelect={onSelect}
                 look={(cell) => ({

@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest';
+import { compared } from '../../tests/support/compared';
+import { SHOP } from '../../tests/support/shop';
+import { grid } from './grid';
+import { layCard, planProblems } from '../core/card/lay';
+import { estimateCard } from '../core/card/estimate';
+
+describe('a first card for each pairing of a shop', () => {
+  it.each(SHOP.map((one) => [one.name, one] as const))('%s', (_name, { pairing, expected }) => {
+    const { plan, reasons } = grid.propose({ pairing, facts: [] });
+    expect(planProblems(grid, plan, pairing)).toEqual([]);
+    for (const one of compared(plan, pairing, expected)) expect(one.within, `${one.of}: ${one.proposed}`).toBe(true);
+    for (const end of ['power.from', 'power.to', 'speed.from', 'speed.to', 'constants.intervalMm'])
+      expect(reasons[end], end).toMatch(/\w{3}/);
+    // No end past what the machine does, and a card that is burned in minutes.
+    const { machine } = pairing;
+    expect(plan.power.from).toBeGreaterThan(machine.lowestFiringCommand);
+    expect(plan.power.to).toBeLessThanOrEqual(machine.powerCap);
+    expect(plan.speed.to).toBeLessThanOrEqual(machine.topSpeedXMmPerS);
+    expect(plan.speed.from).toBeLessThan(plan.speed.to);
+    const layout = layCard(grid, plan, pairing, { cardNumber: 1 });
+    expect(estimateCard(layout, machine).totalS).toBeLessThan(300);
+    expect(layout.cells.filter((cell) => !cell.leftOut).length).toBeGreaterThanOrEqual(0.6 * layout.cells.length);
+  });
+});

@@ -4,7 +4,7 @@ import { type BasePlan, type Proposal } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
 import { freePlace, placeIsFree } from '../core/card/place';
-import { plainNumber } from '../core/quantities/format';
+import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
 import { lockStock } from '../db/stocks';
 import { earlierAnswer } from '../db/submissions';
@@ -65,7 +65,7 @@ function choosePlace(
   wanted: CardRequest['sheetPlace'],
 ): { xMm: number; yMm: number } {
   const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
-  const size = `${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm`;
+  const size = formatSize(layout.widthMm, layout.heightMm, pairing.machine.likedUnits);
   if (wanted === null) {
     const place = freePlace(sheet, used, layout);
     if (!place) throw new Problem('does-not-fit', `No free place of ${size} is left on this sheet.`);
@@ -85,7 +85,7 @@ export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing,
   const sides = Object.entries(check.beyondMm).filter(([, mm]) => mm > 0);
   throw new Problem(
     'outside-bed',
-    `Head or run-up would go beyond the bed: ${sides.map(([side, mm]) => `${plainNumber(mm)} mm at the ${side}`).join(', ')}.`,
+    `Head or run-up would go beyond the bed: ${sides.map(([side, mm]) => `${formatLength(mm, pairing.machine.likedUnits, 3)} at the ${side}`).join(', ')}.`,
   );
 }
 

@@ -1,7 +1,7 @@
 import { cardKind, CARD_KIND_NAMES, kindsOfRung } from '../cards/registry';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { type RungId } from '../core/book/rungs';
-import { formatDuration, plainNumber } from '../core/quantities/format';
+import { formatDuration, formatSize } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';
 import { keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
 import type { CardSummary } from '../records/card';
@@ -36,7 +36,7 @@ async function costOf(ctx: AppContext, pairing: OpenPairing, rung: RungId): Prom
     const answer = await ctx.work.do('lay', work);
     if (!answer.laid) return '';
     const { layout, estimate } = answer;
-    return `${formatDuration(estimate.totalS)}, ${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm`;
+    return `${formatDuration(estimate.totalS)}, ${formatSize(layout.widthMm, layout.heightMm, pairing.machine.likedUnits)}`;
   } catch (error) {
     if (error instanceof RangeError) return '';
     throw error;

@@ -13,6 +13,7 @@ import type { BasePlan, Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { boundOfPlan, layCard, planProblems } from '../core/card/lay';
 import type { Layout } from '../core/card/layout';
+import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 import { valueAt, withValueAt } from '../core/card/plan-fields';
 import { boxOfShape } from '../core/card/shape';
 import { csvOfCells } from '../formats/csv-cells';
@@ -27,6 +28,12 @@ const machinesOf = (pairing: Pairing): Pairing[] => [
   { ...pairing, machine: { ...pairing.machine, rampPower: 'constant' } },
 ];
 
+/** The same pairing of somebody who reads inches, mm/min and DPI. */
+const inOtherUnits = (pairing: Pairing): Pairing => ({
+  ...pairing,
+  machine: { ...pairing.machine, likedUnits: { length: 'in', speed: 'mm/min', density: 'dpi' } },
+});
+
 interface Proposed {
   readonly pairing: Pairing;
   readonly plan: BasePlan;
@@ -35,16 +42,18 @@ interface Proposed {
 
 /** What a kind proposes on every pairing of the workshop it can be burned on. */
 function proposed(kind: AnyCardKind): Proposed[] {
-  return BURNABLE.flatMap(([machine, stock]) => {
-    const pairing = demoPairing(machine, stock);
-    try {
-      const { plan } = kind.propose({ pairing, facts: [] });
-      return [{ pairing, plan, layout: layCard(kind, plan, pairing, { cardNumber: 321 }) }];
-    } catch (error) {
-      expect((error as Error).message).toMatch(/^invalid pairing: /);
-      return [];
-    }
-  });
+  const pairings = BURNABLE.map(([machine, stock]) => demoPairing(machine, stock));
+  return [...pairings, inOtherUnits(pairings.at(-1)!), inOtherUnits(demoPairing('marl', 'alder'))].flatMap(
+    (pairing) => {
+      try {
+        const { plan } = kind.propose({ pairing, facts: [] });
+        return [{ pairing, plan, layout: layCard(kind, plan, pairing, { cardNumber: 321 }) }];
+      } catch (error) {
+        expect((error as Error).message).toMatch(/^invalid pairing: /);
+        return [];
+      }
+    },
+  );
 }
 
 /** A plan made more and more work, one step for each field that eases it in turn, until it is too much or its own check stops it. */
@@ -116,6 +125,18 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     expect(planProblems(kind, { ...plan, version: 99 }, pairing)[0]!.field).toBe('version');
   });
 
+  it('is lettered and reasoned in the operator’s units, and in no others', () => {
+    const other = all.filter(({ pairing }) => pairing.machine.likedUnits.length === 'in');
+    expect(other.length).toBeGreaterThan(0);
+    for (const { pairing, layout } of other) {
+      const lettered = layout.frame.lettering.map((line) => line.text).join(' / ');
+      expect(lettered).not.toMatch(/MM\b(?!\/MIN)|MM\/S/);
+      const { reasons } = kind.propose({ pairing, facts: [] });
+      // Energies are J/mm² and J/mm for everybody.
+      for (const words of Object.values(reasons)) expect(words).not.toMatch(/\d mm\b(?!\/min)|mm\/s/);
+    }
+  });
+
   it('keeps cells within their area, apart from each other, from markers and from lettering', () => {
     for (const { layout } of all) {
       const { inner, cells, frame, widthMm, heightMm } = layout;
@@ -185,7 +206,10 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
   });
 
   it('refuses what is too much work, and what it says would fit does', () => {
-    const { pairing, plan } = all[0]!;
+    const { plan } = all[0]!;
+    // Words in the units that plans are written in.
+    const { machine } = all[0]!.pairing;
+    const pairing = { ...all[0]!.pairing, machine: { ...machine, likedUnits: DEFAULT_LIKED_UNITS } };
     // Every flag off: nothing is left out.
     const flags = kind.fields(plan, pairing).filter((field) => field.as === 'flag');
     const whole = flags.reduce((from, { path }) => withValueAt(from, path, false), plan);
@@ -197,7 +221,7 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     const eased = (from: BasePlan, ease: (typeof kind.eases)[number], words: string): BasePlan => {
       const value = new RegExp(
         ease
-          .says(4711)
+          .says(4711, DEFAULT_LIKED_UNITS)
           .replace('4711', String.raw`([\d.]+)`)
           .replace('passes', 'pass(?:es)?'),
       ).exec(words)?.[1];

@@ -1,9 +1,11 @@
-import { signed } from '../core/card/channels';
+import { CHANNELS } from '../core/card/channels';
+import type { LikedUnits } from '../core/quantities/format';
 import styles from './FocusSketch.module.css';
 
 /** The sense of a focus offset, drawn: plus raises the head and its sharp point above the face, minus lowers it into the stock. */
-export function FocusSketch({ offsetMm }: { offsetMm: number }) {
+export function FocusSketch({ offsetMm, liked }: { offsetMm: number; liked: LikedUnits }) {
   const face = 74;
+  const said = CHANNELS.focus.show(offsetMm, liked);
   const shift = Math.max(-18, Math.min(18, offsetMm * 8));
   const point = face - shift;
   const words =
@@ -13,12 +15,7 @@ export function FocusSketch({ offsetMm }: { offsetMm: number }) {
         ? 'head raised: the sharp point hangs above the face'
         : 'head lowered: the sharp point lies inside the stock';
   return (
-    <svg
-      className={styles.sketch}
-      viewBox="0 0 260 104"
-      role="img"
-      aria-label={`Focus offset ${signed(offsetMm)} mm: ${words}`}
-    >
+    <svg className={styles.sketch} viewBox="0 0 260 104" role="img" aria-label={`Focus offset ${said}: ${words}`}>
       <rect x="0" y={face} width="260" height="22" className={styles.stock} />
       <line x1="0" x2="260" y1={face} y2={face} className={styles.face} />
       <rect x="104" y={point - 66} width="52" height="16" rx="3" className={styles.head} />
@@ -26,7 +23,7 @@ export function FocusSketch({ offsetMm }: { offsetMm: number }) {
       <path d={`M130 ${point} L118 ${point + 30} L142 ${point + 30} Z`} className={styles.past} />
       <circle cx="130" cy={point} r="3.5" className={styles.point} />
       <text x="170" y={face - 8} className={styles.words}>
-        {signed(offsetMm)} mm
+        {said}
       </text>
     </svg>
   );

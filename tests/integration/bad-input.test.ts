@@ -156,6 +156,7 @@ describe('plans', () => {
   it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
     const json = await changedGrid(({ power, speed, constants }) => ({
       cellMm: 50,
+      leaveOutFailing: false,
       power: { ...power, count: 20 },
       speed: { ...speed, count: 20 },
       constants: { ...constants, intervalMm: 0.01, passes: 20 },

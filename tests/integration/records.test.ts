@@ -184,7 +184,7 @@ describe('a card', () => {
     const done = json.rows.find((entry: { status: string }) => entry.status === 'done');
     expect(done.actualS).toBeGreaterThan(0);
     expect(done.estimatedS).toBeGreaterThan(0);
-    expect(done.cardCode).toMatch(/^G/);
+    expect(done.cardCode).toMatch(/^CD/);
     expect(json.total).toBe(json.rows.length);
     expect((await app.call('GET', '/api/burns?page=2')).json.rows).toEqual([]);
   });

@@ -1,5 +1,5 @@
 import { axisValues } from '../../core/card/axis';
-import { CHANNELS } from '../../core/card/channels';
+import { letterOf } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
@@ -9,6 +9,7 @@ import type { FocusPlan } from './plan';
 
 export function drawFocus(plan: FocusPlan, on: Pairing): Drawn {
   const { patchMm, gapMm, constants } = plan;
+  const liked = on.machine.likedUnits;
   const offsets = axisValues(plan.focus).map((mm) => Math.round(mm * 1000) / 1000 + 0);
   const boxes = rowOfBoxes(offsets.length, patchMm, patchMm, gapMm);
   const cells = offsets.map((focusOffsetMm, index) => {
@@ -30,11 +31,11 @@ export function drawFocus(plan: FocusPlan, on: Pairing): Drawn {
     before: [],
     after: [],
     labels: cells.map(({ levels, box }) => {
-      const text = CHANNELS.focus.letter(levels.focus);
-      return { text, means: `${text} mm`, edge: 'above' as const, box };
+      const { text, means } = letterOf('focus', levels.focus, liked);
+      return { text, means, edge: 'above' as const, box };
     }),
-    caption: 'FOCUS MM, + RAISED',
-    constants: constantsText(constants),
+    caption: `FOCUS ${liked.length.toUpperCase()}, + RAISED`,
+    constants: constantsText(constants, liked),
     markers: 'none',
     air: constants.air,
   };

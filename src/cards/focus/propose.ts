@@ -3,7 +3,7 @@ import { USUAL_BEAM } from '../../core/beam/usual-beam';
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeFill } from '../../core/card/propose-fill';
-import { plainNumber } from '../../core/quantities/format';
+import { formatLength } from '../../core/quantities/format';
 import { FOCUS_VERSION, type FocusPlan } from './plan';
 
 const PATCH_MM = 5;
@@ -41,8 +41,8 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
       ...reasons,
       'focus.from':
         reach < LOWEST_MM
-          ? `about two Rayleigh ranges (${plainNumber(rayleighMm, 2)} mm by the spot) to each side: one side alone cannot tell up from down`
-          : `${LOWEST_MM} mm to each side: lowered further, a head may touch the work (two Rayleigh ranges would be ${plainNumber(2 * rayleighMm, 2)} mm)`,
+          ? `about two Rayleigh ranges (${formatLength(rayleighMm, machine.likedUnits, 2)} by the spot) to each side: one side alone cannot tell up from down`
+          : `${formatLength(LOWEST_MM, machine.likedUnits)} to each side: lowered further, a head may touch the work (two Rayleigh ranges would be ${formatLength(2 * rayleighMm, machine.likedUnits, 2)})`,
       'focus.count': machine.automaticFocus
         ? 'nine: the motor sets them'
         : 'five: each is a stop at which your hand sets the focus',

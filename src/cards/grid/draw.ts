@@ -1,4 +1,4 @@
-import { CHANNELS } from '../../core/card/channels';
+import { letterOf } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, EdgeLabel, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
@@ -11,6 +11,7 @@ const round = (value: number, digits: number): number => Math.round(value * 10 *
 /** Draws a power x speed card: filled squares, power along the columns, the fastest row at the top. */
 export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
   const { powers, speeds } = gridLevels(plan);
+  const liked = pairing.machine.likedUnits;
   const pitch = plan.cellMm + plan.gapMm;
   const box = (column: number, row: number) => ({
     x: round(column * pitch, 4),
@@ -32,12 +33,12 @@ export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
     }),
   );
   const above = powers.map((power, column): EdgeLabel => {
-    const text = CHANNELS.power.letter(power);
-    return { text, means: `${text} %`, edge: 'above', box: box(column, 0) };
+    const { text, means } = letterOf('power', power, liked);
+    return { text, means, edge: 'above', box: box(column, 0) };
   });
   const beside = speeds.map((speed, row): EdgeLabel => {
-    const text = CHANNELS.speed.letter(speed);
-    return { text, means: `${text} mm/s`, edge: 'beside', box: box(0, row) };
+    const { text, means } = letterOf('speed', speed, liked);
+    return { text, means, edge: 'beside', box: box(0, row) };
   });
   return {
     widthMm: round(powers.length * pitch - plan.gapMm, 4),
@@ -46,8 +47,8 @@ export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
     before: [],
     after: [],
     labels: [...above, ...beside],
-    caption: 'POWER % ACROSS / SPEED MM/S DOWN',
-    constants: constantsText(plan.constants),
+    caption: `POWER % ACROSS / SPEED ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()} DOWN`,
+    constants: constantsText(plan.constants, liked),
     markers: 'four',
     air: plan.constants.air,
   };

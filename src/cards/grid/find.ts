@@ -8,7 +8,7 @@ import { gradeOf, isSpoiled } from '../../core/card/usual-asks';
 import { expectedMarkOf, familyOf } from '../../core/stock/families';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
-import { formatDuration, formatPower, formatSpeed } from '../../core/quantities/format';
+import { formatAgainstBare, formatDuration, formatPower, formatSpeed } from '../../core/quantities/format';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
 export type DarknessStop = 'weak' | 'medium' | 'strong';
@@ -190,8 +190,9 @@ function propose(
   layout: Layout,
   wanted: number,
   wish: GridWish,
-  { machine }: Pairing,
+  pairing: Pairing,
 ): GridFinding['proposal'] {
+  const { machine } = pairing;
   const meeting = candidates.filter((candidate) => candidate.meets);
   const fast = wish.pace === 'fast-and-strong';
   const byPace = (a: Candidate, b: Candidate): number =>
@@ -209,6 +210,6 @@ function propose(
         : `the lowest power of ${meeting.length} cells`;
   return {
     cellIndex: chosen.cellIndex,
-    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} within reach of L* ${wanted.toFixed(0)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
+    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} within reach of ${formatAgainstBare(wanted, pairing.stock.bareLightness)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
   };
 }

@@ -127,7 +127,8 @@ describe('layout', () => {
   it('writes power over the columns and speed beside the rows', () => {
     const axis = layout.frame.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
     expect(axis[0]).toBe('20 %');
-    expect(axis[plan.power.count]).toBe(`${plan.speed.to} mm/s`);
+    // The operator of this machine likes mm/min: 60 times mm/s.
+    expect(axis[plan.power.count]).toBe(`${plan.speed.to * 60} mm/min`);
   });
   it('leaves out cells bound to fail on request, and only those', () => {
     const wide: GridPlan = { ...plan, power: { ...plan.power, from: 0.03 }, leaveOutFailing: true };

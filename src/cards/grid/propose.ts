@@ -8,7 +8,7 @@ import type { Constants } from '../../core/card/settings';
 import { fastestUsefulMmPerS, USUAL_LINE_MM } from '../../core/card/useful-speed';
 import { commandFor } from '../../core/machine/command';
 import { deliveredPowerW, sweepLimits, type Machine } from '../../core/machine/machine';
-import { formatPower, plainNumber } from '../../core/quantities/format';
+import { formatLength, formatPower, formatSpeed, plainNumber } from '../../core/quantities/format';
 import { familyOf, type EngravingEnergies, type Family } from '../../core/stock/families';
 import { responseOf } from '../../core/stock/response';
 import { boundGrid } from './bound';
@@ -47,6 +47,7 @@ const speedStep = (speed: number): number => (speed < 20 ? 1 : speed < 100 ? 5 :
 
 function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergies, constants: Constants): Ends {
   const { intervalMm, direction } = constants;
+  const liked = machine.likedUnits;
   const limits = sweepLimits(machine, direction);
   const { faint } = energies;
   const strongest = energies.over * 0.92;
@@ -73,7 +74,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
   let speedHigh = Math.min(usefulTop, speedLow * speedSpan);
   let powerLow = powerHigh / POWER_SPAN;
   reasons['power.from'] =
-    `a quarter of the high end: at ${plainNumber(speedHigh)} mm/s about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
+    `a quarter of the high end: at ${formatSpeed(speedHigh, liked)} about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
   const firing = machine.lowestFiringCommand * 1.15;
   if (powerLow < firing) {
     powerLow = firing;
@@ -94,7 +95,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
     ? 'faster than pays by time: slower, even the lowest power that fires would spoil the sheet'
     : speedHigh >= usefulTop - 1e-9
       ? usefulTop < limits.topSpeedMmPerS - 1e-9
-        ? `the fastest sweep that still pays on lines of ${USUAL_LINE_MM} mm: past it run-up costs more than speed gains (top ${plainNumber(limits.topSpeedMmPerS)} mm/s)`
+        ? `the fastest sweep that still pays on lines of ${formatLength(USUAL_LINE_MM, liked)}: past it run-up costs more than speed gains (top ${formatSpeed(limits.topSpeedMmPerS, liked)})`
         : 'the top speed of this axis'
       : 'faster than this, the weakest column leaves no mark';
   return { powerLow, powerHigh, speedLow, speedHigh, reasons };
@@ -115,8 +116,8 @@ function endsAround(machine: Machine, found: { powerFraction: number; speedMmPer
     reasons: {
       'power.from': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
       'power.to': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
-      'speed.from': `${because} of ${plainNumber(speedMmPerS)} mm/s`,
-      'speed.to': `${because} of ${plainNumber(speedMmPerS)} mm/s`,
+      'speed.from': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
+      'speed.to': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
     },
   };
 }
@@ -196,7 +197,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
       layout.heightMm <= stock.sheetDepthMm;
     if (fits || size === SIZES.at(-1)) {
       reasons['size'] =
-        `${size.columns} × ${size.rows} cells of ${size.cellMm} mm: the most that burns in under four minutes on less than 30 cm²`;
+        `${size.columns} × ${size.rows} cells of ${formatLength(size.cellMm, machine.likedUnits)}: the most that burns in under four minutes on less than 30 cm²`;
       return { plan, reasons };
     }
   }

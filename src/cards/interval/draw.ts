@@ -1,4 +1,4 @@
-import { CHANNELS } from '../../core/card/channels';
+import { letterOf } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
@@ -10,6 +10,7 @@ const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
   const { stripWidthMm, stripHeightMm, gapMm, constants } = plan;
+  const liked = on.machine.likedUnits;
   const intervals = stripIntervals(plan);
   const boxes = columnOfBoxes(intervals.length, stripWidthMm, stripHeightMm, gapMm);
   const stepMm = stripWidthMm / RAMP.length;
@@ -42,11 +43,11 @@ export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
     before: [],
     after: [],
     labels: cells.map(({ levels, box }) => {
-      const text = CHANNELS.interval.letter(levels.interval);
-      return { text, means: `${text} mm`, edge: 'beside' as const, box };
+      const { text, means } = letterOf('interval', levels.interval, liked);
+      return { text, means, edge: 'beside' as const, box };
     }),
-    caption: 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS',
-    constants: constantsText(constants),
+    caption: `INTERVAL ${letterOf('interval', intervals[0]!, liked).unit.toUpperCase()} DOWN / WEAK TO STRONG ACROSS`,
+    constants: constantsText(constants, liked),
     markers: 'none',
     air: constants.air,
   };

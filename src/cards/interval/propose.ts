@@ -2,7 +2,7 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { widthAcross } from '../../core/card/mark-across';
 import { proposeFill } from '../../core/card/propose-fill';
-import { plainNumber } from '../../core/quantities/format';
+import { formatLength } from '../../core/quantities/format';
 import { MM_PER_INCH } from '../../core/quantities/quantity';
 import { INTERVAL_VERSION, type IntervalPlan } from './plan';
 
@@ -17,6 +17,7 @@ const WIDEST_MARKS = 1.5;
 /** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that. */
 export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
+  const liked = known.pairing.machine.likedUnits;
   const { spotMm, markMm } = widthAcross(known.pairing, settings.direction);
   const frame = proposeFrame(known.pairing);
   const round = (mm: number): number => Math.round(mm * 1000) / 1000;
@@ -37,8 +38,8 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
     },
     reasons: {
       ...reasons,
-      'interval.from': `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${plainNumber(spotMm)} mm spot across the lines: closer ones only add time`,
-      'interval.to': `one and a half of the ${plainNumber(markMm, 2)} mm that a line is expected to mark: further apart they leave gaps`,
+      'interval.from': `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${formatLength(spotMm, liked)} spot across the lines: closer ones only add time`,
+      'interval.to': `one and a half of the ${formatLength(markMm, liked, 2)} that a line is expected to mark: further apart they leave gaps`,
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },
   };

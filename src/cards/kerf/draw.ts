@@ -4,7 +4,7 @@ import { deliveredBy } from '../../core/card/energy';
 import { letter } from '../../core/card/lettering';
 import { rowOfBoxes } from '../../core/card/row';
 import { rectOutline } from '../../core/card/shape';
-import { plainNumber } from '../../core/quantities/format';
+import { formatLength } from '../../core/quantities/format';
 import { NUMBER_MM, type KerfPlan } from './plan';
 
 /** Squares side by side, each numbered on its face before it is cut out. */
@@ -37,14 +37,17 @@ export function drawKerf({ sizeMm, count, gapMm, cut, frame }: KerfPlan, on: Pai
     })),
     after: [],
     labels: [],
-    caption: `KERF SQUARES ${plainNumber(sizeMm)} MM`,
-    constants: constantsText({
-      powerFraction: cut.powerFraction,
-      speedMmPerS: cut.speedMmPerS,
-      passes: cut.passes,
-      focusOffsetMm: cut.focusOffsetMm,
-      air: cut.air,
-    }),
+    caption: `KERF SQUARES ${formatLength(sizeMm, on.machine.likedUnits).toUpperCase()}`,
+    constants: constantsText(
+      {
+        powerFraction: cut.powerFraction,
+        speedMmPerS: cut.speedMmPerS,
+        passes: cut.passes,
+        focusOffsetMm: cut.focusOffsetMm,
+        air: cut.air,
+      },
+      on.machine.likedUnits,
+    ),
     markers: 'none',
     air: cut.air,
   };

@@ -1,7 +1,7 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { deliveredPowerW } from '../../core/machine/machine';
-import { formatPower, plainNumber } from '../../core/quantities/format';
+import { formatLength, formatPower, formatSpeed, plainNumber } from '../../core/quantities/format';
 import { cutEnergy, cutThroughJPerMm } from '../../core/stock/cutting';
 import { familyOf } from '../../core/stock/families';
 import { thicknessOf } from '../../core/stock/stock';
@@ -33,7 +33,7 @@ export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
   const passes = Math.max(1, Math.ceil((wanted * LEAST_SPEED) / capW));
   if (passes > MOST_PASSES)
     throw new RangeError(
-      `invalid pairing: ${plainNumber(thicknessOf(stock).meanMm)} mm ${family.name.toLowerCase()} would take ${passes} passes; not with this machine`,
+      `invalid pairing: ${formatLength(thicknessOf(stock).meanMm, machine.likedUnits, 3)} ${family.name.toLowerCase()} would take ${passes} passes; not with this machine`,
     );
   const speed = Math.min(top, (capW * passes) / wanted);
   const speedMmPerS = speed < 10 ? Math.floor(speed * 10) / 10 : Math.floor(speed);
@@ -62,9 +62,11 @@ export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
     },
     reasons: {
       'cut.powerFraction': `the machine’s cap of ${formatPower(machine.powerCap)}`,
-      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: half as much again as comes through ${plainNumber(thickness)} mm ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}`,
+      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: half as much again as comes through ${formatLength(thickness, machine.likedUnits, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}`,
       'cut.passes':
-        passes > 1 ? `fewer would be slower than ${LEAST_SPEED} mm/s and char` : 'one is enough by the table',
+        passes > 1
+          ? `fewer would be slower than ${formatSpeed(LEAST_SPEED, machine.likedUnits)} and char`
+          : 'one is enough by the table',
       'cut.focusOffsetMm':
         middle < 0 ? 'in the middle of the sheet: lowered by half its thickness' : 'on the face: thin sheet',
       'cut.air': 'on for every cut',

@@ -1,5 +1,5 @@
 import { axisValues } from '../../core/card/axis';
-import { CHANNELS } from '../../core/card/channels';
+import { letterOf } from '../../core/card/channels';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
@@ -40,7 +40,12 @@ export function searchBox({ patchMm, gapMm }: ThresholdPlan, index: number, inne
 
 export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
   const { patchMm, gapMm, constants } = plan;
-  const shared = { before: [], after: [], constants: constantsText(constants), air: constants.air } as const;
+  const shared = {
+    before: [],
+    after: [],
+    constants: constantsText(constants, on.machine.likedUnits),
+    air: constants.air,
+  } as const;
   if (plan.way === 'search') {
     const rows = SEARCH_PLACES / SEARCH_COLUMNS;
     return {
@@ -49,7 +54,7 @@ export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
       heightMm: rows * (patchMm + gapMm) - gapMm,
       cells: [],
       labels: [],
-      caption: 'LEAST POWER, ONE BY ONE',
+      caption: 'MINIMUM POWER, ONE BY ONE',
       markers: 'none',
     };
   }
@@ -62,10 +67,10 @@ export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
     heightMm: patchMm,
     cells,
     labels: cells.map(({ levels, box }) => {
-      const text = CHANNELS.power.letter(levels.power as number);
-      return { text, means: `${text} %`, edge: 'above' as const, box };
+      const { text, means } = letterOf('power', levels.power as number, on.machine.likedUnits);
+      return { text, means, edge: 'above' as const, box };
     }),
-    caption: 'LEAST POWER %',
+    caption: 'MINIMUM POWER %',
     markers: 'four',
   };
 }

@@ -16,7 +16,7 @@ import { nextPatch } from './search';
 export const threshold = Object.freeze({
   kind: 'threshold',
   name: 'Threshold strip',
-  purpose: 'small patches from almost nothing up, all at once or one at a time: the least power that marks',
+  purpose: 'small patches from almost nothing up, all at once or one at a time: the minimum power that marks',
   rung: 'threshold',
   version: THRESHOLD_VERSION,
   edges: [{ channel: 'power', edge: 'below', path: 'power', mostSteps: 20 }],

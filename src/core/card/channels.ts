@@ -11,24 +11,22 @@ export interface Channel {
   readonly name: string;
   /** How a level is typed and shown. */
   readonly as: 'power' | 'speed' | 'interval' | 'length' | 'offset' | 'count' | 'word';
-  /** For the lettering on the card: the bare number or word, in the unit that `unit` names. */
-  readonly letter: (level: number) => string;
-  readonly unit: string;
+  /** A level with its unit, as the operator likes to read it. */
   readonly show: (level: number, liked: LikedUnits) => string;
 }
 
-const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
 export const signed = (mm: number): string => `${mm > 0 ? '+' : ''}${plainNumber(mm)}`;
+const plus = (level: number): string => (level > 0 ? '+' : '');
 
 /** Everything that may vary from cell to cell on a card. */
 export const CHANNELS = {
-  power: { name: 'Power', as: 'power', unit: '%', letter: (level) => plainNumber(round(level * 100, 1)), show: (level) => formatPower(level) },
-  speed: { name: 'Speed', as: 'speed', unit: 'mm/s', letter: (level) => plainNumber(level), show: formatSpeed },
-  interval: { name: 'Line interval', as: 'interval', unit: 'mm', letter: (level) => plainNumber(level), show: formatInterval },
-  focus: { name: 'Focus offset', as: 'offset', unit: 'mm', letter: signed, show: (level, liked) => `${level > 0 ? '+' : ''}${formatLength(level, liked)}` },
-  passes: { name: 'Passes', as: 'count', unit: '', letter: String, show: String },
-  size: { name: 'Size', as: 'length', unit: 'mm', letter: (level) => plainNumber(level), show: formatLength },
-  side: { name: 'Cut', as: 'word', unit: '', letter: String, show: String },
+  power: { name: 'Power', as: 'power', show: (level) => formatPower(level) },
+  speed: { name: 'Speed', as: 'speed', show: formatSpeed },
+  interval: { name: 'Line interval', as: 'interval', show: formatInterval },
+  focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },
+  passes: { name: 'Passes', as: 'count', show: String },
+  size: { name: 'Size', as: 'length', show: formatLength },
+  side: { name: 'Cut', as: 'word', show: String },
 } as const satisfies Readonly<Record<string, Channel>>; // prettier-ignore
 
 export type ChannelId = keyof typeof CHANNELS;
@@ -43,4 +41,22 @@ export function levelWords(levels: Levels, liked: LikedUnits): string[] {
     if (level === undefined) return [];
     return [typeof level === 'string' ? level : CHANNELS[id].show(level, liked)];
   });
+}
+
+/**
+ * A level for the lettering on a card: the bare number in the operator's unit, which the caption names, and the words of both together.
+ *
+ * letterOf('speed', 60, { ...DEFAULT_LIKED_UNITS, speed: 'mm/min' }) -> { text: '3600', unit: 'mm/min', means: '3600 mm/min' }
+ */
+export function letterOf(
+  id: ChannelId,
+  level: number,
+  liked: LikedUnits,
+): { readonly text: string; readonly unit: string; readonly means: string } {
+  const channel: Channel = CHANNELS[id];
+  const means = channel.show(level, liked);
+  const blank = means.indexOf(' ');
+  return blank < 0
+    ? { text: means, unit: '', means }
+    : { text: means.slice(0, blank), unit: means.slice(blank + 1), means };
 }

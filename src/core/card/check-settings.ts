@@ -1,5 +1,5 @@
 import { sweepLimits } from '../machine/machine';
-import { formatPower } from '../quantities/format';
+import { formatPower, formatSpeed } from '../quantities/format';
 import { within } from './axis';
 import type { Pairing, PlanProblem } from './contract';
 import type { BurnSettings, Constants } from './settings';
@@ -47,7 +47,8 @@ export function checkSpeed(
       ? Math.min(machine.topSpeedXMmPerS, machine.topSpeedYMmPerS)
       : sweepLimits(machine, direction).topSpeedMmPerS;
   if (!(speedMmPerS > 0)) return [{ field, message: 'Speed must be a number above zero.' }];
-  if (speedMmPerS > top + 1e-9) return [{ field, message: `The head’s top speed along the lines is ${top} mm/s.` }];
+  if (speedMmPerS > top + 1e-9)
+    return [{ field, message: `The head’s top speed along the lines is ${formatSpeed(top, machine.likedUnits)}.` }];
   return [];
 }
 

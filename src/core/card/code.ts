@@ -11,8 +11,13 @@ function checkCharacter(body: string): string {
   return ALPHABET[sum % BASE]!;
 }
 
+/** Two letters, so that no controller and no reader of programs can take a code for one of its words, which are a letter and a number. */
+const PREFIX = 'CD';
+/** Cards of the first slice had the letter of motion words. */
+const FIRST_PREFIX = 'G';
+
 /**
- * Short readable code of a card: "G", the number in base 31, a hyphen and a check character, "G00C-Q". The base is prime and
+ * Short readable code of a card: "CD", the number in base 31, a hyphen and a check character, "CD00C-Q". The base is prime and
  * neighbouring weights differ by one, so every single wrong character and every swap of neighbours is noticed.
  * Throws RangeError for a number that is not a whole number of zero or more.
  */
@@ -22,8 +27,10 @@ export function cardCode(cardNumber: number): string {
   for (let rest = cardNumber; rest > 0 || body.length < LEAST_DIGITS; rest = Math.floor(rest / BASE)) {
     body = ALPHABET[rest % BASE]! + body;
   }
-  return `G${body}-${checkCharacter(body)}`;
+  return `${PREFIX}${body}-${checkCharacter(body)}`;
 }
+
+const CODE = new RegExp(`^(?:${PREFIX}|${FIRST_PREFIX})([0-9A-Y]{3,})([0-9A-Y])$`);
 
 /**
  * The card number of a code as typed (any case, spaces and hyphen optional, O read as 0, I and L as 1), or null when it is
@@ -31,7 +38,7 @@ export function cardCode(cardNumber: number): string {
  */
 export function parseCardCode(text: string): number | null {
   const plain = text.toUpperCase().replace(/[\s-]/g, '').replace(/O/g, '0').replace(/[IL]/g, '1');
-  const match = /^G([0-9A-Y]{3,})([0-9A-Y])$/.exec(plain);
+  const match = CODE.exec(plain);
   if (!match) return null;
   const [, body, check] = match as unknown as [string, string, string];
   const digits = [...body].map((character) => ALPHABET.indexOf(character));

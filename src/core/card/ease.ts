@@ -1,4 +1,4 @@
-import { plainNumber } from '../quantities/format';
+import { formatInterval, formatLength, formatSpeed, type LikedUnits } from '../quantities/format';
 import { valueAt, withValueAt } from './plan-fields';
 
 /** A field of a plan whose change makes less work, in proportion at the least. */
@@ -10,7 +10,7 @@ export interface Ease {
   /** The value is rounded to whole steps, to the side of less work. */
   readonly step: number;
   /** The value in words: "a line interval of 0.2 mm". */
-  says(value: number): string;
+  says(value: number, liked: LikedUnits): string;
 }
 
 export const EASES = {
@@ -18,13 +18,13 @@ export const EASES = {
     path,
     by: 'more',
     step: 0.001,
-    says: (mm) => `a line interval of ${plainNumber(mm)} mm`,
+    says: (mm, liked) => `a line interval of ${formatInterval(mm, liked)}`,
   }),
   size: (path: string, what: string): Ease => ({
     path,
     by: 'less',
     step: 0.1,
-    says: (mm) => `${what} of ${plainNumber(mm)} mm`,
+    says: (mm, liked) => `${what} of ${formatLength(mm, liked)}`,
   }),
   passes: (path: string): Ease => ({
     path,
@@ -36,7 +36,7 @@ export const EASES = {
     path,
     by: 'more',
     step: 1,
-    says: (mmPerS) => `a speed of ${plainNumber(mmPerS)} mm/s`,
+    says: (mmPerS, liked) => `a speed of ${formatSpeed(mmPerS, liked)}`,
   }),
 };
 
@@ -66,13 +66,14 @@ export function lighterPlans<Plan extends object>(
   plan: Plan,
   excess: number,
   fits: (plan: Plan) => boolean,
+  liked: LikedUnits,
 ): Lighter<Plan>[] {
   const changed = (fields: readonly Ease[], times: number): Lighter<Plan> => {
     const values = fields.map((ease) => ({ ease, value: easedValue(ease, plan, times) }));
     return {
       plan: values.reduce((eased, { ease, value }) => withValueAt(eased, ease.path, value), plan),
       field: fields[0]!.path,
-      words: values.map(({ ease, value }) => ease.says(value)).join(', '),
+      words: values.map(({ ease, value }) => ease.says(value, liked)).join(', '),
     };
   };
   const first = (fields: readonly Ease[]): Lighter<Plan>[] => {

@@ -1,6 +1,6 @@
 import { deliveredPowerW, sweepLimits } from '../machine/machine';
 import { commandFor } from '../machine/command';
-import { plainNumber } from '../quantities/format';
+import { formatLength, formatSpeed, plainNumber } from '../quantities/format';
 import { responseOf } from '../stock/response';
 import { cutThroughJPerMm } from '../stock/cutting';
 import type { PlanProblem, Pairing } from './contract';
@@ -61,7 +61,7 @@ export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: {
     settings: { marker: { ...marker, intervalMm }, lettering },
     reasons: {
       marker: `a solid mark, ${plainNumber(markerJ / intervalMm, 2)} J/mm²${capped(markerJ)}: markers must show clearly in the photo`,
-      lettering: `a solid mark on the spot’s ${plainNumber(spotMm)} mm, ${plainNumber(letterJ, 2)} J/mm${capped(letterJ)}`,
+      lettering: `a solid mark on the spot’s ${formatLength(spotMm, machine.likedUnits)}, ${plainNumber(letterJ, 2)} J/mm${capped(letterJ)}`,
     },
   };
 }
@@ -78,7 +78,10 @@ export function checkFrame(settings: FrameSettings, on: Pairing): PlanProblem[] 
     if (!(powerFraction >= 0.005 && powerFraction <= machine.powerCap + 1e-9))
       problems.push({ field: power, message: `${word} power is 0.5 % to the machine’s cap.` });
     else if (!(speedMmPerS >= 0.1 && speedMmPerS <= machine.topSpeedXMmPerS + 1e-9))
-      problems.push({ field: speed, message: `${word} speed is 0.1 mm/s to the head’s top speed.` });
+      problems.push({
+        field: speed,
+        message: `${word} speed is ${formatSpeed(0.1, machine.likedUnits)} to the head’s top speed.`,
+      });
     else {
       const line = deliveredPowerW(machine, powerFraction) / speedMmPerS;
       if (line > limit * 1.0001)

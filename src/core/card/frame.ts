@@ -1,4 +1,4 @@
-import { plainNumber } from '../quantities/format';
+import { formatLength, plainNumber } from '../quantities/format';
 import { thicknessOf } from '../stock/stock';
 import type { CardIdentity, Drawn, Pairing } from './contract';
 import { cardCode } from './code';
@@ -27,8 +27,8 @@ const round = (value: number): number => Math.round(value * 1e4) / 1e4;
 
 /** The line that names machine and stock. */
 function headerText({ machine, stock }: Pairing): string {
-  const thickness = plainNumber(Math.round(thicknessOf(stock).meanMm * 100) / 100);
-  return `${machine.name} ${plainNumber(machine.ratedPowerW)}W ${stock.name} ${thickness}MM`;
+  const thickness = formatLength(Math.round(thicknessOf(stock).meanMm * 100) / 100, machine.likedUnits, 3);
+  return `${machine.name} ${plainNumber(machine.ratedPowerW)}W ${stock.name} ${thickness.replace(' ', '').toUpperCase()}`;
 }
 
 interface Margins {

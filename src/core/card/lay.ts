@@ -34,7 +34,7 @@ export function planProblems<Plan extends BasePlan>(kind: Kind<Plan>, plan: Plan
   const excess = excessOf(bound);
   if (excess === 1) return [];
   const fits = (other: Plan): boolean => faults(other).length === 0 && excessOf(boundOfPlan(kind, other, on)) === 1;
-  const lighter = lighterPlans(kind.eases, plan, excess, fits);
+  const lighter = lighterPlans(kind.eases, plan, excess, fits, on.machine.likedUnits);
   const advice =
     lighter.length > 0
       ? `It would fit with ${lighter.map(({ words }) => words).join(', or with ')}.`

@@ -61,7 +61,7 @@ export function constantFields(machine: Machine, path: string, without: readonly
       label: 'Run-up',
       as: 'run-up',
       group: 'same',
-      hint: 'each side; empty for what the speed needs',
+      hint: 'each side, also called overscan; empty for what the speed needs',
     },
   ];
   return all.filter((field) => !without.includes(field.path.slice(path.length + 1)));

@@ -1,5 +1,5 @@
 import { factOf } from '../book/facts';
-import { plainNumber } from '../quantities/format';
+import { formatLength, type LikedUnits } from '../quantities/format';
 import { familyOf, type Family } from '../stock/families';
 import type { Known } from './contract';
 import { widthAcross } from './mark-across';
@@ -17,6 +17,7 @@ const CLOSEST_SHARE = 0.8;
 function usualInterval(
   family: Family,
   { spotMm, markMm }: { readonly spotMm: number; readonly markMm: number },
+  liked: LikedUnits,
 ): { intervalMm: number; reason: string } {
   const closestMm = spotMm * CLOSEST_SHARE;
   const step = markMm < 0.06 ? 0.001 : 0.005;
@@ -25,12 +26,12 @@ function usualInterval(
     return {
       // Down, never up: a gap would stay unlit.
       intervalMm: Math.round(Math.floor(markMm / step + 1e-9) * step * 1e6) / 1e6,
-      reason: `as wide as the mark of this ${plainNumber(spotMm)} mm spot on ${name}: further apart gaps stay unlit`,
+      reason: `as wide as the mark of this ${formatLength(spotMm, liked)} spot on ${name}: further apart gaps stay unlit`,
     };
   if (family.intervalMm < closestMm)
     return {
       intervalMm: roundTo(closestMm, step),
-      reason: `${CLOSEST_SHARE} of this lens’s ${plainNumber(spotMm)} mm spot: closer lines only add time`,
+      reason: `${CLOSEST_SHARE} of this lens’s ${formatLength(spotMm, liked)} spot: closer lines only add time`,
     };
   return { intervalMm: family.intervalMm, reason: `usual for ${name}` };
 }
@@ -47,7 +48,7 @@ export function proposeConstants({ pairing, facts }: Known): { constants: Consta
   const wanted = family.grained && stock.grain === 'along-width' ? 'vertical' : 'horizontal';
   const slow = wanted === 'vertical' && machine.accelerationYMmPerS2 < machine.accelerationXMmPerS2 / 2;
   const direction = slow ? 'horizontal' : wanted;
-  const usual = usualInterval(family, widthAcross(pairing, direction));
+  const usual = usualInterval(family, widthAcross(pairing, direction), machine.likedUnits);
   let { intervalMm } = usual;
   reasons['constants.intervalMm'] = usual.reason;
   // A kept setting holds at its own interval, passes and focus; a card that asked for one of them alone knows better.

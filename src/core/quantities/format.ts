@@ -25,6 +25,12 @@ export function formatLength(valueMm: number, liked: LikedUnits = DEFAULT_LIKED_
     : `${plainNumber(valueMm, digits)} mm`;
 }
 
+/** Width and height with one unit: "40.2 × 30 mm". */
+export function formatSize(widthMm: number, heightMm: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
+  const width = formatLength(widthMm, liked, 3);
+  return `${width.slice(0, width.indexOf(' '))} × ${formatLength(heightMm, liked, 3)}`;
+}
+
 export function formatSpeed(valueMmPerS: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
   return liked.speed === 'mm/min'
     ? `${plainNumber(valueMmPerS * 60, 4)} mm/min`
@@ -55,4 +61,26 @@ export function formatDuration(valueS: number): string {
 /** Areal energy with its unit: 0.853 J/mm². */
 export function formatArealEnergy(jPerMm2: number): string {
   return `${plainNumber(jPerMm2, 3)} J/mm²`;
+}
+
+/**
+ * A tone against the bare stock, in words of the shop, with L* as the detail: "18 darker than bare (L* 60)".
+ *
+ * formatAgainstBare(60, 78) -> '18 darker than bare (L* 60)'
+ */
+export function formatAgainstBare(lightness: number, bareLightness: number): string {
+  const difference = lightness - bareLightness;
+  const detail = `L* ${plainNumber(lightness, 3)}`;
+  if (Math.abs(difference) < 0.05) return `like bare (${detail})`;
+  return `${plainNumber(Math.abs(difference), 2)} ${difference < 0 ? 'darker' : 'brighter'} than bare (${detail})`;
+}
+
+/**
+ * Run-up as a length and as a share of speed, which is how some machines state it: mm over mm/s.
+ *
+ * formatRunUp(5, 100) -> '5 mm each side, 5 % of speed'
+ */
+export function formatRunUp(runUpMm: number, speedMmPerS: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
+  const share = speedMmPerS > 0 ? `, ${plainNumber((runUpMm / speedMmPerS) * 100, 2)} % of speed` : '';
+  return `${formatLength(runUpMm, liked, 3)} each side${share}`;
 }

@@ -1,7 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { fc, test } from '@fast-check/vitest';
 import { arealEnergyJPerMm2, lineEnergyJPerMm } from './energy';
-import { formatDuration, formatInterval, formatLength, formatPower, formatSpeed, plainNumber } from './format';
+import {
+  formatAgainstBare,
+  formatDuration,
+  formatInterval,
+  formatLength,
+  formatPower,
+  formatRunUp,
+  formatSize,
+  formatSpeed,
+  plainNumber,
+} from './format';
 import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from './parse';
 
 describe('lengths as typed', () => {
@@ -62,6 +72,21 @@ describe('what is shown can be typed again', () => {
 });
 
 describe('formats', () => {
+  const inches = { length: 'in', speed: 'mm/min', density: 'dpi' } as const;
+  it('sizes with one unit', () => {
+    expect(formatSize(40.2, 30)).toBe('40.2 × 30 mm');
+    expect(formatSize(25.4, 50.8, inches)).toBe('1 × 2 in');
+  });
+  it('run-up as a length and as a share of speed', () => {
+    expect(formatRunUp(5, 100)).toBe('5 mm each side, 5 % of speed');
+    expect(formatRunUp(2.54, 127, inches)).toBe('0.1 in each side, 2 % of speed');
+    expect(formatRunUp(0, 0)).toBe('0 mm each side');
+  });
+  it('tones against the bare stock, with L* as the detail', () => {
+    expect(formatAgainstBare(60, 78)).toBe('18 darker than bare (L* 60)');
+    expect(formatAgainstBare(52.25, 34)).toBe('18 brighter than bare (L* 52.3)');
+    expect(formatAgainstBare(34.01, 34)).toBe('like bare (L* 34)');
+  });
   it('keeps numbers short and plain', () => {
     expect([plainNumber(3.1), plainNumber(0.085), plainNumber(1200, 4), plainNumber(1e-9), plainNumber(NaN)]).toEqual([
       '3.1',

@@ -13,7 +13,7 @@ import { quantityKinds } from '../../components/quantity-kinds';
 import { levelWords } from '../../core/card/channels';
 import type { Cell } from '../../core/card/layout';
 import { mixColours } from '../../core/color/mix';
-import { formatDuration, plainNumber } from '../../core/quantities/format';
+import { formatDuration, formatLength } from '../../core/quantities/format';
 import { burnedColourOf } from '../../core/stock/families';
 import type { BurnProgress, BurnView } from '../../records/burn';
 import { send } from '../../views/send';
@@ -41,6 +41,7 @@ const partWords = ({ part, cellIndex }: BurnProgress): string =>
 export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, cautions, search } = view;
   const { machine, stock } = card.madeFor;
+  const liked = machine.likedUnits;
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const action = useAction();
   const newest = view.burns[0];
@@ -191,7 +192,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ...(search ? [] : [['Burn time', formatDuration(card.estimatedS)] as const]),
               [
                 'On the sheet',
-                `${plainNumber(card.sheetXMm)} mm from the left, ${plainNumber(card.sheetYMm)} mm from the rear`,
+                `${formatLength(card.sheetXMm, liked, 3)} from the left, ${formatLength(card.sheetYMm, liked, 3)} from the rear`,
               ],
             ]}
           />
@@ -289,7 +290,7 @@ function HandPart({
       </Notice>
       {asked !== null && (
         <>
-          <FocusSketch offsetMm={offset ?? asked} />
+          <FocusSketch offsetMm={offset ?? asked} liked={machine.likedUnits} />
           <QuantityField
             label="Where the focus is now"
             kind={quantityKinds(machine.likedUnits).length}

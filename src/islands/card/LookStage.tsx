@@ -9,7 +9,7 @@ import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import { mixColours } from '../../core/color/mix';
-import { plainNumber } from '../../core/quantities/format';
+import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
 import { burnedColourOf } from '../../core/stock/families';
 import { send } from '../../views/send';
@@ -298,7 +298,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const words = levelWords(drawn.levels, machine.likedUnits);
                   if (found) {
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
-                    words.push(`L* ${plainNumber(found.lightness, 3)}${low}`);
+                    words.push(`${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`);
                   }
                   return [...words, ...describeAnswers(drawn.index)].join(', ');
                 }}
@@ -347,14 +347,14 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
 function ReadingFigures({ cell }: { cell: CellReading }) {
   const { lightness, lightnessSigma, deltaLightness, spread, lineVisibility, edgeHalo, edgeWidthMm, clippedShare } =
     cell;
-  const delta = Math.abs(deltaLightness);
-  const against = `${plainNumber(delta, 3)} L* ${deltaLightness < 0 ? 'darker' : 'brighter'}`;
   return (
     <>
       <Figures
         rows={[
-          ['Lightness', `L* ${plainNumber(lightness, 3)} ± ${plainNumber(2 * lightnessSigma, 2)}`],
-          ['Against bare stock', against],
+          [
+            'Tone',
+            `${formatAgainstBare(lightness, lightness - deltaLightness)} ± ${plainNumber(2 * lightnessSigma, 2)}`,
+          ],
           ['Spread within', `${plainNumber(spread, 2)} L*`],
           ['Line visibility', lineVisibility === null ? 'not resolved' : `${plainNumber(lineVisibility * 100, 2)} %`],
           ['Edge halo', `${plainNumber(edgeHalo, 2)} L*`],

@@ -11,7 +11,15 @@ import { levelWords } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
 import type { PlanField } from '../../core/card/plan-fields';
-import { formatArealEnergy, formatDuration, formatPower, plainNumber } from '../../core/quantities/format';
+import {
+  formatArealEnergy,
+  formatDuration,
+  formatLength,
+  formatPower,
+  formatRunUp,
+  formatSize,
+  plainNumber,
+} from '../../core/quantities/format';
 import type { PlanView } from '../../views/views';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
@@ -69,6 +77,8 @@ export function PlanScreen({ view }: { view: PlanView }) {
     ([path]) => !fields.some((field) => field.path === path) && path !== 'size',
   );
   const runUp = Math.max(0, -estimate.reach.left, -estimate.reach.top);
+  const fastest = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burn.settings.speedMmPerS)));
+  const liked = pairing.machine.likedUnits;
 
   const ticket = (
     <>
@@ -80,9 +90,9 @@ export function PlanScreen({ view }: { view: PlanView }) {
             ['Cells', searches ? 'one at a time' : `${burned.length} of ${layout.cells.length}`],
             [
               'Size',
-              `${plainNumber(layout.widthMm)} × ${plainNumber(layout.heightMm)} mm, ${plainNumber((layout.widthMm * layout.heightMm) / 100)} cm²`,
+              `${formatSize(layout.widthMm, layout.heightMm, liked)}, ${plainNumber((layout.widthMm * layout.heightMm) / 100)} cm²`,
             ],
-            ['Run-up, longest', `${plainNumber(runUp)} mm each side`],
+            ['Run-up, longest', formatRunUp(runUp, fastest, liked)],
             ...(estimate.handStops > 0 ? [['Stops for your hand', estimate.handStops] as const] : []),
           ]}
         />
@@ -105,7 +115,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
           <Notice look="heat" title="Head or run-up leaves the bed">
             {Object.entries(drawn.bed.beyondMm)
               .filter(([, mm]) => mm > 0)
-              .map(([side, mm]) => `${plainNumber(mm)} mm at the ${side}`)
+              .map(([side, mm]) => `${formatLength(mm, liked, 3)} at the ${side}`)
               .join(', ')}
             . Move the card or the sheet, or slow the fastest cells.
           </Notice>

@@ -52,7 +52,7 @@ export default function FocusFindingScreen(props: FindingProps) {
               selected={props.selected}
               onSelect={props.onSelect}
             />
-            {fillMm !== null && <FocusSketch offsetMm={fillMm} />}
+            {fillMm !== null && <FocusSketch offsetMm={fillMm} liked={liked} />}
           </>
         )
       }

@@ -10,7 +10,13 @@ import { Notice } from '../../../components/Notice';
 import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
 import { burnedColourOf } from '../../../core/stock/families';
-import { formatDuration, formatPower, formatSpeed, plainNumber } from '../../../core/quantities/format';
+import {
+  formatAgainstBare,
+  formatDuration,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+} from '../../../core/quantities/format';
 import { levelWords } from '../../../core/card/channels';
 import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
@@ -53,7 +59,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
       {finding.remark && <Notice look="straw">{finding.remark}</Notice>}
       {finding.range && finding.stops && (
         <TicketPart title="What is wanted">
-          <div className={styles.stops} role="group" aria-label="Darkness stops">
+          <div className={styles.stops} role="group" aria-label="Strength of the mark">
             {STOPS.map((stop) => (
               <Button
                 key={stop}
@@ -66,7 +72,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
           </div>
           <label className={styles.slider}>
             <span>
-              Wanted lightness <strong>L* {plainNumber(finding.wantedLightness ?? 0, 3)}</strong>
+              Wanted <strong>{formatAgainstBare(finding.wantedLightness ?? 0, finding.range.bare)}</strong>
             </span>
             <input
               type="range"
@@ -95,7 +101,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
             onChange={(event) => setWish({ ...wish, pace: event.target.value as Pace })}
           >
             <option value="fast-and-strong">fast and strong: least time</option>
-            <option value="slow-and-low">slow and low: least power</option>
+            <option value="slow-and-low">slow and low: minimum power</option>
           </SelectField>
           <Notice
             look={finding.proposal ? 'plain' : 'straw'}
@@ -127,9 +133,9 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
               ['Speed', formatSpeed(settings.speedMmPerS, machine.likedUnits)],
               ['Line interval', kinds.interval.format(settings.intervalMm)],
               [
-                'Lightness',
+                'Tone',
                 chosenReading
-                  ? `L* ${plainNumber(chosenReading.lightness, 3)} ± ${plainNumber(2 * chosenReading.lightnessSigma, 2)}`
+                  ? `${formatAgainstBare(chosenReading.lightness, stock.bareLightness)} ± ${plainNumber(2 * chosenReading.lightnessSigma, 2)}`
                   : 'not read',
               ],
               ['10 × 10 cm take', chosenCandidate ? formatDuration(chosenCandidate.timeS) : '–'],
@@ -141,7 +147,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
         </KeepPart>
       )}
       {finding.candidates.length > 0 && (
-        <TicketPart title="Lightness against time">
+        <TicketPart title="Tone against time">
           <FrontierChart finding={finding} selected={chosen} onSelect={onSelect} />
           <p className={styles.caption}>
             Each point is a cell; the line joins those that no other beats in both contrast and time for 10 × 10 cm.
@@ -187,7 +193,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
                 describe={(cell) => {
                   const seen = readings.get(cell.index);
                   const words = levelWords(cell.levels, machine.likedUnits);
-                  if (seen) words.push(`L* ${plainNumber(seen.lightness, 3)}`);
+                  if (seen) words.push(formatAgainstBare(seen.lightness, stock.bareLightness));
                   if (candidates.get(cell.index)?.meets) words.push('meets the wish');
                   if (cell.index === proposed) words.push('proposed');
                   return words.join(', ');

@@ -29,7 +29,11 @@ export default async function setup(project: TestProject): Promise<() => Promise
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  for await (const chunk of server.stdout) if (String(chunk).includes('is ready')) break;
+  // What it says is read to the end: a server whose words nobody takes would be stopped by them.
+  await new Promise<void>((ready, failed) => {
+    server.stdout.on('data', (chunk) => String(chunk).includes('is ready') && ready());
+    server.once('exit', (code) => failed(new Error(`the server ended with ${code} before it was ready`)));
+  });
   project.provide('base', `http://127.0.0.1:${port}`);
   return async () => {
     const gone = once(server, 'exit');

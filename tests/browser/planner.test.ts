@@ -1,7 +1,7 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
 import type { BenchView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { find, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
+import { find, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -68,13 +68,14 @@ describe('the card being planned', () => {
   it('leaves out cells bound to fail by one click, and tells each cell’s energy and turn', async () => {
     // Below the 8 % under which this source does not fire.
     await type(shop.driver, 'Power, left', '2');
-    await says(shop.driver, 'bound to fail');
+    await says(shop.driver, 'bound to fail and left out');
+    const leftOut = async (): Promise<number> =>
+      (await shop.driver.findElements(By.css('rect[class*=leftOut]'))).length;
+    await until(shop.driver, async () => (await leftOut()) > 0, 'no cell is left out');
     const box = await shop.driver.findElement(By.xpath('//label[contains(., "bound to fail")]//input'));
     await box.click();
-    await shop.driver.wait(
-      async () => (await shop.driver.findElements(By.css('rect[class*=leftOut]'))).length > 0,
-      PATIENCE_MS,
-    );
+    await until(shop.driver, async () => (await leftOut()) === 0, 'cells stay left out');
+    await says(shop.driver, 'dimmed on the card');
     const cell = await find(shop.driver, '[data-cell][tabindex="0"]');
     await shop.driver.executeScript('arguments[0].focus()', cell);
     await says(shop.driver, 'Energy per length');
@@ -105,9 +106,21 @@ describe('records in the browser', () => {
     await says(driver, 'stale');
   });
 
-  it('a lens is added with its spot computed from the beam', async () => {
+  it('a diode’s spot is not computed, and one that is too fine is questioned', async () => {
     const { driver, base } = shop;
     await driver.get(`${base}/machines/1`);
+    await says(driver, 'no beam formula gives it');
+    expect(await driver.findElements(By.xpath('//button[contains(., "Compute it")]'))).toHaveLength(0);
+    const spot = await driver.findElement(By.xpath('(//label[.="Spot along X"])[1]'));
+    const field = await driver.findElement(By.id((await spot.getAttribute('for'))!));
+    await driver.executeScript('arguments[0].select()', field);
+    await field.sendKeys('0.001 mm');
+    await says(driver, 'finer than this wavelength and focal length allow');
+  });
+
+  it('a lens is added with its spot computed from the beam', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/machines/2`);
     await says(driver, 'Another lens');
     const groups = await driver.findElements(By.css('section[aria-label=Lenses] fieldset'));
     const last = groups.at(-1)!;

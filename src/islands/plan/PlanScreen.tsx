@@ -50,7 +50,8 @@ export function PlanScreen({ view }: { view: PlanView }) {
 
   const { layout, estimate } = drawn;
   const burned = layout.cells.filter((cell) => !cell.leftOut);
-  const failing = layout.cells.filter((cell) => cell.expected !== null);
+  const leftOut = layout.cells.filter((cell) => cell.leftOut).length;
+  const failing = layout.cells.filter((cell) => cell.expected !== null).length - leftOut;
   const cell = selected === null ? undefined : layout.cells[selected];
   const searches = kind.next !== undefined && layout.cells.length === 0;
   const ready =
@@ -79,6 +80,8 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const runUp = Math.max(0, -estimate.reach.left, -estimate.reach.top);
   const fastest = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burn.settings.speedMmPerS)));
   const liked = pairing.machine.likedUnits;
+
+  const cells = (count: number): string => (count === 1 ? '1 cell is' : `${count} cells are`);
 
   const ticket = (
     <>
@@ -120,7 +123,8 @@ export function PlanScreen({ view }: { view: PlanView }) {
             . Move the card or the sheet, or slow the fastest cells.
           </Notice>
         )}
-        {failing.length > 0 && <Notice look="straw">{failing.length} cells are bound to fail: they are dimmed.</Notice>}
+        {failing > 0 && <Notice look="straw">{cells(failing)} bound to fail: dimmed on the card.</Notice>}
+        {leftOut > 0 && <Notice>{cells(leftOut)} bound to fail and left out.</Notice>}
         <ProblemNotice problem={action.problem} />
         <Button look="main" busy={action.busy} disabled={!ready} onClick={make}>
           {action.busy ? 'Making the card …' : 'Make this card'}

@@ -4,6 +4,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { By, until } from 'selenium-webdriver';
 import { openBrowser } from '../scripts/browser.mjs';
 import { freePort } from '../scripts/postgres.mjs';
+import { untilReady } from '../scripts/ready.mjs';
 import { throwawayCluster } from '../scripts/throwaway.mjs';
 import { median } from '../src/core/stats/robust';
 
@@ -32,7 +33,7 @@ const port = await freePort();
 const env = { ...process.env, DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production' };
 const started = performance.now();
 const server = spawn(process.execPath, ['dist/server/main.mjs'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-for await (const chunk of server.stdout) if (String(chunk).includes('is ready')) break;
+await untilReady(server);
 const demoS = (performance.now() - started) / 1000;
 const driver = await openBrowser();
 const rows: string[] = [];

@@ -7,6 +7,7 @@ import { By } from 'selenium-webdriver';
 import { openBrowser } from './browser.mjs';
 import { freePort } from './postgres.mjs';
 import { ensureBuild, root } from './prepare.mjs';
+import { untilReady } from './ready.mjs';
 import { throwawayCluster } from './throwaway.mjs';
 
 const SHOTS = [
@@ -38,7 +39,7 @@ const server = spawn(process.execPath, [join(root, 'dist/server/main.mjs')], {
   env: { ...process.env, DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production' },
   stdio: ['ignore', 'pipe', 'inherit'],
 });
-for await (const chunk of server.stdout) if (String(chunk).includes('is ready')) break;
+await untilReady(server);
 const driver = await openBrowser();
 const folder = join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
 import type { TestProject } from 'vitest/node';
 import { freePort } from '../../scripts/postgres.mjs';
+import { untilReady } from '../../scripts/ready.mjs';
 import { throwawayCluster } from '../../scripts/throwaway.mjs';
 
 declare module 'vitest' {
@@ -29,11 +30,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  // What it says is read to the end: a server whose words nobody takes would be stopped by them.
-  await new Promise<void>((ready, failed) => {
-    server.stdout.on('data', (chunk) => String(chunk).includes('is ready') && ready());
-    server.once('exit', (code) => failed(new Error(`the server ended with ${code} before it was ready`)));
-  });
+  await untilReady(server);
   project.provide('base', `http://127.0.0.1:${port}`);
   return async () => {
     const gone = once(server, 'exit');

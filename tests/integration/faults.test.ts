@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { untilReady } from '../../scripts/ready.mjs';
 import { freePort } from '../../scripts/postgres.mjs';
 import { jpegOf } from '../../src/bench/bench';
 import { burnOnBench, photoOf } from '../support/burn';
@@ -37,7 +38,7 @@ async function startServer(): Promise<string> {
     NODE_ENV: 'production',
   };
   running = spawn(process.execPath, [server], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-  for await (const chunk of running.stdout!) if (String(chunk).includes('is ready')) break;
+  await untilReady(running);
   return `http://127.0.0.1:${port}`;
 }
 

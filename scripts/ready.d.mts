@@ -1,0 +1,3 @@
+import type { ChildProcess } from 'node:child_process';
+
+export function untilReady(server: ChildProcess): Promise<void>;

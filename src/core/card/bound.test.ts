@@ -32,6 +32,18 @@ describe('a card that is too much work', () => {
     expect(problems[0]!.message).toMatch(/would fit with a line interval of .* mm, cells of .* mm, \d passes together/);
     expect(() => layCard(grid, monster, pairing, { cardNumber: 1 })).toThrow(PlanError);
   });
+  it('offers each field whose change alone is enough', () => {
+    const many = {
+      ...plan,
+      power: axis,
+      speed: { ...plan.speed, count: 20 },
+      cellMm: 10,
+      constants: { ...plan.constants, intervalMm: 0.1, passes: 4 },
+    };
+    // 400 cells of 100 lines, 4 passes and 4 program lines each are 2.6 times too many: by hand, one pass, cells of 3.9 mm at the most.
+    const words = planProblems(grid, many, pairing)[0]!.message;
+    expect(words).toMatch(/would fit with a line interval of 0\.2\d* mm, or with cells of 3\.\d mm, or with 1 pass\.$/);
+  });
   it('says no at its own limit, not far from it', () => {
     const passes = (count: number) =>
       planProblems(grid, { ...plan, constants: { ...plan.constants, passes: count } }, pairing);

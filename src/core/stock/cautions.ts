@@ -56,8 +56,13 @@ export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
     },
     {
       code: 'flat',
-      text: 'The sheet lies flat and is held; the head and its run-up are clear.',
-      more: 'Warped stock shifts focus. Clamps must be lower than the head’s path, run-up included.',
+      text: 'The sheet lies flat and is held.',
+      more: 'Warped stock shifts focus, and a loose sheet moves under air and the head’s jerks. Pins, magnets or board: whatever holds it stays out of the beam.',
+    },
+    {
+      code: 'clearance',
+      text: 'Guards stay on; the head has room under it, and no clamp stands in its way or its run-up.',
+      more: 'Panels and shrouds are taken off for nothing. The head travels past the card at both ends of each line, and where the focus is lowered it travels lower: move it round the frame by hand first.',
     },
   ];
   if (machine.sourceKind === 'co2-glass') {

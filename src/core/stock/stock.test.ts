@@ -136,7 +136,18 @@ describe('cautions before a burn', () => {
       .join(' ');
     expect(text).toContain('450 nm');
     expect(text).toContain('Birch ply');
-    for (const word of ['unattended', 'powder or CO2', 'switched off', 'Extraction', 'flat', 'dried off'])
+    for (const word of [
+      'unattended',
+      'powder or CO2',
+      'switched off',
+      'Extraction',
+      'flat',
+      'dried off',
+      'Guards stay on',
+      'room under',
+      'clamp',
+      'run-up',
+    ])
       expect(text).toContain(word);
   });
   const codes = (machineName: 'heron' | 'marl', stockName: 'birch' | 'slate' | 'tile' | 'alder'): string[] => {

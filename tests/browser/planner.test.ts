@@ -83,6 +83,12 @@ describe('the card being planned', () => {
     await says(shop.driver, 'Turn');
   });
 
+  it('points out a constant far from the proposal', async () => {
+    await type(shop.driver, 'Passes', '4');
+    await says(shop.driver, 'Passes: 4, where 1 was proposed');
+    await type(shop.driver, 'Passes', '1');
+  });
+
   it('is seen on the whole sheet', async () => {
     await press(shop.driver, 'Show the whole sheet');
     await says(shop.driver, 'Show the card');

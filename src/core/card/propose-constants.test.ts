@@ -47,7 +47,7 @@ describe('the interval to start from', () => {
   it('leaves no unlit gap on any stock under any source', () => {
     for (const { id } of FAMILIES)
       for (const source of ['blue-diode', 'co2-glass', 'co2-rf', 'fibre', 'uv'] as const)
-        for (const spot of [0.015, 0.03, 0.05, 0.08, 0.13, 0.2, 0.35]) {
+        for (const spot of [0.015, 0.0234, 0.03, 0.0432, 0.05, 0.0618, 0.08, 0.113, 0.13, 0.2, 0.35]) {
           const pairing = on(source, spot, id);
           const { constants, reasons } = proposeConstants({ pairing, facts: [] });
           const { markMm } = widthAcross(pairing, constants.direction);

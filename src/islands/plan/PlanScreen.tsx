@@ -11,6 +11,7 @@ import { levelWords } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
 import type { PlanField } from '../../core/card/plan-fields';
+import { unusualConstants } from '../../core/card/unusual';
 import {
   formatArealEnergy,
   formatDuration,
@@ -81,6 +82,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const fastest = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burn.settings.speedMmPerS)));
   const liked = pairing.machine.likedUnits;
 
+  const unusual = unusualConstants(fields, plan, view.proposal, liked);
   const cells = (count: number): string => (count === 1 ? '1 cell is' : `${count} cells are`);
 
   const ticket = (
@@ -124,6 +126,13 @@ export function PlanScreen({ view }: { view: PlanView }) {
           </Notice>
         )}
         {failing > 0 && <Notice look="straw">{cells(failing)} bound to fail: dimmed on the card.</Notice>}
+        {unusual.length > 0 && (
+          <Notice look="straw" title="Far from the proposal">
+            {unusual.map((words) => (
+              <p key={words}>{words}</p>
+            ))}
+          </Notice>
+        )}
         {leftOut > 0 && <Notice>{cells(leftOut)} bound to fail and left out.</Notice>}
         <ProblemNotice problem={action.problem} />
         <Button look="main" busy={action.busy} disabled={!ready} onClick={make}>

@@ -12,7 +12,10 @@ import { PhotoStage } from './card/PhotoStage';
 import { StageTabs } from './card/StageTabs';
 import { stageAfter, stageInHash, stageOf, type Stage } from './card/stages';
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true } } });
+const client = new QueryClient({
+  // The server is on this machine: whether the machine has a network says nothing about it.
+  defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true, networkMode: 'always' } },
+});
 
 const isUnderWay = (view: CardView): boolean =>
   view.burns.some((burn) => burn.endedAt === null) ||

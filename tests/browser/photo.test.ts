@@ -60,7 +60,8 @@ describe('a phone held over the bench, 390 px wide', () => {
     expect(wide).toBeLessThanOrEqual(room);
   });
 
-  it('reads an uploaded photo', async () => {
+  it('reads an uploaded photo, also when the machine loses its network: the server is on it', async () => {
+    await shop.driver.executeScript("window.dispatchEvent(new Event('offline'))");
     await choose(files.good);
     await driverWait('card.jpg', 'See what was read');
     // A reading that is not believed can be framed by hand.

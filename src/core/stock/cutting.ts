@@ -62,7 +62,7 @@ export function cutEnergy(family: string): CutEnergy {
  */
 export function cutThroughJPerMm(machine: Pick<Machine, 'sourceKind'>, stock: Stock): number | null {
   const { jPerMmPerMm } = cutEnergy(stock.family);
-  const { absorption, verdict } = responseOf(stock, machine);
-  if (jPerMmPerMm === null || verdict === 'no') return null;
+  const { absorption, cuts } = responseOf(stock, machine);
+  if (jPerMmPerMm === null || !cuts) return null;
   return (jPerMmPerMm * thicknessOf(stock).meanMm) / absorption;
 }

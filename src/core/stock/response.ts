@@ -11,6 +11,8 @@ export interface Suitability {
   readonly absorption: number;
   /** Areal energies of this band where they are known for themselves, delivered J/mm² at the usual interval. */
   readonly energies?: EngravingEnergies;
+  /** False where the face is marked but what lies under it is not cut. */
+  readonly cuts?: boolean;
   readonly basis: Basis;
 }
 
@@ -22,6 +24,8 @@ export interface Response {
   readonly absorption: number;
   /** J/mm² as delivered by this source. Not to be used where the verdict is no. */
   readonly energies: EngravingEnergies;
+  /** Whether this source cuts it at all, which is another question than whether it marks it. */
+  readonly cuts: boolean;
   readonly basis: Basis;
 }
 
@@ -53,6 +57,9 @@ const no = (reason: string): Suitability => ({ verdict: 'no', reason, absorption
 
 /** The band's own energies instead of the family's over its absorption. */
 const at = (suitability: Suitability, energies: EngravingEnergies): Suitability => ({ ...suitability, energies });
+
+/** Marks the face only. */
+const faceOnly = (suitability: Suitability): Suitability => ({ ...suitability, cuts: false });
 
 const FIBRE_ORGANIC = 'wood and fibre hardly absorb 1 µm: it scorches in spots or passes through';
 
@@ -108,11 +115,13 @@ const TABLE: Readonly<Record<FamilyId, Row>> = {
     ultraviolet: works(0.7),
     blue: works(0.8),
     // 0.36 J/mm² at lines of 0.02 mm, 0.15 at 0.05 mm, common practice: `deep` lies between, at the usual interval of such a fine spot.
-    'near-infrared': at(works(1, 'the face absorbs it; its paper or glue backing is not cut by it'), {
-      faint: 0.06,
-      deep: 0.3,
-      over: 0.7,
-    }),
+    'near-infrared': faceOnly(
+      at(works(1, 'the face absorbs it; its paper or glue backing is not cut by it'), {
+        faint: 0.06,
+        deep: 0.3,
+        over: 0.7,
+      }),
+    ),
     'far-infrared': works(1),
   },
   slate: {
@@ -144,11 +153,13 @@ const TABLE: Readonly<Record<FamilyId, Row>> = {
   'two-layer': {
     ultraviolet: works(0.8),
     blue: badly(0.6, 'depends on the colour of the upper layer'),
-    'near-infrared': at(works(1, 'coated plastics made for it absorb it in the upper layer'), {
-      faint: 0.06,
-      deep: 0.3,
-      over: 0.8,
-    }),
+    'near-infrared': faceOnly(
+      at(works(1, 'coated plastics made for it absorb it in the upper layer'), {
+        faint: 0.06,
+        deep: 0.3,
+        over: 0.8,
+      }),
+    ),
     'far-infrared': works(1),
   },
 };
@@ -216,18 +227,20 @@ export function responseOf(
   stock: { readonly family: string; readonly type: string },
   { sourceKind }: { readonly sourceKind: SourceKind },
 ): Response {
-  const { verdict, reason, absorption, energies, basis } = suitabilityOf(stock.family, sourceKind, stock.type);
+  const { verdict, reason, absorption, energies, cuts, basis } = suitabilityOf(stock.family, sourceKind, stock.type);
   const family = familyOf(stock.family);
-  const over = (energy: number): number => energy / (absorption || 1);
+  // Where nothing is absorbed nothing is burned: the verdict says no, and the energies mean nothing.
+  const delivered = (energy: number): number => energy / (absorption || 1);
   return {
     verdict,
     reason,
     absorption,
     energies: energies ?? {
-      faint: over(family.energies.faint),
-      deep: over(family.energies.deep),
-      over: over(family.energies.over),
+      faint: delivered(family.energies.faint),
+      deep: delivered(family.energies.deep),
+      over: delivered(family.energies.over),
     },
+    cuts: verdict !== 'no' && cuts !== false,
     basis: basis === 'from memory' || (!energies && family.basis === 'from memory') ? 'from memory' : basis,
   };
 }

@@ -7,6 +7,7 @@ import { deliveredPowerW, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
+import { cutThroughJPerMm } from './cutting';
 import { bareFaceOf, burnedColourOf, expectedMarkOf, FAMILIES } from './families';
 import { responseOf, suitabilityTable } from './response';
 import { thicknessOf } from './stock';
@@ -70,6 +71,20 @@ describe('families and wavelengths', () => {
     expect(under('co2-glass', 'rubber')).toMatchObject({ basis: 'from memory' });
     expect(under('co2-glass', 'rubber').energies.deep).toBeGreaterThanOrEqual(4);
     expect(under('co2-glass', 'rubber').energies.deep).toBeLessThanOrEqual(8);
+  });
+  it('knows marking from cutting: a fibre marks the face of leatherette and coated plastic, and cuts neither', () => {
+    const { stock: sheet } = demoPairing('marl', 'twoLayer');
+    for (const [family, type] of [
+      ['leatherette', 'two-tone dark over light'],
+      ['two-layer', 'acrylic based, dark over light'],
+    ] as const) {
+      expect(under('fibre', family, type)).toMatchObject({ verdict: 'works', cuts: false });
+      expect(cutThroughJPerMm({ sourceKind: 'fibre' }, { ...sheet, family, type })).toBeNull();
+      expect(cutThroughJPerMm({ sourceKind: 'co2-glass' }, { ...sheet, family, type })).toBeGreaterThan(0);
+    }
+    expect(
+      cutThroughJPerMm({ sourceKind: 'blue-diode' }, { ...sheet, family: 'acrylic-cast', type: 'clear' }),
+    ).toBeNull();
   });
   it('orders every stock’s energies, and lets weaker absorption ask for more', () => {
     for (const { id, types } of FAMILIES)

@@ -307,6 +307,7 @@ export const FAMILIES = [
     bareColour: '#e4e3dd',
     burnedColour: '#23211f',
     bareLightness: 90,
+    // White coats: first mark at about 1, good at 5 to 14, spoiled from about 18 J/mm².
     energies: { faint: 1, deep: 9, over: 18 },
     basis: 'common practice',
     intervalMm: 0.1,

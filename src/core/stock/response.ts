@@ -133,8 +133,7 @@ const TABLE: Readonly<Record<FamilyId, Row>> = {
   },
   tile: {
     ultraviolet: badly(0.4, 'most coats are made for blue or far infrared'),
-    // White coats: first mark at about 1, good at 5 to 14, spoiled from about 18 J/mm².
-    blue: at(works(1, 'coats for blue light absorb it well'), { faint: 1, deep: 9, over: 18 }),
+    blue: works(1, 'coats for blue light absorb it well'),
     'near-infrared': badly(0.5, 'few coats absorb it'),
     'far-infrared': works(1, 'the glaze itself absorbs it: coat and glaze both heat'),
   },

@@ -1,8 +1,10 @@
 import { CARD_SCHEMAS } from '../cards/schemas';
 import { isCardKind } from '../cards/registry';
 import type { Answer } from '../core/card/asks';
+import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
 import type { Point } from '../core/geometry/point';
 import * as burns from '../app/burns';
+import { correctTime, endOwnBurn, type OwnBurnEnd } from '../app/own-burns';
 import * as cards from '../app/cards';
 import { benchListView, benchView } from '../app/bench-views';
 import { cardView } from '../app/card-view';
@@ -23,6 +25,8 @@ import {
   answerBody,
   burnBody,
   burnControlBody,
+  burnTimeBody,
+  ownBurnEndBody,
   cardBody,
   cornersBody,
   findingBody,
@@ -102,16 +106,22 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await cardView(ctx, params.cardId) }),
   }),
-  operation<{ cardId: number; format: ExportFormat }>({
+  operation<{ cardId: number; format: ExportFormat }, { zero: ZeroPlace | null }>({
     id: 'exportCard',
     method: 'GET',
     path: '/api/cards/{cardId}/export/{format}',
-    summary: 'The card as SVG, G-code, CSV of its cells, or PNG preview',
+    summary:
+      'The card as SVG, G-code, CSV of its cells, PNG preview, a zip for machines that take no G-code, or its outline alone without or at the lowest power; zero as the machine has it, or another',
     tag: 'cards',
     params: idParam('cardId').keys({ format: Joi.valid(...EXPORT_FORMATS).required() }),
+    query: Joi.object({
+      zero: Joi.valid(...Object.keys(ZERO_PLACES))
+        .allow(null)
+        .default(null),
+    }),
     answers: 'a file',
-    handle: async (ctx, { params }) => ({
-      file: exportCard(ctx, await cards.getCard(ctx, params.cardId), params.format),
+    handle: async (ctx, { params, query }) => ({
+      file: exportCard(ctx, await cards.getCard(ctx, params.cardId), params.format, query.zero),
     }),
   }),
   operation<{ cardId: number }>({
@@ -133,6 +143,28 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     body: burnBody,
     answers: 'application/json',
     handle: async (ctx, { body }) => ({ status: 201, json: await burns.startBurn(ctx, body) }),
+  }),
+  operation<{ burnId: number }, object, OwnBurnEnd>({
+    id: 'endOwnBurn',
+    method: 'POST',
+    path: '/api/burns/{burnId}/end',
+    summary: 'Stop the clock of a burn on a machine of your own; its time calibrates that machine’s estimates',
+    tag: 'burns',
+    params: idParam('burnId'),
+    body: ownBurnEndBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => ({ json: await endOwnBurn(ctx, params.burnId, body) }),
+  }),
+  operation<{ burnId: number }, object, { tookS: number | null }>({
+    id: 'correctTime',
+    method: 'PUT',
+    path: '/api/burns/{burnId}/time',
+    summary: 'Correct the time of a burn on a machine of your own; null for one that was not timed',
+    tag: 'burns',
+    params: idParam('burnId'),
+    body: burnTimeBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => ({ json: await correctTime(ctx, params.burnId, body.tookS) }),
   }),
   operation<object, { page: number }>({
     id: 'listBurns',

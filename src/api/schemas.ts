@@ -2,7 +2,8 @@ import Joi from 'joi';
 import { number, positive } from '../cards/plan-schemas';
 import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
-import { SOURCE_WAVELENGTHS_NM, type SourceKind } from '../core/machine/machine';
+import { SOURCE_WAVELENGTHS_NM, ZERO_PLACES, type SourceKind } from '../core/machine/machine';
+import { OWN_SPEED_UNITS } from '../core/quantities/format';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { FAMILIES } from '../core/stock/families';
 
@@ -29,9 +30,19 @@ const wavelength = sourceKinds.reduce<Joi.AlternativesSchema | Joi.NumberSchema>
   });
 }, number().required());
 
+const ownSpeed = Joi.object({
+  unit: Joi.valid(...OWN_SPEED_UNITS).required(),
+  mmPerSPerUnit: positive(20000).required(),
+});
+
 const likedUnits = Joi.object({
   length: Joi.valid('mm', 'in').required(),
-  speed: Joi.valid('mm/s', 'mm/min').required(),
+  speed: Joi.valid('mm/s', 'mm/min', 'own').required(),
+  ownSpeed: ownSpeed.when('speed', {
+    is: 'own',
+    then: Joi.required(),
+    otherwise: Joi.optional(),
+  }),
   density: Joi.valid('mm', 'dpi', 'lines/cm').required(),
 });
 
@@ -48,9 +59,28 @@ const powerTable = Joi.array()
   })
   .messages({ 'any.ascending': 'Commands must rise from point to point, and watts must not fall.' });
 
+const frequencies = Joi.object({
+  least: positive(10_000).required(),
+  most: positive(10_000)
+    .min(Joi.ref('least'))
+    .required()
+    .messages({ 'number.min': 'The highest frequency is below the lowest.' }),
+});
+
+const galvoHead = Joi.object({
+  jumpSpeedMmPerS: positive(50_000).required(),
+  jumpDelayS: number().min(0).max(1).required(),
+  markDelayS: number().min(0).max(1).required(),
+  frequencyKHz: frequencies.allow(null).required(),
+});
+
 export const machineBody = Joi.object({
   name,
   head: Joi.valid('gantry', 'galvo').required(),
+  galvo: Joi.when('head', { is: 'galvo', then: galvoHead.required(), otherwise: Joi.valid(null).required() }),
+  zero: Joi.valid(...Object.keys(ZERO_PLACES)).required(),
+  xPlus: Joi.valid('right', 'left').required(),
+  yPlus: Joi.valid('away', 'toward').required(),
   sourceKind: Joi.valid(...sourceKinds).required(),
   wavelengthNm: wavelength,
   ratedPowerW: positive(2000).required(),
@@ -79,6 +109,7 @@ export const lensBody = Joi.object({
   spotXMm: positive(5).required(),
   spotYMm: positive(5).required(),
   spotOrigin: Joi.valid('measured', 'computed').required(),
+  fieldMm: positive(2000).allow(null).required(),
 });
 
 export const newMachineBody = Joi.object({ machine: machineBody.required(), lens: lensBody.required() });
@@ -144,12 +175,28 @@ export const cardBody = Joi.object({
   }).required(),
 });
 
+/** Seconds on a stopwatch. */
+const tookS = number()
+  .greater(0)
+  .max(7 * 24 * 3600)
+  .allow(null);
+
 export const burnBody = Joi.object({
   cardId: id.required(),
   place: Joi.valid('bench', 'own-machine').required(),
   ticked: Joi.array().items(text(40)).max(40).required(),
   cells: Joi.array().items(number().integer().min(0).max(9999)).min(1).max(1000).allow(null).default(null),
+  clock: Joi.boolean().strict().default(false),
+  tookS: tookS.default(null),
+}).when(Joi.object({ place: 'bench' }).unknown(), {
+  then: Joi.object({ clock: Joi.valid(false), tookS: Joi.valid(null) }),
 });
+
+export const ownBurnEndBody = Joi.object({
+  status: Joi.valid('done', 'stopped').default('done'),
+  tookS: tookS.default(null),
+});
+export const burnTimeBody = Joi.object({ tookS: tookS.required() });
 
 export const burnControlBody = Joi.object({
   action: Joi.valid('pause', 'resume', 'stop', 'proceed').required(),

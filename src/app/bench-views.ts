@@ -4,7 +4,7 @@ import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
 import { listStocks } from '../db/stocks';
 import type { BenchListView, BenchView, PlanView } from '../views/views';
-import { defaultSheetOnBed, getCard, proposeFor } from './cards';
+import { defaultSheetOnBed, getCard, newestCard, proposeFor } from './cards';
 import type { AppContext } from './context';
 import { knownOf } from './known';
 import { ladderOfPairing } from './ladders';
@@ -36,12 +36,13 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
 export async function planView(ctx: AppContext, pairingId: number, kind: string): Promise<PlanView> {
   const pairing = await getPairing(ctx, pairingId);
   const proposal = await proposeFor(ctx, pairing, kind);
-  const [known, usedAreas, { ladder }] = await Promise.all([
+  const [known, usedAreas, { ladder }, before] = await Promise.all([
     knownOf(ctx, pairing),
     usedAreasOfStock(ctx.db, pairing.stock.id),
     ladderOfPairing(ctx, pairing),
+    newestCard(ctx, pairingId, kind),
   ]);
-  return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed: defaultSheetOnBed(pairing) };
+  return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed: defaultSheetOnBed(pairing), before };
 }
 
 /** The reason why a card of a kind cannot be planned on a bench; null when it can, or when there is no such kind. */

@@ -1,4 +1,4 @@
-import { laserTruthOf, type BenchMachine } from '../bench/bench';
+import { laserTruthOf, type BenchMachine, type BenchPlace } from '../bench/bench';
 import { SimulatedLaser, type HandDone } from '../bench/laser';
 import { isDatabaseAway, type Db } from '../db/client';
 import { endBurn, noteHands, noteProgress } from '../db/burns';
@@ -44,9 +44,9 @@ export class BurnRunner {
     readonly paceFactor: number,
   ) {}
 
-  start(burnId: number, program: Program, machine: BenchMachine): void {
+  start(burnId: number, program: Program, machine: BenchMachine, place: BenchPlace): void {
     this.sessions.set(burnId, {
-      laser: new SimulatedLaser(laserTruthOf(machine)),
+      laser: new SimulatedLaser(laserTruthOf(machine, place)),
       lines: program.text.split('\n').slice(0, program.lines),
       parts: program.parts,
       armWord: machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0',
@@ -68,8 +68,8 @@ export class BurnRunner {
     const begun = parts.filter((part) => part.line < sent);
     const part = begun.findLast(({ hand }) => hand === null);
     const finished = begun.filter(({ hand }, index) => hand === null && index < begun.length - 1);
-    const cellIndex = part?.cellIndex ?? null;
-    const cellsDone = finished.flatMap((done) => (done.cellIndex === null ? [] : [done.cellIndex]));
+    const cells = part?.cells ?? [];
+    const cellsDone = finished.flatMap((done) => done.cells);
     const { x, y } = laser.headPlace;
     return {
       linesDone: sent,
@@ -78,8 +78,8 @@ export class BurnRunner {
       headXMm: x,
       headYMm: y,
       part: part?.name ?? '',
-      cellIndex,
-      cellsDone: [...new Set(cellsDone)].filter((index) => index !== cellIndex),
+      cells,
+      cellsDone: [...new Set(cellsDone)].filter((index) => !cells.includes(index)),
       hand: laser.waitsForHand ? (this.handOf(session)?.hand ?? { text: 'go on', focusOffsetMm: null }) : null,
     };
   }

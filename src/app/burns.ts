@@ -1,6 +1,10 @@
 import { benchMachineOf, benchSheetOf } from '../bench/of-records';
 import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
+import { UNTIMED } from '../core/motion/pace';
+import { paceNow, renewPace } from './pace';
+import { scopeAt } from './scope';
+import { setupChecks } from '../core/card/work-setup';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
 import * as burns from '../db/burns';
@@ -14,7 +18,7 @@ import { receivePhoto } from './photos';
 import { notFound, Problem } from './problems';
 
 export function cautionsOfCard(card: CardRecord): Caution[] {
-  return preBurnCautions(card.madeFor.machine, card.madeFor.stock);
+  return preBurnCautions(card.madeFor.machine, card.madeFor.stock, setupChecks(card.plan.setup));
 }
 
 export interface BurnRequest {
@@ -24,6 +28,9 @@ export interface BurnRequest {
   readonly ticked: readonly string[];
   /** The cells to burn, for searches that add one at a time; null for the whole card. */
   readonly cells: readonly number[] | null;
+  /** For a machine of the operator's own: start a clock now, or note a burn that is over, with its time where it was taken. */
+  readonly clock?: boolean;
+  readonly tookS?: number | null;
 }
 
 function refuseUnlessTicked(card: CardRecord, ticked: readonly string[]): string[] {
@@ -45,13 +52,11 @@ async function scopeOf(ctx: AppContext, card: CardRecord, cells: readonly number
   const strange = cells.find((index) => !card.layout.order.includes(index));
   if (strange !== undefined || cells.length === 0)
     throw new Problem('invalid-input', `Cell ${strange ?? ''} of card ${card.layout.code} is not one that burns.`);
-  const earlier = await burns.burnsOfCard(ctx.db, card.id);
-  return { cells, frame: earlier.every((burn) => burn.linesDone === 0 && burn.place === 'bench') };
+  return scopeAt(cells, await burns.burnsOfCard(ctx.db, card.id));
 }
 
 /**
- * Starts a burn on the bench, or notes one that the operator did on a machine of their own (which is over at once: what counts is
- * what comes of it). The pairing is checked again, since a material may have been found to be banned meanwhile.
+ * Starts a burn on the bench, or one on a machine of the operator's own: its clock, or the note that it is over, timed or not. The pairing is checked again, since a material may have been found to be banned meanwhile.
  */
 export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<BurnRecord> {
   const card = await getCard(ctx, request.cardId);
@@ -60,15 +65,18 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
   const cautions = refuseUnlessTicked(card, request.ticked);
   const onBench = request.place === 'bench';
   const scope = await scopeOf(ctx, card, request.cells);
+  // The bench is a machine of its own: what was timed elsewhere says nothing of it.
+  const pace = onBench ? UNTIMED : await paceNow(ctx, pairing);
+  const open = onBench || request.clock === true;
   if (onBench) specimenOf(card.madeFor.stock);
-  const work = { layout: card.layout, pairing: card.madeFor, bed: card.bed, scope };
+  const work = { layout: card.layout, pairing: card.madeFor, bed: card.bed, scope, pace };
   const { program, estimate } = await ctx.work.do('program', work);
   try {
     const id = await burns.insertBurn(ctx.db, {
       cardId: card.id,
       machineId: pairing.machine.id,
       place: request.place,
-      status: onBench ? 'running' : 'done',
+      status: open ? 'running' : 'done',
       cells: request.cells,
       program: onBench ? program.text : null,
       parts: onBench ? program.parts : [],
@@ -76,13 +84,15 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
       seed: `card ${card.number}`,
       cautions,
       estimatedS: estimate.totalS,
-      endedAt: onBench ? null : ctx.now(),
+      actualS: open ? null : (request.tookS ?? null),
+      endedAt: open ? null : ctx.now(),
     });
-    if (onBench) ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens));
+    if (onBench) ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), placeOf(card));
+    else if (!open && request.tookS != null) await renewPace(ctx, pairing.machine.id);
     return (await burns.burnById(ctx.db, id))!;
   } catch (error) {
     if (brokenConstraint(error) === 'burn_one_at_a_time') {
-      throw new Problem('machine-busy', `${pairing.machine.name} is burning another card.`, 'That burn goes on.');
+      throw new Problem('machine-busy', `${pairing.machine.name} is burning already.`, 'That burn goes on.');
     }
     throw error;
   }
@@ -111,6 +121,12 @@ export async function controlBurn(ctx: AppContext, id: number, control: BurnCont
   return getBurn(ctx, id);
 }
 
+const placeOf = ({ bed, layout }: CardRecord) => ({
+  ...bed,
+  widthMm: layout.widthMm,
+  heightMm: layout.heightMm,
+});
+
 /** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on. */
 export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<BenchBurn> {
   const [all, programs] = await Promise.all([
@@ -133,7 +149,7 @@ export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<Be
       .map(({ program, linesDone, hands }) => ({ text: program, lines: linesDone, hands })),
     machine: benchMachineOf(card.madeFor.machine, card.madeFor.lens),
     sheet: benchSheetOf(card.madeFor.stock),
-    place: { ...card.bed, widthMm: card.layout.widthMm, heightMm: card.layout.heightMm },
+    place: placeOf(card),
     burnSeed: last.seed,
     wiped: false,
   };

@@ -13,6 +13,7 @@ import type { OpenPairing } from '../records/pairing';
 import type { AppContext } from './context';
 import { knownOf } from './known';
 import { once } from './once';
+import { paceNow } from './pace';
 import { getPairing, refuseUnlessBurnable } from './pairings';
 import { notFound, Problem } from './problems';
 
@@ -34,11 +35,34 @@ export async function proposeFor(ctx: AppContext, pairing: OpenPairing, kind: st
   if (!isCardKind(kind)) throw notFound('kind of card', kind);
   refuseUnlessBurnable(pairing);
   try {
-    return cardKind(kind).propose(await knownOf(ctx, pairing));
+    return asSetUpBefore(cardKind(kind).propose(await knownOf(ctx, pairing)), await newestCard(ctx, pairing.id));
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     throw new Problem('nothing-to-propose', error.message.replace(/^invalid pairing: /, ''));
   }
+}
+
+/** A proposal with the sheet set up as for the last card of the pairing: jigs and nozzles stay where they are. */
+function asSetUpBefore(
+  proposal: Proposal<BasePlan>,
+  before: { plan: BasePlan; code: string } | null,
+): Proposal<BasePlan> {
+  if (before === null || before.plan.setup.focusSetBy === 'not-said') return proposal;
+  const fields = Object.keys(before.plan.setup).map((field) => [`setup.${field}`, `as for card ${before.code}`]);
+  return {
+    plan: { ...proposal.plan, setup: before.plan.setup },
+    reasons: { ...proposal.reasons, ...Object.fromEntries(fields) },
+  };
+}
+
+/** The newest card of a pairing, of one kind or of any; null when there is none. */
+export async function newestCard(
+  { db }: AppContext,
+  pairingId: number,
+  kind: string | null = null,
+): Promise<{ plan: BasePlan; code: string } | null> {
+  const card = await cards.newestCardOfPairing(db, pairingId, kind);
+  return card ? { plan: cardKind(card.kind).upgrade(card.plan), code: card.layout.code } : null;
 }
 
 export async function proposeCard(ctx: AppContext, pairingId: number, kind: string): Promise<Proposal<BasePlan>> {
@@ -48,10 +72,17 @@ export async function proposeCard(ctx: AppContext, pairingId: number, kind: stri
 async function layOrRefuse(
   ctx: AppContext,
   { kind, plan }: CardRequest,
-  { machine, lens, stock }: OpenPairing,
+  open: OpenPairing,
   cardNumber: number,
 ): Promise<{ layout: Layout; estimate: Estimate }> {
-  const answer = await ctx.work.do('lay', { kind, plan, pairing: { machine, lens, stock }, cardNumber });
+  const { machine, lens, stock } = open;
+  const answer = await ctx.work.do('lay', {
+    kind,
+    plan,
+    pairing: { machine, lens, stock },
+    cardNumber,
+    pace: await paceNow(ctx, open),
+  });
   if (answer.laid) return answer;
   const fields = answer.problems.map(({ field, message }) => ({ field: `plan.${field}`, message }));
   const detail = `The card cannot be laid as planned: ${answer.problems.map(({ message }) => message).join(' ')}`;
@@ -80,7 +111,7 @@ function choosePlace(
 
 /** Throws the Problem of a head that would leave the bed. */
 export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing, bed: BedPlace): void {
-  const check = checkBed(reach, pairing.machine, bed);
+  const check = checkBed(reach, pairing, bed);
   if (check.inside) return;
   const sides = Object.entries(check.beyondMm).filter(([, mm]) => mm > 0);
   throw new Problem(
@@ -141,7 +172,14 @@ export function planOf(card: CardRecord) {
 
 /** Where a sheet is laid unless the operator says otherwise: against the front left, clear of the edge by run-up room. */
 export function defaultSheetOnBed(pairing: OpenPairing): SheetOnBed {
-  const { machine, stock } = pairing;
+  const { machine, lens, stock } = pairing;
+  if (machine.head === 'galvo') {
+    const fieldMm = lens.fieldMm ?? Infinity;
+    return {
+      leftMm: Math.max(0, (machine.bedWidthMm - fieldMm) / 2),
+      rearMm: Math.max(0, (machine.bedDepthMm - fieldMm) / 2),
+    };
+  }
   return {
     leftMm: Math.max(0, Math.min(20, machine.bedWidthMm - stock.sheetWidthMm)),
     rearMm: Math.max(0, machine.bedDepthMm - stock.sheetDepthMm - 20),

@@ -28,6 +28,9 @@ const FIELDS: Readonly<
   bothWays: ['Burns', (value) => (value ? 'both ways' : 'one way')],
   runUpMm: ['Run-up', (value, liked) => (value === null ? 'as the speed needs' : formatLength(Number(value), liked))],
   scanOffsetMm: ['Scan offset', (value, liked) => formatLength(Number(value), liked)],
+  lineAngleDeg: ['Lines turned', (value) => `${Number(value)}°`],
+  crossHatch: ['Cross-hatched', (value) => (value ? 'yes' : 'no')],
+  frequencyKHz: ['Frequency', (value) => (value === null ? 'as it is' : `${plainNumber(Number(value))} kHz`)],
 };
 
 export interface Difference {

@@ -44,7 +44,7 @@ export class HeavyWork {
     const job = { version: PROTOCOL_VERSION, task, ...work } as unknown as Job;
     return new Promise((resolve, reject) => {
       const waiting = { job, onProgress: onProgress as Waiting['onProgress'], resolve: resolve as never, reject };
-      const short = task === 'lay' || task === 'program' || task === 'export';
+      const short = task === 'lay' || task === 'program' || task === 'export' || task === 'pace';
       const firstLong = this.line.findIndex(({ job: other }) => other.task === 'read' || other.task === 'photograph');
       if (short && firstLong >= 0) this.line.splice(firstLong, 0, waiting);
       else this.line.push(waiting);

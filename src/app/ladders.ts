@@ -1,5 +1,6 @@
 import { cardKind, CARD_KIND_NAMES, kindsOfRung } from '../cards/registry';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
+import { paceOf } from '../core/book/facts';
 import { type RungId } from '../core/book/rungs';
 import { formatDuration, formatSize } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';
@@ -32,7 +33,7 @@ async function costOf(ctx: AppContext, pairing: OpenPairing, rung: RungId): Prom
   const known = await knownOf(ctx, pairing);
   try {
     const { plan } = kind.propose(known);
-    const work = { kind: kind.kind, plan, pairing: known.pairing, cardNumber: 0 };
+    const work = { kind: kind.kind, plan, pairing: known.pairing, cardNumber: 0, pace: paceOf(known.facts) };
     const answer = await ctx.work.do('lay', work);
     if (!answer.laid) return '';
     const { layout, estimate } = answer;

@@ -3,6 +3,7 @@ import { brokenConstraint } from '../db/client';
 import * as machines from '../db/machines';
 import type { MachineRecord } from '../records/machine';
 import type { AppContext } from './context';
+import { renewPace } from './pace';
 import { notFound, Problem } from './problems';
 import { once } from './once';
 import { keepSpot, keepWatts } from './record-facts';
@@ -52,6 +53,7 @@ export async function changeMachine(ctx: AppContext, id: number, machine: Machin
     }),
   );
   if (!found) throw notFound('machine', id);
+  await renewPace(ctx, id);
   return getMachine(ctx, id);
 }
 

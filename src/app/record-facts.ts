@@ -1,5 +1,6 @@
 import type { FactName, FactValues } from '../core/book/facts';
 import type { Lens, Machine } from '../core/machine/machine';
+import type { Pace } from '../core/motion/pace';
 import { thicknessOf, type Stock } from '../core/stock/stock';
 import type { Tx } from '../db/client';
 import { insertFactVersion, newestOfOwner, type OwnerId } from '../db/facts';
@@ -12,6 +13,7 @@ async function keepIfNew<Name extends FactName>(
   value: FactValues[Name] | null,
   sigma: number | null,
   madeFor: object,
+  origin: 'record' | 'logs' = 'record',
 ): Promise<void> {
   if (value === null) return;
   const last = await newestOfOwner(tx, owner, name);
@@ -21,7 +23,7 @@ async function keepIfNew<Name extends FactName>(
     at: {},
     value,
     sigma,
-    origin: 'record',
+    origin,
     cardId: null,
     cellIndex: null,
     photoId: null,
@@ -54,4 +56,12 @@ export async function keepSpot(tx: Tx, lensId: number, lens: Lens): Promise<void
 export async function keepWatts(tx: Tx, machineId: number, machine: Machine): Promise<void> {
   const value = machine.powerTable ? { points: machine.powerTable } : null;
   await keepIfNew(tx, { machineId }, 'watts', value, null, { machine });
+}
+
+/** Keeps what timed burns told of a machine's pace. Too few of them are kept only where they take an earlier answer back. */
+export async function keepPace(tx: Tx, machineId: number, pace: Pace, machine: Machine): Promise<void> {
+  const last = await newestOfOwner(tx, { machineId }, 'pace');
+  if (pace.by === 'record' && !last) return;
+  const sigma = pace.within95 === null ? null : pace.within95 / 2;
+  await keepIfNew(tx, { machineId }, 'pace', pace, sigma, { machine }, 'logs');
 }

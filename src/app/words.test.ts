@@ -19,6 +19,9 @@ const SETTINGS: BurnSettings = {
   bothWays: true,
   runUpMm: null,
   scanOffsetMm: 0,
+  lineAngleDeg: 0,
+  crossHatch: false,
+  frequencyKHz: null,
 };
 
 describe('a fact in words', () => {

@@ -3,7 +3,7 @@ import { casualShot, photograph, type RawPhoto, type Shot } from './camera';
 import { SimulatedLaser, type HandDone, type Trace } from './laser';
 import { burnPiece, type Piece } from './piece';
 import { specimenOf, type Specimen } from './specimens';
-import { laserTruthOf, type BenchMachine } from './truth';
+import { laserTruthOf, type BenchMachine, type PlacedCard } from './truth';
 
 export interface BenchSheet {
   readonly family: string;
@@ -12,13 +12,7 @@ export interface BenchSheet {
   readonly thicknessMm: number;
 }
 
-export interface BenchPlace {
-  /** The card's upper left corner from the bed's left and rear edges, and its size. */
-  readonly leftMm: number;
-  readonly rearMm: number;
-  readonly widthMm: number;
-  readonly heightMm: number;
-}
+export type BenchPlace = PlacedCard;
 
 export function bandOfWavelength(wavelengthNm: number): keyof Specimen['takes'] {
   if (wavelengthNm < 400) return 'ultraviolet';
@@ -55,8 +49,8 @@ export interface BurnedHand extends HandDone {
 }
 
 /** Everything that a laser drew under one program. Throws when the bench refuses a line. */
-export function tracesOfProgram(program: BurnedProgram, machine: BenchMachine): readonly Trace[] {
-  const laser = new SimulatedLaser(laserTruthOf(machine));
+export function tracesOfProgram(program: BurnedProgram, machine: BenchMachine, place: BenchPlace): readonly Trace[] {
+  const laser = new SimulatedLaser(laserTruthOf(machine, place));
   program.text
     .split('\n')
     .slice(0, program.lines)
@@ -90,7 +84,7 @@ export function burnPrograms(
   });
   return burnPiece({
     specimen: specimenOf(sheet),
-    traces: programs.flatMap((program) => tracesOfProgram(program, machine).map(toCard)),
+    traces: programs.flatMap((program) => tracesOfProgram(program, machine, place).map(toCard)),
     widthMm: place.widthMm,
     heightMm: place.heightMm,
     marginMm: MARGIN_MM,

@@ -31,6 +31,7 @@ interface Leg {
   readonly y1: number;
   readonly length: number;
   readonly speed: number;
+  readonly rapid: boolean;
   readonly command: number;
 }
 
@@ -51,8 +52,11 @@ const DOT_MM = 0.02;
  * is a crash, after which nothing is taken.
  */
 export class SimulatedLaser {
-  private x = 0;
+  /** On the bed, from its left and front edges, whatever the program's own zero. */
+  private x: number;
   private y: number;
+  private zeroX: number;
+  private zeroY: number;
   /** Height on the head's own scale. */
   private z: number;
   private feedMmPerS = 0;
@@ -67,7 +71,10 @@ export class SimulatedLaser {
   private readonly traces: Trace[] = [];
 
   constructor(private readonly truth: LaserTruth) {
-    this.y = truth.bedDepthMm;
+    this.x = truth.startX;
+    this.y = truth.startY;
+    this.zeroX = truth.zeroX;
+    this.zeroY = truth.zeroY;
     this.z = truth.setFocusMm;
   }
 
@@ -144,24 +151,31 @@ export class SimulatedLaser {
       if (!'GMXYZFS'.includes(letter)) return refused(`unknown word ${letter}`);
     }
     let { motion, relative } = this;
+    let shifts = 0;
     for (const g of words.get('G') ?? []) {
       if (g === 0 || g === 1) motion = g;
       else if (g === 90 || g === 91) relative = g === 91;
+      else if (g === 92 || g === 92.1) shifts = g;
       else if (!SETUP_WORDS.has(g)) return refused(`unknown word G${g}`);
     }
     const machineWords = words.get('M') ?? [];
     for (const m of machineWords) if (!MACHINE_WORDS.has(m)) return refused(`unknown word M${m}`);
-    const place = (letter: string, now: number): number => {
+    if (shifts !== 0) return this.shiftZero(shifts === 92 ? words : null);
+    const { xSign, ySign } = this.truth;
+    const place = (letter: string, now: number, zero: number, sign: number): number => {
       const value = words.get(letter)?.at(-1);
-      return value === undefined ? now : relative ? now + value : value;
+      return value === undefined ? now : sign * value + (relative ? now : zero);
     };
-    const x = place('X', this.x);
-    const y = place('Y', this.y);
-    const z = place('Z', this.z);
+    const x = place('X', this.x, this.zeroX, xSign);
+    const y = place('Y', this.y, this.zeroY, ySign);
+    const z = place('Z', this.z, 0, 1);
     const slack = 1e-6;
     if (x < -slack || y < -slack || x > this.truth.bedWidthMm + slack || y > this.truth.bedDepthMm + slack) {
-      return refused(`X${x} Y${y} is outside the bed`);
+      return refused(`X${words.get('X')?.at(-1)} Y${words.get('Y')?.at(-1)} is outside the bed`);
     }
+    const { fieldMm, bedWidthMm, bedDepthMm } = this.truth;
+    if (fieldMm !== null && Math.max(Math.abs(x - bedWidthMm / 2), Math.abs(y - bedDepthMm / 2)) > fieldMm / 2 + slack)
+      return refused(`X${words.get('X')?.at(-1)} Y${words.get('Y')?.at(-1)} is outside the field of the lens`);
     const feed = words.get('F')?.at(-1);
     if (feed !== undefined && !(feed > 0)) return refused(`feed ${feed} is not above zero`);
     const s = words.get('S')?.at(-1);
@@ -187,6 +201,15 @@ export class SimulatedLaser {
     return { ok: true };
   }
 
+  /** `G92` makes the place of the head the coordinates it is given; `G92.1` takes that back. */
+  private shiftZero(words: ReadonlyMap<string, readonly number[]> | null): Acknowledgement {
+    const { truth } = this;
+    this.runJoined();
+    this.zeroX = words ? this.x - truth.xSign * (words.get('X')?.at(-1) ?? 0) : truth.zeroX;
+    this.zeroY = words ? this.y - truth.ySign * (words.get('Y')?.at(-1) ?? 0) : truth.zeroY;
+    return { ok: true };
+  }
+
   private switchTo(m: number): void {
     // What was joined runs out under what held before.
     this.runJoined();
@@ -209,6 +232,7 @@ export class SimulatedLaser {
         y1: y,
         length,
         speed: this.limit(x - this.x, y - this.y, rapid ? Infinity : this.feedMmPerS),
+        rapid,
         command: dark ? 0 : this.command,
       };
       const last = this.legs.at(-1);
@@ -235,6 +259,8 @@ export class SimulatedLaser {
 
   private limit(dx: number, dy: number, speed: number): number {
     const length = Math.hypot(dx, dy);
+    // Mirrors have no axis to be slow along.
+    if (this.truth.mirrors) return Math.min(speed, this.truth.mirrors.jumpSpeedMmPerS);
     const topX = dx === 0 ? Infinity : (this.truth.topSpeedXMmPerS * length) / Math.abs(dx);
     const topY = dy === 0 ? Infinity : (this.truth.topSpeedYMmPerS * length) / Math.abs(dy);
     return Math.min(speed, topX, topY);
@@ -256,7 +282,7 @@ export class SimulatedLaser {
     const a = this.acceleration(first);
     const marks = this.legs.reduce((sum, leg) => sum + leg.length, 0);
     const alongAnAxis = first.x0 === first.x1 || first.y0 === first.y1;
-    const adds = this.truth.addsRunUp && alongAnAxis && this.legs.some((leg) => leg.command > 0);
+    const adds = this.truth.addsRunUp && !this.truth.mirrors && alongAnAxis && this.legs.some((leg) => leg.command > 0);
     const runUp = adds ? (first.speed * first.speed) / (2 * a) : 0;
     const length = marks + 2 * runUp;
     return { first, length, a, peak: Math.min(first.speed, Math.sqrt(length * a)), runUp };
@@ -264,7 +290,11 @@ export class SimulatedLaser {
 
   private joinedTime(): number {
     const way = this.joined();
-    return way ? way.peak / way.a + way.length / way.peak : 0;
+    if (!way) return 0;
+    const { mirrors } = this.truth;
+    if (!mirrors) return way.peak / way.a + way.length / way.peak;
+    const { first } = way;
+    return way.length / first.speed + (first.rapid ? mirrors.jumpDelayS : mirrors.markDelayS);
   }
 
   /** Runs the joined legs from rest to rest and draws what is lit with the speed the head had there. */
@@ -273,7 +303,7 @@ export class SimulatedLaser {
     if (!way) return;
     const { length, a, peak, runUp } = way;
     this.clock += this.joinedTime();
-    const ramp = (peak * peak) / (2 * a);
+    const ramp = this.truth.mirrors ? 0 : (peak * peak) / (2 * a);
     const speedAt = (s: number): number => Math.max(0.5, Math.sqrt(2 * a * Math.min(s, length - s, ramp)));
     let done = runUp;
     for (const leg of this.legs) {

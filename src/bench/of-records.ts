@@ -4,7 +4,13 @@ import type { BenchMachine, BenchSheet } from './bench';
 
 /** What the bench is told of a machine and its lens: the record's numbers, from which it makes its own truth. */
 export function benchMachineOf(machine: Machine, lens: Lens): BenchMachine {
-  return { ...machine, spotXMm: lens.spotXMm, spotYMm: lens.spotYMm, focalLengthMm: lens.focalLengthMm };
+  return {
+    ...machine,
+    spotXMm: lens.spotXMm,
+    spotYMm: lens.spotYMm,
+    focalLengthMm: lens.focalLengthMm,
+    fieldMm: lens.fieldMm,
+  };
 }
 
 export function benchSheetOf(stock: Stock): BenchSheet {

@@ -34,6 +34,31 @@ export interface LaserTruth {
   /** Share of power that is lost from one end of an axis to the other, because the beam is not centred on the mirrors. */
   readonly lossAlongX: number;
   readonly lossAlongY: number;
+  /** Where the program's zero lies on the bed, in mm from its left and front edges, and which way each axis counts. */
+  readonly zeroX: number;
+  readonly zeroY: number;
+  readonly xSign: 1 | -1;
+  readonly ySign: 1 | -1;
+  /** Where the head stands before the program begins. */
+  readonly startX: number;
+  readonly startY: number;
+  /** Mirrors instead of a gantry: no ramps, but rests. */
+  readonly mirrors: Mirrors | null;
+  readonly fieldMm: number | null;
+}
+
+export interface Mirrors {
+  readonly jumpSpeedMmPerS: number;
+  readonly jumpDelayS: number;
+  readonly markDelayS: number;
+}
+
+/** A card as it lies on the bed: its upper left corner from the bed's left and rear edges, and its size. */
+export interface PlacedCard {
+  readonly leftMm: number;
+  readonly rearMm: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
 }
 
 /** What the bench is told about a machine; what it really does with that is its own affair. */
@@ -53,13 +78,20 @@ export interface BenchMachine {
   readonly focalLengthMm: number;
   readonly rampPower: 'follows-speed' | 'constant';
   readonly addsRunUp: boolean;
+  /** As the operator set the controller up: a corner or the middle of the bed, or a place on the card. */
+  readonly zero: string;
+  readonly xPlus: 'right' | 'left';
+  readonly yPlus: 'away' | 'toward';
+  readonly galvo: Mirrors | null;
+  /** What the mirrors reach through the lens: a square in the middle of the bed. */
+  readonly fieldMm: number | null;
 }
 
 /**
  * The laser that stands behind a machine's record: a little slower, weaker, later and less level than the record says. A controller
  * that is recorded as holding its power on ramps is one out of laser mode.
  */
-export function laserTruthOf(machine: BenchMachine): LaserTruth {
+export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTruth {
   const random = randomFrom(`laser ${machine.name}`);
   const truth = {
     ratedPowerW: machine.ratedPowerW,
@@ -76,6 +108,8 @@ export function laserTruthOf(machine: BenchMachine): LaserTruth {
     bedDepthMm: machine.bedDepthMm,
     laserMode: machine.rampPower === 'follows-speed',
     addsRunUp: machine.addsRunUp,
+    fieldMm: machine.galvo ? machine.fieldMm : null,
+    ...controllerOf(machine, card),
   };
   return {
     ...truth,
@@ -85,5 +119,41 @@ export function laserTruthOf(machine: BenchMachine): LaserTruth {
     tiltY: (0.4 * (2 * random() - 1)) / machine.bedDepthMm,
     lossAlongX: 0.03 * random(),
     lossAlongY: 0.03 * random(),
+    // Mirrors are a little slower to settle than the record says.
+    mirrors: machine.galvo && {
+      jumpSpeedMmPerS: machine.galvo.jumpSpeedMmPerS,
+      jumpDelayS: machine.galvo.jumpDelayS * (1.05 + 0.1 * random()),
+      markDelayS: machine.galvo.markDelayS * (1.05 + 0.1 * random()),
+    },
+  };
+}
+
+/**
+ * How the controller takes coordinates. For a zero on the card the operator set it there, by hand and without fail; for one that the
+ * program takes where the head stands, the head was put over the card's front left corner.
+ */
+function controllerOf(
+  { zero, xPlus, yPlus, bedWidthMm, bedDepthMm }: BenchMachine,
+  card: PlacedCard,
+): Pick<LaserTruth, 'zeroX' | 'zeroY' | 'xSign' | 'ySign' | 'startX' | 'startY'> {
+  const frontOfCard = bedDepthMm - card.rearMm - card.heightMm;
+  const onBed: Readonly<Record<string, readonly [number, number]>> = {
+    'bed-front-left': [0, 0],
+    'bed-front-right': [bedWidthMm, 0],
+    'bed-rear-left': [0, bedDepthMm],
+    'bed-rear-right': [bedWidthMm, bedDepthMm],
+    'bed-middle': [bedWidthMm / 2, bedDepthMm / 2],
+    'card-corner': [card.leftMm, frontOfCard],
+    'card-middle': [card.leftMm + card.widthMm / 2, frontOfCard + card.heightMm / 2],
+    head: [0, 0],
+  };
+  const [zeroX, zeroY] = onBed[zero]!;
+  return {
+    zeroX,
+    zeroY,
+    xSign: xPlus === 'right' ? 1 : -1,
+    ySign: yPlus === 'away' ? 1 : -1,
+    startX: zero === 'head' ? card.leftMm : 0,
+    startY: zero === 'head' ? frontOfCard : bedDepthMm,
   };
 }

@@ -6,6 +6,7 @@ import { armedMoves } from '../../tests/support/program';
 import { tracesOfProgram } from '../bench/bench';
 import { benchMachineOf } from '../bench/of-records';
 import type { BasePlan, Pairing } from '../core/card/contract';
+import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
 import { layCard, planProblems } from '../core/card/lay';
 import type { Layout } from '../core/card/layout';
 import { valueAt, withValueAt } from '../core/card/plan-fields';
@@ -19,6 +20,9 @@ const machineWords = fc.record({
   rampPower: fc.constantFrom('follows-speed' as const, 'constant' as const),
   addsRunUp: fc.boolean(),
   automaticFocus: fc.boolean(),
+  zero: fc.constantFrom(...(Object.keys(ZERO_PLACES) as ZeroPlace[])),
+  xPlus: fc.constantFrom('right' as const, 'left' as const),
+  yPlus: fc.constantFrom('away' as const, 'toward' as const),
 });
 const changes = fc.record(
   {
@@ -81,13 +85,17 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       const machine = { ...benchMachineOf(on.machine, on.lens), lagS: 0 };
       const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
       const boxes = [
-        ...frameBurns(layout!).map(({ burn }) => burn),
+        ...frameBurns(layout!, on.machine).map(({ burn }) => burn),
         ...layout!.before,
         ...layout!.after,
         ...layout!.cells.flatMap((cell) => cell.burns),
       ].map(({ shape }) => boxOfShape(shape));
       const slack = 0.3;
-      const strayMm = tracesOfProgram(burned, machine)
+      const strayMm = tracesOfProgram(burned, machine, {
+        ...PLACE,
+        widthMm: layout!.widthMm,
+        heightMm: layout!.heightMm,
+      })
         .filter(({ x0, y0, x1, y1 }) => {
           const x = (x0 + x1) / 2 - PLACE.leftMm;
           const y = machine.bedDepthMm - PLACE.rearMm - (y0 + y1) / 2;

@@ -7,6 +7,7 @@ import { tracesOfProgram } from '../bench/bench';
 import { SimulatedLaser } from '../bench/laser';
 import { benchMachineOf } from '../bench/of-records';
 import { laserTruthOf } from '../bench/truth';
+import { USUAL_GALVO } from '../core/machine/machine';
 import { answerProblem, type Answer, type Seen } from '../core/card/asks';
 import { checkBed } from '../core/card/check';
 import type { BasePlan, Pairing } from '../core/card/contract';
@@ -26,6 +27,11 @@ import { CARD_SCHEMAS } from './schemas';
 const machinesOf = (pairing: Pairing): Pairing[] => [
   pairing,
   { ...pairing, machine: { ...pairing.machine, rampPower: 'constant' } },
+  // Zero elsewhere, axes the other way round: the card must come to lie as it was drawn all the same.
+  { ...pairing, machine: { ...pairing.machine, zero: 'bed-rear-right', xPlus: 'left', yPlus: 'toward' } },
+  { ...pairing, machine: { ...pairing.machine, zero: 'card-middle', yPlus: 'toward' } },
+  { ...pairing, machine: { ...pairing.machine, zero: 'head', xPlus: 'left' } },
+  { ...pairing, machine: { ...pairing.machine, head: 'galvo', galvo: USUAL_GALVO, zero: 'bed-middle' } },
 ];
 
 /** The same pairing of somebody who reads inches, mm/min and DPI. */
@@ -249,7 +255,8 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
           if (/^M[34]/.test(line)) expect(line).toBe(machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0');
           if (/\bG0\b/.test(line)) expect(line).toMatch(/ S0$/);
         });
-        expect(lines.slice(-4)[0]).toBe('M5');
+        const lastMove = lines.findLastIndex((line) => line.startsWith('G1'));
+        expect(lines.slice(lastMove + 1).find((line) => !line.startsWith('('))).toBe('M5');
         expect(lines.at(-1)).toBe('M2');
       }
     }
@@ -259,10 +266,11 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     for (const { pairing, layout } of all.slice(0, 4)) {
       for (const on of machinesOf(pairing)) {
         const program = programOfCard(layout, on.machine, PLACE);
-        expect(checkBed(estimateCard(layout, on.machine).reach, on.machine, PLACE).inside).toBe(true);
+        expect(checkBed(estimateCard(layout, on.machine).reach, on, PLACE).inside).toBe(true);
         const machine = benchMachineOf(on.machine, on.lens);
         const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
-        const traces = tracesOfProgram(burned, machine);
+        const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
+        const traces = tracesOfProgram(burned, machine, place);
         const xs = traces.flatMap(({ x0, x1 }) => [x0 - PLACE.leftMm, x1 - PLACE.leftMm]);
         const ys = traces.flatMap(({ y0, y1 }) => [y0, y1].map((y) => machine.bedDepthMm - PLACE.rearMm - y));
         const slack = 0.25;
@@ -271,7 +279,7 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
         expect(Math.min(least(xs), least(ys))).toBeGreaterThan(-slack);
         expect(least(xs.map((x) => layout.widthMm - x))).toBeGreaterThan(-slack);
         expect(least(ys.map((y) => layout.heightMm - y))).toBeGreaterThan(-slack);
-        const laser = new SimulatedLaser(laserTruthOf(machine));
+        const laser = new SimulatedLaser(laserTruthOf(machine, place));
         for (const line of program.text.split('\n')) {
           laser.send(line);
           if (laser.waitsForHand) laser.proceed({ focusOffsetMm: null });

@@ -28,6 +28,9 @@ const CONSTANTS = {
   bothWays: flag().required(),
   runUpMm: number().min(0).max(300).allow(null).required(),
   scanOffsetMm: number().min(-2).max(2).required(),
+  lineAngleDeg: number().min(0).less(90).required(),
+  crossHatch: flag().required(),
+  frequencyKHz: positive(10_000).allow(null).required(),
 };
 
 export const constantsSchema = Joi.object(CONSTANTS);
@@ -48,11 +51,34 @@ export const frameSchema = Joi.object({
     powerFraction: positive(1).required(),
     speedMmPerS: positive(20000).required(),
   }).required(),
+  words: Joi.valid('short', 'full').required(),
+});
+
+const words = (): Joi.StringSchema => Joi.string().trim().max(80).allow('');
+
+export const setupSchema = Joi.object({
+  masked: flag().required(),
+  wiped: flag().required(),
+  dried: flag().required(),
+  coatedWith: words().required(),
+  support: Joi.valid('bed', 'honeycomb', 'pins', 'board').required(),
+  heldBy: Joi.valid('nothing', 'magnets', 'clamps', 'tape').required(),
+  focusSetBy: Joi.valid('not-said', 'spacer', 'automatic', 'ruler', 'trial').required(),
+  airNozzle: words().required(),
+  airPressureKPa: positive(2000).allow(null).required(),
+  airFlowLPerMin: positive(2000).allow(null).required(),
+  finish: Joi.valid('none', 'wiped', 'washed', 'brushed', 'sanded', 'stained').required(),
+  lookedAt: Joi.valid('before', 'after', 'both').required(),
 });
 
 /** A plan of one version: what every plan has, and the kind's own fields. */
 export const planSchema = (version: number, fields: Joi.SchemaMap): Joi.ObjectSchema =>
-  Joi.object({ version: Joi.valid(version).required(), frame: frameSchema.required(), ...fields });
+  Joi.object({
+    version: Joi.valid(version).required(),
+    frame: frameSchema.required(),
+    setup: setupSchema.required(),
+    ...fields,
+  });
 
 /** What a kind's plans, wishes and choices look like at the door. */
 export interface KindSchemas {

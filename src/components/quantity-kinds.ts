@@ -3,10 +3,18 @@ import {
   formatLength,
   formatPower,
   formatSpeed,
+  formatStopwatch,
   plainNumber,
   type LikedUnits,
 } from '../core/quantities/format';
-import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from '../core/quantities/parse';
+import {
+  parseDuration,
+  parseInterval,
+  parseLength,
+  parsePower,
+  parseSpeed,
+  QuantityError,
+} from '../core/quantities/parse';
 import { CHANNELS, type ChannelId } from '../core/card/channels';
 import type { PlanField } from '../core/card/plan-fields';
 import type { QuantityKind } from './QuantityField';
@@ -35,7 +43,10 @@ export interface QuantityKinds {
 export function quantityKinds(liked: LikedUnits, ratedPowerW?: number): QuantityKinds {
   return {
     length: { parse: (text) => parseLength(text, liked.length), format: (value) => formatLength(value, liked) },
-    speed: { parse: (text) => parseSpeed(text, liked.speed), format: (value) => formatSpeed(value, liked) },
+    speed: {
+      parse: (text) => parseSpeed(text, liked.speed, liked.ownSpeed),
+      format: (value) => formatSpeed(value, liked),
+    },
     power: { parse: (text) => parsePower(text, ratedPowerW), format: formatPower },
     interval: { parse: (text) => parseInterval(text, liked.density), format: (value) => formatInterval(value, liked) },
   };
@@ -43,8 +54,19 @@ export function quantityKinds(liked: LikedUnits, ratedPowerW?: number): Quantity
 
 export const WATTS = bare('W');
 export const NANOMETRES = bare('nm');
+export const KILOHERTZ = bare('kHz');
+/** Seconds, typed and shown as milliseconds. */
+export const MILLISECONDS: QuantityKind = {
+  parse: (text) => bare('ms').parse(text) / 1000,
+  format: (value) => bare('ms').format(Math.round(value * 1e6) / 1e3),
+};
 export const ACCELERATION = bare('mm/s²');
 export const COUNT = bare('');
+/** Seconds, typed as a stopwatch shows them. */
+export const DURATION: QuantityKind = { parse: parseDuration, format: formatStopwatch };
+
+/** A bare number with a unit of its own. */
+export const numberWith = bare;
 export const LIGHTNESS = bare('L*');
 
 /** How the levels of a channel are typed at an edge of a card. */
@@ -56,7 +78,8 @@ export function kindOfChannel(id: ChannelId, kinds: QuantityKinds): QuantityKind
 }
 
 /** How a number of a plan is typed. */
-export function kindOfField(as: PlanField['as'], kinds: QuantityKinds): QuantityKind {
+export function kindOfField({ as, unit }: Pick<PlanField, 'as' | 'unit'>, kinds: QuantityKinds): QuantityKind {
+  if (as === 'number') return bare(unit ?? '');
   if (as === 'count') return COUNT;
   if (as === 'power' || as === 'speed' || as === 'interval') return kinds[as];
   return kinds.length;

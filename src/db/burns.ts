@@ -1,7 +1,7 @@
 import type { BurnRecord, HandRecord } from '../records/burn';
 import type { Db } from './client';
 
-export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'actualS' | 'endedAt'> & {
+export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'endedAt'> & {
   readonly program: string | null;
   readonly parts: readonly object[];
   readonly endedAt: Date | null;
@@ -22,6 +22,7 @@ export async function insertBurn(db: Db, burn: NewBurn): Promise<number> {
     seed: burn.seed,
     cautions: JSON.stringify(burn.cautions),
     estimated_s: burn.estimatedS,
+    actual_s: burn.actualS,
     ended_at: burn.endedAt,
   };
   return (await db.insertInto('burn').values(row).returning('id').executeTakeFirstOrThrow()).id;
@@ -133,7 +134,50 @@ export async function interruptOpenBurns(db: Db, at: Date): Promise<number[]> {
     .updateTable('burn')
     .set({ status: 'interrupted', ended_at: at })
     .where('status', 'in', ['running', 'paused'])
+    // A clock that somebody started beside their own machine runs on.
+    .where('place', '=', 'bench')
     .returning('id')
     .execute();
   return rows.map((row) => row.id);
+}
+
+/** Ends a burn on the operator's own machine. False when it has ended already. */
+export async function endOwnBurn(
+  db: Db,
+  id: number,
+  end: { readonly status: 'done' | 'stopped'; readonly actualS: number | null; readonly at: Date },
+): Promise<boolean> {
+  const result = await db
+    .updateTable('burn')
+    .set({ status: end.status, actual_s: end.actualS, ended_at: end.at })
+    .where('id', '=', id)
+    .where('place', '=', 'own-machine')
+    .where('status', '=', 'running')
+    .executeTakeFirst();
+  return result.numUpdatedRows === 1n;
+}
+
+/** Corrects the time that a burn on the operator's own machine took. False when there is no such burn, or its clock still runs. */
+export async function correctTime(db: Db, id: number, actualS: number | null): Promise<boolean> {
+  const result = await db
+    .updateTable('burn')
+    .set({ actual_s: actualS })
+    .where('id', '=', id)
+    .where('place', '=', 'own-machine')
+    .where('ended_at', 'is not', null)
+    .executeTakeFirst();
+  return result.numUpdatedRows === 1n;
+}
+
+/** The newest burns to the end that were timed on a machine of the operator's, newest first. */
+export async function timedBurnsOfMachine(db: Db, machineId: number, most: number): Promise<BurnRecord[]> {
+  const rows = await burns(db)
+    .where('machine_id', '=', machineId)
+    .where('place', '=', 'own-machine')
+    .where('status', '=', 'done')
+    .where('actual_s', '>', 0)
+    .orderBy('id', 'desc')
+    .limit(most)
+    .execute();
+  return rows.map(burnOf);
 }

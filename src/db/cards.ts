@@ -2,7 +2,7 @@ import { sql } from 'kysely';
 import type { CardStage } from '../core/book/ladder';
 import type { BasePlan } from '../core/card/contract';
 import type { Cell, Layout } from '../core/card/layout';
-import { upgradeLayout, upgradePairing } from '../core/card/stored';
+import { upgradeLayout, upgradePairing, upgradeStoredCell } from '../core/card/stored';
 import type { CardRecord, CardSummary, UsedArea } from '../records/card';
 import type { Db } from './client';
 
@@ -39,7 +39,7 @@ function grown(layout: Layout, added: readonly Cell[]): Layout {
   if (added.length === 0) return layout;
   return {
     ...layout,
-    cells: [...layout.cells, ...added],
+    cells: [...layout.cells, ...added.map(upgradeStoredCell)],
     order: [...layout.order, ...added.map((cell) => cell.index)],
   };
 }
@@ -86,6 +86,18 @@ export async function cardById(db: Db, id: number): Promise<CardRecord | undefin
       (await addedCells(db, id)).map(({ cell }) => cell),
     )
   );
+}
+
+/** The newest card of a pairing, of one kind or of any, as it was made: without what a search added. */
+export async function newestCardOfPairing(
+  db: Db,
+  pairingId: number,
+  kind: string | null,
+): Promise<CardRecord | undefined> {
+  let query = cards(db).where('pairing_id', '=', pairingId).orderBy('id', 'desc').limit(1);
+  if (kind !== null) query = query.where('kind', '=', kind);
+  const row = await query.executeTakeFirst();
+  return row && cardOf(row, []);
 }
 
 /** Ids and codes of cards by their numbers. */

@@ -1,5 +1,6 @@
 import { sql, type Selectable } from 'kysely';
 import { conditionsKey, type Conditions, type FactName, type FactOwner, type FactValues } from '../core/book/facts';
+import { upgradeSettings } from '../core/card/settings';
 import { upgradePairing } from '../core/card/stored';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import type { Db } from './client';
@@ -16,11 +17,17 @@ const factOf = (row: Selectable<FactTable>): FactRecord => ({
   at: row.at,
 });
 
+/** A value as it was stored; settings have words that they lacked. */
+function upgradeFactValue(stored: object): FactValues[FactName] {
+  const value = stored as FactValues[FactName];
+  return 'settings' in value ? { ...value, settings: upgradeSettings(value.settings) } : value;
+}
+
 const versionOf = (row: Selectable<FactVersionTable>): FactVersionRecord => ({
   id: row.id,
   factId: row.fact_id,
   version: row.version,
-  value: row.value as FactValues[FactName],
+  value: upgradeFactValue(row.value),
   sigma: row.sigma,
   origin: row.origin,
   cardId: row.card_id,

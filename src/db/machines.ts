@@ -12,6 +12,7 @@ const lensOf = (row: Selectable<LensTable>): LensRecord => ({
   spotXMm: row.spot_x_mm,
   spotYMm: row.spot_y_mm,
   spotOrigin: row.spot_origin,
+  fieldMm: row.field_mm,
   retired: row.retired_at !== null,
 });
 
@@ -19,6 +20,10 @@ const machineOf = (row: Selectable<MachineTable>, lenses: readonly LensRecord[])
   id: row.id,
   name: row.name,
   head: row.head,
+  galvo: row.galvo,
+  zero: row.zero,
+  xPlus: row.x_plus,
+  yPlus: row.y_plus,
   sourceKind: row.source_kind,
   wavelengthNm: row.wavelength_nm,
   ratedPowerW: row.rated_power_w,
@@ -43,6 +48,10 @@ const machineOf = (row: Selectable<MachineTable>, lenses: readonly LensRecord[])
 const machineRow = (machine: Machine) => ({
   name: machine.name,
   head: machine.head,
+  galvo: JSON.stringify(machine.galvo),
+  zero: machine.zero,
+  x_plus: machine.xPlus,
+  y_plus: machine.yPlus,
   source_kind: machine.sourceKind,
   wavelength_nm: machine.wavelengthNm,
   rated_power_w: machine.ratedPowerW,
@@ -68,6 +77,7 @@ const lensRow = (lens: Lens) => ({
   spot_x_mm: lens.spotXMm,
   spot_y_mm: lens.spotYMm,
   spot_origin: lens.spotOrigin,
+  field_mm: lens.fieldMm,
 });
 
 export async function listMachines(db: Db): Promise<MachineRecord[]> {

@@ -2,8 +2,13 @@ import { Migrator, type Kysely, type Migration } from 'kysely';
 import type { Database } from './schema';
 import * as first from './migrations/0001-first';
 import * as facts from './migrations/0002-facts';
+import * as realMachines from './migrations/0003-real-machines';
 
-const MIGRATIONS: Readonly<Record<string, Migration>> = { '0001-first': first, '0002-facts': facts };
+const MIGRATIONS: Readonly<Record<string, Migration>> = {
+  '0001-first': first,
+  '0002-facts': facts,
+  '0003-real-machines': realMachines,
+};
 
 /** The database was made by a newer version of the program. */
 export class NewerDatabaseError extends Error {

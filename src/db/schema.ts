@@ -3,7 +3,15 @@ import type { Conditions, FactName, FactOrigin, FactOwner } from '../core/book/f
 import type { LadderRung, NextStep } from '../core/book/ladder';
 import type { Cell } from '../core/card/layout';
 import type { Pairing } from '../core/card/contract';
-import type { AirAssist, HeadKind, PowerPoint, RampPower, SourceKind } from '../core/machine/machine';
+import type {
+  AirAssist,
+  GalvoHead,
+  HeadKind,
+  PowerPoint,
+  RampPower,
+  SourceKind,
+  ZeroPlace,
+} from '../core/machine/machine';
 import type { LikedUnits } from '../core/quantities/format';
 import type { Point } from '../core/geometry/point';
 import type { BurnStatus, HandRecord } from '../records/burn';
@@ -18,6 +26,10 @@ export interface MachineTable {
   id: Generated<number>;
   name: string;
   head: HeadKind;
+  galvo: Json<GalvoHead | null>;
+  zero: ZeroPlace;
+  x_plus: 'right' | 'left';
+  y_plus: 'away' | 'toward';
   source_kind: SourceKind;
   wavelength_nm: number;
   rated_power_w: number;
@@ -47,6 +59,7 @@ export interface LensTable {
   spot_x_mm: number;
   spot_y_mm: number;
   spot_origin: 'measured' | 'computed';
+  field_mm: number | null;
   created_at: GeneratedTimestamp;
   retired_at: ColumnType<Date | null, never, Date | null>;
 }

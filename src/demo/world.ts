@@ -13,6 +13,10 @@ export const DEMO_MACHINES = {
     machine: {
       name: 'Heron',
       head: 'gantry',
+      galvo: null,
+      zero: 'bed-front-left',
+      xPlus: 'right',
+      yPlus: 'away',
       sourceKind: 'blue-diode',
       wavelengthNm: 450,
       ratedPowerW: 10,
@@ -31,12 +35,16 @@ export const DEMO_MACHINES = {
       powerCap: 0.8,
       likedUnits: { ...DEFAULT_LIKED_UNITS, speed: 'mm/min' },
     },
-    lenses: [{ name: 'fixed', focalLengthMm: 25, spotXMm: 0.09, spotYMm: 0.13, spotOrigin: 'measured' }],
+    lenses: [{ name: 'fixed', focalLengthMm: 25, spotXMm: 0.09, spotYMm: 0.13, spotOrigin: 'measured', fieldMm: null }],
   },
   marl: {
     machine: {
       name: 'Marl',
       head: 'gantry',
+      galvo: null,
+      zero: 'bed-front-left',
+      xPlus: 'right',
+      yPlus: 'away',
       sourceKind: 'co2-glass',
       wavelengthNm: 10600,
       ratedPowerW: 55,
@@ -63,8 +71,8 @@ export const DEMO_MACHINES = {
       likedUnits: DEFAULT_LIKED_UNITS,
     },
     lenses: [
-      { name: '2 inch', focalLengthMm: 50.8, spotXMm: 0.13, spotYMm: 0.13, spotOrigin: 'measured' },
-      { name: '1.5 inch', focalLengthMm: 38.1, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'computed' },
+      { name: '2 inch', focalLengthMm: 50.8, spotXMm: 0.13, spotYMm: 0.13, spotOrigin: 'measured', fieldMm: null },
+      { name: '1.5 inch', focalLengthMm: 38.1, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'computed', fieldMm: null },
     ],
   },
 } as const satisfies Readonly<Record<string, DemoMachine>>;

@@ -1,19 +1,7 @@
 import type { Cell, Layout } from '../core/card/layout';
 import { markerRegion } from '../core/card/path';
 import type { Burn } from '../core/card/shape';
-import type { Point } from '../core/geometry/point';
-
-const number = (value: number): string => value.toFixed(3).replace(/\.?0+$/, '') || '0';
-const escapeXml = (text: string): string => text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
-
-const pathOf = (lines: readonly (readonly Point[])[], close: boolean): string =>
-  lines
-    .map(
-      (line) =>
-        line.map((point, place) => `${place === 0 ? 'M' : 'L'}${number(point.x)} ${number(point.y)}`).join('') +
-        (close ? 'z' : ''),
-    )
-    .join('');
+import { escapeXml, pathData, xmlNumber } from './xml';
 
 const data = (values: Readonly<Record<string, unknown>>): string =>
   Object.entries(values)
@@ -32,7 +20,7 @@ function burnPath({ shape, settings }: Burn, leftOut: boolean): string {
     shape.do === 'sweep'
       ? `fill="${leftOut ? 'none' : '#888'}" fill-rule="evenodd" stroke="${leftOut ? '#888' : 'none'}" stroke-width="0.05"`
       : 'fill="none" stroke="#000" stroke-width="0.1"';
-  const path = shape.do === 'sweep' ? pathOf(shape.area, true) : pathOf(shape.lines, false);
+  const path = shape.do === 'sweep' ? pathData(shape.area, true) : pathData(shape.lines, false);
   return `<path d="${path}" ${look}${data({ do: shape.do, ...fields })}/>`;
 }
 
@@ -51,18 +39,18 @@ export function svgOfCard(layout: Layout): string {
   const { widthMm, heightMm, frame } = layout;
   const markers = frame.markers.map(
     (marker) =>
-      `  <g id="marker-${marker.corner}" class="marker" data-marker-id="${marker.id}"><path d="${pathOf(markerRegion(marker), true)}" fill="#000"/></g>`,
+      `  <g id="marker-${marker.corner}" class="marker" data-marker-id="${marker.id}"><path d="${pathData(markerRegion(marker), true)}" fill="#000"/></g>`,
   );
   const lettering = frame.lettering.map(
     (line, index) =>
-      `  <g id="lettering-${index}" class="lettering" data-role="${line.role}" data-text="${escapeXml(line.text)}"><path d="${pathOf(line.strokes, false)}" fill="none" stroke="#000" stroke-width="0.12" stroke-linecap="round" stroke-linejoin="round"/></g>`,
+      `  <g id="lettering-${index}" class="lettering" data-role="${line.role}" data-text="${escapeXml(line.text)}"><path d="${pathData(line.strokes, false)}" fill="none" stroke="#000" stroke-width="0.12" stroke-linecap="round" stroke-linejoin="round"/></g>`,
   );
   const shared = [...layout.before, ...layout.after].map(
     (burn, index) => `  <g id="common-${index}" class="common">${burnPath(burn, false)}</g>`,
   );
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${number(widthMm)}mm" height="${number(heightMm)}mm" viewBox="0 0 ${number(widthMm)} ${number(heightMm)}" data-card="${escapeXml(layout.code)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${xmlNumber(widthMm)}mm" height="${xmlNumber(heightMm)}mm" viewBox="0 0 ${xmlNumber(widthMm)} ${xmlNumber(heightMm)}" data-card="${escapeXml(layout.code)}">`,
     `  <title>Card ${escapeXml(layout.code)}</title>`,
     ...layout.cells.map(cellGroup),
     ...shared,

@@ -47,9 +47,9 @@ describe('G-code', () => {
 
   it('names its parts by line, as data: a cell’s part begins where its burn begins', () => {
     const lines = program.text.split('\n');
-    expect(program.parts.map((part) => part.cellIndex).filter((index) => index !== null)).toEqual(layout.order);
-    for (const { line, cellIndex } of program.parts)
-      if (cellIndex !== null) expect(lines[line]).toBe(`(cell ${cellIndex})`);
+    expect(program.parts.flatMap((part) => part.cells)).toEqual(layout.order);
+    for (const { line, cells } of program.parts)
+      if (cells.length > 0) expect(lines[line]).toBe(`(cell${cells.length > 1 ? 's' : ''} ${cells.join(' ')})`);
   });
 
   it('tells focus relative to what the operator set: a motor by Z under G91, a hand by stops', () => {
@@ -136,7 +136,15 @@ describe('CSV', () => {
 describe('PNG preview', () => {
   it('records its physical size', async () => {
     const chunks: Uint8Array[] = [];
-    const job = { version: PROTOCOL_VERSION, task: 'export', format: 'png', layout, pairing, bed } as const;
+    const job = {
+      version: PROTOCOL_VERSION,
+      task: 'export',
+      format: 'png',
+      layout,
+      pairing,
+      bed,
+      setup: plan.setup,
+    } as const;
     await TASKS.export(job, (bytes) => chunks.push(bytes));
     const { width, height, density } = await sharp(Buffer.concat(chunks)).metadata();
     expect((width / density!) * 25.4).toBeCloseTo(layout.widthMm, 0);

@@ -4,7 +4,8 @@ import { beyond } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
 import { cardPath, type BurnScope, type Stroke, type Sweep } from '../core/card/path';
 import type { Air } from '../core/card/settings';
-import type { Machine } from '../core/machine/machine';
+import { programAxes, toProgram } from '../core/machine/coordinates';
+import { ZERO_PLACES, type Machine } from '../core/machine/machine';
 import type { Point } from '../core/geometry/point';
 
 /** S word of full rated power. */
@@ -18,7 +19,8 @@ export interface ProgramPart {
   /** Index of its first line. */
   readonly line: number;
   readonly name: string;
-  readonly cellIndex: number | null;
+  /** The cells that it burns; none for frame and common parts. */
+  readonly cells: readonly number[];
   /** What a hand must do before the line after this one; null for parts that burn. */
   readonly hand: { readonly text: string; readonly focusOffsetMm: number | null } | null;
 }
@@ -30,7 +32,8 @@ export interface Program {
   readonly parts: readonly ProgramPart[];
 }
 
-const coordinate = (valueMm: number): string => {
+/** A number as programs here write it: to a micrometre, no trailing zeros. */
+export const programNumber = (valueMm: number): string => {
   const text = valueMm.toFixed(3).replace(/\.?0+$/, '');
   return text === '-0' ? '0' : text;
 };
@@ -38,7 +41,7 @@ const coordinate = (valueMm: number): string => {
 const AIR_WORDS: Readonly<Record<Air, string>> = { off: 'M9', low: 'M7', on: 'M8' };
 
 /** Text that may stand in a comment of a program: no brackets, no line breaks, plain signs. */
-const plain = (text: string): string =>
+export const programComment = (text: string): string =>
   text
     .normalize('NFKD')
     .replace(/[^\x20-\x7e]/g, '')
@@ -47,8 +50,8 @@ const plain = (text: string): string =>
 type Line = { readonly text: string; readonly part?: Omit<ProgramPart, 'line'> };
 
 /**
- * A card as RS-274 G-code for a machine, line by line: absolute millimetres, feed in mm/min, origin at the bed's front left corner
- * with y away from the operator, power by the S word (0..1000). The words used are listed in docs/formats.md. Deterministic.
+ * A card as RS-274 G-code for a machine, line by line: absolute millimetres, feed in mm/min, zero and the sense
+ * of both axes as the machine's record has them, power by the S word (0..1000). The words used are listed in docs/formats.md. Deterministic.
  *
  * The beam is never left on: every `G0` carries `S0`; at start and end, around every `M0` and every change of focus it is disarmed
  * (`M5`), the head goes clear before a hand is waited for, and it is armed again with `S0`. Run-up is moves with `S0`, left out for a
@@ -61,18 +64,24 @@ export function* gcodeLines(
   scope: BurnScope | null = null,
 ): Generator<Line> {
   const arm = machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0';
-  const at = (point: Point): string =>
-    `X${coordinate(place.leftMm + point.x)} Y${coordinate(machine.bedDepthMm - place.rearMm - point.y)}`;
+  const axes = programAxes(machine, { ...place, widthMm: layout.widthMm, heightMm: layout.heightMm });
+  const at = (point: Point): string => {
+    const { x, y } = toProgram(axes, { x: place.leftMm + point.x, y: place.rearMm + point.y });
+    return `X${programNumber(x)} Y${programNumber(y)}`;
+  };
+  // Mirrors stand nowhere: they only look back to where they began, which is within every lens's field.
+  const clearMm = machine.head === 'galvo' ? 0 : CLEAR_MM;
   const clear = at({
-    x: Math.max(-CLEAR_MM, -place.leftMm),
-    y: Math.max(-CLEAR_MM, -place.rearMm),
+    x: Math.max(-clearMm, -place.leftMm),
+    y: Math.max(-clearMm, -place.rearMm),
   });
   let feed = '';
   let air = 'M9';
   let focus = 0;
+  let frequency: number | null = null;
 
   const cut = (to: Point, speedMmPerS: number, s: number): Line => {
-    const word = `F${coordinate(speedMmPerS * 60)}`;
+    const word = `F${programNumber(speedMmPerS * 60)}`;
     const text = `G1 ${at(to)}${word === feed ? '' : ` ${word}`} S${s}`;
     feed = word;
     return { text };
@@ -81,8 +90,8 @@ export function* gcodeLines(
     yield { text: 'M5' };
     yield { text: `G0 ${clear} S0` };
     yield {
-      text: `M0 (${plain(text)})`,
-      part: { name: 'waiting for a hand', cellIndex: null, hand: { text, focusOffsetMm } },
+      text: `M0 (${programComment(text)})`,
+      part: { name: 'waiting for a hand', cells: [], hand: { text, focusOffsetMm } },
     };
     yield { text: arm };
   }
@@ -95,13 +104,13 @@ export function* gcodeLines(
       return yield* wait(
         offsetMm === 0
           ? 'focus offset 0 mm: back to the focus you set'
-          : `focus offset ${signed(offsetMm)} mm: ${way} ${coordinate(Math.abs(offsetMm))} mm from the focus you set`,
+          : `focus offset ${signed(offsetMm)} mm: ${way} ${programNumber(Math.abs(offsetMm))} mm from the focus you set`,
         offsetMm,
       );
     }
     yield { text: 'M5' };
     yield { text: 'G91' };
-    yield { text: `G0 Z${coordinate(delta)} S0` };
+    yield { text: `G0 Z${programNumber(delta)} S0` };
     yield { text: 'G90' };
     yield { text: arm };
   }
@@ -109,15 +118,14 @@ export function* gcodeLines(
     const runUp = machine.addsRunUp ? 0 : step.runUpMm;
     const length = Math.hypot(step.to.x - step.from.x, step.to.y - step.from.y);
     if (length === 0) return;
-    const s = Math.round(step.powerFraction * FULL_POWER_S);
     const ux = (step.to.x - step.from.x) / length;
     const uy = (step.to.y - step.from.y) / length;
     const along = (distance: number): Point => ({ x: step.from.x + ux * distance, y: step.from.y + uy * distance });
     yield { text: `G0 ${at(along(-runUp))} S0` };
     let head = -runUp;
-    for (const { fromMm, toMm } of step.lit) {
+    for (const { fromMm, toMm, powerFraction } of step.lit) {
       if (fromMm > head + 1e-9) yield cut(along(fromMm), step.speedMmPerS, 0);
-      yield cut(along(toMm), step.speedMmPerS, s);
+      yield cut(along(toMm), step.speedMmPerS, Math.round(powerFraction * FULL_POWER_S));
       head = toMm;
     }
     if (runUp > 0) yield cut(along(length + runUp), step.speedMmPerS, 0);
@@ -132,25 +140,35 @@ export function* gcodeLines(
     if (runUp > 0) yield cut(beyond(points.at(-2)!, points.at(-1)!, runUp), speedMmPerS, 0);
   }
 
-  yield { text: `(card ${layout.code}, ${coordinate(layout.widthMm)} x ${coordinate(layout.heightMm)} mm)` };
+  yield { text: `(card ${layout.code}, ${programNumber(layout.widthMm)} x ${programNumber(layout.heightMm)} mm)` };
   yield {
     text: '(focus: set it by your own habit first; Z here is relative to that, plus raises the head, minus lowers it)',
   };
-  for (const text of ['G21', 'G90', 'G94', 'G17', 'M5', 'M9', arm]) yield { text };
+  yield {
+    text: `(zero: ${programComment(ZERO_PLACES[machine.zero])}; X counts to the ${machine.xPlus}, Y ${machine.yPlus === 'away' ? 'away from you' : 'toward you'})`,
+  };
+  for (const text of ['G21', 'G90', 'G94', 'G17', 'M5', 'M9']) yield { text };
+  // Wherever the head stands now becomes zero: it was put over the card's front left corner.
+  if (machine.zero === 'head') yield { text: 'G92 X0 Y0' };
+  yield { text: arm };
   for (const step of cardPath(layout, machine, scope)) {
     if (step.step === 'part') {
       const word = AIR_WORDS[step.air];
-      yield { text: `(${step.name})`, part: { name: step.name, cellIndex: step.cellIndex, hand: null } };
+      yield { text: `(${step.name})`, part: { name: step.name, cells: step.cells, hand: null } };
       if (word !== air) yield { text: (air = word) };
+      // RS-274 has no word for it: whoever sets the source up reads it here.
+      if (step.frequencyKHz !== null && step.frequencyKHz !== frequency)
+        yield { text: `(frequency ${programNumber((frequency = step.frequencyKHz))} kHz)` };
       yield* setFocus(step.focusOffsetMm);
     } else if (step.step === 'hand') yield* wait(step.text, null);
     else if (step.step === 'sweep') yield* sweep(step);
     else yield* stroke(step);
   }
   yield* setFocus(0);
-  yield { text: 'M5', part: { name: 'end', cellIndex: null, hand: null } };
+  yield { text: 'M5', part: { name: 'end', cells: [], hand: null } };
   yield { text: 'M9' };
   yield { text: `G0 ${clear} S0` };
+  if (machine.zero === 'head') yield { text: 'G92.1' };
   yield { text: 'M2' };
 }
 

@@ -13,7 +13,7 @@ interface Props {
   readonly onChange: (lens: LensDraft) => void;
   readonly kinds: QuantityKinds;
   /** The source that the lens stands behind. */
-  readonly source: Pick<Machine, 'sourceKind' | 'wavelengthNm'>;
+  readonly source: Pick<Machine, 'sourceKind' | 'wavelengthNm' | 'head'>;
   readonly error: (field: string) => string | undefined;
 }
 
@@ -53,6 +53,17 @@ export function LensFields({ lens, onChange, kinds, source, error }: Props) {
         onChange={(value) => onChange({ ...lens, spotYMm: number(value), spotOrigin: 'measured' })}
         error={error('spotYMm')}
       />
+      {source.head === 'galvo' && (
+        <QuantityField
+          label="Field, side of the square"
+          kind={kinds.length}
+          value={lens.fieldMm}
+          onChange={(value) => onChange({ ...lens, fieldMm: value })}
+          optional
+          error={error('fieldMm')}
+          hint="what the mirrors reach through this lens; empty for the machine’s work area"
+        />
+      )}
       <SelectField
         label="Spot is"
         value={lens.spotOrigin}

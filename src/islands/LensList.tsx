@@ -18,8 +18,9 @@ function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord |
           spotXMm: lens.spotXMm,
           spotYMm: lens.spotYMm,
           spotOrigin: lens.spotOrigin,
+          fieldMm: lens.fieldMm,
         }
-      : { name: '', focalLengthMm: 50.8, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured' },
+      : { name: '', focalLengthMm: 50.8, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'measured', fieldMm: null },
   );
   const [key] = useState(() => crypto.randomUUID());
   const [saved, setSaved] = useState(false);

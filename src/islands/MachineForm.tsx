@@ -1,21 +1,31 @@
 import { useState } from 'react';
-import { Controller, useForm, useWatch } from 'react-hook-form';
+import { Controller, useForm, useWatch, type FieldPath } from 'react-hook-form';
 import type { MachineRecord } from '../records/machine';
 import {
   DEFAULT_LOWEST_FIRING,
   DEFAULT_POWER_CAP,
   SOURCE_NAMES,
+  USUAL_GALVO,
+  ZERO_PLACES,
   type Machine,
   type PowerPoint,
   type SourceKind,
 } from '../core/machine/machine';
-import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
+import { DEFAULT_LIKED_UNITS, type OwnSpeed } from '../core/quantities/format';
 import { Button } from '../components/Button';
 import { CheckField, SelectField, TextField } from '../components/Field';
 import { Notice, ProblemNotice } from '../components/Notice';
 import page from '../components/Page.module.css';
 import { QuantityField, type QuantityKind } from '../components/QuantityField';
-import { ACCELERATION, NANOMETRES, quantityKinds, WATTS } from '../components/quantity-kinds';
+import {
+  ACCELERATION,
+  KILOHERTZ,
+  MILLISECONDS,
+  NANOMETRES,
+  numberWith,
+  quantityKinds,
+  WATTS,
+} from '../components/quantity-kinds';
 import { fieldMessage } from '../views/problem';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
@@ -24,6 +34,10 @@ import { LensFields, type LensDraft } from './LensFields';
 const FRESH: Machine = {
   name: '',
   head: 'gantry',
+  galvo: null,
+  zero: 'bed-front-left',
+  xPlus: 'right',
+  yPlus: 'away',
   sourceKind: 'blue-diode',
   wavelengthNm: 450,
   ratedPowerW: 10,
@@ -68,7 +82,48 @@ function readTable(text: string): PowerPoint[] | null {
   });
 }
 
-type MachineField = Exclude<keyof Machine, 'powerTable'>;
+type MachineField = FieldPath<Machine>;
+
+/** The machine's own scale of speed: what its numbers mean. */
+function OwnSpeedFields({
+  own,
+  setOwn,
+  error,
+}: {
+  own: OwnSpeed | undefined;
+  setOwn: (own: OwnSpeed) => void;
+  error: string | undefined;
+}) {
+  if (!own) return null;
+  const perCent = own.unit === '% speed';
+  return (
+    <>
+      <SelectField
+        label="It states speed in"
+        value={own.unit}
+        onChange={(event) => {
+          const unit = event.target.value as OwnSpeed['unit'];
+          setOwn({ unit, mmPerSPerUnit: unit === 'dots/s' ? 25.4 / 500 : 4 });
+        }}
+      >
+        <option value="% speed">per cent of its top speed</option>
+        <option value="dots/s">dots a second</option>
+      </SelectField>
+      <QuantityField
+        label={perCent ? '100 % is, in mm/s' : 'Dots in an inch'}
+        kind={numberWith('')}
+        value={perCent ? own.mmPerSPerUnit * 100 : 25.4 / own.mmPerSPerUnit}
+        onChange={(value) =>
+          value !== null && value > 0 && setOwn({ ...own, mmPerSPerUnit: perCent ? value / 100 : 25.4 / value })
+        }
+        error={error}
+        hint={
+          perCent ? 'measure it: a long line, a stopwatch, the slope of both' : 'its own dot pitch, not the picture’s'
+        }
+      />
+    </>
+  );
+}
 
 /** A machine as recorded, or a new one with its first lens. */
 export function MachineForm({ machine }: { machine: MachineRecord | null }) {
@@ -82,6 +137,7 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
     spotXMm: 0.1,
     spotYMm: 0.1,
     spotOrigin: 'measured',
+    fieldMm: null,
   });
   const [key] = useState(() => crypto.randomUUID());
   const [saved, setSaved] = useState(false);
@@ -106,6 +162,7 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       )}
     />
   );
+  const setOwn = (own: OwnSpeed): void => setValue('likedUnits.ownSpeed', own);
   const submit = handleSubmit((values) =>
     action.run(async () => {
       setSaved(false);
@@ -134,7 +191,16 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
       <fieldset className={page.group}>
         <legend>Machine</legend>
         <TextField label="Name" {...register('name')} error={message('name')} maxLength={60} />
-        <SelectField label="Head" {...register('head')}>
+        <SelectField
+          label="Head"
+          {...register('head', {
+            onChange: (event: { target: { value: Machine['head'] } }) => {
+              const mirrors = event.target.value === 'galvo';
+              setValue('galvo', mirrors ? USUAL_GALVO : null);
+              setValue('zero', mirrors ? 'bed-middle' : 'bed-front-left');
+            },
+          })}
+        >
           <option value="gantry">gantry: the head travels</option>
           <option value="galvo">galvo: mirrors steer the beam</option>
         </SelectField>
@@ -146,6 +212,27 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
           <option value="adjustable">adjustable</option>
         </SelectField>
         <CheckField label="Focuses by itself" {...register('automaticFocus')} />
+      </fieldset>
+      <fieldset className={page.group}>
+        <legend>Zero and axes</legend>
+        <SelectField label="Zero of its files" hint="where X0 Y0 lies" {...register('zero')}>
+          {Object.entries(ZERO_PLACES).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField label="X counts up to the" {...register('xPlus')}>
+          <option value="right">right</option>
+          <option value="left">left</option>
+        </SelectField>
+        <SelectField label="Y counts up" hint="seen from where you stand" {...register('yPlus')}>
+          <option value="away">away from you</option>
+          <option value="toward">toward you</option>
+        </SelectField>
+        <p className={page.soft}>
+          If lettering burns mirrored or upside down, one of these is the other way round on your machine.
+        </p>
       </fieldset>
       <fieldset className={page.group}>
         <legend>Source</legend>
@@ -185,17 +272,44 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
         <legend>Motion</legend>
         {quantity('topSpeedXMmPerS', 'Top speed along X', kinds.speed)}
         {quantity('topSpeedYMmPerS', 'Top speed along Y', kinds.speed)}
-        {quantity('accelerationXMmPerS2', 'Acceleration along X', ACCELERATION)}
-        {quantity('accelerationYMmPerS2', 'Acceleration along Y', ACCELERATION)}
-        <SelectField label="Power on ramps" hint="Not sure? “Held” is the careful answer." {...register('rampPower')}>
-          <option value="constant">held: power stays what it is (M3)</option>
-          <option value="follows-speed">lowered with speed: laser mode (M4)</option>
-        </SelectField>
-        <CheckField
-          label="Adds run-up by itself"
-          hint="then files have none: twice is too much"
-          {...register('addsRunUp')}
-        />
+        {now.galvo ? (
+          <>
+            {quantity('galvo.jumpSpeedMmPerS', 'Jump speed', kinds.speed)}
+            {quantity('galvo.jumpDelayS', 'Rest after a jump', MILLISECONDS)}
+            {quantity('galvo.markDelayS', 'Delays of one mark', MILLISECONDS, 'beam on, beam off and corners together')}
+            <CheckField
+              label="The source pulses"
+              checked={now.galvo.frequencyKHz !== null}
+              onChange={(event) =>
+                setValue('galvo.frequencyKHz', event.target.checked ? USUAL_GALVO.frequencyKHz : null)
+              }
+            />
+            {now.galvo.frequencyKHz && (
+              <>
+                {quantity('galvo.frequencyKHz.least', 'Lowest frequency', KILOHERTZ)}
+                {quantity('galvo.frequencyKHz.most', 'Highest frequency', KILOHERTZ)}
+              </>
+            )}
+          </>
+        ) : (
+          <>
+            {quantity('accelerationXMmPerS2', 'Acceleration along X', ACCELERATION)}
+            {quantity('accelerationYMmPerS2', 'Acceleration along Y', ACCELERATION)}
+            <SelectField
+              label="Power on ramps"
+              hint="Not sure? “Held” is the careful answer."
+              {...register('rampPower')}
+            >
+              <option value="constant">held: power stays what it is (M3)</option>
+              <option value="follows-speed">lowered with speed: laser mode (M4)</option>
+            </SelectField>
+            <CheckField
+              label="Adds run-up by itself"
+              hint="then files have none: twice is too much"
+              {...register('addsRunUp')}
+            />
+          </>
+        )}
       </fieldset>
       <fieldset className={page.group}>
         <legend>Units you like</legend>
@@ -203,10 +317,22 @@ export function MachineForm({ machine }: { machine: MachineRecord | null }) {
           <option value="mm">mm</option>
           <option value="in">in</option>
         </SelectField>
-        <SelectField label="Speed" {...register('likedUnits.speed')}>
+        <SelectField
+          label="Speed"
+          {...register('likedUnits.speed', {
+            onChange: (event: { target: { value: string } }) => {
+              if (event.target.value === 'own' && !now.likedUnits.ownSpeed)
+                setOwn({ unit: '% speed', mmPerSPerUnit: now.topSpeedXMmPerS / 100 });
+            },
+          })}
+        >
           <option value="mm/s">mm/s</option>
           <option value="mm/min">mm/min</option>
+          <option value="own">the machine’s own scale</option>
         </SelectField>
+        {now.likedUnits.speed === 'own' && (
+          <OwnSpeedFields own={now.likedUnits.ownSpeed} setOwn={setOwn} error={message('likedUnits.ownSpeed')} />
+        )}
         <SelectField label="Line interval" {...register('likedUnits.density')}>
           <option value="mm">interval in mm</option>
           <option value="dpi">DPI</option>

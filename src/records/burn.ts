@@ -36,8 +36,8 @@ export interface BurnProgress {
   readonly headYMm: number;
   /** The part that burns now: "marker upper-left", "lettering"; empty before the first. */
   readonly part: string;
-  /** The cell that burns now; null for other parts. */
-  readonly cellIndex: number | null;
+  /** The cells that burn now; none for other parts. */
+  readonly cells: readonly number[];
   readonly cellsDone: readonly number[];
   /** What a hand is waited for; null while the head moves. */
   readonly hand: { readonly text: string; readonly focusOffsetMm: number | null } | null;

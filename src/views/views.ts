@@ -39,6 +39,8 @@ export interface PlanView {
   readonly proposal: Proposal<BasePlan>;
   readonly usedAreas: readonly UsedArea[];
   readonly sheetOnBed: SheetOnBed;
+  /** The newest card of this kind on this pairing, for what was used until now. */
+  readonly before: { readonly plan: BasePlan; readonly code: string } | null;
 }
 
 /** Everything the page of one card shows. */

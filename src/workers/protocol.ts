@@ -4,6 +4,9 @@ import type { BedPlace } from '../core/card/check';
 import type { BasePlan, Pairing, PlanProblem } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
+import type { Machine } from '../core/machine/machine';
+import type { Pace } from '../core/motion/pace';
+import type { WorkSetup } from '../core/card/work-setup';
 import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
 import type { Point, Rect } from '../core/geometry/point';
@@ -11,7 +14,7 @@ import type { CellReading } from '../core/reading/observations';
 import type { ReadStep } from '../core/reading/read-card';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 2;
+export const PROTOCOL_VERSION = 3;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -24,6 +27,7 @@ export interface LayJob extends Versioned {
   readonly plan: BasePlan;
   readonly pairing: Pairing;
   readonly cardNumber: number;
+  readonly pace: Pace;
 }
 
 export type LayAnswer =
@@ -37,6 +41,7 @@ export interface ProgramJob extends Versioned {
   readonly pairing: Pairing;
   readonly bed: BedPlace;
   readonly scope: BurnScope | null;
+  readonly pace: Pace;
 }
 
 export interface ProgramAnswer {
@@ -44,7 +49,21 @@ export interface ProgramAnswer {
   readonly estimate: Estimate;
 }
 
-export const EXPORT_FORMATS = ['svg', 'gcode', 'csv', 'png'] as const;
+/** Works out a machine's pace from burns that were timed on it. */
+export interface PaceJob extends Versioned {
+  readonly task: 'pace';
+  /** As it is recorded now. */
+  readonly machine: Machine;
+  readonly burns: readonly {
+    readonly layout: Layout;
+    /** As it was when the card was made: its run-up is in the file. */
+    readonly machine: Machine;
+    readonly scope: BurnScope | null;
+    readonly tookS: number;
+  }[];
+}
+
+export const EXPORT_FORMATS = ['svg', 'gcode', 'csv', 'png', 'zip', 'outline', 'outline-lit'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** A card as a file; its bytes come in chunks. */
@@ -54,6 +73,7 @@ export interface ExportJob extends Versioned {
   readonly layout: Layout;
   readonly pairing: Pairing;
   readonly bed: BedPlace;
+  readonly setup: WorkSetup;
 }
 
 export interface ExportAnswer {
@@ -137,6 +157,7 @@ export interface Jobs {
   readonly lay: { readonly job: LayJob; readonly answer: LayAnswer; readonly progress: never };
   readonly program: { readonly job: ProgramJob; readonly answer: ProgramAnswer; readonly progress: never };
   readonly export: { readonly job: ExportJob; readonly answer: ExportAnswer; readonly progress: Uint8Array };
+  readonly pace: { readonly job: PaceJob; readonly answer: Pace; readonly progress: never };
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };

@@ -3,13 +3,18 @@ import { burnPrograms, casualShot, jpegOf, photograph, type Piece } from '../ben
 import { caliperReading, depthReading, lightTable } from '../bench/gauges';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
+import { burnMotion } from '../core/card/burn-motion';
 import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
+import { paceFrom } from '../core/motion/pace-fit';
 import { flattened } from '../core/reading/flattened';
 import { readCard } from '../core/reading/read-card';
+import type { Layout } from '../core/card/layout';
+import { bundleOfCard } from '../formats/bundle';
 import { svgOfCard } from '../formats/card-svg';
 import { csvOfCells } from '../formats/csv-cells';
 import { gcodeChunks, programOfCard } from '../formats/gcode';
+import { outlineProgram } from '../formats/outline';
 import { openPhoto } from './open-photo';
 import type { BenchBurn, Jobs, Task } from './protocol';
 
@@ -24,22 +29,36 @@ type Tasks = {
 /** Pixels per millimetre of the PNG preview. */
 const PREVIEW_PX_PER_MM = 20;
 
+const pngOfCard = (layout: Layout): Promise<Buffer> => {
+  const density = 25.4 * PREVIEW_PX_PER_MM;
+  return sharp(Buffer.from(svgOfCard(layout)), { density })
+    .flatten({ background: '#fff' })
+    .resize({ width: Math.round(layout.widthMm * PREVIEW_PX_PER_MM) })
+    .withMetadata({ density })
+    .png()
+    .toBuffer();
+};
+
 export const TASKS: Tasks = {
-  async lay({ kind, plan, pairing, cardNumber }) {
+  async lay({ kind, plan, pairing, cardNumber, pace }) {
     try {
       const layout = layCard(cardKind(kind), plan, pairing, { cardNumber });
-      return { laid: true, layout, estimate: estimateCard(layout, pairing.machine) };
+      return { laid: true, layout, estimate: estimateCard(layout, pairing.machine, null, pace) };
     } catch (error) {
       if (!(error instanceof PlanError)) throw error;
       return { laid: false, problems: error.problems };
     }
   },
 
-  async program({ layout, pairing: { machine }, bed, scope }) {
-    return { program: programOfCard(layout, machine, bed, scope), estimate: estimateCard(layout, machine, scope) };
+  async program({ layout, pairing: { machine }, bed, scope, pace }) {
+    return {
+      program: programOfCard(layout, machine, bed, scope),
+      estimate: estimateCard(layout, machine, scope, pace),
+    };
   },
 
-  async export({ format, layout, pairing: { machine }, bed }, send) {
+  async export({ format, layout, pairing, bed, setup }, send) {
+    const { machine } = pairing;
     let chunks = 0;
     const put = (bytes: Uint8Array): void => {
       chunks++;
@@ -48,18 +67,19 @@ export const TASKS: Tasks = {
     if (format === 'gcode') for (const text of gcodeChunks(layout, machine, bed)) put(Buffer.from(text));
     else if (format === 'csv') put(Buffer.from(csvOfCells(layout, machine)));
     else if (format === 'svg') put(Buffer.from(svgOfCard(layout)));
-    else {
-      const density = 25.4 * PREVIEW_PX_PER_MM;
-      put(
-        await sharp(Buffer.from(svgOfCard(layout)), { density })
-          .flatten({ background: '#fff' })
-          .resize({ width: Math.round(layout.widthMm * PREVIEW_PX_PER_MM) })
-          .withMetadata({ density })
-          .png()
-          .toBuffer(),
-      );
-    }
+    else if (format === 'png') put(await pngOfCard(layout));
+    else if (format === 'zip') put(bundleOfCard(layout, pairing, { bed, setup, png: await pngOfCard(layout) }));
+    else put(Buffer.from(outlineProgram(layout, machine, bed, format === 'outline-lit')));
     return { chunks };
+  },
+
+  async pace({ machine, burns }) {
+    // A hand's stops are on the stopwatch too, and no model knows them.
+    const timed = burns.filter((burn) => estimateCard(burn.layout, burn.machine, burn.scope).handStops === 0);
+    return paceFrom(
+      timed.map(({ layout, machine: then, scope, tookS }) => ({ ...burnMotion(layout, then, scope), tookS })),
+      machine,
+    );
   },
 
   async read(job, send) {

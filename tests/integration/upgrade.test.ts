@@ -27,11 +27,19 @@ describe('a database of the first slice', () => {
       const { json, status } = await app.call('GET', `/api/cards/${id}`);
       expect(status).toBe(200);
       const { layout, plan, madeFor } = json.card;
-      expect(layout).toMatchObject({ version: 2, kind: 'grid' });
-      expect(plan.version).toBe(2);
+      expect(layout).toMatchObject({ version: 3, kind: 'grid', together: [] });
+      expect(plan).toMatchObject({ version: 3, sweeps: 'cells', setup: { focusSetBy: 'not-said' } });
+      expect(layout.frame.settings.words).toBe('full');
       expect(plan.frame.marker.powerFraction).toBeGreaterThan(0);
-      expect(plan.constants).toMatchObject({ runUpMm: null, scanOffsetMm: 0 });
-      expect(madeFor.machine).toMatchObject({ rampPower: 'constant', addsRunUp: false });
+      expect(plan.constants).toMatchObject({ runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false });
+      expect(madeFor.machine).toMatchObject({
+        rampPower: 'constant',
+        addsRunUp: false,
+        zero: 'bed-front-left',
+        xPlus: 'right',
+        yPlus: 'away',
+        galvo: null,
+      });
       for (const cell of layout.cells) {
         expect(cell.burns).toHaveLength(1);
         expect(cell.burns[0].settings.powerFraction).toBe(cell.levels.power);

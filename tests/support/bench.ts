@@ -26,6 +26,14 @@ export const TRUTH: LaserTruth = {
   tiltY: 0,
   lossAlongX: 0,
   lossAlongY: 0,
+  zeroX: 0,
+  zeroY: 0,
+  xSign: 1,
+  ySign: 1,
+  startX: 0,
+  startY: 150,
+  mirrors: null,
+  fieldMm: null,
 };
 
 /** What it draws under lines of a program, each of which it must take, and how long it was about it. */

@@ -2,6 +2,7 @@ import type { Pairing } from '../../src/core/card/contract';
 import {
   DEFAULT_LOWEST_FIRING,
   DEFAULT_POWER_CAP,
+  USUAL_GALVO,
   type Machine,
   type SourceKind,
 } from '../../src/core/machine/machine';
@@ -54,6 +55,10 @@ function pairing(
     machine: {
       name: 'Shop',
       head,
+      galvo: head === 'galvo' ? USUAL_GALVO : null,
+      zero: head === 'galvo' ? 'bed-middle' : 'bed-front-left',
+      xPlus: 'right',
+      yPlus: 'away',
       sourceKind,
       wavelengthNm: WAVELENGTH[sourceKind],
       ratedPowerW: watts,
@@ -72,7 +77,14 @@ function pairing(
       powerCap: DEFAULT_POWER_CAP[sourceKind],
       likedUnits: DEFAULT_LIKED_UNITS,
     },
-    lens: { name: 'usual', focalLengthMm: 50, spotXMm: spot[0], spotYMm: spot[1], spotOrigin: 'measured' },
+    lens: {
+      name: 'usual',
+      focalLengthMm: 50,
+      spotXMm: spot[0],
+      spotYMm: spot[1],
+      spotOrigin: 'measured',
+      fieldMm: head === 'galvo' ? 110 : null,
+    },
     stock: {
       name: type,
       family,

@@ -34,6 +34,7 @@ export function drawFocus(plan: FocusPlan, on: Pairing): Drawn {
       const { text, means } = letterOf('focus', levels.focus, liked);
       return { text, means, edge: 'above' as const, box };
     }),
+    units: `FOCUS ${liked.length.toUpperCase()}`,
     caption: `FOCUS ${liked.length.toUpperCase()}, + RAISED`,
     constants: constantsText(constants, liked),
     markers: 'none',

@@ -1,8 +1,9 @@
 import type { Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
-import type { BurnSettings } from '../../core/card/settings';
+import { upgradeSettings, type BurnSettings } from '../../core/card/settings';
+import { upgradeBase } from '../../core/card/stored';
 
-export const FOCUS_VERSION = 1;
+export const FOCUS_VERSION = 2;
 
 /** The same patch at several focus offsets, side by side. */
 export interface FocusPlan extends BasePlan {
@@ -16,5 +17,7 @@ export interface FocusPlan extends BasePlan {
 export function upgradeFocusPlan(stored: object): FocusPlan {
   const { version } = stored as { version?: number };
   if (version === FOCUS_VERSION) return stored as FocusPlan;
-  throw new RangeError(`unknown focus plan version: ${version}`);
+  if (version !== 1) throw new RangeError(`unknown focus plan version: ${version}`);
+  const first = stored as FocusPlan;
+  return { ...upgradeBase(first), version: FOCUS_VERSION, constants: upgradeSettings(first.constants) };
 }

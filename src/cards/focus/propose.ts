@@ -1,6 +1,7 @@
 import { rayleighRangeMm } from '../../core/beam/gaussian';
 import { USUAL_BEAM } from '../../core/beam/usual-beam';
 import type { Known, Proposal } from '../../core/card/contract';
+import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeFill } from '../../core/card/propose-fill';
 import { formatLength } from '../../core/quantities/format';
@@ -36,6 +37,7 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
       gapMm: 1.2,
       constants,
       frame: frame.settings,
+      setup: proposeSetup(known.pairing),
     },
     reasons: {
       ...reasons,

@@ -21,9 +21,22 @@ export function checkGridPlan(plan: GridPlan, on: Pairing): PlanProblem[] {
     ...within('cellMm', plan.cellMm, 1, 50, 'Cells are 1 to 50 mm wide.'),
     ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm: the reading needs bare stock between cells.'),
     ...checkConstants(plan.constants, on),
+    ...checkSweeps(plan, on),
   ];
   // Only a plan without fault has energies to speak of.
   return problems.length > 0 ? problems : leavesSomething(plan, on);
+}
+
+/** A row is crossed in one sweep only by lines that run along it. */
+function checkSweeps({ sweeps, constants }: GridPlan, { machine }: Pairing): PlanProblem[] {
+  if (sweeps === 'cells') return [];
+  const along = constants.direction === 'horizontal' && constants.lineAngleDeg === 0 && !constants.crossHatch;
+  if (along && machine.head !== 'galvo') return [];
+  const message =
+    machine.head === 'galvo'
+      ? 'Mirrors jump from cell to cell at no cost: nothing is saved by crossing a row in one sweep.'
+      : 'A row is crossed in one sweep only by lines along X. Let lines run along X, or fill cell by cell.';
+  return [{ field: 'sweeps', message }];
 }
 
 function leavesSomething(plan: GridPlan, on: Pairing): PlanProblem[] {

@@ -47,9 +47,13 @@ export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
     before: [],
     after: [],
     labels: [...above, ...beside],
+    units: `% / ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()}`,
     caption: `POWER % ACROSS / SPEED ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()} DOWN`,
     constants: constantsText(plan.constants, liked),
     markers: 'four',
     air: plan.constants.air,
+    ...(plan.sweeps === 'rows' && {
+      rows: speeds.map((_, row) => powers.map((__, column) => row * powers.length + column)),
+    }),
   };
 }

@@ -3,6 +3,7 @@ import { BURNABLE, demoPairing } from '../../../tests/support/demo';
 import type { Seen } from '../../core/card/asks';
 import { PlanError } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
+import { UNSAID_SETUP } from '../../core/card/work-setup';
 import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
@@ -128,7 +129,11 @@ describe('layout', () => {
     const axis = layout.frame.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
     expect(axis[0]).toBe('20 %');
     // The operator of this machine likes mm/min: 60 times mm/s.
-    expect(axis[plan.power.count]).toBe(`${plan.speed.to * 60} mm/min`);
+    expect(axis[2]).toBe(`${plan.speed.to * 60} mm/min`);
+    expect(axis[3]).toBe(`${plan.speed.from * 60} mm/min`);
+    const full = { ...plan, frame: { ...plan.frame, words: 'full' as const } };
+    const all = layCard(grid, full, pairing, { cardNumber: 7 }).frame.lettering.filter((line) => line.role === 'axis');
+    expect(all[plan.power.count]!.text).toBe(`${plan.speed.to * 60} mm/min`);
   });
   it('leaves out cells bound to fail on request, and only those', () => {
     const wide: GridPlan = { ...plan, power: { ...plan.power, from: 0.03 }, leaveOutFailing: true };
@@ -263,10 +268,19 @@ describe('a second grid', () => {
 
 describe('a plan of the first version', () => {
   it('is brought up, with the words it lacked', () => {
-    const { version: _version, frame, constants, ...rest } = plan;
-    const { runUpMm: _runUp, scanOffsetMm: _scan, ...older } = constants;
+    const { version: _version, setup: _setup, sweeps: _sweeps, frame, constants, ...rest } = plan;
+    const { runUpMm: _r, scanOffsetMm: _s, lineAngleDeg: _a, crossHatch: _h, frequencyKHz: _f, ...older } = constants;
     const first = { ...rest, constants: older, markerSettings: frame.marker, letteringSettings: frame.lettering };
-    expect(upgradeGridPlan(first)).toEqual({ ...plan, constants: { ...older, runUpMm: null, scanOffsetMm: 0 } });
+    const upgraded = {
+      ...plan,
+      constants: { ...older, runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null },
+      frame: { ...frame, words: 'full' },
+      setup: UNSAID_SETUP,
+      sweeps: 'cells',
+    };
+    expect(upgradeGridPlan(first)).toEqual(upgraded);
+    const { words: _words, ...second } = frame;
+    expect(upgradeGridPlan({ ...rest, version: 2, constants: older, frame: second })).toEqual(upgraded);
     expect(() => upgradeGridPlan({ version: 99 })).toThrow(RangeError);
   });
 });

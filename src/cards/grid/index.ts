@@ -33,6 +33,17 @@ export const grid = Object.freeze({
     { path: 'cellMm', label: 'Cell size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     { path: 'leaveOutFailing', label: 'Leave out cells bound to fail', as: 'flag', group: 'cells' },
+    {
+      path: 'sweeps',
+      label: 'Filled',
+      as: 'choice',
+      options: [
+        { value: 'cells', name: 'cell by cell, the riskiest last' },
+        { value: 'rows', name: 'a row at a time, in one sweep' },
+      ],
+      group: 'cells',
+      hint: 'a row’s power changes at the borders of its cells; rows go by risk, neighbours in a row follow each other',
+    },
     ...constantFields(machine, 'constants', ['powerFraction', 'speedMmPerS']),
     ...FRAME_FIELDS,
   ],

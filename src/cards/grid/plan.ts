@@ -3,8 +3,9 @@ import type { BasePlan } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import type { MarkSettings, StrokeSettings } from '../../core/card/layout';
 import { upgradeSettings, type Constants } from '../../core/card/settings';
+import { upgradeBase } from '../../core/card/stored';
 
-export const GRID_VERSION = 2;
+export const GRID_VERSION = 3;
 
 export const GRID_EASES = [
   EASES.interval('constants.intervalMm'),
@@ -23,10 +24,12 @@ export interface GridPlan extends BasePlan {
   readonly constants: Constants;
   /** Cells bound to fail are not burned. */
   readonly leaveOutFailing: boolean;
+  /** Whether each cell is filled by itself, or all cells of a row are crossed in one sweep, power changing at their borders. */
+  readonly sweeps: 'cells' | 'rows';
 }
 
 /** The plan of version 1, which had no version written on it. */
-interface FirstPlan extends Omit<GridPlan, 'version' | 'frame'> {
+interface FirstPlan extends Omit<GridPlan, 'version' | 'frame' | 'setup' | 'sweeps'> {
   readonly markerSettings: MarkSettings;
   readonly letteringSettings: StrokeSettings;
 }
@@ -35,12 +38,13 @@ interface FirstPlan extends Omit<GridPlan, 'version' | 'frame'> {
 export function upgradeGridPlan(stored: object): GridPlan {
   const { version } = stored as { version?: number };
   if (version === GRID_VERSION) return stored as GridPlan;
-  if (version !== undefined) throw new RangeError(`unknown grid plan version: ${version}`);
-  const { markerSettings, letteringSettings, constants, ...rest } = stored as FirstPlan;
+  if (version !== undefined && version !== 2) throw new RangeError(`unknown grid plan version: ${version}`);
+  const { markerSettings, letteringSettings, ...rest } = stored as FirstPlan;
+  const frame = (rest as Partial<GridPlan>).frame ?? { marker: markerSettings, lettering: letteringSettings };
   return {
-    ...rest,
+    ...upgradeBase({ ...rest, frame }),
     version: GRID_VERSION,
-    constants: upgradeSettings(constants),
-    frame: { marker: markerSettings, lettering: letteringSettings },
+    constants: upgradeSettings(rest.constants),
+    sweeps: 'cells',
   };
 }

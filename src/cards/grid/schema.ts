@@ -19,6 +19,7 @@ export const gridSchemas: KindSchemas = {
     gapMm: positive(1000).required(),
     constants: constantsSchema.required(),
     leaveOutFailing: flagSchema().required(),
+    sweeps: Joi.valid('cells', 'rows').required(),
   }),
   wish: Joi.object({
     lightness: number().min(0).max(100).allow(null).default(null),

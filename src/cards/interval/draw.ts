@@ -46,6 +46,7 @@ export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
       const { text, means } = letterOf('interval', levels.interval, liked);
       return { text, means, edge: 'beside' as const, box };
     }),
+    units: letterOf('interval', intervals[0]!, liked).unit.toUpperCase(),
     caption: `INTERVAL ${letterOf('interval', intervals[0]!, liked).unit.toUpperCase()} DOWN / WEAK TO STRONG ACROSS`,
     constants: constantsText(constants, liked),
     markers: 'none',

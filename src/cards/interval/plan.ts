@@ -1,8 +1,9 @@
 import { axisValues, type Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
-import type { BurnSettings } from '../../core/card/settings';
+import { upgradeSettings, type BurnSettings } from '../../core/card/settings';
+import { upgradeBase } from '../../core/card/stored';
 
-export const INTERVAL_VERSION = 1;
+export const INTERVAL_VERSION = 2;
 
 /** Strips under one another, each filled at its own line interval, in three steps of power from weak to full. */
 export interface IntervalPlan extends BasePlan {
@@ -24,5 +25,7 @@ export const stripIntervals = ({ interval }: IntervalPlan): number[] =>
 export function upgradeIntervalPlan(stored: object): IntervalPlan {
   const { version } = stored as { version?: number };
   if (version === INTERVAL_VERSION) return stored as IntervalPlan;
-  throw new RangeError(`unknown interval plan version: ${version}`);
+  if (version !== 1) throw new RangeError(`unknown interval plan version: ${version}`);
+  const first = stored as IntervalPlan;
+  return { ...upgradeBase(first), version: INTERVAL_VERSION, constants: upgradeSettings(first.constants) };
 }

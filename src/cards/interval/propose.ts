@@ -1,4 +1,5 @@
 import type { Known, Proposal } from '../../core/card/contract';
+import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { widthAcross } from '../../core/card/mark-across';
 import { proposeFill } from '../../core/card/propose-fill';
@@ -35,6 +36,7 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
       gapMm: 1,
       constants,
       frame: frame.settings,
+      setup: proposeSetup(known.pairing),
     },
     reasons: {
       ...reasons,

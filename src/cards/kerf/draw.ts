@@ -37,6 +37,7 @@ export function drawKerf({ sizeMm, count, gapMm, cut, frame }: KerfPlan, on: Pai
     })),
     after: [],
     labels: [],
+    units: `KERF ${formatLength(sizeMm, on.machine.likedUnits).toUpperCase()}`,
     caption: `KERF SQUARES ${formatLength(sizeMm, on.machine.likedUnits).toUpperCase()}`,
     constants: constantsText(
       {

@@ -1,7 +1,8 @@
 import type { BasePlan } from '../../core/card/contract';
-import type { BurnSettings } from '../../core/card/settings';
+import { upgradeSettings, type BurnSettings } from '../../core/card/settings';
+import { upgradeBase } from '../../core/card/stored';
 
-export const KERF_VERSION = 1;
+export const KERF_VERSION = 2;
 
 /** Height of the number on a square. */
 export const NUMBER_MM = 3;
@@ -17,5 +18,7 @@ export interface KerfPlan extends BasePlan {
 export function upgradeKerfPlan(stored: object): KerfPlan {
   const { version } = stored as { version?: number };
   if (version === KERF_VERSION) return stored as KerfPlan;
-  throw new RangeError(`unknown kerf plan version: ${version}`);
+  if (version !== 1) throw new RangeError(`unknown kerf plan version: ${version}`);
+  const first = stored as KerfPlan;
+  return { ...upgradeBase(first), version: KERF_VERSION, cut: upgradeSettings(first.cut) };
 }

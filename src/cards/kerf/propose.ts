@@ -5,6 +5,8 @@ import { formatLength, formatPower, formatSpeed, plainNumber } from '../../core/
 import { cutEnergy, cutThroughJPerMm } from '../../core/stock/cutting';
 import { familyOf } from '../../core/stock/families';
 import { thicknessOf } from '../../core/stock/stock';
+import { PLAIN_EXTRAS } from '../../core/card/settings';
+import { proposeSetup } from '../../core/card/work-setup';
 import { KERF_VERSION, type KerfPlan } from './plan';
 
 /** A cut is proposed with this much more than what is expected to just come through. */
@@ -55,10 +57,10 @@ export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
         air: machine.airAssist === 'none' ? 'off' : 'on',
         direction: 'horizontal',
         bothWays: true,
-        runUpMm: null,
-        scanOffsetMm: 0,
+        ...PLAIN_EXTRAS,
       },
       frame: frame.settings,
+      setup: proposeSetup(pairing),
     },
     reasons: {
       'cut.powerFraction': `the machine’s cap of ${formatPower(machine.powerCap)}`,

@@ -55,6 +55,7 @@ export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
       cells: [],
       labels: [],
       caption: 'MINIMUM POWER, ONE BY ONE',
+      units: '%',
       markers: 'none',
     };
   }
@@ -71,6 +72,7 @@ export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
       return { text, means, edge: 'above' as const, box };
     }),
     caption: 'MINIMUM POWER %',
+    units: '%',
     markers: 'four',
   };
 }

@@ -1,8 +1,9 @@
 import type { Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
-import type { BurnSettings } from '../../core/card/settings';
+import { upgradeSettings, type BurnSettings } from '../../core/card/settings';
+import { upgradeBase } from '../../core/card/stored';
 
-export const THRESHOLD_VERSION = 1;
+export const THRESHOLD_VERSION = 2;
 
 /** Small patches at one speed and rising power: a strip burned at once, or a search that burns one patch at a time. */
 export interface ThresholdPlan extends BasePlan {
@@ -17,5 +18,7 @@ export interface ThresholdPlan extends BasePlan {
 export function upgradeThresholdPlan(stored: object): ThresholdPlan {
   const { version } = stored as { version?: number };
   if (version === THRESHOLD_VERSION) return stored as ThresholdPlan;
-  throw new RangeError(`unknown threshold plan version: ${version}`);
+  if (version !== 1) throw new RangeError(`unknown threshold plan version: ${version}`);
+  const first = stored as ThresholdPlan;
+  return { ...upgradeBase(first), version: THRESHOLD_VERSION, constants: upgradeSettings(first.constants) };
 }

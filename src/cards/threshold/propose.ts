@@ -1,5 +1,6 @@
 import { factOf } from '../../core/book/facts';
 import type { Known, Proposal } from '../../core/card/contract';
+import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeConstants } from '../../core/card/propose-constants';
 import { commandFor } from '../../core/machine/command';
@@ -49,6 +50,7 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
       gapMm: 1,
       constants: { ...constants, speedMmPerS },
       frame: frame.settings,
+      setup: proposeSetup(pairing),
     },
     reasons: {
       ...constantReasons,

@@ -7,6 +7,7 @@ import {
   type LikedUnits,
 } from '../quantities/format';
 import type { PowerPoint } from '../machine/machine';
+import { paceWords, UNTIMED, type Pace } from '../motion/pace';
 import type { BurnSettings } from '../card/settings';
 import { levelWords } from '../card/channels';
 import type { RungId } from './rungs';
@@ -30,6 +31,7 @@ export interface FactValues {
   readonly thickness: { readonly meanMm: number; readonly readings: number };
   readonly spot: { readonly xMm: number; readonly yMm: number };
   readonly watts: { readonly points: readonly PowerPoint[] };
+  readonly pace: Pace;
 }
 
 export type FactName = keyof FactValues;
@@ -125,6 +127,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     sure: (sigma) => `± ${plainNumber(2 * sigma, 2)} W`,
     staleBy: ['source'],
   },
+  pace: {
+    title: 'Pace, from timed burns',
+    owner: 'machine',
+    rung: null,
+    show: (pace) => paceWords(pace),
+    sure: (sigma) => `± ${plainNumber(200 * sigma, 2)} % of a burn’s time`,
+    // Worked out again whenever the machine’s motion or a log changes.
+    staleBy: [],
+  },
 };
 
 export const FACT_NAMES = Object.keys(FACTS) as FactName[];
@@ -133,7 +144,7 @@ export const FACT_NAMES = Object.keys(FACTS) as FactName[];
 export type Conditions = Readonly<Record<string, number | string>>;
 
 /** How a fact came about. */
-export type FactOrigin = 'card' | 'record';
+export type FactOrigin = 'card' | 'record' | 'logs';
 
 interface FactBase<Name extends FactName> {
   readonly name: Name;
@@ -184,3 +195,6 @@ export function factWords(fact: Pick<FactNow, 'name' | 'value'>, liked: LikedUni
 export function conditionWords(at: Conditions, liked: LikedUnits): string {
   return levelWords(at, liked).join(', ');
 }
+
+/** How estimates are made on a machine: as its timed burns told, or as its record says. */
+export const paceOf = (facts: readonly FactNow[]): Pace => factOf(facts, 'pace')?.value ?? UNTIMED;

@@ -58,16 +58,22 @@ export function boundOfFills(
   settings: BurnSettings,
   machine: Machine,
 ): Bound {
-  const { speedMmPerS, intervalMm, direction, passes } = settings;
-  const across = direction === 'horizontal' ? heightMm : widthMm;
-  const along = direction === 'horizontal' ? widthMm : heightMm;
-  const sweeps = Math.max(1, Math.floor(across / intervalMm + 1e-9)) * passes;
+  const { speedMmPerS, intervalMm, direction, lineAngleDeg } = settings;
+  const angle = ((direction === 'horizontal' ? 0 : 90) + lineAngleDeg) * (Math.PI / 180);
+  const [cos, sin] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))];
+  const across = widthMm * sin + heightMm * cos;
+  const along = widthMm * cos + heightMm * sin;
+  const linesOf = (mm: number): number => Math.max(1, Math.floor(mm / intervalMm + 1e-9));
+  const sweeps = (linesOf(across) + (settings.crossHatch ? linesOf(along) : 0)) * settings.passes;
   const limits = sweepLimits(machine, direction);
   const speed = Math.min(speedMmPerS, limits.topSpeedMmPerS);
   const runUp = sweepRunUpMm(settings, machine);
-  const rampS = (2 * speed) / limits.accelerationMmPerS2;
-  const stepS = 2 * Math.sqrt((intervalMm + 2 * runUp) / slowestAxis(machine));
-  const sweepS = (along + 2 * runUp) / speed + rampS + stepS;
+  const delaysS = machine.galvo ? 3 * (machine.galvo.jumpDelayS + machine.galvo.markDelayS) : 0;
+  const rampS = machine.galvo ? 0 : (2 * speed) / limits.accelerationMmPerS2;
+  const jumpS = machine.galvo ? (along + across) / machine.galvo.jumpSpeedMmPerS : 0;
+  const stepS = 2 * Math.sqrt((intervalMm + 2 * runUp) / slowestAxis(machine)) + delaysS + jumpS;
+  const longest = settings.crossHatch ? Math.max(along, across) : along;
+  const sweepS = (longest + 2 * runUp) / speed + rampS + stepS;
   // A sweep is a rapid to its start, a run-up, the mark and a run-out.
   return timesOver(count, 4 * sweeps + PART_LINES, sweeps * sweepS + travelS(widthMm, heightMm, machine));
 }

@@ -184,7 +184,7 @@ describe('bed', () => {
     expect(Math.max(cellsTo, markersTo)).toBeLessThan(0);
     expect(reach.left).toBeCloseTo(Math.min(cellsTo, markersTo), 6);
     expect(reach.top).toBeGreaterThanOrEqual(0);
-    expect(checkBed(reach, pairing.machine, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
-    expect(checkBed(reach, pairing.machine, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
+    expect(checkBed(reach, pairing, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
+    expect(checkBed(reach, pairing, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
   });
 });

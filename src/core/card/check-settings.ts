@@ -1,4 +1,4 @@
-import { sweepLimits } from '../machine/machine';
+import { sweepLimits, type Machine } from '../machine/machine';
 import { formatPower, formatSpeed } from '../quantities/format';
 import { within } from './axis';
 import type { Pairing, PlanProblem } from './contract';
@@ -15,10 +15,30 @@ export function checkConstants(constants: Constants, { machine }: Pairing, path 
     problems.push(...within(`${path}.runUpMm`, constants.runUpMm, 0, 300, 'Run-up is 0 to 300 mm, or empty.'));
   if (!Number.isInteger(constants.passes) || !(constants.passes >= 1 && constants.passes <= 20))
     problems.push({ field: `${path}.passes`, message: '1 to 20 passes, a whole number.' });
+  problems.push(...checkHatch(constants, machine, path));
   if (constants.air !== 'off' && machine.airAssist === 'none')
     problems.push({ field: `${path}.air`, message: 'This machine has no air assist.' });
   if (constants.air === 'low' && machine.airAssist === 'on-off')
     problems.push({ field: `${path}.air`, message: 'This machine’s air is either on or off.' });
+  return problems;
+}
+
+/** Line angle, cross-hatch and frequency, which mirrors and pulsed sources have. */
+function checkHatch(constants: Constants, machine: Machine, path: string): PlanProblem[] {
+  const { lineAngleDeg, crossHatch, frequencyKHz } = constants;
+  const problems: PlanProblem[] = [];
+  if (!(lineAngleDeg >= 0 && lineAngleDeg < 90))
+    problems.push({ field: `${path}.lineAngleDeg`, message: 'Lines are turned by 0 up to 90 degrees.' });
+  if (machine.head !== 'galvo' && (lineAngleDeg !== 0 || crossHatch))
+    problems.push({ field: `${path}.lineAngleDeg`, message: 'Only a galvo head turns or crosses its lines here.' });
+  const range = machine.galvo?.frequencyKHz ?? null;
+  if (frequencyKHz !== null && !(range && frequencyKHz >= range.least && frequencyKHz <= range.most))
+    problems.push({
+      field: `${path}.frequencyKHz`,
+      message: range
+        ? `This source pulses at ${range.least} to ${range.most} kHz.`
+        : 'This machine’s source is not recorded as pulsing.',
+    });
   return problems;
 }
 

@@ -10,6 +10,7 @@ import type { PlanField } from './plan-fields';
 import type { Pairing } from './pairing';
 import type { Air } from './settings';
 import type { Burn } from './shape';
+import type { WorkSetup } from './work-setup';
 
 export type { Pairing };
 
@@ -24,6 +25,8 @@ export interface Known {
 export interface BasePlan {
   readonly version: number;
   readonly frame: FrameSettings;
+  /** How the sheet is made ready, held and looked at. */
+  readonly setup: WorkSetup;
 }
 
 export interface BaseFinding {
@@ -74,11 +77,15 @@ export interface Drawn {
   readonly labels: readonly EdgeLabel[];
   /** What the labels mean: "POWER % ACROSS / SPEED MM/S DOWN". */
   readonly caption: string;
+  /** The same in as few signs as can be: "% / MM/S". */
+  readonly units: string;
   /** What is the same in every cell. */
   readonly constants: string;
   /** Cards that no photo answers need no markers. */
   readonly markers: 'four' | 'none';
   readonly air: Air;
+  /** Cells by index that are to be crossed in one sweep, row by row; left out where each cell is filled by itself. */
+  readonly rows?: readonly (readonly number[])[];
 }
 
 /** What makes two layouts of one plan differ: the number the card was given. */

@@ -3,7 +3,7 @@ import { arealEnergyJPerMm2, lineEnergyJPerMm } from '../quantities/energy';
 import { responseOf } from '../stock/response';
 import type { Pairing } from './contract';
 import type { Fate } from './layout';
-import type { BurnSettings } from './settings';
+import { crossingsOf, type BurnSettings } from './settings';
 
 /** What a burn's settings deliver on a machine. */
 export interface Delivered {
@@ -15,11 +15,12 @@ export interface Delivered {
 
 export function deliveredBy(settings: BurnSettings, { machine }: Pick<Pairing, 'machine'>): Delivered {
   const { powerFraction, speedMmPerS, intervalMm, passes } = settings;
+  const crossings = crossingsOf(settings);
   const watts = deliveredPowerW(machine, Math.min(1, powerFraction));
   return {
     watts,
     lineJPerMm: lineEnergyJPerMm(watts, speedMmPerS, passes),
-    arealJPerMm2: arealEnergyJPerMm2(watts, speedMmPerS, intervalMm, passes),
+    arealJPerMm2: arealEnergyJPerMm2(watts, speedMmPerS, intervalMm, crossings),
   };
 }
 

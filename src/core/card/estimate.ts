@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/point';
 import type { Machine } from '../machine/machine';
-import { moveTimeS } from '../motion/move';
+import { wayTimeS } from '../motion/head-motion';
+import { UNTIMED, type Pace } from '../motion/pace';
 import type { Layout } from './layout';
 import { cardPath, type BurnScope, type PathStep } from './path';
 
@@ -14,26 +15,6 @@ export interface Estimate {
   readonly handStops: number;
   /** Area that head and run-up sweep over, in card millimetres. */
   readonly reach: { readonly left: number; readonly top: number; readonly right: number; readonly bottom: number };
-}
-
-/** Time of a straight move in which each axis keeps its own limits and the slower axis decides. */
-function straightMoveS(from: Point, to: Point, speed: number, machine: Machine): number {
-  const dx = Math.abs(to.x - from.x);
-  const dy = Math.abs(to.y - from.y);
-  const length = Math.hypot(dx, dy);
-  if (length === 0) return 0;
-  const alongX = dx / length;
-  const alongY = dy / length;
-  const top = Math.min(
-    speed,
-    alongX > 0 ? machine.topSpeedXMmPerS / alongX : Infinity,
-    alongY > 0 ? machine.topSpeedYMmPerS / alongY : Infinity,
-  );
-  const acceleration = Math.min(
-    alongX > 0 ? machine.accelerationXMmPerS2 / alongX : Infinity,
-    alongY > 0 ? machine.accelerationYMmPerS2 / alongY : Infinity,
-  );
-  return moveTimeS(length, top, acceleration);
 }
 
 /** The point `distance` mm beyond `to` on the straight way from `from`. */
@@ -54,39 +35,47 @@ export function wayOf(step: PathStep): readonly Point[] {
 }
 
 /**
- * Burn time of a card from the motion model: each sweep runs from rest to rest over mark and run-up, strokes rest at each corner,
- * and travel between them is at the machine's top speed. The head starts at the card's upper left corner. What controllers add for
- * each line, and hands at their stops, is not in it; logged burns show by how much.
+ * Burn time of a card from the motion model: each sweep runs from rest to rest over mark and run-up, strokes rest at each corner, and
+ * travel between them is as fast as the head goes. The head starts at the card's upper left corner. What hands take at their stops is
+ * not in it. `pace` is what logged burns told of this machine; without it the machine moves as its record says, and controllers add
+ * nothing for each line.
  */
-export function estimateCard(layout: Layout, machine: Machine, scope: BurnScope | null = null): Estimate {
+export function estimateCard(
+  layout: Layout,
+  machine: Machine,
+  scope: BurnScope | null = null,
+  pace: Pace = UNTIMED,
+): Estimate {
   const cellsS = layout.cells.map(() => 0);
   let frameS = 0;
   let handStops = 0;
   let focus = 0;
-  let cellIndex: number | null = null;
+  let cells: readonly number[] = [];
   let head: Point = { x: 0, y: 0 };
   const reach = { left: 0, top: 0, right: layout.widthMm, bottom: layout.heightMm };
-  const go = (to: Point, speed: number): void => {
-    const s = straightMoveS(head, to, speed, machine);
-    if (cellIndex === null) frameS += s;
-    else cellsS[cellIndex]! += s;
+  const take = (s: number): void => {
+    if (cells.length === 0) frameS += s * pace.scale;
+    for (const index of cells) cellsS[index]! += (s * pace.scale) / cells.length;
+  };
+  const go = (to: Point, speed: number | null): void => {
+    take(wayTimeS(to.x - head.x, to.y - head.y, speed, machine, pace.shares));
     head = to;
     reach.left = Math.min(reach.left, to.x);
     reach.right = Math.max(reach.right, to.x);
     reach.top = Math.min(reach.top, to.y);
     reach.bottom = Math.max(reach.bottom, to.y);
   };
-  const rapid = Math.hypot(machine.topSpeedXMmPerS, machine.topSpeedYMmPerS);
   for (const step of cardPath(layout, machine, scope)) {
     if (step.step === 'part') {
-      cellIndex = step.cellIndex;
+      cells = step.cells;
       if (step.focusOffsetMm !== focus && !machine.automaticFocus) handStops++;
       focus = step.focusOffsetMm;
     } else if (step.step === 'hand') handStops++;
     else {
       const [first, ...rest] = wayOf(step);
       if (!first) continue;
-      go(first, rapid);
+      take(pace.shares.lineOverheadS);
+      go(first, null);
       for (const point of rest) go(point, step.speedMmPerS);
     }
   }

@@ -4,17 +4,22 @@ import { formatLength, formatSpeed, plainNumber } from '../quantities/format';
 import { responseOf } from '../stock/response';
 import { cutThroughJPerMm } from '../stock/cutting';
 import type { PlanProblem, Pairing } from './contract';
-import type { FrameSettings } from './layout';
+import { fastestFillSpeedMmPerS, runUpMm } from '../motion/move';
+import { wayTimeS } from '../motion/head-motion';
+import { LEAST_MARKER_MM, type FrameSettings } from './layout';
+import { MARKER_MODULES } from './markers';
 
 /** Markers and lettering stay under this share of the line energy that cuts through. */
 export const MARK_SHARE_OF_CUT = 1 / 3;
-/** A solid mark takes this share of the energy past which the family gets no darker. */
-const SOLID_SHARE = 0.85;
-const MARKER_INTERVAL_MM = 0.12;
+/** Shares of the energy past which the family gets no darker: lettering plain to read, markers to stand out in a poor photo. */
+const PLAIN_SHARE = 0.5;
+const MARKER_SHARE = 0.7;
+/** All four markers take no longer than this where the machine can do it. */
+const MARKERS_S = 6;
+/** Lines across one module of a marker: fewer than two and its bits cannot be told apart. */
+const LEAST_LINES_A_MODULE = 2;
 /** Faster than this, corners of small letters are rounded by most heads. */
 const LETTERING_TOP_MM_PER_S = 120;
-
-const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
 
 /** The most delivered J/mm that a marking line may have here; Infinity where the stock is not cut. */
 export function markingLimitJPerMm({ machine, stock }: Pairing): number {
@@ -41,27 +46,46 @@ function strokeFor({ machine }: Pairing, jPerMm: number, wantedMmPerS: number, t
 }
 
 /**
- * How markers and lettering are burned on a pairing: markers a solid mark by sweeps, lettering a solid mark's energy on the spot's
- * width, both at most a third of the line energy that cuts through. With the reasons.
+ * How markers and lettering are burned on a pairing: by lines as wide as the spot, each with the energy of a plain mark and at most a
+ * third of the line energy that cuts through. Markers are hatched: as close as the spot fills where that is quick, and else as few lines
+ * as keep the four of them near six seconds, never fewer than two for each module. With the reasons.
  */
 export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: { marker: string; lettering: string } } {
   const { machine, lens, stock } = on;
-  const solid = responseOf(stock, machine).energies.deep * SOLID_SHARE;
+  const { deep } = responseOf(stock, machine).energies;
   const limit = markingLimitJPerMm(on);
-  const top = sweepLimits(machine, 'horizontal').topSpeedMmPerS;
-  const intervalMm = Math.max(MARKER_INTERVAL_MM, round(Math.max(lens.spotXMm, lens.spotYMm) * 0.8, 3));
-  const markerJ = Math.min(solid * intervalMm, limit * 0.95);
+  const top = sweepLimits(machine, 'horizontal');
   const spotMm = Math.max(lens.spotXMm, lens.spotYMm);
-  const letterJ = Math.min(solid * spotMm, limit * 0.95);
-  const marker = strokeFor(on, markerJ, Math.min(top, 400), top);
-  const lettering = strokeFor(on, letterJ, LETTERING_TOP_MM_PER_S, Math.min(top, machine.topSpeedYMmPerS));
-  const capped = (line: number): string =>
-    line >= limit * 0.94 ? `, held to a third of what cuts through (${plainNumber(limit * 3, 2)} J/mm)` : '';
+  const letterJ = Math.min(deep * PLAIN_SHARE * spotMm, limit * 0.95);
+  const markerJ = Math.min(deep * MARKER_SHARE * spotMm, limit * 0.95);
+  // On lines as short as a marker a faster head only spends its time on ramps.
+  const pays =
+    machine.head === 'galvo' ? top.topSpeedMmPerS : fastestFillSpeedMmPerS(LEAST_MARKER_MM, top.accelerationMmPerS2);
+  const marker = strokeFor(on, markerJ, Math.min(pays, top.topSpeedMmPerS), top.topSpeedMmPerS);
+  const moduleMm = LEAST_MARKER_MM / MARKER_MODULES;
+  const ramps =
+    machine.head === 'galvo' || machine.rampPower === 'follows-speed'
+      ? 0
+      : 2 * runUpMm(marker.speedMmPerS, top.accelerationMmPerS2);
+  const lineS =
+    wayTimeS(LEAST_MARKER_MM + ramps, 0, marker.speedMmPerS, machine) + wayTimeS(ramps, spotMm * 2, null, machine);
+  const filled = Math.floor(moduleMm / (spotMm * 0.9));
+  const quick = Math.floor(MARKERS_S / (4 * MARKER_MODULES * lineS));
+  const linesAModule = Math.max(LEAST_LINES_A_MODULE, Math.min(filled, quick, 6));
+  const intervalMm = Math.floor((moduleMm / linesAModule) * 1e4) / 1e4;
+  const lettering = strokeFor(
+    on,
+    letterJ,
+    LETTERING_TOP_MM_PER_S,
+    Math.min(top.topSpeedMmPerS, machine.topSpeedYMmPerS),
+  );
+  const energy = (lineJ: number): string =>
+    `${plainNumber(lineJ, 2)} J/mm${lineJ >= limit * 0.94 ? `, held to a third of what cuts through (${plainNumber(limit * 3, 2)} J/mm)` : ''}`;
   return {
-    settings: { marker: { ...marker, intervalMm }, lettering },
+    settings: { marker: { ...marker, intervalMm }, lettering, words: 'short' },
     reasons: {
-      marker: `a solid mark, ${plainNumber(markerJ / intervalMm, 2)} J/mm²${capped(markerJ)}: markers must show clearly in the photo`,
-      lettering: `a solid mark on the spot’s ${formatLength(spotMm, machine.likedUnits)}, ${plainNumber(letterJ, 2)} J/mm${capped(letterJ)}`,
+      marker: `${linesAModule} lines for each square of a marker, ${energy(markerJ)}: enough for the photo, and no longer than that takes`,
+      lettering: `a plain mark on the spot’s ${formatLength(spotMm, machine.likedUnits)}, ${energy(letterJ)}`,
     },
   };
 }
@@ -93,7 +117,13 @@ export function checkFrame(settings: FrameSettings, on: Pairing): PlanProblem[] 
   };
   check('marker', 'Marker');
   check('lettering', 'Lettering');
-  if (!(settings.marker.intervalMm >= 0.01 && settings.marker.intervalMm <= 0.5))
-    problems.push({ field: 'frame.marker.intervalMm', message: 'Marker line interval is 0.01 to 0.5 mm.' });
+  if (!(
+    settings.marker.intervalMm >= 0.01 &&
+    settings.marker.intervalMm <= LEAST_MARKER_MM / MARKER_MODULES / LEAST_LINES_A_MODULE + 1e-9
+  ))
+    problems.push({
+      field: 'frame.marker.intervalMm',
+      message: 'Markers need two lines for each of their squares: 0.01 to 0.2 mm apart.',
+    });
   return problems;
 }

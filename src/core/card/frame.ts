@@ -1,10 +1,11 @@
 import { formatLength, plainNumber } from '../quantities/format';
 import { thicknessOf } from '../stock/stock';
-import type { CardIdentity, Drawn, Pairing } from './contract';
+import type { CardIdentity, Drawn, EdgeLabel, Pairing } from './contract';
 import { cardCode } from './code';
 import {
   CORNER_NAMES,
   LAYOUT_VERSION,
+  MARKER_SIZES_MM,
   type Cell,
   type FrameSettings,
   type Layout,
@@ -14,12 +15,14 @@ import {
 import { fittingHeightMm, letter } from './lettering';
 import { markerIdsOfCard } from './markers';
 import { burnOrder } from './order';
+import type { Rect } from '../geometry/point';
 import { movedBurn } from './shape';
 
-const MARKER_MM = 6;
 /** Bare stock around each marker: less than a module and the marker's edge is lost. */
 const QUIET_MM = 1;
-const LETTER_MM = 1.3;
+const LETTER_MM = 1.1;
+/** Smaller letters are not read without a glass. */
+const LEAST_LETTER_MM = 0.9;
 /** The header needs room for its text even over few cells. */
 const LEAST_INNER_MM = 16;
 
@@ -39,23 +42,38 @@ interface Margins {
 }
 
 /** With markers all sides have their room; without, only what lettering needs. */
-function marginsOf(drawn: Drawn): Margins {
-  const all = MARKER_MM + QUIET_MM;
-  if (drawn.markers === 'four') return { left: all, top: all, right: all, bottom: all };
+function marginsOf(drawn: Drawn, words: FrameSettings['words'], markerMm: number): Margins {
+  const all = markerMm + QUIET_MM;
+  const widest = Math.max(0, ...drawn.labels.filter(({ edge }) => edge === 'beside').map(({ text }) => text.length));
+  const beside = widest * LEAST_LETTER_MM + QUIET_MM + 0.2;
+  if (drawn.markers === 'four') return { left: Math.max(all, beside), top: all, right: all, bottom: all };
   const above = drawn.labels.some((label) => label.edge === 'above') ? LETTER_MM + QUIET_MM + 0.4 : 0.6;
-  const beside = drawn.labels.some((label) => label.edge === 'beside') ? all : 1;
-  return { left: beside, top: 3.2 + above, right: 1, bottom: 5.2 };
+  return { left: widest > 0 ? beside : 1, top: (words === 'full' ? 3.2 : 0.4) + above, right: 1, bottom: 5.2 };
 }
 
-function layLabels({ labels }: Drawn, dx: number, dy: number): Lettering[] {
+/**
+ * The labels that are burned: all of them, or the first and the last at each edge, which tell the card's ends and its way up. What stands between
+ * is on the screen, and a head takes a tenth of a second for each sign.
+ */
+function labelsToLetter({ labels }: Drawn, words: FrameSettings['words']): readonly EdgeLabel[] {
+  if (words === 'full') return labels;
+  return (['above', 'beside'] as const).flatMap((edge) => {
+    const own = labels.filter((label) => label.edge === edge);
+    const last = own.length - 1;
+    return own.filter((_, index) => index === 0 || index === last);
+  });
+}
+
+function layLabels(labels: readonly EdgeLabel[], dx: number, dy: number): Lettering[] {
   const above = labels.filter((label) => label.edge === 'above');
   const beside = labels.filter((label) => label.edge === 'beside');
   const aboveHeight = Math.min(
     ...above.map(({ text, box }) => fittingHeightMm(text, box.width * 0.96, LETTER_MM)),
     LETTER_MM,
   );
+  const room = dx - QUIET_MM - 0.2;
   const besideHeight = Math.min(
-    ...beside.map(({ text, box }) => Math.min(box.height * 0.5, fittingHeightMm(text, MARKER_MM - 0.4, LETTER_MM))),
+    ...beside.map(({ text, box }) => Math.min(box.height * 0.5, fittingHeightMm(text, room, LETTER_MM))),
     LETTER_MM,
   );
   return labels.map(({ text, means, edge, box }): Lettering => {
@@ -68,7 +86,7 @@ function layLabels({ labels }: Drawn, dx: number, dy: number): Lettering[] {
             anchor: 'middle' as const,
           }
         : {
-            x: MARKER_MM,
+            x: dx - QUIET_MM,
             y: dy + box.y + (box.height - besideHeight) / 2,
             heightMm: besideHeight,
             anchor: 'end' as const,
@@ -76,6 +94,11 @@ function layLabels({ labels }: Drawn, dx: number, dy: number): Lettering[] {
     return { role: 'axis', text: means, strokes: letter(text, place) };
   });
 }
+
+const markerSideMm = (innerWidthMm: number, innerHeightMm: number): number =>
+  MARKER_SIZES_MM.find(
+    ({ upToMm, sideMm }) => Math.max(innerWidthMm, innerHeightMm) + 2 * (sideMm + QUIET_MM) <= upToMm,
+  )!.sideMm;
 
 /**
  * Puts the frame that every card has around what a kind drew: corner markers that carry the card's number (or none), header, what is
@@ -89,8 +112,9 @@ export function frame(
   { cardNumber }: CardIdentity,
   pairing: Pairing,
 ): Layout {
-  const margin = marginsOf(drawn);
   const innerWidth = Math.max(drawn.widthMm, LEAST_INNER_MM);
+  const markerMm = markerSideMm(innerWidth, drawn.heightMm);
+  const margin = marginsOf(drawn, settings.words, markerMm);
   const dx = margin.left + (innerWidth - drawn.widthMm) / 2;
   const dy = margin.top;
   const width = round(innerWidth + margin.left + margin.right);
@@ -100,17 +124,17 @@ export function frame(
   const markers = CORNER_NAMES.map((corner, index): MarkerPlace => ({
     corner,
     id: ids[index]!,
-    x: corner.endsWith('right') ? round(width - MARKER_MM) : 0,
-    y: corner.startsWith('lower') ? round(height - MARKER_MM) : 0,
-    sizeMm: MARKER_MM,
+    x: corner.endsWith('right') ? round(width - markerMm) : 0,
+    y: corner.startsWith('lower') ? round(height - markerMm) : 0,
+    sizeMm: markerMm,
   }));
-  const between = drawn.markers === 'four' ? width - 2 * (MARKER_MM + QUIET_MM) : width - 2;
+  const between = drawn.markers === 'four' ? width - 2 * (markerMm + QUIET_MM) : width - 2;
   const line = (role: Lettering['role'], text: string, y: number, most: number): Lettering => ({
     role,
     text,
     strokes: letter(text, { x: width / 2, y, heightMm: fittingHeightMm(text, between, most), anchor: 'middle' }),
   });
-  const lower = drawn.markers === 'four' ? height - MARKER_MM + 1.2 : height - 4.4;
+  const lower = drawn.markers === 'four' ? height - markerMm - QUIET_MM + 0.9 : height - 4.4;
   const cells = drawn.cells.map((cell, index): Cell => ({
     ...cell,
     index,
@@ -127,11 +151,12 @@ export function frame(
     frame: {
       markers: drawn.markers === 'four' ? markers : [],
       lettering: [
-        line('header', headerText(pairing), 0.2, LETTER_MM),
-        line('constants', drawn.constants, 2.1, 1.1),
-        ...layLabels(drawn, dx, dy),
-        line('axis', drawn.caption, height - 1.3, 1),
-        line('code', code, lower, 2),
+        ...(settings.words === 'full'
+          ? [line('header', headerText(pairing), 0.2, LETTER_MM), line('constants', drawn.constants, 2.1, 1.1)]
+          : []),
+        ...layLabels(labelsToLetter(drawn, settings.words), dx, dy),
+        line('axis', settings.words === 'full' ? drawn.caption : drawn.units, height - 1.3, 1),
+        line('code', code, lower, 1.5),
       ],
       settings,
       air: drawn.air,
@@ -140,20 +165,47 @@ export function frame(
     before: drawn.before.map((burn) => movedBurn(burn, dx, dy)),
     after: drawn.after.map((burn) => movedBurn(burn, dx, dy)),
     cells,
-    order: orderOf(cells, pairing),
+    ...burnPlan(cells, drawn, pairing),
   };
 }
 
 /** Cells as they burn: by risk, and where a hand sets the focus, one focus after another. */
 export function orderOf(cells: readonly Cell[], { machine }: Pick<Pairing, 'machine'>): number[] {
   return burnOrder(
-    cells
-      .filter((cell) => !cell.leftOut && cell.burns.length > 0)
-      .map(({ index, box, risk, burns }) => ({
-        index,
-        box,
-        risk,
-        ...(machine.automaticFocus ? {} : { group: String(burns[0]!.settings.focusOffsetMm) }),
-      })),
+    cells.filter(isBurned).map(({ index, box, risk, burns }) => ({
+      index,
+      box,
+      risk,
+      ...(machine.automaticFocus ? {} : { group: String(burns[0]!.settings.focusOffsetMm) }),
+    })),
   );
+}
+
+const isBurned = (cell: Cell): boolean => !cell.leftOut && cell.burns.length > 0;
+
+/**
+ * Order of a card's cells, and which of them are crossed in one sweep. Rows that are crossed at once go by their riskiest cell, that one
+ * last, and no row directly after its neighbour; the cells of a row are neighbours all the same, which is what is asked for.
+ */
+function burnPlan(cells: readonly Cell[], { rows }: Drawn, on: Pairing): Pick<Layout, 'order' | 'together'> {
+  if (rows === undefined) return { order: orderOf(cells, on), together: [] };
+  const burned = rows.map((row) => row.filter((index) => isBurned(cells[index]!))).filter((row) => row.length > 0);
+  const asOne = burned.map((row, index) => {
+    const members = row.map((member) => cells[member]!);
+    return {
+      index,
+      box: boxAround(members.map(({ box }) => box)),
+      risk: Math.max(...members.map(({ risk }) => risk)),
+    };
+  });
+  const inTurn = burnOrder(asOne).map((index) => burned[index]!);
+  return { order: inTurn.flat(), together: inTurn.filter((row) => row.length > 1) };
+}
+
+function boxAround(boxes: readonly Rect[]): Rect {
+  const x = Math.min(...boxes.map((box) => box.x));
+  const y = Math.min(...boxes.map((box) => box.y));
+  const right = Math.max(...boxes.map((box) => box.x + box.width));
+  const bottom = Math.max(...boxes.map((box) => box.y + box.height));
+  return { x, y, width: right - x, height: bottom - y };
 }

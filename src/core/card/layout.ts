@@ -23,6 +23,17 @@ export type CornerName = 'upper-left' | 'upper-right' | 'lower-right' | 'lower-l
 
 export const CORNER_NAMES: readonly CornerName[] = ['upper-left', 'upper-right', 'lower-right', 'lower-left'];
 
+/**
+ * Side of the markers of new cards, by the card's longer side: small ones burn in a few seconds, and a photo of a larger card shows each
+ * millimetre by fewer pixels.
+ */
+export const MARKER_SIZES_MM = [
+  { upToMm: 62, sideMm: 3.2 },
+  { upToMm: 105, sideMm: 4.8 },
+  { upToMm: Infinity, sideMm: 6.4 },
+] as const;
+export const LEAST_MARKER_MM = MARKER_SIZES_MM[0].sideMm;
+
 export interface MarkerPlace {
   readonly corner: CornerName;
   readonly id: number;
@@ -53,6 +64,8 @@ export interface StrokeSettings {
 export interface FrameSettings {
   readonly marker: MarkSettings;
   readonly lettering: StrokeSettings;
+  /** `short`: code, axes and what they mean. `full`: machine, stock and what is constant as well, for cards that leave the shop. */
+  readonly words: 'short' | 'full';
 }
 
 /** What surrounds a card's cells: four corner markers, or none on a card that no photo answers, and lettering. */
@@ -63,7 +76,7 @@ export interface Frame {
   readonly air: Air;
 }
 
-export const LAYOUT_VERSION = 2;
+export const LAYOUT_VERSION = 3;
 
 /** A card at true scale: all that the machine, the drawing and the reading need. Plain data, safe as JSON. */
 export interface Layout {
@@ -82,6 +95,11 @@ export interface Layout {
   readonly cells: readonly Cell[];
   /** Cell indexes in the order they burn, cells left out not among them. */
   readonly order: readonly number[];
+  /**
+   * Cells that are crossed in one sweep, power changing at their borders: neighbours in `order`, of one speed, interval and focus. Empty
+   * where each cell is filled by itself.
+   */
+  readonly together: readonly (readonly number[])[];
 }
 
 /** The burn that a cell is described by: its first. Throws RangeError for a cell without burns. */

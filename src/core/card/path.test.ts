@@ -8,7 +8,7 @@ import { layCard } from './lay';
 import type { Layout } from './layout';
 import { mainBurn } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
-import { cardPath, fillRegion, type Sweep } from './path';
+import { cardPath, fillRegion, fillTogether, type Sweep } from './path';
 import { rectRing, type Region } from './shape';
 
 const pairing = demoPairing('marl', 'mdf');
@@ -18,6 +18,7 @@ const plan: GridPlan = {
   ...proposed,
   cellMm: 4,
   leaveOutFailing: false,
+  sweeps: 'cells',
   power: { from: 0.2, to: 0.4, count: 2, spacing: 'even' },
   speed: { from: 100, to: 200, count: 2, spacing: 'even' },
   constants: { ...proposed.constants, intervalMm: 0.1, passes: 1, bothWays: true, direction: 'horizontal' },
@@ -26,9 +27,9 @@ const lay = (change: Partial<GridPlan['constants']> = {}) =>
   layCard(grid, { ...plan, constants: { ...plan.constants, ...change } }, pairing, { cardNumber: 9 });
 const sweepsOfCell = (layout: Layout, index: number): Sweep[] => {
   const found: Sweep[] = [];
-  let now: number | null = null;
+  let now: number | undefined;
   for (const step of cardPath(layout, machine)) {
-    if (step.step === 'part') now = step.cellIndex;
+    if (step.step === 'part') now = step.cells[0];
     else if (step.step === 'sweep' && now === index) found.push(step);
   }
   return found;
@@ -149,5 +150,95 @@ describe('the path of a region', () => {
       const by = shifted[index]!.from.x - sweep.from.x;
       expect(by).toBeCloseTo(sweep.to.x > sweep.from.x ? 0 : -0.07, 9);
     });
+  });
+});
+
+describe('turned and crossed lines', () => {
+  const area = [rectRing({ x: 10, y: 10, width: 20, height: 10 })];
+  const settings = {
+    ...lay().cells[0]!.burns[0]!.settings,
+    intervalMm: 0.5,
+    passes: 1,
+    direction: 'horizontal' as const,
+    bothWays: true,
+  };
+  const lengthOf = (sweeps: readonly Sweep[]): number =>
+    sweeps.flatMap(({ lit }) => lit).reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
+  it.each([0, 30, 45, 75])(
+    'at %i degrees lie that much turned, an interval apart, inside the area, and fill it',
+    (angle) => {
+      const sweeps = [...fillRegion(area, { ...settings, lineAngleDeg: angle }, 0)];
+      // A fill's lines times their distance is the area, whatever way they run.
+      expect(lengthOf(sweeps) * 0.5).toBeGreaterThan(200 * 0.94);
+      expect(lengthOf(sweeps) * 0.5).toBeLessThan(200 * 1.06);
+      for (const { from, to } of sweeps) {
+        for (const { x, y } of [from, to]) {
+          expect(x).toBeGreaterThan(10 - 1e-6);
+          expect(x).toBeLessThan(30 + 1e-6);
+          expect(y).toBeGreaterThan(10 - 1e-6);
+          expect(y).toBeLessThan(20 + 1e-6);
+        }
+        // Counter-clockwise as the card is read: y runs down, so a rising line has a falling y.
+        const turn = (Math.atan2(-(to.y - from.y), to.x - from.x) * 180) / Math.PI;
+        expect((((turn % 180) + 180) % 180) - angle).toBeCloseTo(0, 6);
+      }
+    },
+  );
+  it('are done again at right angles when crossed: twice the line, each half as if alone', () => {
+    const alone = [...fillRegion(area, settings, 0)];
+    const down = [...fillRegion(area, { ...settings, direction: 'vertical' }, 0)];
+    expect([...fillRegion(area, { ...settings, crossHatch: true }, 0)]).toEqual([...alone, ...down]);
+  });
+});
+
+describe('a row crossed in one sweep', () => {
+  const rows: GridPlan = { ...plan, sweeps: 'rows' };
+  const layout = layCard(grid, rows, pairing, { cardNumber: 9 });
+  it('goes over the row’s cells line by line, each with its own power and none between', () => {
+    expect(layout.together).toHaveLength(2);
+    const steps = [...cardPath(layout, machine)];
+    const start = steps.findIndex((step) => step.step === 'part' && step.cells.length === 2);
+    const part = steps[start]!;
+    if (part.step !== 'part') throw new Error('no part');
+    const cells = part.cells.map((index) => layout.cells[index]!);
+    const sweeps = steps.slice(start + 1, start + 41) as Sweep[];
+    expect(sweeps.every((sweep) => sweep.step === 'sweep' && sweep.lit.length === 2)).toBe(true);
+    for (const sweep of sweeps) {
+      const sense = Math.sign(sweep.to.x - sweep.from.x);
+      for (const { fromMm, toMm, powerFraction } of sweep.lit) {
+        const ends = [sweep.from.x + sense * fromMm, sweep.from.x + sense * toMm].sort((a, b) => a - b);
+        const cell = cells.find(({ box }) => Math.abs(box.x - ends[0]!) < 1e-6)!;
+        expect(ends[1]).toBeCloseTo(cell.box.x + cell.box.width, 6);
+        expect(powerFraction).toBe(cell.levels.power);
+      }
+    }
+    expect(
+      sweeps
+        .slice(1)
+        .every(
+          (sweep, index) =>
+            Math.sign(sweep.to.x - sweep.from.x) !== Math.sign(sweeps[index]!.to.x - sweeps[index]!.from.x),
+        ),
+    ).toBe(true);
+  });
+  it('takes as many lines as a cell alone, and less time than its cells one by one', () => {
+    const alone = layCard(grid, plan, pairing, { cardNumber: 9 });
+    const sweepsOf = (of: Layout): number => [...cardPath(of, machine)].filter((step) => step.step === 'sweep').length;
+    expect(sweepsOf(alone) - sweepsOf(layout)).toBe(2 * 40);
+    expect(estimateCard(layout, machine).totalS).toBeLessThan(estimateCard(alone, machine).totalS);
+  });
+  it('lets the riskiest row be the last, and leaves out what is left out', () => {
+    const last = layout.cells[layout.order.at(-1)!]!;
+    expect(last.levels.speed).toBe(Math.min(...layout.cells.map((cell) => Number(cell.levels.speed))));
+    const sparse = layCard(grid, { ...rows, power: { ...rows.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
+      cardNumber: 9,
+    });
+    const out = sparse.cells.filter((cell) => cell.leftOut).map((cell) => cell.index);
+    expect(out.length).toBeGreaterThan(0);
+    expect(sparse.order.filter((index) => out.includes(index))).toEqual([]);
+  });
+  it('is refused for burns that are not filled by the same lines', () => {
+    const [a, b] = layout.cells.map((cell) => cell.burns[0]!);
+    expect(() => fillTogether([a!, { ...b!, settings: { ...b!.settings, intervalMm: 0.2 } }], 1)).toThrow(RangeError);
   });
 });

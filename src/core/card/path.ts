@@ -4,13 +4,14 @@ import { sweepLimits } from '../machine/machine';
 import type { Point } from '../geometry/point';
 import { mainBurn, type Layout, type MarkerPlace } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
-import type { Air, BurnSettings } from './settings';
+import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
 import { boxOfShape, rectRing, type Burn, type Region } from './shape';
 
 /** A stretch of a sweep where the beam is on, as distances from the start of the sweep's mark. */
 export interface LitStretch {
   readonly fromMm: number;
   readonly toMm: number;
+  readonly powerFraction: number;
 }
 
 /** One straight line of a fill: the head runs up, crosses the mark at constant speed and runs out. */
@@ -20,7 +21,6 @@ export interface Sweep {
   readonly to: Point;
   readonly runUpMm: number;
   readonly speedMmPerS: number;
-  readonly powerFraction: number;
   readonly lit: readonly LitStretch[];
 }
 
@@ -37,10 +37,12 @@ export interface Stroke {
 export interface Part {
   readonly step: 'part';
   readonly name: string;
-  readonly cellIndex: number | null;
+  /** The cells that it burns: none for frame and common burns, several where a row is crossed in one sweep. */
+  readonly cells: readonly number[];
   readonly air: Air;
   /** Positive raises the head; see `BurnSettings`. */
   readonly focusOffsetMm: number;
+  readonly frequencyKHz: number | null;
 }
 
 /** The burn waits for a hand. */
@@ -68,50 +70,107 @@ function crossings(area: Region, at: number, horizontal: boolean): number[] {
   return found.sort((a, b) => a - b);
 }
 
+/** Turns points about the card's corner, counter-clockwise as the card is read (y runs down). */
+const turned = ({ x, y }: Point, cos: number, sin: number): Point => ({ x: x * cos + y * sin, y: y * cos - x * sin });
+
 /**
  * Sweeps that fill a region, as many as the interval allows, centred in its bounding box, alternating when both ways, for every
- * pass. A line that meets nothing of the region is left out; stretches that touch are one.
+ * pass; a cross-hatched pass is done once more at right angles. A line that meets nothing of the region is left out; stretches that
+ * touch are one.
  */
 export function* fillRegion(area: Region, settings: BurnSettings, runUp: number): Generator<Sweep> {
-  const { intervalMm, direction, bothWays, passes, speedMmPerS, powerFraction, scanOffsetMm } = settings;
-  const horizontal = direction === 'horizontal';
+  const first = (settings.direction === 'horizontal' ? 0 : 90) + settings.lineAngleDeg;
+  const angles = settings.crossHatch ? [first, first + 90] : [first];
+  for (let pass = 0; pass < settings.passes; pass++) {
+    for (const angle of angles) yield* fillOnce(area, settings, angle % 180, runUp);
+  }
+}
+
+function* fillOnce(area: Region, settings: BurnSettings, angleDeg: number, runUp: number): Generator<Sweep> {
+  // Along an axis nothing is turned, so that coordinates stay as exact as they were drawn.
+  if (angleDeg === 0 || angleDeg === 90) return yield* linesOfFill(area, settings, angleDeg === 0, runUp);
+  const cos = Math.cos((angleDeg * Math.PI) / 180);
+  const sin = Math.sin((angleDeg * Math.PI) / 180);
+  const level = area.map((ring) => ring.map((point) => turned(point, cos, -sin)));
+  for (const sweep of linesOfFill(level, settings, true, runUp))
+    yield { ...sweep, from: turned(sweep.from, cos, sin), to: turned(sweep.to, cos, sin) };
+}
+
+/** One pass of a fill along an axis. */
+function* linesOfFill(area: Region, settings: BurnSettings, horizontal: boolean, runUp: number): Generator<Sweep> {
+  const { intervalMm, bothWays, speedMmPerS, powerFraction, scanOffsetMm } = settings;
   const box = boxOfShape({ do: 'sweep', area });
   const across = horizontal ? box.height : box.width;
   const lines = Math.max(1, Math.floor(across / intervalMm + 1e-9));
   const start = (horizontal ? box.y : box.x) + (across - (lines - 1) * intervalMm) / 2;
-  for (let pass = 0; pass < passes; pass++) {
-    for (let line = 0; line < lines; line++) {
-      const at = start + line * intervalMm;
-      const stretches: [number, number][] = [];
-      const marks = crossings(area, at, horizontal);
-      for (let k = 0; k + 1 < marks.length; k += 2) {
-        const last = stretches.at(-1);
-        if (last && marks[k]! - last[1] < 1e-6) last[1] = marks[k + 1]!;
-        else stretches.push([marks[k]!, marks[k + 1]!]);
-      }
-      const first = stretches[0];
-      if (!first) continue;
-      const end = stretches.at(-1)![1];
-      const back = bothWays && line % 2 === 1;
-      const shift = back ? -scanOffsetMm : 0;
-      const point = (along: number): Point => (horizontal ? { x: along + shift, y: at } : { x: at, y: along + shift });
-      yield {
-        step: 'sweep',
-        from: point(back ? end : first[0]),
-        to: point(back ? first[0] : end),
-        runUpMm: runUp,
-        speedMmPerS,
-        powerFraction,
-        lit: back
-          ? stretches.map(([from, to]) => ({ fromMm: end - to, toMm: end - from })).reverse()
-          : stretches.map(([from, to]) => ({ fromMm: from - first[0], toMm: to - first[0] })),
-      };
+  for (let line = 0; line < lines; line++) {
+    const at = start + line * intervalMm;
+    const stretches: [number, number][] = [];
+    const marks = crossings(area, at, horizontal);
+    for (let k = 0; k + 1 < marks.length; k += 2) {
+      const last = stretches.at(-1);
+      if (last && marks[k]! - last[1] < 1e-6) last[1] = marks[k + 1]!;
+      else stretches.push([marks[k]!, marks[k + 1]!]);
     }
+    const first = stretches[0];
+    if (!first) continue;
+    const end = stretches.at(-1)![1];
+    const back = bothWays && line % 2 === 1;
+    const shift = back ? -scanOffsetMm : 0;
+    const point = (along: number): Point => (horizontal ? { x: along + shift, y: at } : { x: at, y: along + shift });
+    yield {
+      step: 'sweep',
+      from: point(back ? end : first[0]),
+      to: point(back ? first[0] : end),
+      runUpMm: runUp,
+      speedMmPerS,
+      lit: back
+        ? stretches.map(([from, to]) => ({ fromMm: end - to, toMm: end - from, powerFraction })).reverse()
+        : stretches.map(([from, to]) => ({ fromMm: from - first[0], toMm: to - first[0], powerFraction })),
+    };
   }
 }
 
-/** Run-up in mm that a sweep has on this machine, each side: as set, or what the speed asks for. */
+/**
+ * Sweeps that fill several cells of one row at once: each line crosses them all, with each cell's own power over it and none between.
+ * Cells must be filled along X by as many lines at the same heights and speed. Throws RangeError where they are not.
+ */
+export function fillTogether(burns: readonly Burn[], runUp: number): Sweep[] {
+  const fills = burns.map(({ shape, settings }) => [
+    ...fillRegion(shape.do === 'sweep' ? shape.area : [], settings, runUp),
+  ]);
+  const [first, ...others] = fills;
+  if (!first) return [];
+  return first.map((line, index) => {
+    const lines = [line, ...others.map((fill) => fill[index])];
+    const back = line.to.x < line.from.x;
+    const alike = lines.every(
+      (other) =>
+        other !== undefined &&
+        other.from.y === line.from.y &&
+        other.to.y === line.from.y &&
+        other.speedMmPerS === line.speedMmPerS &&
+        other.to.x < other.from.x === back,
+    );
+    if (!alike || others.some((fill) => fill.length !== first.length))
+      throw new RangeError('invalid burns: they are not filled by the same lines');
+    const sorted = (lines as Sweep[]).sort((a, b) => (back ? b.from.x - a.from.x : a.from.x - b.from.x));
+    const start = sorted[0]!.from.x;
+    return {
+      ...line,
+      from: { x: start, y: line.from.y },
+      to: { x: sorted.at(-1)!.to.x, y: line.from.y },
+      lit: sorted.flatMap(({ from, lit }) => {
+        const ahead = Math.abs(from.x - start);
+        return lit.map((stretch) => ({ ...stretch, fromMm: stretch.fromMm + ahead, toMm: stretch.toMm + ahead }));
+      }),
+    };
+  });
+}
+
+/** Run-up in mm that a sweep has on this machine, each side: as set, or what the speed asks for. Mirrors need none. */
 export function sweepRunUpMm(settings: BurnSettings, machine: Machine): number {
+  if (machine.head === 'galvo') return 0;
   return (
     settings.runUpMm ?? runUpMm(settings.speedMmPerS, sweepLimits(machine, settings.direction).accelerationMmPerS2)
   );
@@ -119,7 +178,8 @@ export function sweepRunUpMm(settings: BurnSettings, machine: Machine): number {
 
 /** Run-up in mm that a burn has on this machine, each side. Followed lines have none unless it is set. */
 export function burnRunUpMm({ shape, settings }: Burn, machine: Machine): number {
-  return shape.do === 'follow' ? (settings.runUpMm ?? 0) : sweepRunUpMm(settings, machine);
+  if (shape.do === 'sweep') return sweepRunUpMm(settings, machine);
+  return machine.head === 'galvo' ? 0 : (settings.runUpMm ?? 0);
 }
 
 function* burnPath(burn: Burn, machine: Machine): Generator<PathStep> {
@@ -155,22 +215,27 @@ export function markerRegion(marker: MarkerPlace): Region {
   return rings;
 }
 
-/** The frame as burns: each marker a sweep, all lettering one follow. Sharp, one pass. */
-export function frameBurns({ frame }: Layout): { name: string; burn: Burn }[] {
+/**
+ * The frame as burns: each marker a sweep, all lettering one follow. Sharp, one pass. Where power follows speed markers need no run-up: on
+ * lines that short it would be most of their time.
+ */
+export function frameBurns(
+  { frame }: Layout,
+  { rampPower }: Pick<Machine, 'rampPower'>,
+): { name: string; burn: Burn }[] {
   const shared = {
     passes: 1,
     focusOffsetMm: 0,
     air: frame.air,
     direction: 'horizontal',
     bothWays: true,
-    runUpMm: null,
-    scanOffsetMm: 0,
+    ...PLAIN_EXTRAS,
   } as const;
   const markers = frame.markers.map((marker) => ({
     name: `marker ${marker.corner}`,
     burn: {
       shape: { do: 'sweep', area: markerRegion(marker) } as const,
-      settings: { ...shared, ...frame.settings.marker },
+      settings: { ...shared, ...frame.settings.marker, ...(rampPower === 'follows-speed' && { runUpMm: 0 }) },
     },
   }));
   if (frame.lettering.length === 0) return markers;
@@ -192,16 +257,17 @@ export interface BurnScope {
  * what is common and comes after them.
  */
 export function* cardPath(layout: Layout, machine: Machine, scope: BurnScope | null = null): Generator<PathStep> {
-  const part = (name: string, { settings }: Burn, cellIndex: number | null = null): Part => ({
+  const part = (name: string, { settings }: Burn, cells: readonly number[] = []): Part => ({
     step: 'part',
     name,
-    cellIndex,
+    cells,
     air: settings.air,
     focusOffsetMm: settings.focusOffsetMm,
+    frequencyKHz: settings.frequencyKHz,
   });
   const wholeFrame = scope === null || scope.frame;
   if (wholeFrame) {
-    for (const { name, burn } of frameBurns(layout)) {
+    for (const { name, burn } of frameBurns(layout, machine)) {
       yield part(name, burn);
       yield* burnPath(burn, machine);
     }
@@ -211,9 +277,16 @@ export function* cardPath(layout: Layout, machine: Machine, scope: BurnScope | n
     }
   }
   for (const index of scope === null ? layout.order : scope.cells) {
-    const cell = layout.cells[index]!;
-    for (const burn of cell.burns) {
-      yield part(`cell ${index}`, burn, index);
+    const together = scope === null ? layout.together.find((group) => group.includes(index)) : undefined;
+    if (together) {
+      if (together[0] !== index) continue;
+      const burns = together.map((member) => mainBurn(layout.cells[member]!));
+      yield part(`cells ${together.join(' ')}`, burns[0]!, together);
+      yield* fillTogether(burns, burnRunUpMm(burns[0]!, machine));
+      continue;
+    }
+    for (const burn of layout.cells[index]!.burns) {
+      yield part(`cell ${index}`, burn, [index]);
       yield* burnPath(burn, machine);
     }
   }

@@ -5,9 +5,14 @@ export interface PlanField {
   /** "constants.intervalMm" */
   readonly path: string;
   readonly label: string;
-  readonly as: 'length' | 'offset' | 'speed' | 'power' | 'interval' | 'count' | 'run-up' | 'flag' | 'choice';
+  readonly as:
+    'length' | 'offset' | 'speed' | 'power' | 'interval' | 'count' | 'run-up' | 'flag' | 'choice' | 'text' | 'number';
+  /** Of a bare number. */
+  readonly unit?: string;
+  /** A number that may be left empty. */
+  readonly optional?: boolean;
   readonly options?: readonly { readonly value: string; readonly name: string }[];
-  readonly group: 'cells' | 'same' | 'frame';
+  readonly group: 'cells' | 'same' | 'frame' | 'setup';
   readonly hint?: string;
 }
 
@@ -23,6 +28,41 @@ const AIRS = {
   'on-off': ['off', 'on'],
   adjustable: ['off', 'low', 'on'],
 } as const satisfies Record<Machine['airAssist'], readonly string[]>;
+
+/** What mirrors can do beside a gantry's settings. */
+function galvoFields(machine: Machine, path: string): PlanField[] {
+  const frequency = machine.galvo?.frequencyKHz;
+  return [
+    {
+      path: `${path}.lineAngleDeg`,
+      label: 'Lines turned by',
+      as: 'number',
+      unit: '°',
+      group: 'same',
+      hint: 'counter-clockwise, 0 up to 90',
+    },
+    {
+      path: `${path}.crossHatch`,
+      label: 'Cross-hatch',
+      as: 'flag',
+      group: 'same',
+      hint: 'each pass once more at right angles: twice the energy',
+    },
+    ...(frequency
+      ? [
+          {
+            path: `${path}.frequencyKHz`,
+            label: 'Frequency',
+            as: 'number' as const,
+            unit: 'kHz',
+            optional: true,
+            group: 'same' as const,
+            hint: `${frequency.least} to ${frequency.most} kHz; empty to leave it as it is. Files carry it as a remark: set it at the machine.`,
+          },
+        ]
+      : []),
+  ];
+}
 
 /** The constants that a machine can set, under a path of the plan; those that vary on the card are left out. */
 export function constantFields(machine: Machine, path: string, without: readonly string[] = []): PlanField[] {
@@ -64,7 +104,9 @@ export function constantFields(machine: Machine, path: string, without: readonly
       hint: 'each side, also called overscan; empty for what the speed needs',
     },
   ];
-  return all.filter((field) => !without.includes(field.path.slice(path.length + 1)));
+  if (machine.head === 'galvo') all.push(...galvoFields(machine, path));
+  const needless = machine.head === 'galvo' ? [...without, 'runUpMm'] : without;
+  return all.filter((field) => !needless.includes(field.path.slice(path.length + 1)));
 }
 
 /** The value at a path of a plain object; undefined where the way ends. */

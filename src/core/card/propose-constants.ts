@@ -3,7 +3,7 @@ import { formatLength, type LikedUnits } from '../quantities/format';
 import { familyOf, type Family } from '../stock/families';
 import type { Known } from './contract';
 import { widthAcross } from './mark-across';
-import type { Constants } from './settings';
+import { PLAIN_EXTRAS, type Constants } from './settings';
 
 const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 
@@ -88,8 +88,7 @@ export function proposeConstants({ pairing, facts }: Known): { constants: Consta
       air,
       direction,
       bothWays: true,
-      runUpMm: null,
-      scanOffsetMm: 0,
+      ...PLAIN_EXTRAS,
     },
     reasons,
   };

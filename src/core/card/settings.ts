@@ -21,14 +21,33 @@ export interface BurnSettings {
   readonly runUpMm: number | null;
   /** How much further along its own direction each line of the way back is laid, to undo the head's lag. */
   readonly scanOffsetMm: number;
+  /** Lines of a fill are turned by this much from `direction`, counter-clockwise as the card is read: 0 up to 90. */
+  readonly lineAngleDeg: number;
+  /** Each pass of a fill is done again at right angles to itself: twice the lines, and twice the energy. */
+  readonly crossHatch: boolean;
+  /** Pulse rate; null where the source does not pulse, or was left as it is. */
+  readonly frequencyKHz: number | null;
 }
 
 /** The settings that a card of power and speed keeps the same in every cell. */
 export type Constants = Omit<BurnSettings, 'powerFraction' | 'speedMmPerS'>;
 
-/** Settings as they were kept before run-up and scan offset were part of them. */
+/** What settings have that say nothing about run-up, lag, angle, hatch and pulses: everything plain. */
+export const PLAIN_EXTRAS = {
+  runUpMm: null,
+  scanOffsetMm: 0,
+  lineAngleDeg: 0,
+  crossHatch: false,
+  frequencyKHz: null,
+} as const satisfies Partial<BurnSettings>;
+
+/** Settings as they were kept before all of these were part of them. */
 export function upgradeSettings<Settings extends object>(
   stored: Settings,
-): Settings & Pick<BurnSettings, 'runUpMm' | 'scanOffsetMm'> {
-  return { runUpMm: null, scanOffsetMm: 0, ...stored };
+): Settings & Pick<BurnSettings, keyof typeof PLAIN_EXTRAS> {
+  return { ...PLAIN_EXTRAS, ...stored };
 }
+
+/** How often the lines of a fill cross each place. */
+export const crossingsOf = ({ passes, crossHatch }: Pick<BurnSettings, 'passes' | 'crossHatch'>): number =>
+  passes * (crossHatch ? 2 : 1);

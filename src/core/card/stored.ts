@@ -1,14 +1,23 @@
-import type { Machine } from '../machine/machine';
+import { USUAL_GALVO, type Machine } from '../machine/machine';
 import type { Point, Rect } from '../geometry/point';
-import type { Pairing } from './contract';
-import { LAYOUT_VERSION, type Cell, type Fate, type Layout, type Lettering, type MarkerPlace } from './layout';
-import { boxOfShape, rectRing } from './shape';
-import { upgradeSettings, type Air, type BurnSettings } from './settings';
+import type { BasePlan, Pairing } from './contract';
+import {
+  LAYOUT_VERSION,
+  type Cell,
+  type Fate,
+  type FrameSettings,
+  type Layout,
+  type Lettering,
+  type MarkerPlace,
+} from './layout';
+import { boxOfShape, rectRing, type Burn } from './shape';
+import { PLAIN_EXTRAS, upgradeSettings, type Air, type BurnSettings } from './settings';
+import { UNSAID_SETUP } from './work-setup';
 
 /** A cell as the first version of layouts held it. */
 interface FirstCell extends Rect {
   readonly index: number;
-  readonly settings: Omit<BurnSettings, 'runUpMm' | 'scanOffsetMm'>;
+  readonly settings: Omit<BurnSettings, keyof typeof PLAIN_EXTRAS>;
   readonly arealEnergyJPerMm2: number;
   readonly fate: Fate | 'plain';
   readonly leftOut: boolean;
@@ -27,6 +36,40 @@ interface FirstLayout {
   readonly constants: { readonly air: Air };
   readonly markerSettings: Layout['frame']['settings']['marker'];
   readonly letteringSettings: Layout['frame']['settings']['lettering'];
+}
+
+/** A layout of version 2: settings knew no angle, hatch and pulses, frames were lettered in full, each cell was filled by itself. */
+type SecondLayout = Omit<Layout, 'version' | 'together'>;
+
+const upgradeBurn = (burn: Burn): Burn => ({ ...burn, settings: upgradeSettings(burn.settings) });
+
+function upgradeSecond(second: SecondLayout): Layout {
+  const { frame, before, after, cells } = second;
+  return {
+    ...second,
+    version: LAYOUT_VERSION,
+    frame: { ...frame, settings: upgradeFrame(frame.settings) },
+    before: before.map(upgradeBurn),
+    after: after.map(upgradeBurn),
+    cells: cells.map(upgradeStoredCell),
+    together: [],
+  };
+}
+
+/** A cell of a layout of version 2, or one that a search added to such. */
+export const upgradeStoredCell = <Stored extends Omit<Cell, 'index'>>(cell: Stored): Stored => ({
+  ...cell,
+  burns: cell.burns.map(upgradeBurn),
+});
+
+/** A frame's settings from before there was a choice of how much is lettered. */
+const upgradeFrame = (stored: Omit<FrameSettings, 'words'>): FrameSettings => ({ words: 'full', ...stored });
+
+/** What every plan has, of a plan from before set-ups were recorded. */
+export function upgradeBase<Stored extends { readonly frame: Omit<FrameSettings, 'words'> }>(
+  stored: Stored,
+): Omit<Stored, 'frame'> & Pick<BasePlan, 'frame' | 'setup'> {
+  return { setup: UNSAID_SETUP, ...stored, frame: upgradeFrame(stored.frame) };
 }
 
 /** Cells of the first version were filled squares that differed in power and speed alone. */
@@ -51,6 +94,7 @@ function upgradeCell(cell: FirstCell): Cell {
 export function upgradeLayout(stored: object): Layout {
   const { version } = stored as { version?: number };
   if (version === LAYOUT_VERSION) return stored as Layout;
+  if (version === 2) return upgradeSecond(stored as SecondLayout);
   if (version !== undefined) throw new RangeError(`unknown layout version: ${version}`);
   const first = stored as FirstLayout;
   return {
@@ -63,7 +107,7 @@ export function upgradeLayout(stored: object): Layout {
     frame: {
       markers: first.markers,
       lettering: first.lettering,
-      settings: { marker: first.markerSettings, lettering: first.letteringSettings },
+      settings: upgradeFrame({ marker: first.markerSettings, lettering: first.letteringSettings }),
       air: first.constants.air,
     },
     inner: boxOfShape({ do: 'follow', lines: first.cells.map(rectRing) }),
@@ -71,12 +115,31 @@ export function upgradeLayout(stored: object): Layout {
     after: [],
     cells: first.cells.map(upgradeCell),
     order: first.order,
+    together: [],
   };
 }
 
-/** Machine, lens and stock as they were stored with a card or fact, any of them; words that machines gained since have their careful value. */
+/**
+ * Machine, lens and stock as they were stored with a card or fact, any of them; words that machines and lenses gained since have their
+ * careful or usual value.
+ */
 export function upgradePairing<Stored extends Partial<Pairing>>(stored: Stored): Stored {
-  if (!stored.machine) return stored;
-  const careful: Pick<Machine, 'rampPower' | 'addsRunUp'> = { rampPower: 'constant', addsRunUp: false };
-  return { ...stored, machine: { ...careful, ...stored.machine } };
+  const { machine, lens } = stored;
+  return {
+    ...stored,
+    ...(machine && { machine: upgradeMachine(machine) }),
+    ...(lens && { lens: { ...lens, fieldMm: lens.fieldMm ?? null } }),
+  };
+}
+
+function upgradeMachine(machine: Machine): Machine {
+  const careful: Pick<Machine, 'rampPower' | 'addsRunUp' | 'zero' | 'xPlus' | 'yPlus' | 'galvo'> = {
+    rampPower: 'constant',
+    addsRunUp: false,
+    zero: 'bed-front-left',
+    xPlus: 'right',
+    yPlus: 'away',
+    galvo: machine.head === 'galvo' ? { ...USUAL_GALVO, jumpSpeedMmPerS: machine.topSpeedXMmPerS } : null,
+  };
+  return { ...careful, ...machine };
 }

@@ -23,6 +23,8 @@ function isFar(as: PlanField['as'], value: number, proposed: number): boolean {
  * Constants of a plan that lie far from the proposal, which starts from what was kept last: slips of a finger and forgotten changes, in
  * words with the proposal's own reason. Not faults: the operator may mean it.
  *
+ * With the plan of the card `before`, what is as it was there is not pointed out, and what is not says what was used.
+ *
  * passes 4 where 1 was proposed -> 'Passes: 4, where 1 was proposed (as the kept engraving setting).'
  */
 export function unusualConstants(
@@ -30,14 +32,21 @@ export function unusualConstants(
   plan: object,
   proposal: { readonly plan: object; readonly reasons: Readonly<Record<string, string>> },
   liked: LikedUnits,
+  before: { readonly plan: object; readonly code: string } | null = null,
 ): string[] {
   return fields.flatMap(({ path, label, as, group }) => {
     const value = valueAt(plan, path);
     const proposed = valueAt(proposal.plan, path);
     if (group !== 'same' || typeof value !== 'number' || typeof proposed !== 'number') return [];
     if (!isFar(as, value, proposed)) return [];
+    const used = before && valueAt(before.plan, path);
+    const told = typeof used === 'number' ? used : null;
+    if (told !== null && !isFar(as, value, told)) return [];
+    const until = told === null ? '' : `; you used ${shown(as, told, liked)} until now (card ${before!.code})`;
     const reason = proposal.reasons[path];
     const because = reason === undefined ? '' : ` (${reason})`;
-    return [`${label}: ${shown(as, value, liked)}, where ${shown(as, proposed, liked)} was proposed${because}.`];
+    return [
+      `${label}: ${shown(as, value, liked)}, where ${shown(as, proposed, liked)} was proposed${because}${until}.`,
+    ];
   });
 }

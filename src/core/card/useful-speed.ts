@@ -12,5 +12,7 @@ export const USUAL_LINE_MM = 40;
  */
 export function fastestUsefulMmPerS(machine: Machine, direction: 'horizontal' | 'vertical'): number {
   const { topSpeedMmPerS, accelerationMmPerS2 } = sweepLimits(machine, direction);
+  // Mirrors have no ramps that a faster line would pay for.
+  if (machine.head === 'galvo') return topSpeedMmPerS;
   return Math.min(topSpeedMmPerS, fastestFillSpeedMmPerS(USUAL_LINE_MM, accelerationMmPerS2));
 }

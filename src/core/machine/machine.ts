@@ -5,15 +5,61 @@ export type SourceKind = 'blue-diode' | 'co2-glass' | 'co2-rf' | 'fibre' | 'uv';
 export type RampPower = 'follows-speed' | 'constant';
 export type AirAssist = 'none' | 'on-off' | 'adjustable';
 
+/** The sense in which each axis counts up, seen by the operator who stands in front of the machine. */
+export interface AxisSenses {
+  readonly xPlus: 'right' | 'left';
+  readonly yPlus: 'away' | 'toward';
+}
+
+/**
+ * Where coordinate zero of a program lies: a corner or the middle of the bed, or the card itself (its front left corner or its middle), for
+ * controllers whose zero is set on the work. `head` is wherever the head stands when the program starts: there the card's front left
+ * corner comes to lie.
+ */
+export const ZERO_PLACES = {
+  'bed-front-left': 'bed: front left corner',
+  'bed-front-right': 'bed: front right corner',
+  'bed-rear-left': 'bed: rear left corner',
+  'bed-rear-right': 'bed: rear right corner',
+  'bed-middle': 'bed: middle of the field',
+  head: 'where the head stands at the start',
+  'card-corner': 'card: front left corner',
+  'card-middle': 'card: middle',
+} as const;
+export type ZeroPlace = keyof typeof ZERO_PLACES;
+
+/** What decides the time of a galvo head instead of acceleration, and how often its source pulses. */
+export interface GalvoHead {
+  /** Speed of the mirrors between marks. */
+  readonly jumpSpeedMmPerS: number;
+  /** Rest after each jump, before the beam comes on. */
+  readonly jumpDelayS: number;
+  /** Beam-on, beam-off and corner delays of one mark together. */
+  readonly markDelayS: number;
+  /** Pulse rates that the source can be set to; null for a source that does not pulse. */
+  readonly frequencyKHz: { readonly least: number; readonly most: number } | null;
+}
+
+/** A galvo head as it usually is (from memory): jumps of 3 m/s, rests of some tenths of a millisecond. */
+export const USUAL_GALVO: GalvoHead = {
+  jumpSpeedMmPerS: 3000,
+  jumpDelayS: 0.0003,
+  markDelayS: 0.0004,
+  frequencyKHz: { least: 20, most: 100 },
+};
+
 /** One measured point of the power that leaves the head for a commanded share of rated power. */
 export interface PowerPoint {
   readonly command: number;
   readonly watts: number;
 }
 
-export interface Machine {
+export interface Machine extends AxisSenses {
   readonly name: string;
   readonly head: HeadKind;
+  /** For galvo heads, and for them only. */
+  readonly galvo: GalvoHead | null;
+  readonly zero: ZeroPlace;
   readonly sourceKind: SourceKind;
   readonly wavelengthNm: number;
   readonly ratedPowerW: number;
@@ -47,6 +93,8 @@ export interface Lens {
   readonly spotXMm: number;
   readonly spotYMm: number;
   readonly spotOrigin: 'measured' | 'computed';
+  /** Side of the square field that a galvo head reaches through this lens; null where the bed is the limit. */
+  readonly fieldMm: number | null;
 }
 
 export const SOURCE_NAMES: Readonly<Record<SourceKind, string>> = {

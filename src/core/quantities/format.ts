@@ -3,8 +3,18 @@ import { MM_PER_INCH } from './quantity';
 /** How an operator likes to read quantities. Storage is canonical (mm, mm/s, fraction) whatever stands here. */
 export interface LikedUnits {
   readonly length: 'mm' | 'in';
-  readonly speed: 'mm/s' | 'mm/min';
+  readonly speed: 'mm/s' | 'mm/min' | 'own';
+  /** The machine's own scale of speed, once it was told; needed where `speed` is `own`. */
+  readonly ownSpeed?: OwnSpeed;
   readonly density: 'mm' | 'dpi' | 'lines/cm';
+}
+
+/** Units of their own that machines state speed in: per cent of their top speed, or dots a second at their own dot pitch. */
+export const OWN_SPEED_UNITS = ['% speed', 'dots/s'] as const;
+
+export interface OwnSpeed {
+  readonly unit: (typeof OWN_SPEED_UNITS)[number];
+  readonly mmPerSPerUnit: number;
 }
 
 export const DEFAULT_LIKED_UNITS: LikedUnits = { length: 'mm', speed: 'mm/s', density: 'mm' };
@@ -32,6 +42,8 @@ export function formatSize(widthMm: number, heightMm: number, liked: LikedUnits 
 }
 
 export function formatSpeed(valueMmPerS: number, liked: LikedUnits = DEFAULT_LIKED_UNITS): string {
+  if (liked.speed === 'own' && liked.ownSpeed)
+    return `${plainNumber(valueMmPerS / liked.ownSpeed.mmPerSPerUnit, 4)} ${liked.ownSpeed.unit}`;
   return liked.speed === 'mm/min'
     ? `${plainNumber(valueMmPerS * 60, 4)} mm/min`
     : `${plainNumber(valueMmPerS, 4)} mm/s`;
@@ -56,6 +68,16 @@ export function formatDuration(valueS: number): string {
   if (total < 3600) return `${Math.floor(total / 60)} min ${String(total % 60).padStart(2, '0')} s`;
   const minutes = Math.round(total / 60);
   return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+}
+
+/** Duration as a stopwatch shows it, to the second: 0:42, 11:46, 1:05:00. */
+export function formatStopwatch(valueS: number): string {
+  const total = Math.max(0, Math.round(valueS));
+  const two = (value: number): string => String(value).padStart(2, '0');
+  const minutes = Math.floor(total / 60);
+  return minutes < 60
+    ? `${minutes}:${two(total % 60)}`
+    : `${Math.floor(minutes / 60)}:${two(minutes % 60)}:${two(total % 60)}`;
 }
 
 /** Areal energy with its unit: 0.853 J/mm². */

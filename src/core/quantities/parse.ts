@@ -1,3 +1,4 @@
+import type { LikedUnits, OwnSpeed } from './format';
 import { MM_PER_INCH, mm, mmPerS, type Millimetres, type MillimetresPerSecond, type PowerFraction } from './quantity';
 
 /** What a person typed could not be understood; `message` is fit to be shown beside the field. */
@@ -86,13 +87,19 @@ export function parseLength(text: string, defaultUnit: 'mm' | 'in' = 'mm'): Mill
 }
 
 /**
- * Speed as typed, in mm/s. Units mm/s, mm/min, in/s, in/min, m/s, m/min, cm/s, ips, ipm; a bare number is in `defaultUnit`.
- * Throws QuantityError like `parseLength`.
+ * Speed as typed, in mm/s. Units mm/s, mm/min, in/s, in/min, m/s, m/min, cm/s, ips, ipm, and a machine's own where its scale is told; a
+ * bare number is in `defaultUnit`. Throws QuantityError like `parseLength`.
  *
- * parseSpeed('600 mm/min') === 10
+ * parseSpeed('600 mm/min') === 10; parseSpeed('50', 'own', { unit: '% speed', mmPerSPerUnit: 4 }) === 200
  */
-export function parseSpeed(text: string, defaultUnit: 'mm/s' | 'mm/min' = 'mm/s'): MillimetresPerSecond {
-  return mmPerS(convert(text, 'speed', defaultUnit, SPEED));
+export function parseSpeed(
+  text: string,
+  defaultUnit: LikedUnits['speed'] = 'mm/s',
+  own?: OwnSpeed,
+): MillimetresPerSecond {
+  if (!own) return mmPerS(convert(text, 'speed', defaultUnit === 'own' ? 'mm/s' : defaultUnit, SPEED));
+  const units = { ...SPEED, [own.unit]: own.mmPerSPerUnit, ...(own.unit === '% speed' && { '%': own.mmPerSPerUnit }) };
+  return mmPerS(convert(text, 'speed', defaultUnit === 'own' ? own.unit : defaultUnit, units));
 }
 
 /**
@@ -131,4 +138,29 @@ export function parseInterval(text: string, defaultUnit: 'mm' | 'dpi' | 'lines/c
     return mm(convert(unit === '' ? `${value} ${defaultUnit}` : text, 'interval', 'mm', LENGTH));
   if (!(value > 0)) throw new QuantityError(`invalid interval: "${text}" is not a density above zero`);
   return mm(densityUnit / value);
+}
+
+/**
+ * A duration as typed or read off a stopwatch, in seconds: "25:00" is minutes and seconds, "1:05:00" hours too; "25 min", "1 h 5 min",
+ * "90 s" and "90" as they say, a bare number in seconds. Throws QuantityError for anything else, and for minutes or seconds past 59
+ * after a colon.
+ *
+ * parseDuration('11:46') === 706; parseDuration('1 h 5 min') === 3900
+ */
+export function parseDuration(text: string): number {
+  const plain = text.trim().toLowerCase().replace(',', '.');
+  const clock = /^(?:(\d+):)?(\d+):(\d{2}(?:\.\d+)?)$/.exec(plain);
+  if (clock) {
+    const [, hours, minutes, seconds] = clock;
+    if (Number(seconds) >= 60 || (hours !== undefined && Number(minutes) >= 60))
+      throw new QuantityError(`invalid duration: "${text}" has sixty or more after a colon`);
+    return Number(hours ?? 0) * 3600 + Number(minutes) * 60 + Number(seconds);
+  }
+  const words =
+    /^(?:(\d+(?:\.\d+)?)\s*h(?:ours?)?)?\s*(?:(\d+(?:\.\d+)?)\s*m(?:in(?:utes?)?)?)?\s*(?:(\d+(?:\.\d+)?)\s*(?:s(?:ec(?:onds?)?)?)?)?$/.exec(
+      plain,
+    );
+  if (!words || plain === '') throw new QuantityError(`invalid duration: "${text}" is not like 11:46 or 12 min`);
+  const [, hours, minutes, seconds] = words;
+  return Number(hours ?? 0) * 3600 + Number(minutes ?? 0) * 60 + Number(seconds ?? 0);
 }

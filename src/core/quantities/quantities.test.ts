@@ -10,9 +10,10 @@ import {
   formatRunUp,
   formatSize,
   formatSpeed,
+  formatStopwatch,
   plainNumber,
 } from './format';
-import { parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from './parse';
+import { parseDuration, parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from './parse';
 
 describe('lengths as typed', () => {
   // 1 in = 25.4 mm exactly: international yard and pound agreement (1959).
@@ -124,5 +125,46 @@ describe('energies', () => {
   // Common practice: 65 % at 300 mm/s and 75 % at 350 mm/s look the same, roughly.
   it('nearly agree for settings that look alike', () => {
     expect(arealEnergyJPerMm2(0.65, 300, 0.1, 1) / arealEnergyJPerMm2(0.75, 350, 0.1, 1)).toBeCloseTo(1, 1);
+  });
+});
+
+describe('durations', () => {
+  it.each([
+    ['11:46', 706],
+    ['1:05:00', 3900],
+    ['0:42', 42],
+    ['25 min', 1500],
+    ['1 h 5 min', 3900],
+    ['2min 10s', 130],
+    ['90', 90],
+    ['7,5 min', 450],
+  ])('"%s" is %i seconds', (text, seconds) => expect(parseDuration(text)).toBe(seconds));
+  it.each(['', 'soon', '11:60', '1:60:00', '-5', '3 days'])('"%s" is none', (text) =>
+    expect(() => parseDuration(text)).toThrow(QuantityError),
+  );
+  it('are shown as on a stopwatch', () => {
+    expect([0, 42.4, 706, 3900].map(formatStopwatch)).toEqual(['0:00', '0:42', '11:46', '1:05:00']);
+  });
+});
+
+describe('a machine’s own scale of speed', () => {
+  const perCent = {
+    length: 'mm',
+    speed: 'own',
+    density: 'mm',
+    ownSpeed: { unit: '% speed', mmPerSPerUnit: 4 },
+  } as const;
+  const dots = { ...perCent, ownSpeed: { unit: 'dots/s', mmPerSPerUnit: 0.0508 } } as const;
+  it('is shown and read once it is told', () => {
+    // 100 % are 400 mm/s; 500 dots in an inch are 0.0508 mm each.
+    expect(formatSpeed(200, perCent)).toBe('50 % speed');
+    expect(formatSpeed(101.6, dots)).toBe('2000 dots/s');
+    expect(parseSpeed('50', 'own', perCent.ownSpeed)).toBeCloseTo(200, 12);
+    expect(parseSpeed('50 %', 'own', perCent.ownSpeed)).toBeCloseTo(200, 12);
+    expect(parseSpeed('2000 dots/s', 'mm/s', dots.ownSpeed)).toBeCloseTo(101.6, 12);
+  });
+  it('does not take other units away, and is refused where nobody told it', () => {
+    expect(parseSpeed('600 mm/min', 'own', perCent.ownSpeed)).toBeCloseTo(10, 12);
+    expect(() => parseSpeed('50 %', 'mm/s')).toThrow(QuantityError);
   });
 });

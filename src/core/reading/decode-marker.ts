@@ -7,6 +7,9 @@ import type { Quad } from './quad';
 /** Wrong bits that are forgiven. Codes differ in 12, so three keep false markers away and one smudge in. */
 const FORGIVEN_BITS = 3;
 
+/** Grays between the dark and the light modules. Hatched markers in a corner that light does not reach have little more. */
+const LEAST_CONTRAST = 8;
+
 const HALF = 18;
 const CODES = MARKER_CODES_36H12.map((code) => {
   const bits = BigInt(`0x${code}`)
@@ -82,7 +85,7 @@ function partingLevel(values: Float64Array): number {
 
 /**
  * Reads a square marker of the 36h12 dictionary (dark border, light bits 1) inside a quad, in any of its four turns; null when
- * the border is not dark, the contrast is below 12 grays or no code is near enough.
+ * the border is not dark, the contrast is below 8 grays or no code is near enough.
  */
 export function decodeMarker(image: GrayImage, quad: Quad): DecodedMarker | null {
   const means = moduleMeans(image, quad);
@@ -108,7 +111,7 @@ export function decodeMarker(image: GrayImage, quad: Quad): DecodedMarker | null
     }
   }
   const contrast = lightSum / (means.length - darkCount) - darkSum / darkCount;
-  if (darkBorder < 4 * (MARKER_MODULES - 1) - 2 || !(contrast >= 12)) return null;
+  if (darkBorder < 4 * (MARKER_MODULES - 1) - 2 || !(contrast >= LEAST_CONTRAST)) return null;
   return matchCode(bits, quad);
 }
 

@@ -2,6 +2,7 @@ import { MARKER_MODULES } from '../card/markers';
 import { darkerThanAround } from '../image/adaptive-threshold';
 import { blobsInPlace } from '../image/blobs';
 import { inverted, shrink } from '../image/gray';
+import { cropped, softened } from '../image/soften';
 import type { GrayImage } from '../image/raster';
 import { decodeMarker } from './decode-marker';
 import { quadOfOutline, type Quad } from './quad';
@@ -20,14 +21,17 @@ interface Sweep {
   readonly longestSidePx: number;
   readonly radiusShare: number;
   readonly offset: number;
+  /** Markers are hatched by few lines: a window of about their pitch makes them solid. */
+  readonly softenPx: number;
 }
 
 /** From the sweep that nearly always does to the ones for weak marks, small markers and broad shadows. */
 const SWEEPS: readonly Sweep[] = [
-  { longestSidePx: 1600, radiusShare: 1 / 50, offset: 7 },
-  { longestSidePx: 1600, radiusShare: 1 / 25, offset: 3 },
-  { longestSidePx: 2600, radiusShare: 1 / 60, offset: 4 },
-  { longestSidePx: 1000, radiusShare: 1 / 30, offset: 5 },
+  { longestSidePx: 1600, radiusShare: 1 / 50, offset: 5, softenPx: 5 },
+  { longestSidePx: 1600, radiusShare: 1 / 50, offset: 7, softenPx: 1 },
+  { longestSidePx: 1600, radiusShare: 1 / 25, offset: 3, softenPx: 7 },
+  { longestSidePx: 2600, radiusShare: 1 / 60, offset: 4, softenPx: 5 },
+  { longestSidePx: 1000, radiusShare: 1 / 30, offset: 4, softenPx: 3 },
 ];
 
 /** Markers smaller than this in the shrunk image cannot be decoded. */
@@ -42,7 +46,7 @@ export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
   const found: FoundMarker[] = [];
   for (const sweep of SWEEPS) {
     const factor = Math.max(1, Math.round(Math.max(photo.width, photo.height) / sweep.longestSidePx));
-    const small = shrink(photo, factor);
+    const small = softened(shrink(photo, factor), sweep.softenPx);
     const radius = Math.max(4, Math.round(Math.max(small.width, small.height) * sweep.radiusShare));
     for (const lightOnDark of [false, true]) {
       const image = lightOnDark ? inverted(small) : small;
@@ -69,12 +73,27 @@ export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
     }
     if (found.length >= wanted) break;
   }
-  let dark: GrayImage | null = null;
-  return found.map((marker) => {
-    const side = Math.hypot(marker.corners[1].x - marker.corners[0].x, marker.corners[1].y - marker.corners[0].y);
-    const image = marker.lightOnDark ? (dark ??= inverted(photo)) : photo;
-    return { ...marker, corners: refineCorners(image, marker.corners, Math.max(3, (0.7 * side) / MARKER_MODULES)) };
+  return found.map((marker) => ({ ...marker, corners: cornersInPhoto(photo, marker) }));
+}
+
+/** A marker's corners refined on the photo itself, its hatch made even: only the part around it is worked on. */
+function cornersInPhoto(photo: GrayImage, { corners, lightOnDark }: FoundMarker): Quad {
+  const module = Math.hypot(corners[1].x - corners[0].x, corners[1].y - corners[0].y) / MARKER_MODULES;
+  const margin = 2 * module + 4;
+  const xs = corners.map(({ x }) => x);
+  const ys = corners.map(({ y }) => y);
+  const left = Math.max(0, Math.floor(Math.min(...xs) - margin));
+  const top = Math.max(0, Math.floor(Math.min(...ys) - margin));
+  const right = Math.min(photo.width, Math.ceil(Math.max(...xs) + margin));
+  const bottom = Math.min(photo.height, Math.ceil(Math.max(...ys) + margin));
+  const softenedPx = module / 2;
+  const part = softened(cropped(photo, left, top, right - left, bottom - top), softenedPx);
+  const local = corners.map(({ x, y }) => ({ x: x - left, y: y - top })) as unknown as Quad;
+  const refined = refineCorners(lightOnDark ? inverted(part) : part, local, {
+    reachPx: Math.max(3, 0.7 * module),
+    softenedPx,
   });
+  return refined.map(({ x, y }) => ({ x: x + left, y: y + top })) as unknown as Quad;
 }
 
 function samePlace(a: Quad, b: Quad): boolean {

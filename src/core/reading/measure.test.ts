@@ -199,8 +199,8 @@ describe('the levelled picture', () => {
       picture.data[(Math.round(yMm * 20) * picture.width + Math.round(xMm * 20)) * 3 + 1]!;
     for (const [x, y] of [
       [layout.widthMm - 2, layout.heightMm / 2],
-      [layout.widthMm - 5, 12],
-      [layout.widthMm - 3, layout.heightMm - 10],
+      [layout.widthMm - 2.5, 12],
+      [layout.widthMm - 2.5, layout.heightMm - 10],
     ] as const) {
       expect(Math.abs(at(x, y) - wanted)).toBeLessThanOrEqual(3);
     }

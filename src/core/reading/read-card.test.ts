@@ -29,7 +29,7 @@ const read = (image: RgbImage, corners: { x: number; y: number }[] | null = null
 /** The photo with paper laid over places given in card mm. */
 function covered(...places: readonly (readonly [x: number, y: number])[]): RgbImage {
   const data = Uint8Array.from(photo.data);
-  const reach = 170;
+  const reach = 110;
   for (const [x, y] of places) {
     const at = photo.placeOf(x, y);
     for (let v = Math.max(0, Math.round(at.y) - reach); v < Math.min(photo.height, at.y + reach); v++) {
@@ -57,8 +57,8 @@ describe('reading a photo', () => {
   });
 
   it('goes on with three markers, and asks for corners with fewer', () => {
-    expect(read(covered([3, 3]))).toMatchObject({ outcome: 'read', markers: 3 });
-    expect(read(covered([3, 3], [layout.widthMm - 3, 3], [3, layout.heightMm - 3]))).toMatchObject({
+    expect(read(covered([2, 2]))).toMatchObject({ outcome: 'read', markers: 3 });
+    expect(read(covered([2, 2], [layout.widthMm - 2, 2], [2, layout.heightMm - 2]))).toMatchObject({
       outcome: 'needs-corners',
       markers: 1,
     });
@@ -75,7 +75,7 @@ describe('reading a photo', () => {
       const place = photo.placeOf(x!, y!);
       return { x: place.x + (index % 2 === 0 ? slip : -slip), y: place.y - slip };
     });
-    const result = read(covered([3, 3], [layout.widthMm - 3, 3], [3, layout.heightMm - 3]), corners);
+    const result = read(covered([2, 2], [layout.widthMm - 2, 2], [2, layout.heightMm - 2]), corners);
     expect(result.outcome).toBe('read');
     if (result.outcome !== 'read') return;
     const trusted = result.cells.filter((cell) => cell.confidence >= LOW_CONFIDENCE);

@@ -9,6 +9,12 @@ interface Line {
   readonly dy: number;
 }
 
+/** How far from a side its edge is looked for, below one module, and the window that the picture was softened with. */
+export interface Reach {
+  readonly reachPx: number;
+  readonly softenedPx: number;
+}
+
 const SAMPLES = 28;
 
 function sample(image: GrayImage, x: number, y: number): number {
@@ -24,12 +30,22 @@ function sample(image: GrayImage, x: number, y: number): number {
   return top * (1 - fy) + bottom * fy;
 }
 
-/** Distance along the normal at which the profile steps from inside to outside: centre of its gradient near the steepest place. */
-function edgeOffset(image: GrayImage, x: number, y: number, nx: number, ny: number, reach: number): number | null {
-  const count = Math.max(9, 2 * Math.ceil(reach) + 1);
-  const step = (2 * reach) / (count - 1);
+/**
+ * Distance along the normal at which the profile steps from inside to outside: centre of its gradient around the steepest place, over as
+ * much as the picture was softened, so that the ramp of a softened edge is weighed whole.
+ */
+function edgeOffset(
+  image: GrayImage,
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+  { reachPx, softenedPx }: Reach,
+): number | null {
+  const count = Math.max(9, 2 * Math.ceil(reachPx / Math.max(1, softenedPx / 4)) + 1);
+  const step = (2 * reachPx) / (count - 1);
   const profile = Float64Array.from({ length: count }, (_, k) => {
-    const s = -reach + k * step;
+    const s = -reachPx + k * step;
     // Three parallel lines tame noise and single burn lines.
     let sum = 0;
     for (let shift = -1; shift <= 1; shift++) sum += sample(image, x + nx * s - ny * shift, y + ny * s + nx * shift);
@@ -45,14 +61,21 @@ function edgeOffset(image: GrayImage, x: number, y: number, nx: number, ny: numb
     }
   }
   if (at < 0 || !(steepest > 4)) return null;
-  let weight = 0;
-  let moment = 0;
-  for (let k = Math.max(1, at - 3); k <= Math.min(count - 2, at + 3); k++) {
-    const slope = Math.max(0, profile[k + 1]! - profile[k - 1]!);
-    weight += slope;
-    moment += slope * k;
+  const half = Math.max(3, Math.ceil((0.75 * softenedPx) / step));
+  let centre = at;
+  // Noise moves the steepest place along a ramp: the second turn weighs around the ramp's own middle.
+  for (let turn = 0; turn < 2; turn++) {
+    let weight = 0;
+    let moment = 0;
+    const middle = Math.round(centre);
+    for (let k = Math.max(1, middle - half); k <= Math.min(count - 2, middle + half); k++) {
+      const slope = Math.max(0, profile[k + 1]! - profile[k - 1]!);
+      weight += slope;
+      moment += slope * k;
+    }
+    centre = moment / weight;
   }
-  return -reach + (moment / weight) * step;
+  return -reachPx + centre * step;
 }
 
 /** Total least squares line, refitted twice without points farther than three robust sigmas. */
@@ -91,10 +114,10 @@ function meet(a: Line, b: Line): Point | null {
 
 /**
  * Corners of a dark quad on light ground, to a fraction of a pixel: edge places along each side, a robust line through them,
- * and the lines' crossings. `reachPx` is how far from the given side to look, below one module. A corner that cannot be
+ * and the lines' crossings. A corner that cannot be
  * refined, or that would move by more than 1.5 reaches, stays as it is. Pixel centres are at whole coordinates.
  */
-export function refineCorners(image: GrayImage, quad: Quad, reachPx: number): Quad {
+export function refineCorners(image: GrayImage, quad: Quad, reach: Reach): Quad {
   const centre = { x: quad.reduce((sum, p) => sum + p.x, 0) / 4, y: quad.reduce((sum, p) => sum + p.y, 0) / 4 };
   const lines = quad.map((from, side): Line | null => {
     const to = quad[(side + 1) % 4]!;
@@ -107,7 +130,7 @@ export function refineCorners(image: GrayImage, quad: Quad, reachPx: number): Qu
       const share = 0.1 + (0.8 * k) / (SAMPLES - 1);
       const x = from.x + (to.x - from.x) * share;
       const y = from.y + (to.y - from.y) * share;
-      const offset = edgeOffset(image, x, y, nx, ny, reachPx);
+      const offset = edgeOffset(image, x, y, nx, ny, reach);
       if (offset !== null) points.push({ x: x + nx * offset, y: y + ny * offset });
     }
     return fitLine(points);
@@ -116,6 +139,6 @@ export function refineCorners(image: GrayImage, quad: Quad, reachPx: number): Qu
     const before = lines[(index + 3) % 4];
     const after = lines[index];
     const refined = before && after ? meet(before, after) : null;
-    return refined && Math.hypot(refined.x - corner.x, refined.y - corner.y) < 1.5 * reachPx ? refined : corner;
+    return refined && Math.hypot(refined.x - corner.x, refined.y - corner.y) < 1.5 * reach.reachPx ? refined : corner;
   }) as unknown as Quad;
 }

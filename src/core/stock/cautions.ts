@@ -19,9 +19,9 @@ function reflects(stock: Stock): boolean {
 
 /**
  * The pre-burn check for a pairing, to be ticked each time. Usual shop cautions; local codes and licensed practice come first.
- * Throws RangeError for a stock whose family is unknown: such stock is stopped before it gets here.
+ * `setup` is how the card at hand is to be made ready and held, a line each. Throws RangeError for a stock whose family is unknown: such stock is stopped before it gets here.
  */
-export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
+export function preBurnCautions(machine: Machine, stock: Stock, setup: readonly string[] = []): Caution[] {
   const family = familyOf(stock.family);
   const cautions: Caution[] = [
     {
@@ -86,6 +86,13 @@ export function preBurnCautions(machine: Machine, stock: Stock): Caution[] {
       more: 'Glazed, metallic and mirror-like coats reflect part of the beam, also into the lens. Start with the head clear of polished edges and clamps.',
     });
   }
+  setup.forEach((text, index) => {
+    cautions.push({
+      code: `setup-${index + 1}`,
+      text,
+      more: 'As this card was planned: two burns of equal settings come out alike only where this is alike too. Soot is brushed or blown off afterwards, never rubbed in.',
+    });
+  });
   family.cautions.forEach((text, index) => {
     cautions.push({ code: `family-${index + 1}`, text, more: `${family.name}: a usual caution of this family.` });
   });

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { cardKind } from '../../cards/registry';
 import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
-import { Button, LinkButton } from '../../components/Button';
+import { Button } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
 import { CheckField } from '../../components/Field';
 import { FocusSketch } from '../../components/FocusSketch';
@@ -10,24 +10,22 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { QuantityField } from '../../components/QuantityField';
 import { quantityKinds } from '../../components/quantity-kinds';
+import { paceOf } from '../../core/book/facts';
 import { levelWords } from '../../core/card/channels';
+import { estimateCard } from '../../core/card/estimate';
 import type { Cell } from '../../core/card/layout';
 import { mixColours } from '../../core/color/mix';
 import { formatDuration, formatLength } from '../../core/quantities/format';
+import { sureOfPace } from '../../core/motion/pace';
 import { burnedColourOf } from '../../core/stock/families';
 import type { BurnProgress, BurnView } from '../../records/burn';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
+import { FilesPart } from './FilesPart';
+import { OwnClock, OwnStart, OwnTime } from './OwnBurn';
 import type { StageProps } from './stage-props';
 import styles from './BurnStage.module.css';
-
-const EXPORTS = [
-  ['svg', 'SVG'],
-  ['gcode', 'G-code'],
-  ['csv', 'Cells as CSV'],
-  ['png', 'PNG preview'],
-] as const;
 
 const ENDINGS: Readonly<Record<string, string>> = {
   done: 'Burned to the end',
@@ -35,17 +33,30 @@ const ENDINGS: Readonly<Record<string, string>> = {
   interrupted: 'Interrupted: the server or the bench ended it',
 };
 
-const partWords = ({ part, cellIndex }: BurnProgress): string =>
-  cellIndex === null ? part || '…' : `cell ${cellIndex + 1}`;
+const partWords = ({ part, cells }: BurnProgress): string => {
+  if (cells.length === 0) return part || '…';
+  const numbers = cells.map((index) => index + 1);
+  return numbers.length === 1 ? `cell ${numbers[0]}` : `cells ${numbers[0]} to ${numbers.at(-1)}, one row`;
+};
+
+/** What is known of an ended burn on the operator's own machine. */
+const ownWords = ({ status, actualS, estimatedS }: BurnView): string => {
+  const how = status === 'done' ? 'Burned on your own machine' : 'Stopped by hand on your own machine';
+  return actualS === null
+    ? `${how}, not timed; estimated ${formatDuration(estimatedS)}.`
+    : `${how}: ${formatDuration(actualS)}, estimated ${formatDuration(estimatedS)}.`;
+};
 
 export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
-  const { card, cautions, search } = view;
+  const { card, cautions, search, known } = view;
   const { machine, stock } = card.madeFor;
   const liked = machine.likedUnits;
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const action = useAction();
+  const pace = paceOf(known.facts);
+  const estimatedS = useMemo(() => estimateCard(card.layout, machine, null, pace).totalS, [card.layout, machine, pace]);
   const newest = view.burns[0];
-  const { data: burn } = useQuery({
+  const { data: burn, refetch } = useQuery({
     queryKey: ['burn', newest?.id],
     queryFn: () => send<BurnView>(`/api/burns/${newest!.id}`),
     enabled: newest !== undefined,
@@ -55,21 +66,27 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const open = burn !== undefined && burn.endedAt === null;
   const all = cautions.every((caution) => ticked.has(caution.code));
 
-  const start = (place: 'bench' | 'own-machine', cells: readonly number[] | null = null): Promise<void> =>
-    send('/api/burns', { method: 'POST', json: { cardId: card.id, place, ticked: [...ticked], cells } });
-  const burnAll = (place: 'bench' | 'own-machine'): void =>
+  const start = (place: 'bench' | 'own-machine', more: object = {}): Promise<void> =>
+    send('/api/burns', { method: 'POST', json: { cardId: card.id, place, ticked: [...ticked], ...more } });
+  const burnAll = (place: 'bench' | 'own-machine', more: object = {}, then?: () => void): void =>
     action.run(async () => {
-      await start(place);
+      await start(place, more);
       // The check is made anew for each burn.
       setTicked(new Set());
       await onChanged();
-      if (place === 'own-machine') onNext();
+      then?.();
+    });
+  const tellTime = (path: 'end' | 'time', method: 'POST' | 'PUT', json: object, then?: () => void): void =>
+    action.run(async () => {
+      await send(`/api/burns/${newest!.id}/${path}`, { method, json });
+      await Promise.all([onChanged(), refetch()]);
+      then?.();
     });
   const burnNext = (place: 'bench' | 'own-machine'): void =>
     action.run(async () => {
       const added = await send<{ go: boolean; cellIndex: number }>(`/api/cards/${card.id}/next`, { method: 'POST' });
       // The check that was made holds for the patches of one search.
-      if (added.go) await start(place, [added.cellIndex]);
+      if (added.go) await start(place, { cells: [added.cellIndex] });
       await onChanged();
     });
   const control = (json: object): void =>
@@ -116,7 +133,16 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const ticket = (
     <>
       {tabs}
-      {open && burn ? (
+      {open && burn?.place === 'own-machine' ? (
+        <>
+          <OwnClock
+            burn={burn}
+            busy={action.busy}
+            onEnd={(end) => tellTime('end', 'POST', end, end.status === 'done' ? onNext : undefined)}
+          />
+          <ProblemNotice problem={action.problem} />
+        </>
+      ) : open && burn ? (
         <>
           {progress?.hand && (
             <HandPart
@@ -176,9 +202,17 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
           <TicketPart title="Last burn">
             <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>
               {burn.place === 'own-machine'
-                ? 'Burned on your own machine.'
+                ? ownWords(burn)
                 : `${ENDINGS[burn.status] ?? ''}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
             </Notice>
+            {burn.place === 'own-machine' && (
+              <OwnTime
+                key={burn.actualS}
+                burn={burn}
+                busy={action.busy}
+                onTime={(tookS) => tellTime('time', 'PUT', { tookS })}
+              />
+            )}
             <Button look="main" onClick={onNext}>
               Go on to what came of it
             </Button>
@@ -189,7 +223,9 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
         <TicketPart title="Before the burn">
           <Figures
             rows={[
-              ...(search ? [] : [['Burn time', formatDuration(card.estimatedS)] as const]),
+              ...(search
+                ? []
+                : [['Burn time', formatDuration(estimatedS)] as const, ['How sure', sureOfPace(pace)] as const]),
               [
                 'On the sheet',
                 `${formatLength(card.sheetXMm, liked, 3)} from the left, ${formatLength(card.sheetYMm, liked, 3)} from the rear`,
@@ -203,22 +239,17 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
               <Button look="heat" disabled={!all} busy={action.busy} onClick={() => burnAll('bench')}>
                 Burn on the simulated bench
               </Button>
-              <Button disabled={!all} busy={action.busy} onClick={() => burnAll('own-machine')}>
-                Burned on my own machine
-              </Button>
+              <OwnStart
+                ready={all}
+                busy={action.busy}
+                onClock={() => burnAll('own-machine', { clock: true })}
+                onOver={(tookS) => burnAll('own-machine', { tookS }, onNext)}
+              />
             </>
           )}
         </TicketPart>
       )}
-      <TicketPart title="Take it to the machine">
-        <div className={styles.row}>
-          {EXPORTS.map(([format, name]) => (
-            <LinkButton key={format} href={`/api/cards/${card.id}/export/${format}`} download>
-              {name}
-            </LinkButton>
-          ))}
-        </div>
-      </TicketPart>
+      <FilesPart card={card} />
     </>
   );
 

@@ -1,4 +1,4 @@
-import { CheckField, SelectField } from '../../components/Field';
+import { CheckField, SelectField, TextField } from '../../components/Field';
 import { QuantityField } from '../../components/QuantityField';
 import { kindOfField, type QuantityKinds } from '../../components/quantity-kinds';
 import type { BasePlan } from '../../core/card/contract';
@@ -47,12 +47,24 @@ export function PlanFields({ fields, plan, onPlan, kinds, errors, reasons }: Pro
           ))}
         </SelectField>
       );
-    const optional = field.as === 'run-up';
+    if (field.as === 'text')
+      return (
+        <TextField
+          key={field.path}
+          label={field.label}
+          value={String(value ?? '')}
+          maxLength={80}
+          error={error}
+          hint={hint}
+          onChange={(event) => set(event.target.value)}
+        />
+      );
+    const optional = field.as === 'run-up' || field.optional === true;
     return (
       <QuantityField
         key={field.path}
         label={field.label}
-        kind={kindOfField(field.as, kinds)}
+        kind={kindOfField(field, kinds)}
         value={(value as number | null) ?? null}
         onChange={(next) => set(next ?? (optional ? null : NaN))}
         optional={optional}

@@ -12,6 +12,9 @@ import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
 import type { PlanField } from '../../core/card/plan-fields';
 import { unusualConstants } from '../../core/card/unusual';
+import { paceOf } from '../../core/book/facts';
+import { sureOfPace } from '../../core/motion/pace';
+import { setupFields } from '../../core/card/work-setup';
 import {
   formatArealEnergy,
   formatDuration,
@@ -32,6 +35,7 @@ import styles from './PlanScreen.module.css';
 const GROUPS = [
   ['cells', 'The cells'],
   ['same', 'The same in every cell'],
+  ['setup', 'How it is set up'],
   ['frame', 'Markers and lettering'],
 ] as const satisfies readonly (readonly [PlanField['group'], string])[];
 
@@ -57,7 +61,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const searches = kind.next !== undefined && layout.cells.length === 0;
   const ready =
     valid && drawn.place !== null && drawn.placeIsFree && drawn.bed?.inside === true && (burned.length > 0 || searches);
-  const fields = kind.fields(plan, pairing);
+  const fields = [...kind.fields(plan, pairing), ...setupFields(machine)];
   const describe = (one: Cell): string =>
     [
       ...levelWords(one.levels, machine.likedUnits),
@@ -82,7 +86,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const fastest = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burn.settings.speedMmPerS)));
   const liked = pairing.machine.likedUnits;
 
-  const unusual = unusualConstants(fields, plan, view.proposal, liked);
+  const unusual = unusualConstants(fields, plan, view.proposal, liked, view.before);
   const cells = (count: number): string => (count === 1 ? '1 cell is' : `${count} cells are`);
 
   const ticket = (
@@ -92,6 +96,12 @@ export function PlanScreen({ view }: { view: PlanView }) {
         <Figures
           rows={[
             ['Burn time', searches ? 'a few seconds a step' : formatDuration(estimate.totalS)],
+            ...(searches
+              ? []
+              : [
+                  ['How sure', sureOfPace(paceOf(view.known.facts))] as const,
+                  ['Of it the frame', formatDuration(estimate.frameS)] as const,
+                ]),
             ['Cells', searches ? 'one at a time' : `${burned.length} of ${layout.cells.length}`],
             [
               'Size',

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { cardKind } from '../../cards/registry';
+import { paceOf } from '../../core/book/facts';
 import { checkBed, type BedCheck } from '../../core/card/check';
 import { PlanError, type BasePlan } from '../../core/card/contract';
 import { estimateCard, type Estimate } from '../../core/card/estimate';
@@ -23,19 +24,20 @@ export function usePlan(view: PlanView) {
   const [wantedPlace, setWantedPlace] = useState<{ xMm: number; yMm: number } | null>(null);
   const [sheetOnBed, setSheetOnBed] = useState(view.sheetOnBed);
   const { pairing, usedAreas } = view;
+  const pace = paceOf(view.known.facts);
   const kind = cardKind(view.kind);
 
   const attempt = useMemo((): { laid: LaidPlan | null; errors: Record<string, string> } => {
     try {
       const layout = layCard(kind, plan, pairing, { cardNumber: 0 });
-      const estimate = estimateCard(layout, pairing.machine);
+      const estimate = estimateCard(layout, pairing.machine, null, pace);
       const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
       const free = freePlace(sheet, usedAreas, layout);
       const place = wantedPlace ?? (free && { xMm: free.x, yMm: free.y });
       const rect = place && { x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm };
       const bed =
         place &&
-        checkBed(estimate.reach, pairing.machine, {
+        checkBed(estimate.reach, pairing, {
           leftMm: sheetOnBed.leftMm + place.xMm,
           rearMm: sheetOnBed.rearMm + place.yMm,
         });
@@ -51,7 +53,7 @@ export function usePlan(view: PlanView) {
       if (!(error instanceof PlanError)) throw error;
       return { laid: null, errors: Object.fromEntries(error.problems.map(({ field, message }) => [field, message])) };
     }
-  }, [plan, wantedPlace, sheetOnBed, pairing, usedAreas, kind]);
+  }, [plan, wantedPlace, sheetOnBed, pairing, usedAreas, kind, pace]);
 
   const [last, setLast] = useState<LaidPlan | null>(attempt.laid);
   if (attempt.laid && attempt.laid !== last) setLast(attempt.laid);

@@ -1,0 +1,189 @@
+import { describe, expect, it } from 'vitest';
+import { fc, test } from '@fast-check/vitest';
+import { wayTimeS, type HeadMotion } from './head-motion';
+import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
+import { paceWords, sureOfPace } from './pace';
+
+const HEAD: HeadMotion = {
+  head: 'gantry',
+  galvo: null,
+  topSpeedXMmPerS: 500,
+  topSpeedYMmPerS: 300,
+  accelerationXMmPerS2: 3000,
+  accelerationYMmPerS2: 2000,
+};
+
+/** A plain fill: lines of a length at a speed, with the run-up that the record asks for, and the step to the next line. */
+function fill(lines: number, lengthMm: number, speedMmPerS: number): BurnMotion {
+  const runUp = speedMmPerS ** 2 / (2 * HEAD.accelerationXMmPerS2);
+  return {
+    lines,
+    ways: [
+      { count: lines, dxMm: lengthMm + 2 * runUp, dyMm: 0, speedMmPerS },
+      { count: lines, dxMm: 0, dyMm: 0.1, speedMmPerS: null },
+      { count: 8, dxMm: 20, dyMm: 10, speedMmPerS: null },
+    ],
+  };
+}
+
+/**
+ * How long a machine of known acceleration and overhead takes for such a fill, worked out by hand: L/v + 2 v/a where it reaches its speed
+ * (a fill's line with its ramps outside it, by constant acceleration), and 2 sqrt(d/a) for the steps, which never do.
+ */
+function stopwatch(lines: number, lengthMm: number, v: number, a: { x: number; y: number }, overheadS: number): number {
+  const way = lengthMm + v ** 2 / HEAD.accelerationXMmPerS2;
+  const line = way >= v ** 2 / a.x ? v / a.x + way / v : 2 * Math.sqrt(way / a.x);
+  const diagonal = Math.hypot(20, 10);
+  const slower = Math.min(a.x / (20 / diagonal), a.y / (10 / diagonal));
+  return lines * (line + 2 * Math.sqrt(0.1 / a.y) + overheadS) + 8 * 2 * Math.sqrt(diagonal / slower);
+}
+
+const SHAPES = [
+  [300, 10, 60],
+  [400, 40, 120],
+  [200, 80, 250],
+  [500, 20, 400],
+  [300, 120, 90],
+  [250, 60, 300],
+  [600, 8, 200],
+] as const;
+
+const timedOn = (
+  a: { x: number; y: number },
+  overheadS: number,
+  shapes: readonly (readonly [number, number, number])[] = SHAPES,
+): TimedBurn[] =>
+  shapes.map(([lines, length, speed]) => ({
+    ...fill(lines, length, speed),
+    tookS: stopwatch(lines, length, speed, a, overheadS),
+  }));
+
+describe('a machine’s pace from timed burns', () => {
+  it('says nothing from fewer than three, and how many there are', () => {
+    const pace = paceFrom(timedOn({ x: 2000, y: 1500 }, 0.01).slice(0, 2), HEAD);
+    expect(pace).toMatchObject({ by: 'record', scale: 1, logs: 2, within95: null });
+    expect(sureOfPace(pace)).toContain('three are needed');
+    expect(sureOfPace(paceFrom([], HEAD))).toContain('never timed');
+  });
+
+  it('is one factor from three: the geometric mean of stopwatch over estimate', () => {
+    const three = SHAPES.slice(0, 3).map(([lines, length, speed]) => fill(lines, length, speed));
+    const factors = [1.05, 1.1, 1.21];
+    const pace = paceFrom(
+      three.map((motion, index) => ({ ...motion, tookS: motionTimeS(motion, HEAD) * factors[index]! })),
+      HEAD,
+    );
+    expect(pace.by).toBe('scale');
+    expect(pace.scale).toBeCloseTo((1.05 * 1.1 * 1.21) ** (1 / 3), 12);
+    // Student's t for two degrees of freedom is 4.303 (any table); the spread of the next burn is that of the logs times sqrt(1 + 1/3).
+    const logs = factors.map(Math.log);
+    const mean = logs.reduce((sum, log) => sum + log, 0) / 3;
+    const spread = Math.sqrt(logs.reduce((sum, log) => sum + (log - mean) ** 2, 0) / 2);
+    expect(pace.within95).toBeCloseTo(4.303 * spread * Math.sqrt(4 / 3), 3);
+    expect(paceWords(pace)).toContain('from 3 timed burns');
+  });
+
+  it('never takes three that agree for certainty', () => {
+    const motion = fill(300, 40, 120);
+    const pace = paceFrom(
+      [1, 2, 3].map(() => ({ ...motion, tookS: motionTimeS(motion, HEAD) * 1.3 })),
+      HEAD,
+    );
+    expect(pace.scale).toBeCloseTo(1.3, 9);
+    expect(pace.within95!).toBeGreaterThan(0.05);
+  });
+
+  it('keeps to one factor while the burns are alike: five like ones know nothing of acceleration', () => {
+    const alike = timedOn(
+      { x: 1200, y: 1000 },
+      0.02,
+      Array.from({ length: 6 }, (_, index) => [300 + index, 40, 120] as const),
+    );
+    expect(paceFrom(alike, HEAD).by).toBe('scale');
+  });
+
+  it('finds acceleration and overhead of a machine from five or more that differ, and foretells burns it never saw', () => {
+    const truth = { x: 2100, y: 1400 };
+    const pace = paceFrom(timedOn(truth, 0.012), HEAD);
+    expect(pace.by).toBe('motion');
+    expect(pace.shares.acceleration).toBeGreaterThan(0.63);
+    expect(pace.shares.acceleration).toBeLessThan(0.77);
+    expect(pace.shares.lineOverheadS).toBeGreaterThan(0.009);
+    expect(pace.shares.lineOverheadS).toBeLessThan(0.015);
+    for (const [lines, length, speed] of [
+      [350, 15, 350],
+      [150, 100, 60],
+    ] as const) {
+      const foretold = motionTimeS(fill(lines, length, speed), HEAD, pace.shares);
+      const took = stopwatch(lines, length, speed, truth, 0.012);
+      expect(Math.abs(foretold / took - 1)).toBeLessThan(0.02);
+      expect(Math.abs(foretold / took - 1)).toBeLessThan(pace.within95!);
+    }
+  });
+
+  test.prop(
+    [
+      fc.double({ min: 900, max: 6000, noNaN: true }),
+      fc.double({ min: 0, max: 0.03, noNaN: true }),
+      fc.array(fc.double({ min: -0.03, max: 0.03, noNaN: true }), { minLength: 7, maxLength: 7 }),
+    ],
+    { numRuns: 60 },
+  )(
+    'never ends in a wild machine: accelerations stay above zero and near what burns can tell, overhead above or at zero',
+    (x, overheadS, errors) => {
+      const timed = timedOn({ x, y: x * 0.7 }, overheadS).map((burn, index) => ({
+        ...burn,
+        tookS: burn.tookS * (1 + errors[index]!),
+      }));
+      const pace = paceFrom(timed, HEAD);
+      expect(pace.within95!).toBeGreaterThan(0);
+      expect(pace.shares.acceleration).toBeGreaterThan(0.15);
+      expect(pace.shares.acceleration).toBeLessThan(4);
+      expect(pace.shares.lineOverheadS).toBeGreaterThanOrEqual(0);
+      expect(pace.shares.travelSpeed).toBeGreaterThan(0.3);
+      expect(pace.shares.travelSpeed).toBeLessThan(3);
+    },
+  );
+
+  it('leaves out a clock that was forgotten, and says so', () => {
+    const timed = timedOn({ x: 2100, y: 1400 }, 0.012);
+    const forgotten = { ...timed[0]!, tookS: timed[0]!.tookS * 9 };
+    const pace = paceFrom([...timed, forgotten], HEAD);
+    expect(pace).toMatchObject({ logs: 7, leftOut: 1 });
+    expect(pace.shares).toEqual(paceFrom(timed, HEAD).shares);
+    expect(sureOfPace(pace)).toContain('1 more left out');
+  });
+
+  it('gives a galvo head a factor and nothing else', () => {
+    const galvo: HeadMotion = {
+      ...HEAD,
+      head: 'galvo',
+      galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
+    };
+    const timed = SHAPES.map(([lines, length, speed]) => {
+      const motion = fill(lines, length, speed);
+      return { ...motion, tookS: motionTimeS(motion, galvo) * 1.2 };
+    });
+    expect(paceFrom(timed, galvo)).toMatchObject({ by: 'scale' });
+  });
+});
+
+describe('the time of one way', () => {
+  it('is by the slower axis on a gantry, and by delays on a galvo', () => {
+    // Along y the acceleration is 2000: 300 mm/s are reached after 22.5 mm; 90 mm take 300/2000 + 90/300.
+    expect(wayTimeS(0, 90, null, HEAD)).toBeCloseTo(0.15 + 0.3, 12);
+    expect(wayTimeS(-90, 0, 100, HEAD)).toBeCloseTo(100 / 3000 + 0.9, 12);
+    // At 45 degrees y's limits decide: 2000 and 300 times the root of two along the way.
+    const root = Math.SQRT2;
+    expect(wayTimeS(200, 200, null, HEAD)).toBeCloseTo((300 * root) / (2000 * root) + (200 * root) / (300 * root), 12);
+    const galvo: HeadMotion = {
+      ...HEAD,
+      head: 'galvo',
+      galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
+    };
+    expect(wayTimeS(30, 0, null, galvo)).toBeCloseTo(0.0103, 12);
+    expect(wayTimeS(30, 0, 1000, galvo)).toBeCloseTo(0.0304, 12);
+    expect(wayTimeS(0, 0, 1000, galvo)).toBe(0);
+    expect(() => wayTimeS(1, 0, 0, HEAD)).toThrow(RangeError);
+  });
+});

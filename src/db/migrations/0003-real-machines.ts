@@ -1,0 +1,22 @@
+import { sql, type Kysely } from 'kysely';
+import type { Database } from '../schema';
+
+/** Machines say where zero lies and how their axes count, galvo heads their delays, lenses their field. */
+export async function up(db: Kysely<Database>): Promise<void> {
+  const statements = [
+    sql`alter table machine
+      add galvo jsonb not null default 'null',
+      add zero text not null default 'bed-front-left' check (zero in ('bed-front-left', 'bed-front-right', 'bed-rear-left',
+        'bed-rear-right', 'bed-middle', 'head', 'card-corner', 'card-middle')),
+      add x_plus text not null default 'right' check (x_plus in ('right', 'left')),
+      add y_plus text not null default 'away' check (y_plus in ('away', 'toward'))`,
+    // Galvo heads of before: delays as they usually are, jumps as fast as they were said to go.
+    sql`update machine set galvo = jsonb_build_object('jumpSpeedMmPerS', top_speed_x_mm_per_s, 'jumpDelayS', 0.0003,
+      'markDelayS', 0.0004, 'frequencyKHz', jsonb_build_object('least', 20, 'most', 100)) where head = 'galvo'`,
+    sql`alter table machine add constraint machine_galvo check ((head = 'galvo') = (galvo <> 'null'::jsonb))`,
+    sql`alter table lens add field_mm double precision check (field_mm > 0 and field_mm <= 2000)`,
+    sql`alter table fact_version drop constraint fact_version_origin_check`,
+    sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs'))`,
+  ];
+  for (const statement of statements) await statement.execute(db);
+}

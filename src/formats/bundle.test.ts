@@ -1,0 +1,185 @@
+import DxfParser from 'dxf-parser';
+import yauzl from 'yauzl';
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../tests/support/demo';
+import { armedMoves } from '../../tests/support/program';
+import { grid } from '../cards/grid';
+import { kerf } from '../cards/kerf';
+import { layCard } from '../core/card/lay';
+import { boxOfShape } from '../core/card/shape';
+import { cardSteps } from '../core/card/steps';
+import { bundleOfCard } from './bundle';
+import { outlineProgram } from './outline';
+import { listOfSteps } from './settings-list';
+import { STEP_COLOURS, stepColour } from './step-colours';
+import { dxfOfSteps, layerName } from './steps-dxf';
+import { svgOfSteps } from './steps-svg';
+
+const pairing = demoPairing('marl', 'alder');
+const { machine } = pairing;
+const { plan } = grid.propose({ pairing, facts: [] });
+const layout = layCard(grid, plan, pairing, { cardNumber: 41 });
+const steps = cardSteps(layout, machine);
+const bed = { leftMm: 80, rearMm: 120 };
+
+interface Polyline {
+  readonly type: string;
+  readonly layer: string;
+  readonly shape?: boolean;
+  readonly vertices: readonly { x: number; y: number }[];
+}
+
+const dxf = (text: string) => {
+  const read = new DxfParser().parseSync(text);
+  if (!read) throw new Error('not read');
+  return read as unknown as {
+    entities: Polyline[];
+    header: Record<string, unknown>;
+    tables: { layer: { layers: Record<string, { colorIndex: number }> } };
+  };
+};
+
+/** Names and bytes of a zip, by a reader that refuses what is odd. */
+async function filesOf(bytes: Uint8Array): Promise<Map<string, Buffer>> {
+  const files = new Map<string, Buffer>();
+  const zip = await yauzl.fromBufferPromise(Buffer.from(bytes), { lazyEntries: false, validateEntrySizes: true });
+  for await (const entry of zip.eachEntry()) {
+    const chunks: Buffer[] = [];
+    for await (const chunk of await zip.openReadStreamPromise(entry)) chunks.push(chunk as Buffer);
+    files.set(entry.fileName, Buffer.concat(chunks));
+  }
+  return files;
+}
+
+describe('steps of a card', () => {
+  it('hold every burn once, one step for each distinct setting, the riskiest last', () => {
+    const settings = steps.map((step) => JSON.stringify([step.does, step.settings]));
+    expect(new Set(settings).size).toBe(steps.length);
+    const burned = layout.cells.filter((cell) => !cell.leftOut).map((cell) => cell.index);
+    expect(steps.flatMap((step) => step.cells).sort((a, b) => a - b)).toEqual(burned);
+    expect(steps.at(-1)!.cells).toContain(layout.order.at(-1));
+    expect(steps.slice(0, 2).map((step) => step.does)).toEqual(['sweep', 'follow']);
+    for (const step of steps)
+      for (const index of step.cells) {
+        const [burn] = layout.cells[index]!.burns;
+        expect(step.settings).toEqual(burn!.settings);
+        expect(step.shapes).toContainEqual(burn!.shape);
+      }
+  });
+  it('gather cells that are cut alike', () => {
+    const cut = layCard(kerf, kerf.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 2 });
+    const cells = cardSteps(cut, machine).filter((step) => step.cells.length > 0);
+    expect(cells).toHaveLength(1);
+    expect(cells[0]!.cells).toHaveLength(cut.cells.length);
+  });
+});
+
+describe('the drawing as DXF', () => {
+  const read = dxf(dxfOfSteps(steps, layout));
+  it('is of release 12, with one layer and one colour for each step, by another reader', () => {
+    expect(read.header['$ACADVER']).toBe('AC1009');
+    const { layers } = read.tables.layer;
+    expect(Object.keys(layers)).toEqual(steps.map((step) => layerName(step.name)));
+    const colours = Object.values(layers).map((layer) => layer.colorIndex);
+    expect(new Set(colours).size).toBe(steps.length);
+    for (const name of Object.keys(layers)) expect(name).toMatch(/^[A-Z0-9_-]{1,31}$/);
+  });
+  it('holds each step’s outlines where they lie, y up from the lower left corner, areas closed', () => {
+    for (const step of steps) {
+      const own = read.entities.filter((entity) => entity.layer === layerName(step.name));
+      const outlines = step.shapes.flatMap((shape) => (shape.do === 'sweep' ? shape.area : shape.lines));
+      expect(own).toHaveLength(outlines.length);
+      own.forEach((entity, index) => {
+        expect(entity.type).toBe('POLYLINE');
+        expect(entity.shape === true).toBe(step.does === 'sweep');
+        entity.vertices.forEach((vertex, place) => {
+          expect(vertex.x).toBeCloseTo(outlines[index]![place]!.x, 3);
+          expect(vertex.y).toBeCloseTo(layout.heightMm - outlines[index]![place]!.y, 3);
+        });
+      });
+    }
+  });
+});
+
+describe('the drawing as SVG', () => {
+  const text = svgOfSteps(steps, layout);
+  it('has one named group for each step, in burn order and a colour of its own, at true size', () => {
+    const groups = [
+      ...text.matchAll(/<g id="step-(\d+)" (?:fill="none" stroke|fill)="(#[0-9a-f]{6})"[^>]*><title>([^<]+)</g),
+    ];
+    expect(groups.map((group) => Number(group[1]))).toEqual(steps.map((step) => step.number));
+    expect(groups.map((group) => group[3])).toEqual(steps.map((step) => step.name));
+    expect(new Set(groups.map((group) => group[2])).size).toBe(steps.length);
+    expect(text).toContain(`width="${layout.widthMm}mm"`);
+  });
+});
+
+describe('colours of steps', () => {
+  it('are each other than all before, and named alike in both files', () => {
+    const all = Array.from({ length: STEP_COLOURS }, (_, place) => stepColour(place));
+    expect(new Set(all.map(({ index }) => index)).size).toBe(240);
+    for (const { index } of all) {
+      expect(index).toBeGreaterThanOrEqual(10);
+      expect(index).toBeLessThanOrEqual(249);
+    }
+    // From memory of that table: 10 is full red, 90 full green, 170 full blue.
+    const hex = (index: number): string => all.find((colour) => colour.index === index)!.hex;
+    expect([10, 90, 170].map(hex)).toEqual(['#ff0000', '#00ff00', '#0000ff']);
+  });
+});
+
+describe('the bundle', () => {
+  const make = () => bundleOfCard(layout, pairing, { bed, setup: plan.setup, png: new Uint8Array([137, 80, 78, 71]) });
+  it('is a zip of both drawings, the list, the outline and the picture, the same each time', async () => {
+    const files = await filesOf(make());
+    const name = `card-${layout.code}`;
+    expect([...files.keys()].sort()).toEqual(
+      ['.dxf', '-outline.dxf', '-outline.svg', '.png', '-settings.html', '.svg'].map((end) => name + end).sort(),
+    );
+    expect(Buffer.compare(Buffer.from(make()), Buffer.from(make()))).toBe(0);
+    const outline = dxf(files.get(`${name}-outline.dxf`)!.toString());
+    expect(outline.entities).toHaveLength(1);
+    const box = boxOfShape({ do: 'follow', lines: [outline.entities[0]!.vertices] });
+    expect(box).toEqual({ x: 0, y: 0, width: layout.widthMm, height: layout.heightMm });
+  });
+  it('lists what to set, in burn order, in the operator’s units', () => {
+    const min = {
+      ...pairing,
+      machine: { ...machine, likedUnits: { ...machine.likedUnits, speed: 'mm/min' as const } },
+    };
+    const page = listOfSteps(steps, layout, min, { bed, setup: plan.setup });
+    const rows = [...page.matchAll(/<tr><td><span class="box">.*?<\/tr>/g)].map((match) =>
+      [...match[0].matchAll(/<td>([^<]*)<\/td>/g)].map((cell) => cell[1]!),
+    );
+    expect(rows).toHaveLength(steps.length);
+    rows.forEach((row, index) => {
+      const { settings, name } = steps[index]!;
+      expect(row.slice(0, 2)).toEqual([String(index + 1), layerName(name)]);
+      expect(Number(row[3]!.replace(' %', ''))).toBeCloseTo(settings.powerFraction * 100, 1);
+      expect(Number(row[4]!.replace(' mm/min', '')) / 60).toBeCloseTo(settings.speedMmPerS, 0);
+    });
+    expect(page).not.toContain('mm/s');
+  });
+});
+
+describe('the outline for the machine', () => {
+  const corners = (text: string) =>
+    armedMoves(text)
+      .filter((move) => !move.rapid)
+      .map(({ x1, y1 }) => [x1, y1]);
+  it('goes once round the card where it will lie, without power', () => {
+    const text = outlineProgram(layout, machine, bed, false);
+    const [left, top] = [bed.leftMm, machine.bedDepthMm - bed.rearMm];
+    const [right, bottom] = [left + layout.widthMm, top - layout.heightMm];
+    expect(corners(text)).toEqual([[right, top], [right, bottom], [left, bottom], [left, top]]); // prettier-ignore
+    expect(armedMoves(text).every((move) => move.s === 0 && !move.armed)).toBe(true);
+  });
+  it('or with the lowest power that fires and no more, from a zero on the card too', () => {
+    const text = outlineProgram(layout, { ...machine, zero: 'card-corner' }, bed, true);
+    const lit = armedMoves(text).filter((move) => move.s > 0);
+    expect(lit).toHaveLength(4);
+    for (const move of lit) expect(move.s).toBe(machine.lowestFiringCommand * 1000);
+    expect(corners(text)[2]).toEqual([0, 0]);
+    expect(text.trimEnd().split('\n').slice(-2)).toEqual(['M5', 'M2']);
+  });
+});

@@ -37,6 +37,7 @@ import {
   movePhotoBody,
   pageQuery,
   pairingBody,
+  proveQuery,
 } from './schemas';
 
 /** A wish as its card's kind has it; null for the kind's usual one. */
@@ -76,15 +77,18 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params }) => ({ json: await benchView(ctx, params.pairingId) }),
   }),
-  operation<{ pairingId: number; kind: string }>({
+  operation<{ pairingId: number; kind: string }, { prove: number | null }>({
     id: 'proposeCard',
     method: 'GET',
     path: '/api/pairings/{pairingId}/proposals/{kind}',
-    summary: 'A card to burn, with a reason for each value',
+    summary: 'A card to burn, with a reason for each value; with a fact to prove, a small one around its setting',
     tag: 'bench',
     params: kindParam,
+    query: proveQuery,
     answers: 'application/json',
-    handle: async (ctx, { params }) => ({ json: await cards.proposeCard(ctx, params.pairingId, params.kind) }),
+    handle: async (ctx, { params, query }) => ({
+      json: await cards.proposeCard(ctx, params.pairingId, params.kind, query.prove),
+    }),
   }),
   operation<object, object, cards.CardRequest>({
     id: 'createCard',

@@ -1,12 +1,25 @@
 import { bookCsv, bookJson, bookView, factView } from '../app/book-views';
+import { bringSettings, copySetting, previewTable, type BroughtSetting } from '../app/brought';
 import { getCard } from '../app/cards';
+import { dropFavourite, getFavourites, keepFavourite } from '../app/favourites';
+import type { ColumnMeaning } from '../core/book/settings-table';
+import type { BasePlan } from '../core/card/contract';
 import { keepFinding } from '../app/findings';
 import { isCardKind } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
 import { checked } from './checked';
 import { operation, type AnyOperation } from './operation';
 import { wishOf } from './operations-bench';
-import { bookQuery, idParam, keepBody } from './schemas';
+import {
+  bookQuery,
+  bringBody,
+  copyBody,
+  favouriteBody,
+  favouritesQuery,
+  idParam,
+  keepBody,
+  tableBody,
+} from './schemas';
 
 interface KeepBody {
   readonly cardId: number;
@@ -17,6 +30,80 @@ interface KeepBody {
 
 /** Endpoints for the settings book. */
 export const BOOK_OPERATIONS: readonly AnyOperation[] = [
+  operation<{ pairingId: number }, object, { settings: BroughtSetting[] }>({
+    id: 'bringSettings',
+    method: 'POST',
+    path: '/api/pairings/{pairingId}/settings',
+    summary: 'File engraving settings that are known from elsewhere, all or none, each unproven until a card proves it',
+    tag: 'book',
+    params: idParam('pairingId'),
+    body: bringBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body, key }) => ({
+      status: 201,
+      json: await bringSettings(ctx, params.pairingId, body.settings, key),
+    }),
+  }),
+  operation<{ pairingId: number }, object, { text: string; meanings: ColumnMeaning[] | null }>({
+    id: 'previewSettingsTable',
+    method: 'POST',
+    path: '/api/pairings/{pairingId}/settings/preview',
+    summary: 'What a CSV of settings would bring along, by what its columns mean; nothing is filed',
+    tag: 'book',
+    params: idParam('pairingId'),
+    body: tableBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => ({
+      json: await previewTable(ctx, params.pairingId, body.text, body.meanings),
+    }),
+  }),
+  operation<{ factId: number }, object, { pairingId: number }>({
+    id: 'copySetting',
+    method: 'POST',
+    path: '/api/facts/{factId}/copy',
+    summary: 'Copy an engraving setting to another bench as a prediction, with what was changed and why',
+    tag: 'book',
+    params: idParam('factId'),
+    body: copyBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body, key }) => ({
+      status: 201,
+      json: await copySetting(ctx, params.factId, body.pairingId, key),
+    }),
+  }),
+  operation<object, { kind: string | null }>({
+    id: 'listFavourites',
+    method: 'GET',
+    path: '/api/favourites',
+    summary: 'Plans that were kept as favourites, of one kind or all',
+    tag: 'cards',
+    query: favouritesQuery,
+    answers: 'application/json',
+    handle: async (ctx, { query }) => ({ json: await getFavourites(ctx, query.kind) }),
+  }),
+  operation<object, object, { name: string; kind: string; plan: BasePlan }>({
+    id: 'keepFavourite',
+    method: 'POST',
+    path: '/api/favourites',
+    summary: 'Keep a plan as a favourite, to be burned on other stock',
+    tag: 'cards',
+    body: favouriteBody,
+    answers: 'application/json',
+    handle: async (ctx, { body, key }) => ({ status: 201, json: await keepFavourite(ctx, body, key) }),
+  }),
+  operation<{ favouriteId: number }>({
+    id: 'dropFavourite',
+    method: 'POST',
+    path: '/api/favourites/{favouriteId}/drop',
+    summary: 'Take a plan off the favourites; cards that were made of it stay',
+    tag: 'cards',
+    params: idParam('favouriteId'),
+    answers: 'application/json',
+    handle: async (ctx, { params }) => {
+      await dropFavourite(ctx, params.favouriteId);
+      return { json: {} };
+    },
+  }),
   operation<object, object, KeepBody>({
     id: 'keepFact',
     method: 'POST',

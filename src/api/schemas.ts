@@ -1,7 +1,8 @@
 import Joi from 'joi';
-import { number, positive } from '../cards/plan-schemas';
+import { number, positive, settingsSchema } from '../cards/plan-schemas';
 import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
+import { COLUMN_MEANINGS } from '../core/book/settings-table';
 import { SOURCE_WAVELENGTHS_NM, ZERO_PLACES, type SourceKind } from '../core/machine/machine';
 import { OWN_SPEED_UNITS } from '../core/quantities/format';
 import { BANNED_MATERIALS } from '../core/stock/banned';
@@ -234,6 +235,37 @@ export const keepBody = Joi.object({
   choice: Joi.object().unknown().required(),
   note: text(1000).allow('').required(),
 });
+
+const shade = text(40).allow('').default('');
+const note = text(1000).allow('').default('');
+
+export const bringBody = Joi.object({
+  settings: Joi.array()
+    .items(Joi.object({ settings: settingsSchema.required(), shade, note }))
+    .min(1)
+    .max(500)
+    .required(),
+});
+
+export const tableBody = Joi.object({
+  text: Joi.string().max(500_000).required(),
+  meanings: Joi.array()
+    .items(Joi.valid(...Object.keys(COLUMN_MEANINGS)))
+    .max(40)
+    .allow(null)
+    .default(null),
+});
+
+export const copyBody = Joi.object({ pairingId: id.required() });
+
+export const favouriteBody = Joi.object({
+  name,
+  kind: kindName.required(),
+  plan: byKind((of) => CARD_SCHEMAS[of].plan).required(),
+});
+
+export const favouritesQuery = Joi.object({ kind: kindName.allow(null).default(null) });
+export const proveQuery = Joi.object({ prove: Joi.number().integer().min(1).allow(null).default(null) });
 
 const page = Joi.number().integer().min(1).max(100_000).default(1);
 export const pageQuery = Joi.object({ page });

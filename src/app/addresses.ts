@@ -7,6 +7,10 @@ export const factAddress = (factId: number): string => `/book/${factId}`;
 export const stockAddress = (stockId: number): string => `/stock/${stockId}`;
 export const planAddress = (pairingId: number, kind: string): string => `/bench/${pairingId}/plan/${kind}`;
 
+/** The small card that proves a setting. */
+export const proveAddress = (pairingId: number, factId: number): string =>
+  `${planAddress(pairingId, 'grid')}?prove=${factId}`;
+
 /** The planner of a rung's usual kind of card. */
 export const rungAddress = (pairingId: number, rung: RungId): string =>
   planAddress(pairingId, kindsOfRung(rung)[0]!.kind);

@@ -6,6 +6,7 @@ import { listStocks } from '../db/stocks';
 import type { BenchListView, BenchView, PlanView } from '../views/views';
 import { defaultSheetOnBed, getCard, newestCard, proposeFor } from './cards';
 import type { AppContext } from './context';
+import { getFavourites } from './favourites';
 import { knownOf } from './known';
 import { ladderOfPairing } from './ladders';
 import { getPairing } from './pairings';
@@ -33,16 +34,32 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
 }
 
 /** Throws the Problem that keeps a card of this kind from being planned. */
-export async function planView(ctx: AppContext, pairingId: number, kind: string): Promise<PlanView> {
+export async function planView(
+  ctx: AppContext,
+  pairingId: number,
+  kind: string,
+  prove: number | null = null,
+): Promise<PlanView> {
   const pairing = await getPairing(ctx, pairingId);
-  const proposal = await proposeFor(ctx, pairing, kind);
-  const [known, usedAreas, { ladder }, before] = await Promise.all([
+  const proposal = await proposeFor(ctx, pairing, kind, prove);
+  const [known, usedAreas, { ladder }, before, favourites] = await Promise.all([
     knownOf(ctx, pairing),
     usedAreasOfStock(ctx.db, pairing.stock.id),
     ladderOfPairing(ctx, pairing),
     newestCard(ctx, pairingId, kind),
+    getFavourites(ctx, kind),
   ]);
-  return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed: defaultSheetOnBed(pairing), before };
+  const sheetOnBed = defaultSheetOnBed(pairing);
+  return { kind, pairing, known, ladder, proposal, usedAreas, sheetOnBed, before, favourites };
+}
+
+/** What a bench can be opened for: machines and stock in use. */
+export async function pairingChoices({ db }: AppContext): Promise<Pick<BenchListView, 'machines' | 'stocks'>> {
+  const [machines, stocks] = await Promise.all([listMachines(db), listStocks(db)]);
+  return {
+    machines: machines.filter((machine) => !machine.retired),
+    stocks: stocks.filter((stock) => !stock.retired),
+  };
 }
 
 /** The reason why a card of a kind cannot be planned on a bench; null when it can, or when there is no such kind. */
@@ -61,11 +78,7 @@ export async function whyNotPlanned(ctx: AppContext, pairingId: number, kind: st
 export async function benchListView(ctx: AppContext, page = 1): Promise<BenchListView> {
   const limit = BENCHES_A_PAGE;
   const offset = (page - 1) * limit;
-  const [{ rows, total }, machines, stocks] = await Promise.all([
-    benchPage(ctx.db, { limit, offset }),
-    listMachines(ctx.db),
-    listStocks(ctx.db),
-  ]);
+  const [{ rows, total }, choices] = await Promise.all([benchPage(ctx.db, { limit, offset }), pairingChoices(ctx)]);
   const benches = await Promise.all(
     rows.map(async (row) => {
       if (row.fresh) return { ...row, ladder: row.ladder!, next: row.next! };
@@ -75,7 +88,6 @@ export async function benchListView(ctx: AppContext, page = 1): Promise<BenchLis
   );
   return {
     benches: { rows: benches, total, limit, offset },
-    machines: machines.filter((machine) => !machine.retired),
-    stocks: stocks.filter((stock) => !stock.retired),
+    ...choices,
   };
 }

@@ -48,6 +48,8 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
       stock: row.stock,
       batch: row.batch,
       at: fact.at,
+      conditions: conditionWords(fact.at, liked),
+      origin: newest.origin,
       version: newest.version,
       value: factWords({ name: fact.name, value: newest.value } as never, liked),
       sure: sureWords(fact.name, newest.sigma, liked),

@@ -1,6 +1,6 @@
 import { cardKind, isCardKind } from '../cards/registry';
 import { checkBed, type BedPlace } from '../core/card/check';
-import { type BasePlan, type Proposal } from '../core/card/contract';
+import { type BasePlan, type Known, type Proposal } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
 import { freePlace, placeIsFree } from '../core/card/place';
@@ -10,6 +10,7 @@ import { lockStock } from '../db/stocks';
 import { earlierAnswer } from '../db/submissions';
 import type { CardRecord, SheetOnBed, UsedArea } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
+import { settingToProve } from './brought';
 import type { AppContext } from './context';
 import { knownOf } from './known';
 import { once } from './once';
@@ -31,15 +32,36 @@ export function bedPlaceOf(sheetOnBed: SheetOnBed, place: { xMm: number; yMm: nu
 }
 
 /** A proposal, or the reason why this kind of card makes no sense here. */
-export async function proposeFor(ctx: AppContext, pairing: OpenPairing, kind: string): Promise<Proposal<BasePlan>> {
+export async function proposeFor(
+  ctx: AppContext,
+  pairing: OpenPairing,
+  kind: string,
+  prove: number | null = null,
+): Promise<Proposal<BasePlan>> {
   if (!isCardKind(kind)) throw notFound('kind of card', kind);
   refuseUnlessBurnable(pairing);
   try {
-    return asSetUpBefore(cardKind(kind).propose(await knownOf(ctx, pairing)), await newestCard(ctx, pairing.id));
+    const known = await knownOf(ctx, pairing);
+    const proposal =
+      prove === null ? cardKind(kind).propose(known) : await provingCard(ctx, kind, known, prove, pairing.id);
+    return asSetUpBefore(proposal, await newestCard(ctx, pairing.id));
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     throw new Problem('nothing-to-propose', error.message.replace(/^invalid pairing: /, ''));
   }
+}
+
+/** The small card that proves a setting which nobody has burned here. */
+async function provingCard(
+  ctx: AppContext,
+  kind: string,
+  known: Known,
+  factId: number,
+  pairingId: number,
+): Promise<Proposal<BasePlan>> {
+  const { prove, name } = cardKind(kind);
+  if (!prove) throw new Problem('nothing-to-propose', `${name}: this kind of card proves no setting.`);
+  return prove(known, await settingToProve(ctx, factId, pairingId));
 }
 
 /** A proposal with the sheet set up as for the last card of the pairing: jigs and nozzles stay where they are. */
@@ -65,8 +87,13 @@ export async function newestCard(
   return card ? { plan: cardKind(card.kind).upgrade(card.plan), code: card.layout.code } : null;
 }
 
-export async function proposeCard(ctx: AppContext, pairingId: number, kind: string): Promise<Proposal<BasePlan>> {
-  return proposeFor(ctx, await getPairing(ctx, pairingId), kind);
+export async function proposeCard(
+  ctx: AppContext,
+  pairingId: number,
+  kind: string,
+  prove: number | null = null,
+): Promise<Proposal<BasePlan>> {
+  return proposeFor(ctx, await getPairing(ctx, pairingId), kind, prove);
 }
 
 async function layOrRefuse(

@@ -7,7 +7,7 @@ import { cardSummaries } from '../db/cards';
 import { keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
 import type { CardSummary } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
-import { cardAddress, factAddress, rungAddress, stockAddress } from './addresses';
+import { cardAddress, factAddress, proveAddress, rungAddress, stockAddress } from './addresses';
 import type { AppContext } from './context';
 import { knownOf } from './known';
 import { getPairing } from './pairings';
@@ -67,11 +67,13 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
       fact: factAddress,
       card: cardAddress,
       plan: (rung) => rungAddress(pairing.id, rung),
+      prove: (factId) => proveAddress(pairing.id, factId),
     },
   };
   const ladder = ladderOf(from);
   const step = nextStepOf(from, ladder, (rung) => kindsOfRung(rung)[0]!.name);
-  const next = step.action === 'plan' && step.rung ? { ...step, cost: await costOf(ctx, pairing, step.rung) } : step;
+  const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung);
+  const next = asks ? { ...step, cost: await costOf(ctx, pairing, step.rung!) } : step;
   return {
     ladder,
     next,

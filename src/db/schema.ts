@@ -274,7 +274,16 @@ export interface SubmissionTable {
   created_at: GeneratedTimestamp;
 }
 
+export interface FavouriteTable {
+  id: Generated<number>;
+  name: string;
+  kind: string;
+  plan: JSONColumnType<object, string, never>;
+  created_at: GeneratedTimestamp;
+}
+
 export interface Database {
+  favourite: FavouriteTable;
   machine: MachineTable;
   lens: LensTable;
   stock: StockTable;

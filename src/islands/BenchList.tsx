@@ -1,10 +1,9 @@
-import { useState } from 'react';
 import type { BenchListView } from '../views/views';
 import { assessPairing } from '../core/stock/assess';
 import { Button } from '../components/Button';
-import { SelectField } from '../components/Field';
 import { Ladder } from '../components/Ladder';
 import { Notice, ProblemNotice } from '../components/Notice';
+import { usePairing } from '../components/PairingFields';
 import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
 import { send } from '../views/send';
@@ -13,20 +12,15 @@ import { useAction } from '../views/use-action';
 /** The benches that are open, what waits for a hand first, and the start of a new one. */
 export function BenchList({ view }: { view: BenchListView }) {
   const { machines, stocks, benches } = view;
-  const [machineId, setMachineId] = useState(machines[0]?.id ?? 0);
-  const machine = machines.find((candidate) => candidate.id === machineId);
-  const lenses = machine?.lenses.filter((lens) => !lens.retired) ?? [];
-  const [lensId, setLensId] = useState(lenses[0]?.id ?? 0);
-  const lens = lenses.find((candidate) => candidate.id === lensId) ?? lenses[0];
-  const [stockId, setStockId] = useState(stocks[0]?.id ?? 0);
-  const stock = stocks.find((candidate) => candidate.id === stockId);
+  const { chosen, fields } = usePairing(machines, stocks);
+  const { machineId, lensId, stockId, machine, stock } = chosen;
   const action = useAction();
   const remarks = machine && stock ? assessPairing(machine, stock) : [];
   const open = (): void =>
     action.run(async () => {
       const { id } = await send<{ id: number }>('/api/pairings', {
         method: 'POST',
-        json: { machineId, lensId: lens?.id, stockId },
+        json: { machineId, lensId, stockId },
       });
       window.location.assign(`/bench/${id}`);
     });
@@ -49,37 +43,7 @@ export function BenchList({ view }: { view: BenchListView }) {
           </Notice>
         ) : (
           <>
-            <div className={page.columns}>
-              <SelectField
-                label="Machine"
-                value={machineId}
-                onChange={(event) => setMachineId(Number(event.target.value))}
-              >
-                {machines.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </SelectField>
-              <SelectField
-                label="Lens"
-                value={lens?.id ?? 0}
-                onChange={(event) => setLensId(Number(event.target.value))}
-              >
-                {lenses.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </SelectField>
-              <SelectField label="Stock" value={stockId} onChange={(event) => setStockId(Number(event.target.value))}>
-                {stocks.map(({ id, name, batch }) => (
-                  <option key={id} value={id}>
-                    {batch ? `${name}, batch ${batch}` : name}
-                  </option>
-                ))}
-              </SelectField>
-            </div>
+            <div className={page.columns}>{fields}</div>
             {remarks.map((remark) => (
               <Notice key={remark.code} look={remark.severity === 'stop' ? 'heat' : 'straw'}>
                 {remark.text} {remark.whatToDo}

@@ -96,6 +96,12 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
           </ul>
         </TicketPart>
       )}
+      {!stopped && (
+        <TicketPart title="Known from elsewhere">
+          <p>A setting from your notes or another program is filed as unproven, with a small card to prove it.</p>
+          <LinkButton href={`/bench/${pairing.id}/bring`}>Bring settings along</LinkButton>
+        </TicketPart>
+      )}
       <TicketPart title="Cards of this bench">
         {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
         <ul className={styles.list}>

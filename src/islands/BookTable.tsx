@@ -4,6 +4,7 @@ import { LinkButton } from '../components/Button';
 import { Notice, ProblemNotice } from '../components/Notice';
 import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
+import { isUnproven } from '../core/book/facts';
 import type { BookEntry } from '../views/book';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
@@ -86,6 +87,8 @@ export function BookTable({ start, search: wanted }: { start: Page<BookEntry>; s
                     <a href={`/book/${entry.factId}`}>
                       {entry.title} v{entry.version}
                     </a>
+                    {entry.conditions && <div>{entry.conditions}</div>}
+                    {isUnproven(entry.origin) && <div>not proven here</div>}
                     {OWNERS[entry.owner] && <div>of the {OWNERS[entry.owner]}</div>}
                     {entry.stale.length > 0 && <div>stale: {entry.stale.join(', ')}</div>}
                   </td>

@@ -1,4 +1,4 @@
-import type { Conditions, FactName, FactOwner } from '../core/book/facts';
+import type { Conditions, FactName, FactOrigin, FactOwner } from '../core/book/facts';
 
 /** One line of the settings book, in the units of its machine. */
 export interface BookEntry {
@@ -11,6 +11,9 @@ export interface BookEntry {
   readonly stock: string;
   readonly batch: string;
   readonly at: Conditions;
+  /** The conditions in words: the shade it is, the speed it was measured at. */
+  readonly conditions: string;
+  readonly origin: FactOrigin;
   readonly version: number;
   /** Its number in words, and how sure it is. */
   readonly value: string;

@@ -3,9 +3,12 @@ import type { BaseFinding, BasePlan, Known, NextCell, Proposal } from '../core/c
 import type { Answer } from '../core/card/asks';
 import type { Caution } from '../core/stock/cautions';
 import type { FactName } from '../core/book/facts';
+import type { ColumnMeaning, TableRow } from '../core/book/settings-table';
+import type { BurnSettings } from '../core/card/settings';
 import type { BurnRecord } from '../records/burn';
 import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/card';
 import type { BenchRow, OpenPairing } from '../records/pairing';
+import type { FavouriteRecord } from '../records/favourite';
 import type { MachineRecord } from '../records/machine';
 import type { PhotoView, ReadingRecord } from '../records/photo';
 import type { StockRecord } from '../records/stock';
@@ -41,6 +44,8 @@ export interface PlanView {
   readonly sheetOnBed: SheetOnBed;
   /** The newest card of this kind on this pairing, for what was used until now. */
   readonly before: { readonly plan: BasePlan; readonly code: string } | null;
+  /** Plans of this kind that were kept, whatever they were first burned on. */
+  readonly favourites: readonly FavouriteRecord[];
 }
 
 /** Everything the page of one card shows. */
@@ -76,6 +81,24 @@ export interface BenchListView {
   readonly benches: Page<BenchRow & { readonly ladder: readonly LadderRung[]; readonly next: NextStep }>;
   readonly machines: readonly MachineRecord[];
   readonly stocks: readonly StockRecord[];
+}
+
+/** What settings brought along from elsewhere start from. */
+export interface BringView {
+  readonly pairing: OpenPairing;
+  /** A plain fill of this bench, for what is not told. */
+  readonly usual: BurnSettings;
+  readonly shades: readonly string[];
+}
+
+/** What a table of settings would bring along, by what its columns mean. */
+export interface TablePreview {
+  readonly columns: readonly {
+    readonly title: string;
+    readonly means: ColumnMeaning;
+    readonly samples: readonly string[];
+  }[];
+  readonly rows: readonly TableRow[];
 }
 
 /** A finding as it is shown and sent: what a kind found, and nothing of how. */

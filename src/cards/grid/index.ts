@@ -1,4 +1,5 @@
 import type { CardKind } from '../../core/card/contract';
+import { shadeConditions } from '../../core/book/facts';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
@@ -9,9 +10,12 @@ import { drawGrid } from './draw';
 import { findInGrid, type GridFinding, type GridWish } from './find';
 import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
+import { proveSetting } from './prove';
 
 export interface GridChoice {
   readonly cellIndex: number;
+  /** The shade that it is kept as, beside others; empty or left out for the usual one. */
+  readonly shade?: string;
 }
 
 /** Power x speed: which power and speed engrave this stock well? */
@@ -27,6 +31,7 @@ export const grid = Object.freeze({
   ],
   asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, GRADE, OUTCOME],
   propose: proposeGrid,
+  prove: proveSetting,
   upgrade: upgradeGridPlan,
   check: checkGridPlan,
   fields: (_plan, { machine }) => [
@@ -52,14 +57,14 @@ export const grid = Object.freeze({
   eases: GRID_EASES,
   wish: ({ machine }) => ({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' }),
   find: findInGrid,
-  settle: (_finding, layout, seen, { cellIndex }) => {
+  settle: (_finding, layout, seen, { cellIndex, shade = '' }) => {
     const cell = layout.cells[cellIndex];
     if (!cell || cell.leftOut) return [];
     const reading = seen.readings.find((candidate) => candidate.cellIndex === cellIndex);
     return [
       {
         name: 'engrave',
-        at: {},
+        at: shadeConditions(shade),
         value: {
           settings: mainBurn(cell).settings,
           lightness: reading?.lightness ?? null,

@@ -26,5 +26,8 @@ export const gridSchemas: KindSchemas = {
     powerCap: positive(1).default(1),
     pace: Joi.valid('fast-and-strong', 'slow-and-low').default('fast-and-strong'),
   }),
-  choice: Joi.object({ cellIndex: cellIndexSchema.required() }),
+  choice: Joi.object({
+    cellIndex: cellIndexSchema.required(),
+    shade: Joi.string().trim().max(40).allow('').default(''),
+  }),
 };

@@ -32,6 +32,7 @@ const from = (change: Partial<LadderFacts>): LadderFacts => ({
     fact: (id) => `/book/${id}`,
     card: (id) => `/cards/${id}`,
     plan: (rung) => `/bench/1/plan/${rung}`,
+    prove: (id) => `/prove/${id}`,
   },
   ...change,
 });

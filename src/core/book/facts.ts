@@ -144,7 +144,10 @@ export const FACT_NAMES = Object.keys(FACTS) as FactName[];
 export type Conditions = Readonly<Record<string, number | string>>;
 
 /** How a fact came about. */
-export type FactOrigin = 'card' | 'record' | 'logs';
+export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied';
+
+/** Nothing was burned for it here: known from elsewhere, or foretold from another machine or stock. */
+export const isUnproven = (origin: FactOrigin): boolean => origin === 'brought' || origin === 'copied';
 
 interface FactBase<Name extends FactName> {
   readonly name: Name;
@@ -191,9 +194,13 @@ export function factWords(fact: Pick<FactNow, 'name' | 'value'>, liked: LikedUni
   return (FACTS[fact.name].show as (value: unknown, liked: LikedUnits) => string)(fact.value, liked);
 }
 
-/** Conditions in words: "120 mm/s, 0.1 mm". */
+/** The conditions of a shade: none for the usual one. */
+export const shadeConditions = (shade: string): Conditions => (shade.trim() === '' ? {} : { shade: shade.trim() });
+
+/** Conditions in words: "strong", "120 mm/s, 0.1 mm". */
 export function conditionWords(at: Conditions, liked: LikedUnits): string {
-  return levelWords(at, liked).join(', ');
+  const shade = at['shade'];
+  return [...(shade === undefined ? [] : [String(shade)]), ...levelWords(at, liked)].join(', ');
 }
 
 /** How estimates are made on a machine: as its timed burns told, or as its record says. */

@@ -3,7 +3,7 @@ import { assessPairing } from '../stock/assess';
 import { cutThroughJPerMm } from '../stock/cutting';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
-import { FACTS, factOf, factWords, type FactName, type FactNow } from './facts';
+import { FACTS, factOf, factWords, isUnproven, type FactName, type FactNow } from './facts';
 import { RUNG_IDS, RUNGS, type RungId } from './rungs';
 
 export type RungState = 'empty' | 'predicted' | 'measured' | 'stale' | 'stopped';
@@ -49,6 +49,8 @@ export interface LadderFacts {
     readonly fact: (factId: number) => string;
     readonly card: (cardId: number) => string;
     readonly plan: (rung: RungId) => string;
+    /** The small card that proves a setting which nobody burned here. */
+    readonly prove: (factId: number) => string;
   };
 }
 
@@ -59,6 +61,8 @@ const STAGE_WORDS: Readonly<Record<CardStage, string>> = {
   photographed: 'waits for its photo',
   seen: 'waits for a choice',
 };
+
+const UNPROVEN = { brought: 'brought along, not proven here', copied: 'foretold, not proven here' } as const;
 
 /** The rungs from the ground up: the common step, then the engrave side, then the cut side where this source cuts this stock at all. */
 export function ladderOf(from: LadderFacts): LadderRung[] {
@@ -112,11 +116,13 @@ export function ladderOf(from: LadderFacts): LadderRung[] {
         since: null,
         href: card ? links.card(card.cardId) : stop ? null : links.plan(rung),
       } as const;
+    const shades = facts.filter((other) => other.name === fact.name).length;
+    const unproven = isUnproven(fact.origin);
     return {
       ...base,
-      state: fact.stale.length > 0 ? 'stale' : 'measured',
-      value: factWords(fact, from.likedUnits),
-      reason: fact.stale.join(', '),
+      state: fact.stale.length > 0 ? 'stale' : unproven ? 'predicted' : 'measured',
+      value: `${factWords(fact, from.likedUnits)}${shades > 1 ? `, ${shades} shades` : ''}`,
+      reason: [...fact.stale, ...(unproven ? [UNPROVEN[fact.origin as 'brought' | 'copied']] : [])].join(', '),
       since: fact.createdAt,
       href: links.fact(fact.factId),
     } as const;
@@ -142,9 +148,12 @@ export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], name
   const stopped = rungs.find((rung) => rung.state === 'stopped');
   if (stopped) return { action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' };
   const open = rungs.filter((rung) => rung.foot !== 'common' && (rung.state === 'empty' || rung.state === 'stale'));
-  for (const rung of open) {
+  const waiting = rungs.filter(
+    (rung) => rung.foot !== 'common' && (rung.state === 'empty' || rung.state === 'predicted'),
+  );
+  for (const rung of waiting) {
     const card = from.cards[rung.rung];
-    if (rung.state !== 'empty' || !card) continue;
+    if (!card) continue;
     return {
       action: 'go-on',
       rung: rung.rung,
@@ -156,6 +165,16 @@ export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], name
       cost: card.stage === 'planned' ? '' : 'nothing to burn',
     };
   }
+  const unproven = factOf(from.facts, 'engrave');
+  const grid = rungs.find((rung) => rung.rung === 'grid');
+  if (unproven && grid?.state === 'predicted' && from.cards.grid === undefined)
+    return {
+      action: 'plan',
+      rung: 'grid',
+      text: 'Prove the setting that was brought along',
+      href: from.links.prove(unproven.factId),
+      cost: '',
+    };
   const first = open[0];
   if (!first) return { action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '' };
   return { action: 'plan', rung: first.rung, text: names(first.rung), href: from.links.plan(first.rung), cost: '' };

@@ -8,7 +8,7 @@ import type { Ease } from './ease';
 import type { Cell, FrameSettings, Layout } from './layout';
 import type { PlanField } from './plan-fields';
 import type { Pairing } from './pairing';
-import type { Air } from './settings';
+import type { Air, BurnSettings } from './settings';
 import type { Burn } from './shape';
 import type { WorkSetup } from './work-setup';
 
@@ -116,6 +116,8 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   readonly asks: readonly Ask[];
   /** Throws RangeError when the pairing cannot be burned like this at all, with the reason. */
   propose(known: Known): Proposal<Plan>;
+  /** A small card around a setting that nobody has burned here yet; for kinds that can prove one. */
+  prove?(known: Known, settings: BurnSettings): Proposal<Plan>;
   /** A plan as it was stored under an older version. */
   upgrade(stored: object): Plan;
   check(plan: Plan, on: Pairing): PlanProblem[];

@@ -11,7 +11,8 @@ import {
   type MarkerPlace,
 } from './layout';
 import { boxOfShape, rectRing, type Burn } from './shape';
-import { PLAIN_EXTRAS, upgradeSettings, type Air, type BurnSettings } from './settings';
+import type { PLAIN_EXTRAS } from './settings';
+import { upgradeSettings, type Air, type BurnSettings } from './settings';
 import { UNSAID_SETUP } from './work-setup';
 
 /** A cell as the first version of layouts held it. */

@@ -42,8 +42,6 @@ export function paceWords({ by, scale, shares, logs }: Pace): string {
 export function sureOfPace({ logs, leftOut, within95 }: Pace): string {
   const odd = leftOut === 0 ? '' : `; ${leftOut} more left out, twice off the others`;
   if (within95 === null)
-    return logs === 0
-      ? 'by this machine’s record, never timed: it may take twice as long'
-      : `by this machine’s record; ${burns(logs)}, three are needed to go by them${odd}`;
+    return logs === 0 ? 'never timed: may take twice as long' : `${burns(logs)}, three are needed to go by${odd}`;
   return `± ${plainNumber(within95 * 100, 2)} % (95 %), from ${burns(logs)}${odd}`;
 }

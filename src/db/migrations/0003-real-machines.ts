@@ -16,7 +16,15 @@ export async function up(db: Kysely<Database>): Promise<void> {
     sql`alter table machine add constraint machine_galvo check ((head = 'galvo') = (galvo <> 'null'::jsonb))`,
     sql`alter table lens add field_mm double precision check (field_mm > 0 and field_mm <= 2000)`,
     sql`alter table fact_version drop constraint fact_version_origin_check`,
-    sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs'))`,
+    sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs', 'brought', 'copied'))`,
+    // Plans worth burning again, on whatever stock.
+    sql`create table favourite (
+      id integer generated always as identity primary key,
+      name text not null check (name <> ''),
+      kind text not null check (kind <> ''),
+      plan jsonb not null,
+      created_at timestamptz not null default now())`,
+    sql`create unique index favourite_name on favourite (kind, lower(name))`,
   ];
   for (const statement of statements) await statement.execute(db);
 }

@@ -1,20 +1,19 @@
 import { CheckField, SelectField, TextField } from '../../components/Field';
 import { QuantityField } from '../../components/QuantityField';
 import { kindOfField, type QuantityKinds } from '../../components/quantity-kinds';
-import type { BasePlan } from '../../core/card/contract';
 import { valueAt, withValueAt, type PlanField } from '../../core/card/plan-fields';
 
-interface Props {
+interface Props<Plan extends object> {
   readonly fields: readonly PlanField[];
-  readonly plan: BasePlan;
-  readonly onPlan: (plan: BasePlan) => void;
+  readonly plan: Plan;
+  readonly onPlan: (plan: Plan) => void;
   readonly kinds: QuantityKinds;
   readonly errors: Readonly<Record<string, string>>;
   readonly reasons: Readonly<Record<string, string>>;
 }
 
 /** A kind's fields, each typed as it is asked for, with why it was proposed. */
-export function PlanFields({ fields, plan, onPlan, kinds, errors, reasons }: Props) {
+export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, errors, reasons }: Props<Plan>) {
   return fields.map((field) => {
     const value = valueAt(plan, field.path);
     const set = (next: unknown): void => onPlan(withValueAt(plan, field.path, next));

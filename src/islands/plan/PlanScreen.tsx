@@ -10,6 +10,7 @@ import { quantityKinds } from '../../components/quantity-kinds';
 import { levelWords } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
+import { burnRunUpMm } from '../../core/card/path';
 import type { PlanField } from '../../core/card/plan-fields';
 import { unusualConstants } from '../../core/card/unusual';
 import { paceOf } from '../../core/book/facts';
@@ -27,6 +28,7 @@ import {
 import type { PlanView } from '../../views/views';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
+import { FavouritesPart } from './FavouritesPart';
 import { PlanFields } from './PlanFields';
 import { PlanMat } from './PlanMat';
 import { usePlan } from './usePlan';
@@ -82,7 +84,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const why = Object.entries(reasons).filter(
     ([path]) => !fields.some((field) => field.path === path) && path !== 'size',
   );
-  const runUp = Math.max(0, -estimate.reach.left, -estimate.reach.top);
+  const runUp = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burnRunUpMm(burn, machine))));
   const fastest = Math.max(0, ...burned.flatMap((cell) => cell.burns.map((burn) => burn.settings.speedMmPerS)));
   const liked = pairing.machine.likedUnits;
 
@@ -107,7 +109,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
               'Size',
               `${formatSize(layout.widthMm, layout.heightMm, liked)}, ${plainNumber((layout.widthMm * layout.heightMm) / 100)} cm²`,
             ],
-            ['Run-up, longest', formatRunUp(runUp, fastest, liked)],
+            ...(machine.head === 'galvo' ? [] : [['Run-up, longest', formatRunUp(runUp, fastest, liked)] as const]),
             ...(estimate.handStops > 0 ? [['Stops for your hand', estimate.handStops] as const] : []),
           ]}
         />
@@ -198,6 +200,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
         </ul>
         <Button onClick={() => setPlan(view.proposal.plan)}>Back to the proposal</Button>
       </TicketPart>
+      <FavouritesPart view={view} plan={plan} onPlan={setPlan} />
     </>
   );
 

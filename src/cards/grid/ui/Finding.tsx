@@ -8,6 +8,8 @@ import { SelectField } from '../../../components/Field';
 import { Mat } from '../../../components/Mat';
 import { Notice } from '../../../components/Notice';
 import { QuantityField } from '../../../components/QuantityField';
+import { provenShade, shadesOf } from '../../../core/book/shades';
+import { ShadeField } from '../../../components/ShadeField';
 import { quantityKinds } from '../../../components/quantity-kinds';
 import { burnedColourOf } from '../../../core/stock/families';
 import {
@@ -31,6 +33,9 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   const { card, reading, answers, known } = view;
   const { machine, stock } = card.madeFor;
   const [wish, wishFor] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
+  const shades = shadesOf(known.facts);
+  // A card that proves a setting answers for the shade it was brought along as.
+  const [shade, setShade] = useState(() => provenShade(known.facts, card.layout));
   const setWish = (next: GridWish): void => {
     wishFor(next);
     onSelect(null);
@@ -64,7 +69,10 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
               <Button
                 key={stop}
                 aria-pressed={Math.abs((finding.wantedLightness ?? 0) - finding.stops![stop]) < 0.5}
-                onClick={() => setWish({ ...wish, lightness: finding.stops![stop] })}
+                onClick={() => {
+                  setWish({ ...wish, lightness: finding.stops![stop] });
+                  setShade(stop);
+                }}
               >
                 {stop}
               </Button>
@@ -117,7 +125,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
           title={chosen === proposed ? 'The proposed cell' : `Cell ${chosenCell.index + 1}, your pick`}
           cardId={card.id}
           wish={wish}
-          choice={{ cellIndex: chosenCell.index }}
+          choice={{ cellIndex: chosenCell.index, shade }}
           kept={view.kept.length}
           words={
             keptCells.has(chosenCell.index)
@@ -141,6 +149,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
               ['10 × 10 cm take', chosenCandidate ? formatDuration(chosenCandidate.timeS) : '–'],
             ]}
           />
+          <ShadeField shade={shade} onShade={setShade} known={shades} />
           {chosenReading && chosenReading.confidence < LOW_CONFIDENCE && (
             <Notice look="straw">Read with low confidence: look at the piece before you keep it.</Notice>
           )}

@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { arealEnergyJPerMm2 } from '../quantities/energy';
+import { deliveredPowerW } from '../machine/machine';
+import { PLAIN_EXTRAS, type BurnSettings } from '../card/settings';
+import { responseOf } from '../stock/response';
+import { carrySettings } from './carry-over';
+
+const SETTINGS: BurnSettings = {
+  powerFraction: 0.2,
+  speedMmPerS: 100,
+  intervalMm: 0.1,
+  passes: 1,
+  focusOffsetMm: 0,
+  air: 'off',
+  direction: 'horizontal',
+  bothWays: true,
+  ...PLAIN_EXTRAS,
+};
+const heron = demoPairing('heron', 'leather');
+const withMachine = (change: object) => ({ ...heron, machine: { ...heron.machine, ...change } });
+/** J/mm² by hand: watts over speed and interval. */
+const areal = (settings: BurnSettings, on: typeof heron): number =>
+  arealEnergyJPerMm2(
+    deliveredPowerW(on.machine, settings.powerFraction),
+    settings.speedMmPerS,
+    settings.intervalMm,
+    settings.passes,
+  );
+
+describe('a setting carried to another bench', () => {
+  it('keeps its energy and speed on a weaker machine, by more power', () => {
+    const weaker = withMachine({ name: 'Wren', ratedPowerW: 5 });
+    const { settings, reasons } = carrySettings(SETTINGS, heron, weaker);
+    // 20 % of 10 W are 40 % of 5 W.
+    expect(settings.powerFraction).toBeCloseTo(0.4, 3);
+    expect(settings.speedMmPerS).toBe(100);
+    expect(areal(settings, weaker)).toBeCloseTo(areal(SETTINGS, heron), 3);
+    expect(reasons.join()).toContain('the same');
+  });
+  it('goes slower where the cap gives no more, and faster where nothing weaker fires', () => {
+    const tiny = withMachine({ name: 'Wren', ratedPowerW: 1, powerCap: 0.8 });
+    const slow = carrySettings(SETTINGS, heron, tiny);
+    expect(slow.settings.powerFraction).toBeCloseTo(0.8, 6);
+    expect(slow.settings.speedMmPerS).toBeCloseTo(40, 6);
+    expect(areal(slow.settings, tiny)).toBeCloseTo(areal(SETTINGS, heron), 3);
+    expect(slow.reasons.join()).toContain('slower');
+    const huge = withMachine({ name: 'Gannet', ratedPowerW: 200, lowestFiringCommand: 0.1, topSpeedXMmPerS: 2000 });
+    const fast = carrySettings(SETTINGS, heron, huge);
+    expect(fast.settings.speedMmPerS).toBeGreaterThan(1000);
+    expect(areal(fast.settings, huge)).toBeCloseTo(areal(SETTINGS, heron), 1);
+    expect(fast.reasons.join()).toContain('faster');
+  });
+  it('scales by what the two stocks take for their darkest mark', () => {
+    const birch = demoPairing('heron', 'birch');
+    const { settings } = carrySettings(SETTINGS, heron, birch);
+    const wanted =
+      (areal(SETTINGS, heron) * responseOf(birch.stock, birch.machine).energies.deep) /
+      responseOf(heron.stock, heron.machine).energies.deep;
+    expect(areal(settings, birch)).toBeCloseTo(wanted, 2);
+  });
+  it('lays lines no wider apart than a finer lens marks, at the same energy', () => {
+    const fine = { ...heron, lens: { ...heron.lens, name: 'fine', spotXMm: 0.02, spotYMm: 0.02 } };
+    const wide = { ...SETTINGS, intervalMm: 0.2, focusOffsetMm: -1 };
+    const { settings, reasons } = carrySettings(wide, heron, fine);
+    expect(settings.intervalMm).toBeLessThan(0.1);
+    expect(areal(settings, fine)).toBeCloseTo(areal(wide, heron), 3);
+    // A focus offset belongs to the lens that it was found with.
+    expect(settings.focusOffsetMm).toBe(0);
+    expect(reasons.join()).toContain('focus offset back to 0');
+  });
+  it('is refused where the other source cannot mark that stock', () => {
+    expect(() => carrySettings(SETTINGS, heron, demoPairing('heron', 'acrylic'))).toThrow(RangeError);
+  });
+});

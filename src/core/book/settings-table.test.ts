@@ -1,0 +1,61 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { proposeFill } from '../card/propose-fill';
+import { guessColumn, readTableRow, type ColumnMeaning } from './settings-table';
+
+const pairing = demoPairing('heron', 'birch');
+const { settings: usual } = proposeFill({ pairing, facts: [] });
+const read = (cells: readonly string[], ...meanings: ColumnMeaning[]) =>
+  readTableRow(1, cells, meanings, pairing.machine, usual);
+
+describe('what a column means', () => {
+  it.each([
+    ['Power', ['20', '45'], 'power'],
+    ['power (%)', ['20'], 'power'],
+    ['Power', ['200', '1000'], 'power-thousandths'],
+    ['Power [W]', ['6.5'], 'power-watts'],
+    ['Speed', ['120'], 'speed-mm-s'],
+    ['Speed mm/min', ['3000'], 'speed-mm-min'],
+    ['feed (mm / min)', ['3000'], 'speed-mm-min'],
+    ['Interval', ['0.1'], 'interval-mm'],
+    ['interval', ['254'], 'interval-dpi'],
+    ['DPI', ['254'], 'interval-dpi'],
+    ['Passes', ['2'], 'passes'],
+    ['Remarks', ['fine'], 'note'],
+    ['Strength', ['dark'], 'shade'],
+    ['Customer', ['Ann'], 'ignore'],
+  ] as const)('%s %j: %s', (title, samples, meaning) => expect(guessColumn(title, samples)).toBe(meaning));
+});
+
+describe('a row', () => {
+  it('becomes a setting in canonical units, with what it lacks from the usual fill', () => {
+    const row = read(['45', '3000', '254', '2', 'strong', 'drawer fronts'], 'power', 'speed-mm-min', 'interval-dpi', 'passes', 'shade', 'note'); // prettier-ignore
+    expect(row).toMatchObject({ shade: 'strong', note: 'drawer fronts', problems: [] });
+    expect(row.settings).toMatchObject({ powerFraction: 0.45, passes: 2, air: usual.air, focusOffsetMm: 0 });
+    expect(row.settings!.speedMmPerS).toBeCloseTo(50, 12);
+    expect(row.settings!.intervalMm).toBeCloseTo(0.1, 12);
+  });
+  it('takes units as they are written, and watts and thousandths for what they are', () => {
+    expect(read(['6.5', '10 mm/s'], 'power-watts', 'speed-mm-min').settings).toMatchObject({
+      powerFraction: 0.65,
+      speedMmPerS: 10,
+    });
+    expect(read(['450', '2'], 'power-thousandths', 'speed-in-s').settings).toMatchObject({
+      powerFraction: 0.45,
+      speedMmPerS: 50.8,
+    });
+  });
+  it.each([
+    [['', '100'], 'No power'],
+    [['45', ''], 'No speed'],
+    [['a lot', '100'], 'Invalid power'],
+  ] as const)('%j is not taken over: %s', (cells, why) => {
+    const row = read(cells, 'power', 'speed-mm-s');
+    expect(row.settings).toBeNull();
+    expect(row.problems.join(' ')).toContain(why);
+  });
+  it('is not taken over where two columns say the same, or passes are no whole number', () => {
+    expect(read(['45', '50', '100'], 'power', 'power', 'speed-mm-s').settings).toBeNull();
+    expect(read(['45', '100', '1.5'], 'power', 'speed-mm-s', 'passes').settings).toBeNull();
+  });
+});

@@ -3,6 +3,7 @@ import { isCardKind } from '../cards/registry';
 import type { Answer } from '../core/card/asks';
 import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
 import type { Point } from '../core/geometry/point';
+import { adoptCard, type AdoptRequest } from '../app/adopt';
 import * as burns from '../app/burns';
 import { correctTime, endOwnBurn, type OwnBurnEnd } from '../app/own-burns';
 import * as cards from '../app/cards';
@@ -22,6 +23,7 @@ import Joi from 'joi';
 import { checked } from './checked';
 import { operation, type AnyOperation } from './operation';
 import {
+  adoptBody,
   answerBody,
   burnBody,
   burnControlBody,
@@ -99,6 +101,17 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     body: cardBody,
     answers: 'application/json',
     handle: async (ctx, { body, key }) => ({ status: 201, json: await cards.createCard(ctx, body, key) }),
+  }),
+  operation<object, object, AdoptRequest>({
+    id: 'adoptCard',
+    method: 'POST',
+    path: '/api/cards/adopt',
+    summary:
+      'Take in an old card that was burned by other means, told by its edges and cells; its photo is placed by its cells',
+    tag: 'cards',
+    body: adoptBody,
+    answers: 'application/json',
+    handle: async (ctx, { body, key }) => ({ status: 201, json: await adoptCard(ctx, body, key) }),
   }),
   operation<{ cardId: number }>({
     id: 'getCard',

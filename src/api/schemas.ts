@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { number, positive, settingsSchema } from '../cards/plan-schemas';
+import { constantsSchema, number, positive, settingsSchema } from '../cards/plan-schemas';
 import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
 import { COLUMN_MEANINGS } from '../core/book/settings-table';
@@ -254,6 +254,23 @@ export const tableBody = Joi.object({
     .max(40)
     .allow(null)
     .default(null),
+});
+
+const oldAxis = (most: number) =>
+  Joi.object({
+    channel: Joi.valid('power', 'speed').required(),
+    values: Joi.array().items(positive(most)).min(2).max(20).required(),
+  });
+
+export const adoptBody = Joi.object({
+  pairingId: id.required(),
+  old: Joi.object({
+    across: oldAxis(20000).required(),
+    down: oldAxis(20000).required(),
+    cellMm: positive(1000).required(),
+    gapMm: positive(1000).required(),
+    constants: constantsSchema.required(),
+  }).required(),
 });
 
 export const copyBody = Joi.object({ pairingId: id.required() });

@@ -62,6 +62,8 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
   const card = await getCard(ctx, request.cardId);
   const pairing = await getPairing(ctx, card.pairingId);
   refuseUnlessBurnable(pairing);
+  if (card.layout.adopted)
+    throw new Problem('invalid-input', `Card ${card.layout.code} was burned long ago: there is nothing to burn.`);
   const cautions = refuseUnlessTicked(card, request.ticked);
   const onBench = request.place === 'bench';
   const scope = await scopeOf(ctx, card, request.cells);

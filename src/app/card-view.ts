@@ -17,6 +17,7 @@ import { seenCard } from './seen';
 /** Cells that some burn went over, to its end or not. */
 function burnedCells({ layout }: CardRecord, burns: readonly BurnRecord[]): number[] {
   const begun = burns.filter((burn) => (burn.place === 'own-machine' ? burn.endedAt !== null : burn.linesDone > 0));
+  if (layout.adopted) return [...layout.order];
   const cells = new Set(begun.flatMap((burn) => burn.cells ?? layout.order));
   return [...cells].sort((a, b) => a - b);
 }

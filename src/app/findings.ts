@@ -72,7 +72,7 @@ export async function keepFinding(
         at,
         value,
         sigma,
-        origin: 'card',
+        origin: card.layout.adopted ? 'adopted' : 'card',
         cardId,
         cellIndex,
         photoId: read ? (reading?.photoId ?? null) : null,

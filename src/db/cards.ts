@@ -94,7 +94,7 @@ export async function newestCardOfPairing(
   pairingId: number,
   kind: string | null,
 ): Promise<CardRecord | undefined> {
-  let query = cards(db).where('pairing_id', '=', pairingId).orderBy('id', 'desc').limit(1);
+  let query = cards(db).where('pairing_id', '=', pairingId).where('adopted', '=', false).orderBy('id', 'desc').limit(1);
   if (kind !== null) query = query.where('kind', '=', kind);
   const row = await query.executeTakeFirst();
   return row && cardOf(row, []);
@@ -118,12 +118,12 @@ export async function cardSummaries(
   }>`
     select c.id, c.code, c.kind, c.created_at, c.estimated_s,
       exists (select 1 from burn b where b.card_id = c.id and b.ended_at is null) as burning,
-      exists (select 1 from burn b where b.card_id = c.id) as burned,
+      c.adopted or exists (select 1 from burn b where b.card_id = c.id) as burned,
       (select count(*) from photo p where p.card_id = c.id) as photos,
       exists (select 1 from answer a where a.card_id = c.id) as answers,
       (select p.id from photo p where p.card_id = c.id and p.status = 'read' order by p.id desc limit 1) as photo_id,
       (select count(*) from fact_version v where v.card_id = c.id) as kept
-    from (select id, code, kind, created_at, estimated_s from card where pairing_id = ${pairingId} order by id desc limit ${limit} offset ${offset}) c
+    from (select id, code, kind, adopted, created_at, estimated_s from card where pairing_id = ${pairingId} order by id desc limit ${limit} offset ${offset}) c
     order by c.id desc`.execute(db); // prettier-ignore
   const stage = (row: (typeof rows)[number]): CardStage =>
     row.burning
@@ -161,6 +161,7 @@ export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedAre
       'card.height_mm as height',
     ])
     .where('pairing.stock_id', '=', stockId)
+    .where('card.adopted', '=', false)
     .orderBy('card.id')
     .execute();
 }

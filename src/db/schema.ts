@@ -108,6 +108,7 @@ export interface CardTable {
   /** As it was stored, of whatever version. */
   layout: JSONColumnType<object, string, never>;
   code: ColumnType<string, never, never>;
+  adopted: ColumnType<boolean, never, never>;
   width_mm: ColumnType<number, never, never>;
   height_mm: ColumnType<number, never, never>;
   /** Machine, lens and stock as they were when the card was made. */

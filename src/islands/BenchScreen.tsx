@@ -98,8 +98,12 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
       )}
       {!stopped && (
         <TicketPart title="Known from elsewhere">
-          <p>A setting from your notes or another program is filed as unproven, with a small card to prove it.</p>
+          <p>
+            Settings from notes or another program are filed as unproven. A card burned long ago is adopted: told by its
+            edges, read from its photo.
+          </p>
           <LinkButton href={`/bench/${pairing.id}/bring`}>Bring settings along</LinkButton>
+          <LinkButton href={`/bench/${pairing.id}/adopt`}>Adopt an old card</LinkButton>
         </TicketPart>
       )}
       <TicketPart title="Cards of this bench">

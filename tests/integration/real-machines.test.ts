@@ -1,4 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { jpegOf } from '../../src/bench/bench';
+import { burnOnBench, photoOf } from '../support/burn';
+import { demoPairing } from '../support/demo';
 import { testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing, tickedOf } from '../support/records';
 
@@ -212,5 +215,47 @@ describe('files of a card', () => {
     expect(head.split('\n').filter((line) => line.startsWith('G92'))).toEqual(['G92 X0 Y0', 'G92.1']);
     expect(await (await file('outline')).text()).not.toMatch(/S[1-9]/);
     expect((await app.call('GET', `/api/cards/${id}/export/gcode?zero=moon`)).status).toBe(422);
+  });
+});
+
+describe('an old card', () => {
+  it('is adopted, read from its photo with dragged corners, and kept with an origin that says so', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather', 'Adopter');
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const old = {
+      across: { channel: 'speed', values: [150, 90, 50] },
+      down: { channel: 'power', values: [0.3, 0.5, 0.8] },
+      cellMm: 5,
+      gapMm: 2,
+      constants: { ...plan.constants, direction: 'horizontal' },
+    };
+    const twice = await app.call('POST', '/api/cards/adopt', { pairingId, old: { ...old, down: old.across } });
+    expect(twice.status).toBe(422);
+    const made = await app.call('POST', '/api/cards/adopt', { pairingId, old });
+    expect(made.status).toBe(201);
+    const { id } = made.json;
+    const { card } = (await app.call('GET', `/api/cards/${id}`)).json;
+    expect((await own(id, { clock: true })).status).toBe(422);
+    // It lies on no sheet: the next card may lie where it would.
+    expect((await app.call('GET', `/api/pairings/${pairingId}`)).json.usedAreas).toEqual([]);
+
+    const pairing = demoPairing('heron', 'leather');
+    const photo = photoOf(burnOnBench(card.layout, pairing, 'adopted'), 'adopted');
+    const sent = await app.call('POST', `/api/cards/${id}/photos?name=old.jpg`, new Uint8Array(await jpegOf(photo)));
+    await app.ctx.readings.idle();
+    expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.status).toBe('needs-corners');
+    const { x, y, width, height } = card.layout.inner;
+    const corners = [[x - 0.5, y], [x + width, y + 0.5], [x + width, y + height], [x, y + height + 0.5]].map(([cx, cy]) => photo.placeOf(cx!, cy!)); // prettier-ignore
+    await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners });
+    await app.ctx.readings.idle();
+    const seen = (await app.call('GET', `/api/cards/${id}`)).json;
+    expect(seen.reading.cells).toHaveLength(9);
+    const choice = { cellIndex: 4, shade: 'medium' };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: null, choice, note: 'from the wall' });
+    expect(kept.status).toBe(201);
+    const { versions, fact } = (await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`)).json;
+    expect(fact.at).toEqual({ shade: 'medium' });
+    expect(versions[0]).toMatchObject({ origin: 'adopted', cardId: id, cellIndex: 4 });
+    expect(versions[0].value.settings).toMatchObject({ powerFraction: 0.5, speedMmPerS: 90 });
   });
 });

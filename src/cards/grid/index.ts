@@ -4,6 +4,7 @@ import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
 import { GRADE, OUTCOME } from '../../core/card/usual-asks';
+import { adoptGrid } from './adopt';
 import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
 import { drawGrid } from './draw';
@@ -32,6 +33,7 @@ export const grid = Object.freeze({
   asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, GRADE, OUTCOME],
   propose: proposeGrid,
   prove: proveSetting,
+  adopt: adoptGrid,
   upgrade: upgradeGridPlan,
   check: checkGridPlan,
   fields: (_plan, { machine }) => [

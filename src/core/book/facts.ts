@@ -144,7 +144,7 @@ export const FACT_NAMES = Object.keys(FACTS) as FactName[];
 export type Conditions = Readonly<Record<string, number | string>>;
 
 /** How a fact came about. */
-export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied';
+export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied' | 'adopted';
 
 /** Nothing was burned for it here: known from elsewhere, or foretold from another machine or stock. */
 export const isUnproven = (origin: FactOrigin): boolean => origin === 'brought' || origin === 'copied';

@@ -2,6 +2,7 @@ import type { FactDraft, FactNow } from '../book/facts';
 import type { RungId } from '../book/rungs';
 import type { Rect } from '../geometry/point';
 import type { Ask, Seen } from './asks';
+import type { OldCard } from './old-card';
 import type { Bound } from './bound';
 import type { ChannelId } from './channels';
 import type { Ease } from './ease';
@@ -116,6 +117,8 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   readonly asks: readonly Ask[];
   /** Throws RangeError when the pairing cannot be burned like this at all, with the reason. */
   propose(known: Known): Proposal<Plan>;
+  /** An old card of this kind, burned by other means, as a card of ours; for kinds that can be told by their edges. */
+  adopt?(old: OldCard, on: Pairing, cardNumber: number): { readonly plan: Plan; readonly layout: Layout };
   /** A small card around a setting that nobody has burned here yet; for kinds that can prove one. */
   prove?(known: Known, settings: BurnSettings): Proposal<Plan>;
   /** A plan as it was stored under an older version. */

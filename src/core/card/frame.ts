@@ -166,6 +166,7 @@ export function frame(
     after: drawn.after.map((burn) => movedBurn(burn, dx, dy)),
     cells,
     ...burnPlan(cells, drawn, pairing),
+    adopted: false,
   };
 }
 

@@ -100,6 +100,8 @@ export interface Layout {
    * where each cell is filled by itself.
    */
   readonly together: readonly (readonly number[])[];
+  /** Burned long ago by other means: no markers, and a photo is placed by the outer corners of its corner cells. */
+  readonly adopted: boolean;
 }
 
 /** The burn that a cell is described by: its first. Throws RangeError for a cell without burns. */

@@ -40,7 +40,7 @@ interface FirstLayout {
 }
 
 /** A layout of version 2: settings knew no angle, hatch and pulses, frames were lettered in full, each cell was filled by itself. */
-type SecondLayout = Omit<Layout, 'version' | 'together'>;
+type SecondLayout = Omit<Layout, 'version' | 'together' | 'adopted'>;
 
 const upgradeBurn = (burn: Burn): Burn => ({ ...burn, settings: upgradeSettings(burn.settings) });
 
@@ -54,6 +54,7 @@ function upgradeSecond(second: SecondLayout): Layout {
     after: after.map(upgradeBurn),
     cells: cells.map(upgradeStoredCell),
     together: [],
+    adopted: false,
   };
 }
 
@@ -117,6 +118,7 @@ export function upgradeLayout(stored: object): Layout {
     cells: first.cells.map(upgradeCell),
     order: first.order,
     together: [],
+    adopted: false,
   };
 }
 

@@ -3,9 +3,11 @@ import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { fitHomography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import type { Layout } from '../card/layout';
+import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
 import { fitBareField, type BareField } from './bare-field';
+import { CLEAR_ENOUGH, fitCells } from './fit-cells';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { measureCell } from './measure-cell';
@@ -23,7 +25,8 @@ export interface ReadRequest {
   readonly onProgress?: (step: ReadStep) => void;
 }
 
-export type ReadStep = 'finding markers' | 'straightening' | 'levelling the light' | 'reading cells';
+export type ReadStep =
+  'finding markers' | 'finding the cells' | 'straightening' | 'levelling the light' | 'reading cells';
 
 export type ReadResult =
   | {
@@ -41,7 +44,10 @@ export type ReadResult =
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
   | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
   | { readonly outcome: 'needs-corners'; readonly markers: number }
-  | { readonly outcome: 'unreadable'; readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' };
+  | {
+      readonly outcome: 'unreadable';
+      readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells';
+    };
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
@@ -74,6 +80,21 @@ function scaleAtCentre(h: Homography, layout: Layout): number {
   return Math.min(Math.hypot(a.x - b.x, a.y - b.y), Math.hypot(c.x - d.x, c.y - d.y));
 }
 
+/** Cells this much narrower or wider than was told would be read at their borders. */
+const WIDTH_SLACK = 0.2;
+
+/** The map of an old card's photo with its cells fitted, from where dragged corners put them; why not where they are not found. */
+function placedByCells(photo: RgbImage, layout: Layout, dragged: Homography): Homography | 'no-cells' | 'other-cells' {
+  const samples = Math.min(3, Math.max(1, Math.round(scaleAtCentre(dragged, layout) / RECTIFIED_PX_PER_MM)));
+  const straight = rectify(photo, dragged, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const { x, y } = fitCells(straight, layout);
+  if (Math.min(x.clear, y.clear) < CLEAR_ENOUGH) return 'no-cells';
+  if (Math.max(Math.abs(x.width - 1), Math.abs(y.width - 1)) > WIDTH_SLACK) return 'other-cells';
+  const told = rectRing(layout.inner);
+  const seen = told.map((corner) => project(dragged, x.startMm + x.scale * corner.x, y.startMm + y.scale * corner.y));
+  return fitHomography(told, seen).homography;
+}
+
 /**
  * Reads a photo of a card: finds its markers (or takes dragged corners), straightens it, divides out the light that bare stock
  * between the cells shows, and measures each burned cell. A photo that cannot be read is a result with its reason, never an
@@ -91,13 +112,17 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   let alsoSeen: readonly number[] = [];
   if (corners) {
     if (!isClockwiseQuad(corners)) return { outcome: 'unreadable', reason: 'bad-corners' };
-    const frame = [
-      { x: 0, y: 0 },
-      { x: layout.widthMm, y: 0 },
-      { x: layout.widthMm, y: layout.heightMm },
-      { x: 0, y: layout.heightMm },
-    ];
-    toPhoto = fitHomography(frame, corners).homography;
+    // An old card has no corners of its own: its corner cells have.
+    const { x, y, width, height } = layout.adopted
+      ? layout.inner
+      : { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm };
+    toPhoto = fitHomography(rectRing({ x, y, width, height }), corners).homography;
+    if (layout.adopted) {
+      onProgress?.('finding the cells');
+      const fitted = placedByCells(photo, layout, toPhoto);
+      if (typeof fitted === 'string') return { outcome: 'unreadable', reason: fitted };
+      toPhoto = fitted;
+    }
   } else {
     const location = locateCard(layout, findMarkers(gray));
     if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };

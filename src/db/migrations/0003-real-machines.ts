@@ -16,7 +16,12 @@ export async function up(db: Kysely<Database>): Promise<void> {
     sql`alter table machine add constraint machine_galvo check ((head = 'galvo') = (galvo <> 'null'::jsonb))`,
     sql`alter table lens add field_mm double precision check (field_mm > 0 and field_mm <= 2000)`,
     sql`alter table fact_version drop constraint fact_version_origin_check`,
-    sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs', 'brought', 'copied'))`,
+    sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs', 'brought', 'copied', 'adopted'))`,
+    // Old cards lie on no sheet of ours.
+    sql`alter table card add adopted boolean not null
+      generated always as (coalesce((layout ->> 'adopted')::boolean, false)) stored`,
+    sql`alter table fact_version drop constraint fact_version_check`,
+    sql`alter table fact_version add constraint fact_version_card check ((origin in ('card', 'adopted')) = (card_id is not null))`,
     // Plans worth burning again, on whatever stock.
     sql`create table favourite (
       id integer generated always as identity primary key,

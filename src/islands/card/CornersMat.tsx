@@ -12,9 +12,12 @@ const STEP_PX = 4;
 
 /** A guess to start from: the card's shape, centred in the photo. */
 function guess(photo: PhotoView, layout: Layout): Corners {
-  const scale = Math.min((photo.widthPx * 0.6) / layout.widthMm, (photo.heightPx * 0.6) / layout.heightMm);
-  const halfWidth = (layout.widthMm * scale) / 2;
-  const halfHeight = (layout.heightMm * scale) / 2;
+  const [width, height] = layout.adopted
+    ? [layout.inner.width, layout.inner.height]
+    : [layout.widthMm, layout.heightMm];
+  const scale = Math.min((photo.widthPx * 0.6) / width, (photo.heightPx * 0.6) / height);
+  const halfWidth = (width * scale) / 2;
+  const halfHeight = (height * scale) / 2;
   const x = photo.widthPx / 2;
   const y = photo.heightPx / 2;
   return [

@@ -20,13 +20,20 @@ const REASONS: Readonly<Record<string, string>> = {
   'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
   'no-bare-stock':
     'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
+  'no-cells':
+    'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
+  'other-cells':
+    'The cells look narrower or wider than was typed. Measure one with a ruler and adopt the card again with that.',
   'bad-corners': 'The four corners do not make a card. Drag them again.',
   damaged: 'The file is damaged or cut off. Send it again from the camera.',
   'too-many-pixels': 'It has more than 40 megapixels.',
   fault: 'Reading it failed inside. The photo is kept; try again.',
 };
 
-function stateOf(photo: PhotoView): string {
+/** What other corners may mend. */
+const CORNER_REASONS = ['bad-corners', 'no-cells', 'other-cells'];
+
+function stateOf(photo: PhotoView, adopted: boolean): string {
   switch (photo.status) {
     case 'waiting':
       return 'waiting its turn …';
@@ -35,7 +42,9 @@ function stateOf(photo: PhotoView): string {
     case 'read':
       return 'read';
     case 'needs-corners':
-      return `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
+      return adopted
+        ? 'drag the corners of its cells'
+        : `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
     case 'other-card':
       return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;
     case 'several-cards':
@@ -47,6 +56,7 @@ function stateOf(photo: PhotoView): string {
 
 export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, photos } = view;
+  const { layout, madeFor } = card;
   const action = useAction();
   const [sending, setSending] = useState<string | null>(null);
   const [shownId, setShownId] = useState<number | null>(null);
@@ -57,7 +67,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const askCorners =
     shown &&
     (shown.status === 'needs-corners' ||
-      (shown.status === 'unreadable' && shown.detail.reason === 'bad-corners') ||
+      (shown.status === 'unreadable' && CORNER_REASONS.includes(shown.detail.reason ?? '')) ||
       (shown.status === 'read' && byHandId === shown.id));
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
@@ -139,7 +149,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             />
             <span>Take it with this phone</span>
           </label>
-          <p>JPEG, PNG or WebP, to 25 MB. All four corner markers in view, even light, no flash.</p>
+          <p>
+            JPEG, PNG or WebP, to 25 MB. {layout.adopted ? 'All cells' : 'All four corner markers'} in view, even light,
+            no flash.
+          </p>
         </div>
         {onBench && (
           <Button look={photos.length === 0 ? 'main' : 'plain'} busy={action.busy} onClick={takePhoto}>
@@ -157,7 +170,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               <li key={photo.id} className={photo.id === shown?.id ? styles.shown : ''}>
                 <button type="button" onClick={() => show(photo.id)}>
                   <strong>{photo.fileName}</strong>
-                  <span role="status">{stateOf(photo)}</span>
+                  <span role="status">{stateOf(photo, layout.adopted)}</span>
                   <span>
                     {plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP, {plainNumber(photo.byteCount / 1e6)} MB
                   </span>
@@ -197,8 +210,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           {askCorners && (
             <>
               <Notice look="straw" title="Corners by hand">
-                Drag the four handles to the card’s corners (outer corners of the markers). Arrow keys move the handle
-                in focus.
+                {layout.adopted
+                  ? 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'
+                  : 'Drag the four handles to the card’s corners (outer corners of the markers).'}{' '}
+                Arrow keys move the handle in focus.
               </Notice>
               <Button look="main" disabled={!corners} busy={action.busy} onClick={readAgain}>
                 Read with these corners
@@ -210,7 +225,6 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     </>
   );
 
-  const { layout, madeFor } = card;
   return (
     <BenchFrame
       title={title}

@@ -10,17 +10,20 @@ interface LaidCard {
   readonly layout: Layout;
 }
 
-/** The steps of a card: a photo only where its kind asks for one and it has markers to be read by. */
+/**
+ * The steps of a card: a photo only where its kind asks for one and it can be placed in it, a burn only where it was not burned long ago.
+ */
 export function stagesOf({ kind, layout }: LaidCard): readonly Stage[] {
-  const photo = layout.frame.markers.length > 0 && cardKind(kind).asks.some((ask) => ask.by === 'photo');
-  return STAGES.filter((stage) => stage !== 'photo' || photo);
+  const placed = layout.frame.markers.length > 0 || layout.adopted;
+  const photo = placed && cardKind(kind).asks.some((ask) => ask.by === 'photo');
+  return STAGES.filter((stage) => (stage !== 'photo' || photo) && (stage !== 'burn' || !layout.adopted));
 }
 
 /** Where a card stands: the first step that is not done. */
 export function stageOf(
   view: Pick<CardView, 'card' | 'burns' | 'photos' | 'reading' | 'answers' | 'kept' | 'search'>,
 ): Stage {
-  const burned = view.burns.some((burn) => burn.status === 'done');
+  const burned = view.card.layout.adopted || view.burns.some((burn) => burn.status === 'done');
   if (!burned && view.photos.length === 0) return 'burn';
   if (view.search?.go) return 'burn';
   const photo = stagesOf(view.card).includes('photo');

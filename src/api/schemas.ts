@@ -7,6 +7,7 @@ import { SOURCE_WAVELENGTHS_NM, ZERO_PLACES, type SourceKind } from '../core/mac
 import { OWN_SPEED_UNITS } from '../core/quantities/format';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { FAMILIES } from '../core/stock/families';
+import { OUTLINES } from '../core/stock/outline';
 
 /** Schemas of what the endpoints take. Numbers must be numbers: "12" and NaN are refused. */
 const text = (most: number): Joi.StringSchema => Joi.string().trim().max(most);
@@ -138,6 +139,13 @@ export const stockBody = Joi.object({
   batch: text(60).allow('').required(),
   sheetWidthMm: positive(10000).required(),
   sheetDepthMm: positive(10000).required(),
+  outline: Joi.object({
+    shape: Joi.valid(...Object.keys(OUTLINES)).required(),
+    radiusMm: number().min(0).max(5000).required(),
+  }).required(),
+  blanks: Joi.object({ count: number().integer().min(1).max(100_000).required() })
+    .allow(null)
+    .required(),
   acquiredOn: Joi.string()
     .pattern(/^\d{4}-\d{2}-\d{2}$/)
     .custom((day: string, helpers) => {
@@ -170,6 +178,7 @@ export const cardBody = Joi.object({
   sheetPlace: Joi.object({ xMm: number().min(0).max(10000).required(), yMm: number().min(0).max(10000).required() })
     .allow(null)
     .required(),
+  piece: Joi.number().integer().min(1).max(100_000).allow(null).default(null),
   sheetOnBed: Joi.object({
     leftMm: number().min(0).max(10000).required(),
     rearMm: number().min(0).max(10000).required(),

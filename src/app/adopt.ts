@@ -53,6 +53,7 @@ export async function adoptCard(
       plan,
       layout,
       madeFor: on,
+      piece: 1,
       sheetXMm: 0,
       sheetYMm: 0,
       bed: { leftMm: 0, rearMm: 0 },

@@ -3,7 +3,7 @@ import { checkBed, type BedPlace } from '../core/card/check';
 import { type BasePlan, type Known, type Proposal } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
-import { freePlace, placeIsFree } from '../core/card/place';
+import { freePiece, freePlace, piecesOf, placeIsFree } from '../core/card/place';
 import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
 import { lockStock } from '../db/stocks';
@@ -24,6 +24,8 @@ export interface CardRequest {
   readonly plan: BasePlan;
   /** Upper left corner on the sheet; null for the first free place. */
   readonly sheetPlace: { readonly xMm: number; readonly yMm: number } | null;
+  /** Which sheet or blank, counted from 1; null or left out for the first with room (the first, where a place is told). */
+  readonly piece?: number | null;
   readonly sheetOnBed: SheetOnBed;
 }
 
@@ -116,25 +118,50 @@ async function layOrRefuse(
   throw new Problem('invalid-input', detail, 'Nothing was made; your plan is still on the page.', fields);
 }
 
+interface ChosenPlace {
+  readonly piece: number;
+  readonly xMm: number;
+  readonly yMm: number;
+}
+
+/** Where a card lies: as wanted, on the piece wanted, or the first free place of the first piece that has one. */
 function choosePlace(
   layout: Layout,
-  pairing: OpenPairing,
+  { stock, machine }: OpenPairing,
   used: readonly UsedArea[],
   wanted: CardRequest['sheetPlace'],
-): { xMm: number; yMm: number } {
-  const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
-  const size = formatSize(layout.widthMm, layout.heightMm, pairing.machine.likedUnits);
+  wantedPiece: number | null,
+): ChosenPlace {
+  const size = formatSize(layout.widthMm, layout.heightMm, machine.likedUnits);
+  const most = piecesOf(stock);
+  if (wantedPiece !== null && wantedPiece > most)
+    throw new Problem(
+      'does-not-fit',
+      `There are ${most} blanks of ${stock.name}: no ${wantedPiece} is not one of them.`,
+    );
   if (wanted === null) {
-    const place = freePlace(sheet, used, layout);
-    if (!place) throw new Problem('does-not-fit', `No free place of ${size} is left on this sheet.`);
-    return { xMm: place.x, yMm: place.y };
+    const on = wantedPiece === null ? used : used.filter((area) => area.piece === wantedPiece);
+    const place =
+      wantedPiece === null ? freePiece(stock, used, layout) : withPiece(freePlace(stock, on, layout), wantedPiece);
+    if (place) return { piece: place.piece, xMm: place.x, yMm: place.y };
+    const where = stock.blanks ? `on the ${stock.blanks.count} blanks of ${stock.name}` : 'on this sheet';
+    throw new Problem('does-not-fit', `No free place of ${size} is left ${where}.`);
   }
+  const piece = wantedPiece ?? 1;
   const rect = { x: wanted.xMm, y: wanted.yMm, width: layout.widthMm, height: layout.heightMm };
-  if (!placeIsFree(sheet, used, rect)) {
-    throw new Problem('does-not-fit', `A card of ${size} would leave the sheet there or lie on an earlier card.`);
+  if (
+    !placeIsFree(
+      stock,
+      used.filter((area) => area.piece === piece),
+      rect,
+    )
+  ) {
+    throw new Problem('does-not-fit', `A card of ${size} would leave the stock there or lie on an earlier card.`);
   }
-  return wanted;
+  return { piece, ...wanted };
 }
+
+const withPiece = (place: { x: number; y: number } | null, piece: number) => place && { piece, ...place };
 
 /** Throws the Problem of a head that would leave the bed. */
 export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing, bed: BedPlace): void {
@@ -166,7 +193,13 @@ export async function createCard(
   const { layout, estimate } = await layOrRefuse(ctx, request, pairing, number);
   return once(ctx, key, action, async (tx) => {
     await lockStock(tx, pairing.stock.id);
-    const place = choosePlace(layout, pairing, await cards.usedAreasOfStock(tx, pairing.stock.id), request.sheetPlace);
+    const place = choosePlace(
+      layout,
+      pairing,
+      await cards.usedAreasOfStock(tx, pairing.stock.id),
+      request.sheetPlace,
+      request.piece ?? null,
+    );
     const bed = bedPlaceOf(request.sheetOnBed, place);
     refuseOutsideBed(estimate.reach, pairing, bed);
     const { machine, lens, stock } = pairing;
@@ -177,6 +210,7 @@ export async function createCard(
       plan: request.plan,
       layout,
       madeFor: { machine, lens, stock },
+      piece: place.piece,
       sheetXMm: place.xMm,
       sheetYMm: place.yMm,
       bed,

@@ -1,4 +1,4 @@
-import { conditionWords, FACTS, type FactName, type FactValues } from '../core/book/facts';
+import { conditionWords, FACTS, isUnproven, type FactName, type FactValues } from '../core/book/facts';
 import {
   formatInterval,
   formatLength,
@@ -7,7 +7,7 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../core/quantities/format';
-import type { BurnSettings } from '../core/card/settings';
+import { PLAIN_EXTRAS, type BurnSettings } from '../core/card/settings';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 
 type Value = string | number | boolean | null;
@@ -49,6 +49,11 @@ export function differencesBetween(before: FactValues[FactName], after: FactValu
     .map((field) => ({ field, before: a[field] ?? null, after: b[field] ?? null }));
 }
 
+/** What only galvo heads and pulsed sources have is not shown where it says nothing. */
+const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
+  ['lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
+  settings[field] === PLAIN_EXTRAS[field as keyof typeof PLAIN_EXTRAS];
+
 /** A version's numbers in words, in the units the operator likes. */
 export function factRows(
   fact: FactRecord,
@@ -60,13 +65,16 @@ export function factRows(
   const rows: [string, string][] = [];
   if ('settings' in value) {
     for (const field of Object.keys(FIELDS) as (keyof BurnSettings)[]) {
+      if (isPlain(field, value.settings)) continue;
       const [name, words] = FIELDS[field];
       rows.push([name, words(value.settings[field], liked)]);
     }
     rows.push([
       'Lightness',
       value.lightness === null
-        ? 'not read: kept by eye'
+        ? isUnproven(version.origin)
+          ? 'nothing was burned here'
+          : 'not read: kept by eye'
         : `L* ${plainNumber(value.lightness, 3)} ± ${plainNumber(2 * (value.lightnessSigma ?? 0), 2)} (95 %)`,
     ]);
     if (value.confidence !== null) rows.push(['Confidence', `${plainNumber(value.confidence * 100, 3)} %`]);
@@ -75,8 +83,10 @@ export function factRows(
     rows.push([definition.title, show(value, liked)]);
     rows.push(['How sure', sigma === null ? 'not known' : definition.sure(sigma, liked)]);
   }
-  const at = conditionWords(fact.at, liked);
-  if (at !== '') rows.push(['Measured at', at]);
+  const { shade, ...at } = fact.at;
+  if (shade !== undefined) rows.unshift(['Shade', String(shade)]);
+  const measuredAt = conditionWords(at, liked);
+  if (measuredAt !== '') rows.push(['Measured at', measuredAt]);
   return rows;
 }
 

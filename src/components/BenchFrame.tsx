@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useNarrow } from './use-narrow';
 import styles from './BenchFrame.module.css';
 
 /** The three parts of a bench screen: ladder, mat, ticket. */
@@ -7,17 +8,28 @@ export function BenchFrame({
   ladder,
   mat,
   ticket,
+  cardFirst = false,
 }: {
   title: ReactNode;
   ladder: ReactNode;
   mat: ReactNode;
   ticket: ReactNode;
+  /** On a phone the card comes before the numbers: for looking and choosing. */
+  cardFirst?: boolean;
 }) {
+  const narrow = useNarrow();
   return (
-    <div className={styles.frame}>
+    <div className={`${styles.frame} ${cardFirst ? styles.cardFirst : ''}`}>
       <section className={styles.ladder} aria-label="Ladder">
         {title}
-        {ladder}
+        {narrow ? (
+          <details className={styles.fold}>
+            <summary>Ladder</summary>
+            {ladder}
+          </details>
+        ) : (
+          ladder
+        )}
       </section>
       <section className={styles.mat} aria-label="Mat">
         {mat}

@@ -36,6 +36,7 @@ export function FindingFrame(props: Props) {
   const newest = kept[0];
   return (
     <BenchFrame
+      cardFirst
       title={title}
       ladder={ladder}
       ticket={

@@ -21,6 +21,7 @@ export async function insertCard(db: Db, card: NewCard): Promise<number> {
     plan: JSON.stringify(card.plan),
     layout: JSON.stringify(card.layout),
     made_for: JSON.stringify(card.madeFor),
+    piece: card.piece,
     sheet_x_mm: card.sheetXMm,
     sheet_y_mm: card.sheetYMm,
     bed_left_mm: card.bed.leftMm,
@@ -52,6 +53,7 @@ const cardOf = (row: CardRow, added: readonly Cell[]): CardRecord => ({
   plan: row.plan as BasePlan,
   layout: grown(upgradeLayout(row.layout), added),
   madeFor: upgradePairing(row.made_for),
+  piece: row.piece,
   sheetXMm: row.sheet_x_mm,
   sheetYMm: row.sheet_y_mm,
   bed: { leftMm: row.bed_left_mm, rearMm: row.bed_rear_mm },
@@ -154,6 +156,7 @@ export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedAre
     .innerJoin('pairing', 'pairing.id', 'card.pairing_id')
     .select([
       'card.id as cardId',
+      'card.piece',
       'card.sheet_x_mm as x',
       'card.sheet_y_mm as y',
       'card.code',

@@ -12,6 +12,7 @@ import type {
   SourceKind,
   ZeroPlace,
 } from '../core/machine/machine';
+import type { Outline } from '../core/stock/outline';
 import type { LikedUnits } from '../core/quantities/format';
 import type { Point } from '../core/geometry/point';
 import type { BurnStatus, HandRecord } from '../records/burn';
@@ -78,6 +79,8 @@ export interface StockTable {
   nominal_thickness_mm: number;
   batch: string;
   sheet_width_mm: number;
+  outline: Json<Outline>;
+  blanks: number | null;
   sheet_depth_mm: number;
   acquired_on: ColumnType<string | null, string | null, string | null>;
   created_at: GeneratedTimestamp;
@@ -113,6 +116,8 @@ export interface CardTable {
   height_mm: ColumnType<number, never, never>;
   /** Machine, lens and stock as they were when the card was made. */
   made_for: JSONColumnType<Pairing & object, string, never>;
+  /** Which sheet or blank of its stock it lies on, counted from 1. */
+  piece: number;
   sheet_x_mm: number;
   sheet_y_mm: number;
   bed_left_mm: number;

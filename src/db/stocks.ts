@@ -18,6 +18,8 @@ const stockOf = (row: Selectable<StockTable>, readings: readonly number[]): Stoc
   thicknessReadingsMm: readings,
   batch: row.batch,
   sheetWidthMm: row.sheet_width_mm,
+  outline: row.outline,
+  blanks: row.blanks === null ? null : { count: row.blanks },
   sheetDepthMm: row.sheet_depth_mm,
   acquiredOn: row.acquired_on,
   retired: row.retired_at !== null,
@@ -36,6 +38,8 @@ const stockRow = (stock: StockInput) => ({
   nominal_thickness_mm: stock.nominalThicknessMm,
   batch: stock.batch,
   sheet_width_mm: stock.sheetWidthMm,
+  outline: JSON.stringify(stock.outline),
+  blanks: stock.blanks?.count ?? null,
   sheet_depth_mm: stock.sheetDepthMm,
   acquired_on: stock.acquiredOn,
 });

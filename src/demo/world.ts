@@ -1,5 +1,6 @@
 import type { Lens, Machine } from '../core/machine/machine';
 import type { Stock } from '../core/stock/stock';
+import { RECTANGLE } from '../core/stock/outline';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 
 /** The made-up workshop of the demo: Saltgrass Seed Library. No real names, brands or places. */
@@ -77,13 +78,20 @@ export const DEMO_MACHINES = {
   },
 } as const satisfies Readonly<Record<string, DemoMachine>>;
 
-const SHEET = { coating: '', coatingSide: 'none', adhesiveBacking: false, batch: '' } as const;
+const SHEET = {
+  outline: RECTANGLE,
+  blanks: null,
+  coating: '',
+  coatingSide: 'none',
+  adhesiveBacking: false,
+  batch: '',
+} as const;
 
 export const DEMO_STOCKS = {
   birch: { ...SHEET, name: 'Birch ply', family: 'plywood', type: 'birch ply', colour: '#d8be93', bareLightness: 78, grain: 'along-width', nominalThicknessMm: 3, thicknessReadingsMm: [3.08, 3.12, 3.1, 3.11, 3.09], batch: 'SG-14', sheetWidthMm: 300, sheetDepthMm: 200 },
   alder: { ...SHEET, name: 'Alder board', family: 'hardwood', type: 'alder', colour: '#c79b6b', bareLightness: 67, grain: 'along-width', nominalThicknessMm: 6, thicknessReadingsMm: [6.02, 6.05, 5.98], batch: 'A-3', sheetWidthMm: 240, sheetDepthMm: 120 },
   leather: { ...SHEET, name: 'Veg-tanned leather', family: 'leather-vegetable', type: 'natural', colour: '#c89f77', bareLightness: 69, grain: 'none', nominalThicknessMm: 2, thicknessReadingsMm: [1.9, 2.1, 2.0, 1.95], batch: 'hide 7', sheetWidthMm: 200, sheetDepthMm: 150 },
-  slate: { ...SHEET, name: 'Slate marker', family: 'slate', type: 'coaster slate', colour: '#4a5056', bareLightness: 34, grain: 'none', nominalThicknessMm: 5, thicknessReadingsMm: [5.2, 4.9, 5.4], batch: '', sheetWidthMm: 100, sheetDepthMm: 100 },
+  slate: { ...SHEET, name: 'Slate marker', family: 'slate', type: 'coaster slate', colour: '#4a5056', bareLightness: 34, grain: 'none', nominalThicknessMm: 5, thicknessReadingsMm: [5.2, 4.9, 5.4], batch: '', sheetWidthMm: 100, sheetDepthMm: 100, outline: { shape: 'rounded', radiusMm: 6 }, blanks: { count: 12 } },
   mdf: { ...SHEET, name: 'MDF', family: 'mdf', type: 'MDF', colour: '#b28f69', bareLightness: 62, grain: 'none', nominalThicknessMm: 3, thicknessReadingsMm: [3.02, 3.0, 3.01], batch: 'M-22', sheetWidthMm: 300, sheetDepthMm: 200 },
   cork: { ...SHEET, name: 'Cork sheet', family: 'cork', type: 'cork sheet', colour: '#c39a6a', bareLightness: 66, grain: 'none', nominalThicknessMm: 3, thicknessReadingsMm: [], batch: '', sheetWidthMm: 200, sheetDepthMm: 200 },
   twoLayer: { ...SHEET, name: 'Two-layer, moss over cream', family: 'two-layer', type: 'acrylic based, dark over light', colour: '#26302b', bareLightness: 19, coating: '', grain: 'none', nominalThicknessMm: 1.6, thicknessReadingsMm: [1.58, 1.6], batch: '', sheetWidthMm: 150, sheetDepthMm: 150 },

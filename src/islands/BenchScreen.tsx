@@ -7,6 +7,7 @@ import { Mat } from '../components/Mat';
 import { Notice } from '../components/Notice';
 import { PairingTitle } from '../components/PairingTitle';
 import { RUNGS } from '../core/book/rungs';
+import { outlinePath } from '../core/stock/outline';
 import { formatDuration } from '../core/quantities/format';
 import type { BenchView } from '../views/views';
 import styles from './BenchScreen.module.css';
@@ -19,27 +20,39 @@ const STAGES = {
   seen: 'looked at',
 } as const;
 
+/** The sheet or blank that was laid on last. */
+const newestPiece = ({ usedAreas }: BenchView): number => Math.max(1, ...usedAreas.map((area) => area.piece));
+
+/** What the newest piece is called: "sheet 2", "blank 3 of 12". */
+function pieceWords(view: BenchView): string {
+  const { blanks } = view.pairing.stock;
+  const piece = newestPiece(view);
+  return blanks ? `blank ${piece} of ${blanks.count}` : `sheet ${piece}`;
+}
+
 /** The sheet with its cards, in sheet millimetres. */
 function Sheet({ view }: { view: BenchView }) {
   const { stock } = view.pairing;
   const own = new Set(view.cards.map((card) => card.id));
   return (
     <>
-      <rect width={stock.sheetWidthMm} height={stock.sheetDepthMm} fill={stock.colour} className={styles.sheet} />
-      {view.usedAreas.map((area) => (
-        <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
-          <rect
-            x={area.x}
-            y={area.y}
-            width={area.width}
-            height={area.height}
-            className={own.has(area.cardId) ? styles.own : styles.other}
-          />
-          <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.code}>
-            {area.code}
-          </text>
-        </a>
-      ))}
+      <path d={outlinePath(stock)} fill={stock.colour} className={styles.sheet} />
+      {view.usedAreas
+        .filter((area) => area.piece === newestPiece(view))
+        .map((area) => (
+          <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
+            <rect
+              x={area.x}
+              y={area.y}
+              width={area.width}
+              height={area.height}
+              className={own.has(area.cardId) ? styles.own : styles.other}
+            />
+            <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.code}>
+              {area.code}
+            </text>
+          </a>
+        ))}
     </>
   );
 }
@@ -126,7 +139,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
   );
   const toggle = newest && (
     <button type="button" aria-pressed={sheetLarge} onClick={() => setSheetLarge(!sheetLarge)}>
-      {sheetLarge ? 'Show the newest card' : 'Show the sheet'}
+      {sheetLarge ? 'Show the newest card' : `Show ${pieceWords(view)}`}
     </button>
   );
   return (
@@ -138,7 +151,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
         sheetLarge || !newest ? (
           <Mat
             key="sheet"
-            label={`${stock.name} sheet with its cards`}
+            label={`${stock.name}, ${pieceWords(view)} with its cards`}
             extent={{ x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }}
             tools={toggle}
           >

@@ -5,6 +5,7 @@ import type { Machine } from '../core/machine/machine';
 import { assessPairing, assessStock } from '../core/stock/assess';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { bareFaceOf, FAMILIES } from '../core/stock/families';
+import { OUTLINES, RECTANGLE } from '../core/stock/outline';
 import { thicknessOf } from '../core/stock/stock';
 import { plainNumber } from '../core/quantities/format';
 import { parseLength, QuantityError } from '../core/quantities/parse';
@@ -13,7 +14,7 @@ import { CheckField, SelectField, TextField } from '../components/Field';
 import { Notice, ProblemNotice } from '../components/Notice';
 import page from '../components/Page.module.css';
 import { QuantityField } from '../components/QuantityField';
-import { LIGHTNESS, quantityKinds } from '../components/quantity-kinds';
+import { COUNT, LIGHTNESS, quantityKinds } from '../components/quantity-kinds';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 import { fieldMessage } from '../views/problem';
 import { send } from '../views/send';
@@ -37,6 +38,8 @@ const FRESH: StockInput = {
   batch: '',
   sheetWidthMm: 300,
   sheetDepthMm: 200,
+  outline: RECTANGLE,
+  blanks: null,
   acquiredOn: null,
 };
 
@@ -211,13 +214,56 @@ export function StockPage({
             <option value="along-width">along the width</option>
             <option value="along-depth">along the depth</option>
           </SelectField>
+          <CheckField
+            label="Counted blanks, not sheets"
+            hint="coasters, tags, tiles: each card lies on one of them"
+            checked={now.blanks !== null}
+            onChange={(event) => setValue('blanks', event.target.checked ? { count: 10 } : null)}
+          />
+          {now.blanks && (
+            <Controller
+              control={control}
+              name="blanks.count"
+              render={({ field: { value, onChange } }) => (
+                <QuantityField
+                  label="How many"
+                  kind={COUNT}
+                  value={value ?? null}
+                  onChange={onChange}
+                  error={error('blanks.count')}
+                />
+              )}
+            />
+          )}
+          <SelectField label="Outline" {...register('outline.shape')}>
+            {Object.entries(OUTLINES).map(([value, name]) => (
+              <option key={value} value={value}>
+                {name}
+              </option>
+            ))}
+          </SelectField>
+          {now.outline.shape === 'rounded' && (
+            <Controller
+              control={control}
+              name="outline.radiusMm"
+              render={({ field: { value, onChange } }) => (
+                <QuantityField
+                  label="Radius of its corners"
+                  kind={KINDS.length}
+                  value={value}
+                  onChange={onChange}
+                  error={error('outline.radiusMm')}
+                />
+              )}
+            />
+          )}
           <div className={page.pair}>
             <Controller
               control={control}
               name="sheetWidthMm"
               render={({ field: { value, onChange } }) => (
                 <QuantityField
-                  label="Sheet width"
+                  label={now.blanks ? 'Blank, width' : 'Sheet width'}
                   kind={KINDS.length}
                   value={value}
                   onChange={onChange}
@@ -230,7 +276,7 @@ export function StockPage({
               name="sheetDepthMm"
               render={({ field: { value, onChange } }) => (
                 <QuantityField
-                  label="Sheet depth"
+                  label={now.blanks ? 'Blank, depth' : 'Sheet depth'}
                   kind={KINDS.length}
                   value={value}
                   onChange={onChange}

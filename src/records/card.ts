@@ -13,6 +13,8 @@ export interface CardRecord {
   readonly layout: Layout;
   /** Machine, lens and stock as they were when the card was made. */
   readonly madeFor: Pairing;
+  /** Which sheet or blank of its stock it lies on, counted from 1. */
+  readonly piece: number;
   /** Upper left corner on the sheet, and on the bed. */
   readonly sheetXMm: number;
   readonly sheetYMm: number;
@@ -37,6 +39,7 @@ export interface CardSummary {
 export interface UsedArea {
   readonly cardId: number;
   readonly code: string;
+  readonly piece: number;
   readonly x: number;
   readonly y: number;
   readonly width: number;

@@ -6,6 +6,7 @@ import {
   type Machine,
   type SourceKind,
 } from '../../src/core/machine/machine';
+import { RECTANGLE } from '../../src/core/stock/outline';
 import { DEFAULT_LIKED_UNITS } from '../../src/core/quantities/format';
 import { bareFaceOf } from '../../src/core/stock/families';
 
@@ -98,6 +99,8 @@ function pairing(
       nominalThicknessMm: thicknessMm,
       thicknessReadingsMm: [thicknessMm],
       batch: '',
+      outline: RECTANGLE,
+      blanks: null,
       sheetWidthMm: 300,
       sheetDepthMm: 200,
     },

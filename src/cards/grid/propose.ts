@@ -4,6 +4,7 @@ import { estimateCard } from '../../core/card/estimate';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { layCard } from '../../core/card/lay';
+import { freePlace } from '../../core/card/place';
 import { proposeConstants } from '../../core/card/propose-constants';
 import type { Constants } from '../../core/card/settings';
 import { fastestUsefulMmPerS, USUAL_LINE_MM } from '../../core/card/useful-speed';
@@ -210,8 +211,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
     const fits =
       burnS < PROPOSAL_LIMITS.burnS &&
       (alone.widthMm * alone.heightMm) / 100 < PROPOSAL_LIMITS.areaCm2 &&
-      alone.widthMm <= stock.sheetWidthMm &&
-      alone.heightMm <= stock.sheetDepthMm;
+      freePlace(stock, [], alone) !== null;
     if (fits || size === SIZES.at(-1)) {
       reasons['size'] =
         `${size.columns} × ${size.rows} cells of ${formatLength(size.cellMm, machine.likedUnits)}: the most that burns in under four minutes on less than 30 cm²`;

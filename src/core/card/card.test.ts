@@ -12,7 +12,8 @@ import { MARKER_CODES_36H12 } from './marker-codes';
 import { CARD_NUMBERS, cardOfCorners, cornerOfMarker, MARKER_MODULES, markerIdsOfCard, markerModules } from './markers';
 import { layCard } from './lay';
 import { burnOrder } from './order';
-import { freePlace, placeIsFree } from './place';
+import { RECTANGLE } from '../stock/outline';
+import { freePiece, freePlace, placeIsFree } from './place';
 import aruco from 'js-aruco2';
 
 const cardNumber = fc.integer({ min: 0, max: CARD_NUMBERS - 1 });
@@ -151,7 +152,7 @@ describe('burn order', () => {
 });
 
 describe('place on the sheet', () => {
-  const sheet = { widthMm: 100, heightMm: 80 };
+  const sheet = { sheetWidthMm: 100, sheetDepthMm: 80, outline: RECTANGLE };
   const card = { widthMm: 40, heightMm: 30 };
   it('is the corner of a fresh sheet', () => expect(freePlace(sheet, [], card)).toEqual({ x: 2, y: 2 }));
   it('goes on beside earlier cards and ends when the sheet is full', () => {
@@ -167,6 +168,34 @@ describe('place on the sheet', () => {
     const used = [{ x: 2, y: 2, width: 40, height: 30 }];
     expect(placeIsFree(sheet, used, { x: 41, y: 2, width: 40, height: 30 })).toBe(false);
     expect(placeIsFree(sheet, used, { x: 61, y: 2, width: 40, height: 30 })).toBe(false);
+  });
+  it('is the middle of a round blank, and none where the square does not fit its circle', () => {
+    const coaster = { sheetWidthMm: 100, sheetDepthMm: 100, outline: { shape: 'ellipse', radiusMm: 0 } } as const;
+    // The largest square in a circle of 100 mm has sides of 100 / sqrt(2) = 70.71 mm; with 2 mm to spare all round it must still lie on it.
+    expect(freePlace(coaster, [], { widthMm: 60, heightMm: 60 })).toEqual({ x: 20, y: 20 });
+    expect(freePlace(coaster, [], { widthMm: 70.6, heightMm: 70.6 })).not.toBeNull();
+    expect(freePlace(coaster, [], { widthMm: 70.8, heightMm: 70.8 })).toBeNull();
+    expect(placeIsFree(coaster, [], { x: 2, y: 2, width: 40, height: 40 })).toBe(false);
+  });
+  it('keeps off round corners and the slopes of a hexagon', () => {
+    const rounded = { ...sheet, outline: { shape: 'rounded', radiusMm: 20 } } as const;
+    // A corner stays clear of a circle of 20 mm from 20 - 20 / sqrt(2) = 5.86 mm on.
+    expect(placeIsFree(rounded, [], { x: 5.8, y: 5.8, width: 20, height: 20 })).toBe(false);
+    expect(placeIsFree(rounded, [], { x: 5.9, y: 5.9, width: 20, height: 20 })).toBe(true);
+    const hexagon = { ...sheet, outline: { shape: 'hexagon', radiusMm: 0 } } as const;
+    // At the top edge the hexagon spans the middle half of its width.
+    expect(placeIsFree(hexagon, [], { x: 24, y: 0, width: 40, height: 20 })).toBe(false);
+    expect(placeIsFree(hexagon, [], { x: 25, y: 0, width: 40, height: 20 })).toBe(true);
+  });
+  it('is on the next blank when one is full, and nowhere when all are', () => {
+    const tags = { sheetWidthMm: 50, sheetDepthMm: 40, outline: RECTANGLE, blanks: { count: 2 } };
+    const used = [{ x: 2, y: 2, width: 40, height: 30, piece: 1 }];
+    expect(freePiece(tags, used, card)).toEqual({ piece: 2, x: 2, y: 2 });
+    const both = [...used, { ...used[0]!, piece: 2 }];
+    expect(freePiece(tags, both, card)).toBeNull();
+    // There is always another sheet.
+    expect(freePiece({ ...tags, blanks: null }, both, card)).toEqual({ piece: 3, x: 2, y: 2 });
+    expect(freePiece({ ...tags, blanks: null }, [], { widthMm: 60, heightMm: 30 })).toBeNull();
   });
 });
 

@@ -1,39 +1,76 @@
-import { grown, rectInside, rectsOverlap, type Rect } from '../geometry/point';
+import { grown, rectsOverlap, type Rect } from '../geometry/point';
+import { pieceHolds } from '../stock/outline';
+import type { Stock } from '../stock/stock';
 
 /** Clear stock kept between cards and from the sheet's edge. */
 export const CARD_CLEARANCE_MM = 2;
 
+/** A sheet, or one of some counted blanks: what a card is laid on. */
+export type Piece = Pick<Stock, 'sheetWidthMm' | 'sheetDepthMm' | 'outline'>;
+
+/** Lattice on which places are tried on pieces that are no rectangles. */
+const LATTICE_MM = 2;
+
+const lattice = (from: number, to: number): number[] =>
+  Array.from(
+    { length: Math.max(0, Math.floor((to - from) / LATTICE_MM) + 1) },
+    (_, index) => from + index * LATTICE_MM,
+  );
+
 /**
- * The first free place for a card on a sheet, upper left corner in sheet millimetres (x right, y down), reading order from
- * the upper left: inside the sheet and clear of the areas already used. Null when no place is left.
- * Candidates are the sheet's corner and the corners that used areas leave, so a place is found whenever one flush with them exists.
+ * The first free place for a card on a piece of stock, upper left corner in the piece's millimetres (x right, y down): on the piece and
+ * clear of the areas already used. On a sheet in reading order from the upper left; on a piece of another outline its middle first. Null
+ * when no place is left. Candidates are the sheet's corner and the corners that used areas leave, so a place is found on a rectangle
+ * whenever one flush with them exists; on other outlines a lattice of 2 mm as well.
  */
 export function freePlace(
-  sheet: { readonly widthMm: number; readonly heightMm: number },
+  piece: Piece,
   used: readonly Rect[],
   card: { readonly widthMm: number; readonly heightMm: number },
   clearanceMm = CARD_CLEARANCE_MM,
 ): { x: number; y: number } | null {
+  const { widthMm: width, heightMm: height } = card;
+  const round = piece.outline.shape !== 'rectangle';
   const xs = [clearanceMm, ...used.map((rect) => rect.x + rect.width + clearanceMm)];
   const ys = [clearanceMm, ...used.map((rect) => rect.y + rect.height + clearanceMm)];
+  if (round) {
+    const middle = { x: (piece.sheetWidthMm - width) / 2, y: (piece.sheetDepthMm - height) / 2 };
+    if (placeIsFree(piece, used, { ...middle, width, height }, clearanceMm)) return middle;
+    xs.push(...lattice(0, piece.sheetWidthMm - width));
+    ys.push(...lattice(0, piece.sheetDepthMm - height));
+  }
   xs.sort((a, b) => a - b);
   ys.sort((a, b) => a - b);
-  for (const y of ys) {
-    for (const x of xs) {
-      if (placeIsFree(sheet, used, { x, y, width: card.widthMm, height: card.heightMm }, clearanceMm)) return { x, y };
-    }
-  }
+  for (const y of ys)
+    for (const x of xs) if (placeIsFree(piece, used, { x, y, width, height }, clearanceMm)) return { x, y };
   return null;
 }
 
-/** Whether a card lies on the sheet and keeps clear of used areas. The clearance to the edge may shrink to nothing. */
-export function placeIsFree(
-  sheet: { readonly widthMm: number; readonly heightMm: number },
-  used: readonly Rect[],
-  card: Rect,
-  clearanceMm = 0,
-): boolean {
-  const area: Rect = { x: 0, y: 0, width: sheet.widthMm, height: sheet.heightMm };
-  if (!rectInside(card, area)) return false;
-  return used.every((rect) => !rectsOverlap(grown(rect, clearanceMm - 1e-6), card));
+/** Whether a card lies on the piece and keeps clear of used areas. The clearance to the edge may shrink to nothing. */
+export function placeIsFree(piece: Piece, used: readonly Rect[], card: Rect, clearanceMm = 0): boolean {
+  return pieceHolds(piece, card) && used.every((rect) => !rectsOverlap(grown(rect, clearanceMm - 1e-6), card));
+}
+
+/** How many pieces of a stock cards may be laid on: its blanks, or as many sheets as are cut open. */
+export const piecesOf = ({ blanks }: Pick<Stock, 'blanks'>): number => blanks?.count ?? Infinity;
+
+/**
+ * The first piece of a stock with a free place for a card, counted from 1, and the place; null when every blank is taken, or the card
+ * fits no empty piece at all.
+ */
+export function freePiece(
+  stock: Piece & Pick<Stock, 'blanks'>,
+  used: readonly (Rect & { readonly piece: number })[],
+  card: { readonly widthMm: number; readonly heightMm: number },
+): { readonly piece: number; readonly x: number; readonly y: number } | null {
+  const last = Math.max(0, ...used.map((area) => area.piece));
+  for (let piece = 1; piece <= Math.min(last + 1, piecesOf(stock)); piece++) {
+    const place = freePlace(
+      stock,
+      used.filter((area) => area.piece === piece),
+      card,
+    );
+    if (place) return { piece, ...place };
+  }
+  return null;
 }

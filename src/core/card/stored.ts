@@ -1,3 +1,4 @@
+import { RECTANGLE } from '../stock/outline';
 import { USUAL_GALVO, type Machine } from '../machine/machine';
 import type { Point, Rect } from '../geometry/point';
 import type { BasePlan, Pairing } from './contract';
@@ -127,10 +128,11 @@ export function upgradeLayout(stored: object): Layout {
  * careful or usual value.
  */
 export function upgradePairing<Stored extends Partial<Pairing>>(stored: Stored): Stored {
-  const { machine, lens } = stored;
+  const { machine, lens, stock } = stored;
   return {
     ...stored,
     ...(machine && { machine: upgradeMachine(machine) }),
+    ...(stock && { stock: { ...stock, outline: stock.outline ?? RECTANGLE, blanks: stock.blanks ?? null } }),
     ...(lens && { lens: { ...lens, fieldMm: lens.fieldMm ?? null } }),
   };
 }

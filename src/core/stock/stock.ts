@@ -1,3 +1,4 @@
+import type { Outline } from './outline';
 import { meanAndSpread } from '../stats/robust';
 
 export interface Stock {
@@ -15,8 +16,12 @@ export interface Stock {
   readonly nominalThicknessMm: number;
   readonly thicknessReadingsMm: readonly number[];
   readonly batch: string;
+  /** Of the sheet, or of one blank. */
   readonly sheetWidthMm: number;
   readonly sheetDepthMm: number;
+  readonly outline: Outline;
+  /** Counted pieces of that size instead of sheets; null for sheets. */
+  readonly blanks: { readonly count: number } | null;
 }
 
 export interface Thickness {

@@ -17,6 +17,11 @@ export async function up(db: Kysely<Database>): Promise<void> {
     sql`alter table lens add field_mm double precision check (field_mm > 0 and field_mm <= 2000)`,
     sql`alter table fact_version drop constraint fact_version_origin_check`,
     sql`alter table fact_version add constraint fact_version_origin_check check (origin in ('card', 'record', 'logs', 'brought', 'copied', 'adopted'))`,
+    // Sheets of other outlines, and counted blanks; a card says which piece it lies on.
+    sql`alter table stock
+      add outline jsonb not null default '{"shape": "rectangle", "radiusMm": 0}',
+      add blanks integer check (blanks between 1 and 100000)`,
+    sql`alter table card add piece integer not null default 1 check (piece >= 1)`,
     // Old cards lie on no sheet of ours.
     sql`alter table card add adopted boolean not null
       generated always as (coalesce((layout ->> 'adopted')::boolean, false)) stored`,

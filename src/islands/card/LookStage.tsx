@@ -8,6 +8,7 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
+import type { WorkSetup } from '../../core/card/work-setup';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
@@ -231,6 +232,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </TicketPart>
       ) : (
         <TicketPart>
+          <FinishNotice setup={card.plan.setup} />
           <p>Choose a cell on the mat. Arrows move; the keys shown on the buttons answer; U undoes, 0 clears.</p>
         </TicketPart>
       )}
@@ -239,6 +241,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
 
   return (
     <BenchFrame
+      cardFirst
       title={title}
       ladder={ladder}
       ticket={ticket}
@@ -340,6 +343,21 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </Mat>
       }
     />
+  );
+}
+
+/** When the piece is to be looked at, and what is done to it first. */
+function FinishNotice({ setup: { finish, lookedAt } }: { setup: WorkSetup }) {
+  if (finish === 'none') return null;
+  const when = {
+    before: `before it is ${finish}`,
+    after: `after it was ${finish}`,
+    both: `before and after it is ${finish}: answer by what you see in the end`,
+  }[lookedAt];
+  return (
+    <Notice title="How it is looked at">
+      Look {when}. Soot is brushed or blown off first, never rubbed in: rubbed soot reads as a darker mark.
+    </Notice>
   );
 }
 

@@ -1,13 +1,18 @@
-import { useState, type PointerEvent } from 'react';
+import { useMemo, useState, type PointerEvent } from 'react';
 import { CardDrawing } from '../../components/CardDrawing';
 import { Mat, type MatView } from '../../components/Mat';
+import { SheetMap } from '../../components/SheetMap';
 import { predictedColour } from '../../components/predicted-colour';
 import { kindOfChannel, type QuantityKinds } from '../../components/quantity-kinds';
 import { AXIS_COUNTS, type Axis } from '../../core/card/axis';
 import { CHANNELS } from '../../core/card/channels';
 import type { BasePlan, EdgeAxis } from '../../core/card/contract';
-import type { Cell } from '../../core/card/layout';
+import { wayOf } from '../../core/card/estimate';
+import type { Cell, Layout } from '../../core/card/layout';
+import { cardPath } from '../../core/card/path';
+import type { Machine } from '../../core/machine/machine';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
+import { outlinePath } from '../../core/stock/outline';
 import { burnedColourOf } from '../../core/stock/families';
 import type { UsedArea } from '../../records/card';
 import type { OpenPairing } from '../../records/pairing';
@@ -39,6 +44,14 @@ interface Grab {
   readonly count: number;
 }
 
+/** Everywhere the head goes in a burn, run-up included, as path data in card millimetres. */
+function headsWay(layout: Layout, machine: Machine): string {
+  const parts: string[] = ['M0 0'];
+  for (const step of cardPath(layout, machine))
+    for (const { x, y } of wayOf(step)) parts.push(`L${x.toFixed(2)} ${y.toFixed(2)}`);
+  return parts.join('');
+}
+
 /** The sheet with the cards on it, and the one being planned: drag it about, drag its edges for more cells, type at its edges. */
 export function PlanMat(props: Props) {
   const { pairing, edges, usedAreas, plan, onPlan, drawn, errors, kinds, onPlace, selected, onSelect, describe } =
@@ -46,7 +59,11 @@ export function PlanMat(props: Props) {
   const { stock } = pairing;
   const { layout } = drawn;
   const [wholeSheet, setWholeSheet] = useState(false);
+  const [showWay, setShowWay] = useState(false);
   const [grab, setGrab] = useState<Grab | null>(null);
+  const { machine } = pairing;
+  const { reach } = drawn.estimate;
+  const way = useMemo(() => (showWay ? headsWay(layout, machine) : ''), [showWay, layout, machine]);
   const place = drawn.place ?? { xMm: 0, yMm: 0 };
   const extent = wholeSheet
     ? { x: 0, y: 0, width: stock.sheetWidthMm, height: stock.sheetDepthMm }
@@ -111,9 +128,14 @@ export function PlanMat(props: Props) {
       label={`${stock.name} sheet with the planned card`}
       extent={extent}
       tools={
-        <button type="button" aria-pressed={wholeSheet} onClick={() => setWholeSheet(!wholeSheet)}>
-          {wholeSheet ? 'Show the card' : 'Show the whole sheet'}
-        </button>
+        <>
+          <button type="button" aria-pressed={showWay} onClick={() => setShowWay(!showWay)}>
+            {showWay ? 'Hide the head’s way' : 'Show the head’s way'}
+          </button>
+          <button type="button" aria-pressed={wholeSheet} onClick={() => setWholeSheet(!wholeSheet)}>
+            {wholeSheet ? 'Show the card' : 'Show the whole sheet'}
+          </button>
+        </>
       }
       overlay={(view) => {
         if (wholeSheet || grab?.what === 'card') return null;
@@ -127,6 +149,11 @@ export function PlanMat(props: Props) {
         const beside = edgeOf('left');
         return (
           <>
+            <SheetMap
+              stock={stock}
+              usedAreas={usedAreas}
+              card={{ x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm }}
+            />
             {below && (
               <div className={styles.below} style={{ left, top: bottomRight.y + 22, width }}>
                 {editor(below)}
@@ -143,7 +170,7 @@ export function PlanMat(props: Props) {
     >
       {(view) => (
         <g onPointerMove={drag(view)} onPointerUp={end} onPointerCancel={end}>
-          <rect width={stock.sheetWidthMm} height={stock.sheetDepthMm} fill={stock.colour} className={styles.sheet} />
+          <path d={outlinePath(stock)} fill={stock.colour} className={styles.sheet} />
           {usedAreas.map((area) => (
             <g key={area.cardId}>
               <rect x={area.x} y={area.y} width={area.width} height={area.height} className={styles.used} />
@@ -170,6 +197,12 @@ export function PlanMat(props: Props) {
               selected={selected}
               onSelect={onSelect}
             />
+            {showWay && (
+              <g className={styles.way} aria-hidden="true">
+                <path d={way} />
+                <rect x={reach.left} y={reach.top} width={reach.right - reach.left} height={reach.bottom - reach.top} />
+              </g>
+            )}
             {edges.map(({ edge }) => {
               const [cx, cy] =
                 edge === 'below' ? [layout.widthMm, layout.heightMm / 2] : [layout.widthMm / 2, layout.heightMm];

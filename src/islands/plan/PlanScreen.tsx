@@ -6,7 +6,8 @@ import { Ladder } from '../../components/Ladder';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { PairingTitle } from '../../components/PairingTitle';
 import { QuantityField } from '../../components/QuantityField';
-import { quantityKinds } from '../../components/quantity-kinds';
+import { COUNT, quantityKinds } from '../../components/quantity-kinds';
+import { piecesOf } from '../../core/card/place';
 import { levelWords } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
@@ -43,8 +44,8 @@ const GROUPS = [
 
 /** The planner of every kind of card: the drawn card with its axes at its edges, and what is the same in every cell on the ticket. */
 export function PlanScreen({ view }: { view: PlanView }) {
-  const { pairing, usedAreas } = view;
-  const { machine } = pairing;
+  const { pairing } = view;
+  const { machine, stock } = pairing;
   const kinds = useMemo(() => quantityKinds(machine.likedUnits, machine.ratedPowerW), [machine]);
   const state = usePlan(view);
   const { kind, plan, setPlan, drawn, errors, valid } = state;
@@ -76,7 +77,14 @@ export function PlanScreen({ view }: { view: PlanView }) {
       const { id } = await send<{ id: number }>('/api/cards', {
         method: 'POST',
         key,
-        json: { pairingId: pairing.id, kind: view.kind, plan, sheetPlace: drawn.place, sheetOnBed: state.sheetOnBed },
+        json: {
+          pairingId: pairing.id,
+          kind: view.kind,
+          plan,
+          sheetPlace: drawn.place,
+          piece: drawn.piece,
+          sheetOnBed: state.sheetOnBed,
+        },
       });
       window.location.assign(`/cards/${id}`);
     });
@@ -122,11 +130,13 @@ export function PlanScreen({ view }: { view: PlanView }) {
         )}
         {drawn.place === null && (
           <Notice look="heat">
-            No free place of this size is left on the sheet. Make the card smaller, or take a new sheet.
+            {stock.blanks
+              ? `No free place of this size is left on the ${stock.blanks.count} blanks. Make the card smaller, or record new ones.`
+              : 'The card is larger than the sheet. Make it smaller.'}
           </Notice>
         )}
         {drawn.place !== null && !drawn.placeIsFree && (
-          <Notice look="heat">The card lies on an earlier one or leaves the sheet. Drag it to a free place.</Notice>
+          <Notice look="heat">The card lies on an earlier one or leaves the stock. Drag it to a free place.</Notice>
         )}
         {drawn.bed && !drawn.bed.inside && (
           <Notice look="heat" title="Head or run-up leaves the bed">
@@ -166,6 +176,18 @@ export function PlanScreen({ view }: { view: PlanView }) {
         );
       })}
       <TicketPart title="Where it lies">
+        <QuantityField
+          label={stock.blanks ? `Blank, 1 to ${stock.blanks.count}` : 'Sheet'}
+          kind={COUNT}
+          value={drawn.piece}
+          onChange={(value) =>
+            value !== null &&
+            Number.isInteger(value) &&
+            value >= 1 &&
+            value <= piecesOf(stock) &&
+            state.setWantedPiece(value)
+          }
+        />
         <QuantityField
           label="From the sheet’s left"
           kind={kinds.length}
@@ -212,7 +234,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
         <PlanMat
           pairing={pairing}
           edges={kind.edges}
-          usedAreas={usedAreas}
+          usedAreas={drawn.onPiece}
           plan={plan}
           onPlan={setPlan}
           drawn={drawn}

@@ -6,7 +6,8 @@ import { PlanError, type BasePlan } from '../../core/card/contract';
 import { estimateCard, type Estimate } from '../../core/card/estimate';
 import { layCard } from '../../core/card/lay';
 import type { Layout } from '../../core/card/layout';
-import { freePlace, placeIsFree } from '../../core/card/place';
+import { freePiece, freePlace, placeIsFree } from '../../core/card/place';
+import type { UsedArea } from '../../records/card';
 import type { PlanView } from '../../views/views';
 
 export interface LaidPlan {
@@ -15,6 +16,9 @@ export interface LaidPlan {
   /** Where the card goes on the sheet; null when no place is left. */
   readonly place: { readonly xMm: number; readonly yMm: number } | null;
   readonly placeIsFree: boolean;
+  /** Which sheet or blank it lies on, counted from 1, and what lies there already. */
+  readonly piece: number;
+  readonly onPiece: readonly UsedArea[];
   readonly bed: BedCheck | null;
 }
 
@@ -22,6 +26,7 @@ export interface LaidPlan {
 export function usePlan(view: PlanView) {
   const [plan, setPlan] = useState<BasePlan>(view.proposal.plan);
   const [wantedPlace, setWantedPlace] = useState<{ xMm: number; yMm: number } | null>(null);
+  const [wantedPiece, setWantedPiece] = useState<number | null>(null);
   const [sheetOnBed, setSheetOnBed] = useState(view.sheetOnBed);
   const { pairing, usedAreas } = view;
   const pace = paceOf(view.known.facts);
@@ -31,9 +36,12 @@ export function usePlan(view: PlanView) {
     try {
       const layout = layCard(kind, plan, pairing, { cardNumber: 0 });
       const estimate = estimateCard(layout, pairing.machine, null, pace);
-      const sheet = { widthMm: pairing.stock.sheetWidthMm, heightMm: pairing.stock.sheetDepthMm };
-      const free = freePlace(sheet, usedAreas, layout);
-      const place = wantedPlace ?? (free && { xMm: free.x, yMm: free.y });
+      const { stock } = pairing;
+      const free = wantedPiece === null ? freePiece(stock, usedAreas, layout) : null;
+      const piece = wantedPiece ?? free?.piece ?? 1;
+      const onPiece = usedAreas.filter((area) => area.piece === piece);
+      const first = free ?? freePlace(stock, onPiece, layout);
+      const place = wantedPlace ?? (first && { xMm: first.x, yMm: first.y });
       const rect = place && { x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm };
       const bed =
         place &&
@@ -45,7 +53,9 @@ export function usePlan(view: PlanView) {
         layout,
         estimate,
         place,
-        placeIsFree: rect !== null && placeIsFree(sheet, usedAreas, rect),
+        piece,
+        onPiece,
+        placeIsFree: rect !== null && placeIsFree(stock, onPiece, rect),
         bed,
       };
       return { laid, errors: {} };
@@ -53,7 +63,7 @@ export function usePlan(view: PlanView) {
       if (!(error instanceof PlanError)) throw error;
       return { laid: null, errors: Object.fromEntries(error.problems.map(({ field, message }) => [field, message])) };
     }
-  }, [plan, wantedPlace, sheetOnBed, pairing, usedAreas, kind, pace]);
+  }, [plan, wantedPlace, wantedPiece, sheetOnBed, pairing, usedAreas, kind, pace]);
 
   const [last, setLast] = useState<LaidPlan | null>(attempt.laid);
   if (attempt.laid && attempt.laid !== last) setLast(attempt.laid);
@@ -63,6 +73,11 @@ export function usePlan(view: PlanView) {
     setPlan,
     wantedPlace,
     setWantedPlace,
+    /** Another sheet or blank; its first free place, unless one is told. */
+    setWantedPiece: (piece: number | null): void => {
+      setWantedPiece(piece);
+      setWantedPlace(null);
+    },
     sheetOnBed,
     setSheetOnBed,
     errors: attempt.errors,

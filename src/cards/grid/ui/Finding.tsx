@@ -168,6 +168,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
 
   return (
     <BenchFrame
+      cardFirst
       title={title}
       ladder={ladder}
       ticket={ticket}

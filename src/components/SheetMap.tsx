@@ -1,0 +1,31 @@
+import type { Rect } from '../core/geometry/point';
+import { outlinePath } from '../core/stock/outline';
+import type { UsedArea } from '../records/card';
+import type { StockRecord } from '../records/stock';
+import styles from './SheetMap.module.css';
+
+/** A small map of the sheet beside a card that is drawn large: where it lies, and what is taken. */
+export function SheetMap({
+  stock,
+  usedAreas,
+  card,
+}: {
+  stock: StockRecord;
+  usedAreas: readonly UsedArea[];
+  card: Rect;
+}) {
+  return (
+    <svg
+      className={styles.map}
+      viewBox={`0 0 ${stock.sheetWidthMm} ${stock.sheetDepthMm}`}
+      role="img"
+      aria-label={`The card lies ${Math.round(card.x)} mm from the left and ${Math.round(card.y)} mm from the rear of its sheet`}
+    >
+      <path d={outlinePath(stock)} fill={stock.colour} />
+      {usedAreas.map((area) => (
+        <rect key={area.cardId} className={styles.used} x={area.x} y={area.y} width={area.width} height={area.height} />
+      ))}
+      <rect className={styles.card} {...card} />
+    </svg>
+  );
+}

@@ -15,7 +15,7 @@ const SHOTS = [
   ['bench', '/bench/1'],
   ['bench-stopped', '/bench/6'],
   ['plan', '/bench/4/plan/grid'],
-  ['plan-focus', '/bench/2/plan/focus'],
+  ['plan-galvo', '/bench/7/plan/grid'],
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
@@ -27,7 +27,7 @@ const SHOTS = [
   ['stock', '/stock/1'],
   ['machine', '/machines/2'],
   ['book', '/book'],
-  ['shop-sheet', '/book/1/sheet'],
+  ['bring', '/bench/5/bring'],
   ['logbook', '/logbook'],
   ['look-dim', '/cards/1#look', '[data-cell="16"]'],
 ];

@@ -235,7 +235,7 @@ export async function bookPage(
     .leftJoin('stock', (join) =>
       join.on(({ eb, fn, ref }) => eb('stock.id', '=', fn.coalesce(ref('pairing.stock_id'), ref('fact.stock_id')))),
     );
-  const text = sql<string>`lower(concat_ws(' ', fact.name, machine.name, lens.name, stock.name, stock.type, stock.batch, fact_version.note))`;
+  const text = sql<string>`lower(concat_ws(' ', fact.name, fact.at ->> 'shade', machine.name, lens.name, stock.name, stock.type, stock.batch, fact_version.note))`;
   const matching = words.reduce(
     (query, word) => query.where(text, 'like', `%${word.replace(/[\\%_]/g, '\\$&')}%`),
     base,

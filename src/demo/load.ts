@@ -4,6 +4,7 @@ import * as burnsApp from '../app/burns';
 import { createCard, defaultSheetOnBed, getCard } from '../app/cards';
 import type { AppContext } from '../app/context';
 import { addLens, createMachine } from '../app/machines';
+import { correctTime } from '../app/own-burns';
 import { getPairing, openBench } from '../app/pairings';
 import { findInCard, keepFinding } from '../app/findings';
 import { knownOf } from '../app/known';
@@ -42,6 +43,14 @@ const STORIES: readonly DemoStory[] = [
   { machine: 'marl', lens: 0, stock: 'alder', burned: false, kept: [] },
   { machine: 'marl', lens: 1, stock: 'twoLayer', burned: false, kept: [] },
   { machine: 'heron', lens: 0, stock: 'acrylic', burned: false, kept: [] },
+  { machine: 'tern', lens: 0, stock: 'twoLayer', burned: false, kept: [] },
+];
+
+/** Burns of earlier cards that were timed on the operator's own machine: cards in the order they were made, and by how much each took longer. */
+const TIMED: readonly { readonly card: number; readonly times: number }[] = [
+  { card: 1, times: 1.09 },
+  { card: 3, times: 1.13 },
+  { card: 4, times: 1.1 },
 ];
 
 /** Whether anything was ever recorded: the demo world goes into an empty database only. */
@@ -121,6 +130,12 @@ export async function loadDemoWorld(ctx: AppContext, say: (text: string) => void
   for (const later of LATER_CARDS) {
     say(`demo: ${cardKind(later.kind).name.toLowerCase()}`);
     await judge(ctx, await burnProposed(ctx, benches[later.bench]!, later.kind), later);
+  }
+  say('demo: burns timed on a machine of one’s own');
+  for (const { card: cardId, times } of TIMED) {
+    const ticked = burnsApp.cautionsOfCard(await getCard(ctx, cardId)).map((caution) => caution.code);
+    const burn = await burnsApp.startBurn(ctx, { cardId, place: 'own-machine', ticked, cells: null });
+    await correctTime(ctx, burn.id, Math.round(burn.estimatedS * times));
   }
   await renewLadders(ctx, 1000);
 }

@@ -76,6 +76,43 @@ export const DEMO_MACHINES = {
       { name: '1.5 inch', focalLengthMm: 38.1, spotXMm: 0.1, spotYMm: 0.1, spotOrigin: 'computed', fieldMm: null },
     ],
   },
+  tern: {
+    machine: {
+      name: 'Tern',
+      head: 'galvo',
+      galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: { least: 20, most: 80 } },
+      zero: 'bed-middle',
+      xPlus: 'right',
+      yPlus: 'away',
+      sourceKind: 'fibre',
+      wavelengthNm: 1064,
+      ratedPowerW: 20,
+      lowestFiringCommand: 0.05,
+      powerTable: null,
+      bedWidthMm: 180,
+      bedDepthMm: 180,
+      topSpeedXMmPerS: 3000,
+      topSpeedYMmPerS: 3000,
+      accelerationXMmPerS2: 1e6,
+      accelerationYMmPerS2: 1e6,
+      airAssist: 'none',
+      automaticFocus: false,
+      rampPower: 'follows-speed',
+      addsRunUp: false,
+      powerCap: 1,
+      likedUnits: DEFAULT_LIKED_UNITS,
+    },
+    lenses: [
+      {
+        name: 'field 110',
+        focalLengthMm: 160,
+        spotXMm: 0.05,
+        spotYMm: 0.05,
+        spotOrigin: 'measured',
+        fieldMm: 110,
+      },
+    ],
+  },
 } as const satisfies Readonly<Record<string, DemoMachine>>;
 
 const SHEET = {

@@ -1,8 +1,11 @@
 import { isCardKind } from '../cards/registry';
+import { conditionWords, factWords, type FactNow } from '../core/book/facts';
 import { cardSummaries, usedAreasOfStock } from '../db/cards';
+import { factsOfCard } from '../db/facts';
 import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
 import { listStocks } from '../db/stocks';
+import type { OpenPairing } from '../records/pairing';
 import type { BenchListView, BenchView, PlanView } from '../views/views';
 import { defaultSheetOnBed, getCard, newestCard, proposeFor } from './cards';
 import type { AppContext } from './context';
@@ -15,6 +18,20 @@ import { isProblem } from './problems';
 export const BENCHES_A_PAGE = 24;
 const CARDS_SHOWN = 40;
 
+/** What was kept from a card, the newest version of each fact: "strong 60.6 %, 1200 mm/min". */
+async function keptWordsOf(ctx: AppContext, { machine }: OpenPairing, cardId: number): Promise<string[]> {
+  const versions = await factsOfCard(ctx.db, cardId);
+  const newest = versions.filter(
+    ({ fact }, index) => versions.findIndex((other) => other.fact.id === fact.id) === index,
+  );
+  return newest.map(({ fact, version }) => {
+    const value = { name: fact.name, value: version.value } as Pick<FactNow, 'name' | 'value'>;
+    return [conditionWords(fact.at, machine.likedUnits), factWords(value, machine.likedUnits)]
+      .filter(Boolean)
+      .join(' ');
+  });
+}
+
 export async function benchView(ctx: AppContext, pairingId: number): Promise<BenchView> {
   const pairing = await getPairing(ctx, pairingId);
   const [cards, usedAreas, { ladder, next }] = await Promise.all([
@@ -22,12 +39,16 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
     usedAreasOfStock(ctx.db, pairing.stock.id),
     ladderOfPairing(ctx, pairing),
   ]);
+  const told = await Promise.all(
+    cards.filter((card) => card.kept > 0).map(async ({ id }) => [id, await keptWordsOf(ctx, pairing, id)] as const),
+  );
   const read = cards.find((card) => card.photoId !== null);
   return {
     pairing,
     ladder,
     next,
     cards,
+    keptWords: Object.fromEntries(told),
     usedAreas,
     newest: read ? { card: await getCard(ctx, read.id), photoId: read.photoId! } : null,
   };

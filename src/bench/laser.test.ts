@@ -154,3 +154,40 @@ describe('the simulated laser refuses', () => {
     expect(laser.send('G0 X1').ok).toBe(false);
   });
 });
+
+describe('a simulated galvo', () => {
+  const mirrors = { jumpSpeedMmPerS: 2000, jumpDelayS: 0.001, markDelayS: 0.002 };
+  it('moves without ramps and rests after jumps and marks', () => {
+    // By hand: a jump of 100 mm at 2000 mm/s and 1 ms, a mark of 50 mm at 100 mm/s and 2 ms.
+    const { elapsedS, traces } = run(['M4 S0', 'G0 X100 Y150 S0', 'G1 X150 F6000 S500', 'M5'], { mirrors });
+    expect(elapsedS).toBeCloseTo(0.05 + 0.001 + 0.5 + 0.002, 9);
+    for (const { speedMmPerS } of traces) expect(speedMmPerS).toBe(100);
+  });
+  it('refuses what its lens does not reach', () => {
+    const laser = new SimulatedLaser({ ...TRUTH, mirrors, fieldMm: 100 });
+    // The bed is 200 x 150 mm: the field spans 50 to 150 and 25 to 125.
+    expect(laser.send('G0 X150 Y125 S0')).toEqual({ ok: true });
+    expect(laser.send('G0 X151 Y100 S0').ok).toBe(false);
+    expect(laser.send('G0 X100 Y24 S0').ok).toBe(false);
+  });
+});
+
+describe('a controller’s own zero', () => {
+  it('takes coordinates from where it lies, in the sense of its axes', () => {
+    const laser = new SimulatedLaser({ ...TRUTH, zeroX: 200, zeroY: 150, xSign: -1, ySign: -1 });
+    laser.send('G0 X20 Y30 S0');
+    expect(laser.headPlace).toEqual({ x: 180, y: 120 });
+    laser.send('G91');
+    laser.send('G0 X5 S0');
+    expect(laser.headPlace).toEqual({ x: 175, y: 120 });
+  });
+  it('is moved under the head by G92 and given back by G92.1', () => {
+    const laser = new SimulatedLaser({ ...TRUTH, startX: 40, startY: 50 });
+    laser.send('G92 X0 Y0');
+    laser.send('G0 X10 Y-5 S0');
+    expect(laser.headPlace).toEqual({ x: 50, y: 45 });
+    laser.send('G92.1');
+    laser.send('G0 X10 Y5 S0');
+    expect(laser.headPlace).toEqual({ x: 10, y: 5 });
+  });
+});

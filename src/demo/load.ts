@@ -106,7 +106,7 @@ async function tell(
   return pairingId;
 }
 
-/** Makes the demo world through the use cases and the bench, as an operator would. Nothing in it is written by hand. */
+/** Makes the demo world through the use cases and the bench, as an operator would; only the times on the operator's own machine are made up. */
 export async function loadDemoWorld(ctx: AppContext, say: (text: string) => void): Promise<void> {
   const machines = new Map<DemoMachineName, { id: number; lensIds: number[] }>();
   for (const [name, { machine, lenses }] of Object.entries(DEMO_MACHINES)) {

@@ -175,10 +175,12 @@ describe('the outline for the machine', () => {
     expect(armedMoves(text).every((move) => move.s === 0 && !move.armed)).toBe(true);
   });
   it('or with the lowest power that fires and no more, from a zero on the card too', () => {
-    const text = outlineProgram(layout, { ...machine, zero: 'card-corner' }, bed, true);
+    const floor = { ...machine, lowestFiringCommand: 0.0815 };
+    const text = outlineProgram(layout, { ...floor, zero: 'card-corner' }, bed, true);
     const lit = armedMoves(text).filter((move) => move.s > 0);
     expect(lit).toHaveLength(4);
-    for (const move of lit) expect(move.s).toBe(machine.lowestFiringCommand * 1000);
+    // 81.5 thousandths: rounded up, since below them nothing fires.
+    for (const move of lit) expect(move.s).toBe(82);
     expect(corners(text)[2]).toEqual([0, 0]);
     expect(text.trimEnd().split('\n').slice(-2)).toEqual(['M5', 'M2']);
   });

@@ -2,7 +2,7 @@ import type { BedPlace } from '../core/card/check';
 import type { Pairing } from '../core/card/contract';
 import type { Layout } from '../core/card/layout';
 import { burnRunUpMm } from '../core/card/path';
-import { signed } from '../core/card/channels';
+import { CHANNELS } from '../core/card/channels';
 import type { Step } from '../core/card/steps';
 import { setupChecks, setupWords, type WorkSetup } from '../core/card/work-setup';
 import {
@@ -55,7 +55,7 @@ export function listOfSteps(
       cell(formatSpeed(settings.speedMmPerS, liked)),
       cell(fills ? formatInterval(settings.intervalMm, liked) : ''),
       cell(String(settings.passes)),
-      cell(settings.focusOffsetMm === 0 ? 'as set' : `${signed(settings.focusOffsetMm)} mm`),
+      cell(settings.focusOffsetMm === 0 ? 'as set' : CHANNELS.focus.show(settings.focusOffsetMm, liked)),
       cell(settings.air),
       cell(
         fills

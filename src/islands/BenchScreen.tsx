@@ -8,7 +8,6 @@ import { Notice } from '../components/Notice';
 import { PairingTitle } from '../components/PairingTitle';
 import { RUNGS } from '../core/book/rungs';
 import { outlinePath } from '../core/stock/outline';
-import { formatDuration } from '../core/quantities/format';
 import type { BenchView } from '../views/views';
 import styles from './BenchScreen.module.css';
 
@@ -92,6 +91,34 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
           </LinkButton>
         )}
       </TicketPart>
+      <TicketPart title="The story so far">
+        {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
+        <ol className={styles.story}>
+          {cards.map((card) => (
+            <li key={card.id}>
+              <a href={`/cards/${card.id}`}>
+                {card.photoId === null ? (
+                  <span className={styles.blank} style={{ background: stock.colour }} aria-hidden="true" />
+                ) : (
+                  <img className={styles.thumb} src={`/api/photos/${card.photoId}/images/straightened`} alt="" />
+                )}
+                <span>
+                  <strong>{cardKind(card.kind).name}</strong>
+                  {(view.keptWords[card.id] ?? []).map((words) => (
+                    <span key={words} className={styles.kept}>
+                      kept: {words}
+                    </span>
+                  ))}
+                  <span>
+                    {card.code}, {card.kept > 0 ? '' : `${STAGES[card.stage]}, `}
+                    {card.createdAt.slice(0, 10)}
+                  </span>
+                </span>
+              </a>
+            </li>
+          ))}
+        </ol>
+      </TicketPart>
       {!stopped && (
         <TicketPart title="Any card">
           <ul className={styles.kinds}>
@@ -119,22 +146,6 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
           <LinkButton href={`/bench/${pairing.id}/adopt`}>Adopt an old card</LinkButton>
         </TicketPart>
       )}
-      <TicketPart title="Cards of this bench">
-        {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
-        <ul className={styles.list}>
-          {cards.map((card) => (
-            <li key={card.id}>
-              <a href={`/cards/${card.id}`}>
-                <strong>{card.code}</strong> <span>{card.kept > 0 ? 'kept' : STAGES[card.stage]}</span>
-                <br />
-                <span>
-                  {cardKind(card.kind).name}, {formatDuration(card.estimatedS)}, {card.createdAt.slice(0, 10)}
-                </span>
-              </a>
-            </li>
-          ))}
-        </ul>
-      </TicketPart>
     </>
   );
   const toggle = newest && (

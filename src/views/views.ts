@@ -28,6 +28,8 @@ export interface BenchView {
   readonly ladder: readonly LadderRung[];
   readonly next: NextStep;
   readonly cards: readonly CardSummary[];
+  /** What was kept from each card, in words, newest first: the story of the pairing. */
+  readonly keptWords: Readonly<Record<number, readonly string[]>>;
   readonly usedAreas: readonly UsedArea[];
   /** The newest card that was read, for its photo. */
   readonly newest: { readonly card: CardRecord; readonly photoId: number } | null;

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { jpegOf } from '../../src/bench/bench';
+import { recover } from '../../src/server/recover';
 import { burnOnBench, photoOf } from '../support/burn';
 import { demoPairing } from '../support/demo';
 import { testApp, type TestApp } from '../support/context';
@@ -29,6 +30,9 @@ describe('a burn on a machine of one’s own', () => {
     expect(burn).toMatchObject({ status: 'running', place: 'own-machine', endedAt: null, actualS: null });
     expect((await app.call('GET', `/api/cards/${id}`)).json.burnedCells).toEqual([]);
     expect((await own(id, { clock: true })).json.code).toBe('machine-busy');
+    // A server that starts again interrupts what the bench burned, and leaves this clock alone.
+    await recover(app.ctx);
+    expect((await app.call('GET', `/api/burns/${burn.id}`)).json.status).toBe('running');
     const ended = await app.call('POST', `/api/burns/${burn.id}/end`, {});
     expect(ended.json.status).toBe('done');
     expect(ended.json.actualS).toBeGreaterThanOrEqual(0);

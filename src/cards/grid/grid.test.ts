@@ -3,6 +3,7 @@ import { BURNABLE, demoPairing } from '../../../tests/support/demo';
 import type { Seen } from '../../core/card/asks';
 import { PlanError } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
+import { asksOn } from '../../core/card/usual-asks';
 import { UNSAID_SETUP } from '../../core/card/work-setup';
 import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
@@ -282,5 +283,14 @@ describe('a plan of the first version', () => {
     const { words: _words, ...second } = frame;
     expect(upgradeGridPlan({ ...rest, version: 2, constants: older, frame: second })).toEqual(upgraded);
     expect(() => upgradeGridPlan({ version: 99 })).toThrow(RangeError);
+  });
+});
+
+describe('a card of stock that is judged by its depth', () => {
+  it('asks for a depth gauge, and others do not', () => {
+    const fields = (family: string): string[] => asksOn(grid.asks, { family }).map(({ field }) => field);
+    expect(fields('rubber')).toEqual(['tone', 'grade', 'outcome', 'depth']);
+    expect(fields('solid-surface')).toContain('depth');
+    expect(fields('plywood')).toEqual(['tone', 'grade', 'outcome']);
   });
 });

@@ -29,6 +29,8 @@ export type Ask =
       readonly repeats: number;
       /** Smallest step of the gauge that is usual for it, in `unit`. */
       readonly resolution: number;
+      /** Asked only of families that are judged by it; left out for what is asked of all. */
+      readonly where?: 'judged-by-depth';
     };
 
 /** A question about each cell to be answered by eye; options as id, key and name. */

@@ -26,6 +26,16 @@ describe('a constant far from the proposal', () => {
     expect(remarks({ intervalMm: 0.1, focusOffsetMm: 0.5 })).toEqual([]);
     expect(remarks({}, { cellMm: 20, gapMm: 4 })).toEqual([]);
   });
+  it('says what was used until now, and is none where the last card had it so', () => {
+    const told = (passes: number, before: number): string[] => {
+      const plan = { ...proposal.plan, constants: { ...proposal.plan.constants, passes } };
+      const last = { ...proposal.plan, constants: { ...proposal.plan.constants, passes: before } };
+      const fields = grid.fields(plan, pairing);
+      return unusualConstants(fields, plan, proposal, DEFAULT_LIKED_UNITS, { plan: last, code: 'CD00C-Q' });
+    };
+    expect(told(4, 1)).toEqual(['Passes: 4, where 1 was proposed; you used 1 until now (card CD00C-Q).']);
+    expect(told(4, 4)).toEqual([]);
+  });
   it('is told in the operator’s units', () => {
     const plan = { ...proposal.plan, constants: { ...proposal.plan.constants, intervalMm: 0.254 } };
     const liked = { length: 'in', speed: 'mm/min', density: 'dpi' } as const;

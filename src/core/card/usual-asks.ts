@@ -1,3 +1,5 @@
+import { familyOf } from '../stock/families';
+import type { Stock } from '../stock/stock';
 import { eyeAsk, wordOf, type Ask, type Seen } from './asks';
 
 /** Grades of a cell, by digit. */
@@ -18,6 +20,25 @@ export const OUTCOME: Ask = eyeAsk('outcome', 'What happened?', [
   ['flare-up', 'f', 'flare-up'],
   ['residue', 'r', 'residue stays'],
 ]);
+
+/** Depth of an engraved patch, for families that are judged by it: no photo shows it. */
+export const DEPTH: Ask = {
+  field: 'depth',
+  by: 'gauge',
+  of: 'cell',
+  measures: 'depth',
+  question: 'Depth of the cell, by a depth gauge',
+  unit: 'mm',
+  repeats: 2,
+  resolution: 0.01,
+  where: 'judged-by-depth',
+};
+
+/** What of a kind's asks is asked on a stock. */
+export function asksOn(asks: readonly Ask[], stock: Pick<Stock, 'family'>): Ask[] {
+  const byDepth = familyOf(stock.family).judgedBy === 'depth';
+  return asks.filter((ask) => ask.by !== 'gauge' || ask.where !== 'judged-by-depth' || byDepth);
+}
 
 /** 1 (useless) to 5 (just right); null when the operator gave none. */
 export function gradeOf(seen: Seen, cellIndex: number): number | null {

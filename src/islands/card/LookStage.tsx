@@ -9,6 +9,7 @@ import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import type { WorkSetup } from '../../core/card/work-setup';
+import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
@@ -41,7 +42,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const { card, answers, reading } = view;
   const { layout } = card;
   const { machine, stock } = card.madeFor;
-  const { asks } = cardKind(card.kind);
+  const asks = asksOn(cardKind(card.kind).asks, card.madeFor.stock);
   const seen: Seen = { readings: reading?.cells ?? [], answers };
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));

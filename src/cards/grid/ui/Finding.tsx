@@ -19,6 +19,7 @@ import {
   formatSpeed,
   plainNumber,
 } from '../../../core/quantities/format';
+import { numbersOf } from '../../../core/card/asks';
 import { levelWords } from '../../../core/card/channels';
 import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
@@ -54,6 +55,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   const settings = chosenCell && mainBurn(chosenCell).settings;
   const chosenReading = chosen === null ? undefined : readings.get(chosen);
   const chosenCandidate = chosen === null ? undefined : candidates.get(chosen);
+  const depths = chosen === null ? [] : numbersOf({ readings: [], answers }, 'depth', chosen);
   // Newest first in the view: turned round, a cell kept twice shows its newest number.
   const keptCells = new Map([...view.kept].reverse().map((kept) => [kept.cellIndex, kept.version]));
 
@@ -146,6 +148,9 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
                   ? `${formatAgainstBare(chosenReading.lightness, stock.bareLightness)} ± ${plainNumber(2 * chosenReading.lightnessSigma, 2)}`
                   : 'not read',
               ],
+              ...(depths.length > 0
+                ? [['Depth', `${plainNumber(depths.reduce((sum, mm) => sum + mm, 0) / depths.length, 3)} mm`] as const]
+                : []),
               ['10 × 10 cm take', chosenCandidate ? formatDuration(chosenCandidate.timeS) : '–'],
             ]}
           />

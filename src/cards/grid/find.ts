@@ -34,7 +34,7 @@ export interface Candidate {
 
 export interface GridFinding extends BaseFinding {
   readonly wantedLightness: number | null;
-  /** L* to aim at for each stop, from bare stock to the strongest sound cell. */
+  /** L* to aim at for each stop: of the cell nearest to that share of the way from bare stock to the strongest sound cell. */
   readonly stops: Readonly<Record<DarknessStop, number>> | null;
   readonly range: { readonly bare: number; readonly strongest: number } | null;
   readonly candidates: readonly Candidate[];
@@ -64,6 +64,16 @@ function soundReadings(layout: Layout, seen: Seen): Sound[] {
     return [{ cell, settings: mainBurn(cell).settings, reading, grade: gradeOf(seen, cell.index) }];
   });
 }
+
+/** Whether a reading counts: sure enough by itself, or called good by the operator's own eye. */
+const isTrusted = ({ reading, grade }: Sound): boolean => reading.confidence >= LOW_CONFIDENCE || (grade ?? 0) >= 4;
+
+/** The value nearest to a wanted one; the wanted one itself where there is none. */
+const nearest = (values: readonly number[], wanted: number): number =>
+  values.reduce(
+    (best, value) => (Math.abs(value - wanted) < Math.abs(best - wanted) ? value : best),
+    values[0] ?? wanted,
+  );
 
 /** Without a photo the operator's own grades speak: the best graded cell, the fastest of equals. */
 function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish): GridFinding['proposal'] {
@@ -129,13 +139,15 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     (best, { reading }) => (contrast(reading.lightness) > contrast(best) ? reading.lightness : best),
     bare,
   );
-  const at = (share: number): number => bare + (strongest - bare) * share;
+  // What a stop aims at is a tone that the card has: on a card of few cells none may lie at the very share.
+  const trustedTones = sound.filter(isTrusted).map(({ reading }) => reading.lightness);
+  const at = (share: number): number => nearest(trustedTones, bare + (strongest - bare) * share);
   const stops = { weak: at(STOP_SHARES.weak), medium: at(STOP_SHARES.medium), strong: at(STOP_SHARES.strong) };
   const wanted = wish.lightness ?? stops.medium;
 
-  const candidates = sound.map(({ cell, settings, reading, grade }): Candidate => {
+  const candidates = sound.map((one): Candidate => {
+    const { cell, settings, reading } = one;
     const near = Math.abs(reading.lightness - wanted) <= Math.max(TOLERANCE, 2 * reading.lightnessSigma);
-    const trusted = reading.confidence >= LOW_CONFIDENCE || (grade ?? 0) >= 4;
     return {
       cellIndex: cell.index,
       lightness: reading.lightness,
@@ -143,7 +155,7 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
       confidence: reading.confidence,
       timeS: squareFillTimeS(settings, pairing.machine, REFERENCE_SQUARE_MM),
       powerFraction: settings.powerFraction,
-      meets: near && trusted && settings.powerFraction <= wish.powerCap + 1e-9,
+      meets: near && isTrusted(one) && settings.powerFraction <= wish.powerCap + 1e-9,
     };
   });
 

@@ -178,6 +178,16 @@ describe('finding', () => {
     expect(finding.missing).not.toEqual([]);
     expect(finding.proposal).toBeNull();
   });
+  it('aims its stops at tones that trusted cells have, however few there are', () => {
+    // Three cells at 70, 45 and 20 of a bare 78: medium, six tenths of the way down, would be 43.2, where there is none.
+    const few = cells.slice(0, 3).map((cell, place) => ({ ...cell, lightness: [70, 45, 20][place]! }));
+    const { stops, proposal } = grid.find(layout, { readings: few, answers: [] }, known, { ...wish, lightness: null });
+    expect(stops).toEqual({ weak: 70, medium: 45, strong: 20 });
+    expect(proposal?.cellIndex).toBe(few[1]!.cellIndex);
+    const doubted = few.map((cell, place) => (place === 1 ? { ...cell, confidence: 0.1 } : cell));
+    const other = grid.find(layout, { readings: doubted, answers: [] }, known, { ...wish, lightness: null });
+    expect(other.stops!.medium).not.toBe(45);
+  });
   it('proposes the fastest cell that meets the wish, or the gentlest, by the school of pace', () => {
     const fast = grid.find(layout, seen, known, wish);
     const slow = grid.find(layout, seen, known, { ...wish, pace: 'slow-and-low' });

@@ -1,5 +1,5 @@
 import { isCardKind } from '../cards/registry';
-import { conditionWords, factWords, type FactNow } from '../core/book/facts';
+import { factWords, type FactNow } from '../core/book/facts';
 import { cardSummaries, usedAreasOfStock } from '../db/cards';
 import { factsOfCard } from '../db/facts';
 import { listMachines } from '../db/machines';
@@ -18,7 +18,7 @@ import { isProblem } from './problems';
 export const BENCHES_A_PAGE = 24;
 const CARDS_SHOWN = 40;
 
-/** What was kept from a card, the newest version of each fact: "strong 60.6 %, 1200 mm/min". */
+/** What was kept from a card, the newest version of each fact: "strong, 60.6 %, 1200 mm/min". */
 async function keptWordsOf(ctx: AppContext, { machine }: OpenPairing, cardId: number): Promise<string[]> {
   const versions = await factsOfCard(ctx.db, cardId);
   const newest = versions.filter(
@@ -26,9 +26,7 @@ async function keptWordsOf(ctx: AppContext, { machine }: OpenPairing, cardId: nu
   );
   return newest.map(({ fact, version }) => {
     const value = { name: fact.name, value: version.value } as Pick<FactNow, 'name' | 'value'>;
-    return [conditionWords(fact.at, machine.likedUnits), factWords(value, machine.likedUnits)]
-      .filter(Boolean)
-      .join(' ');
+    return [fact.at['shade'], factWords(value, machine.likedUnits)].filter(Boolean).join(', ');
   });
 }
 

@@ -3,6 +3,7 @@ import { checkBed, type BedPlace } from '../core/card/check';
 import { type BasePlan, type Known, type Proposal } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
+import { isSaid } from '../core/card/work-setup';
 import { freePiece, freePlace, piecesOf, placeIsFree } from '../core/card/place';
 import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
@@ -71,7 +72,7 @@ function asSetUpBefore(
   proposal: Proposal<BasePlan>,
   before: { plan: BasePlan; code: string } | null,
 ): Proposal<BasePlan> {
-  if (before === null || before.plan.setup.focusSetBy === 'not-said') return proposal;
+  if (before === null || !isSaid(before.plan.setup)) return proposal;
   const fields = Object.keys(before.plan.setup).map((field) => [`setup.${field}`, `as for card ${before.code}`]);
   return {
     plan: { ...proposal.plan, setup: before.plan.setup },

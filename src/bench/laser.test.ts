@@ -186,6 +186,9 @@ describe('a controller’s own zero', () => {
     laser.send('G92 X0 Y0');
     laser.send('G0 X10 Y-5 S0');
     expect(laser.headPlace).toEqual({ x: 50, y: 45 });
+    laser.send('G92 X100');
+    laser.send('G0 X101 Y-10 S0');
+    expect(laser.headPlace).toEqual({ x: 51, y: 40 });
     laser.send('G92.1');
     laser.send('G0 X10 Y5 S0');
     expect(laser.headPlace).toEqual({ x: 10, y: 5 });

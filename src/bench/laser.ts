@@ -201,12 +201,14 @@ export class SimulatedLaser {
     return { ok: true };
   }
 
-  /** `G92` makes the place of the head the coordinates it is given; `G92.1` takes that back. */
+  /** `G92` makes the place of the head the coordinates it is given, along the axes it names; `G92.1` takes that back. */
   private shiftZero(words: ReadonlyMap<string, readonly number[]> | null): Acknowledgement {
     const { truth } = this;
     this.runJoined();
-    this.zeroX = words ? this.x - truth.xSign * (words.get('X')?.at(-1) ?? 0) : truth.zeroX;
-    this.zeroY = words ? this.y - truth.ySign * (words.get('Y')?.at(-1) ?? 0) : truth.zeroY;
+    const [x, y] = [words?.get('X')?.at(-1), words?.get('Y')?.at(-1)];
+    if (!words) [this.zeroX, this.zeroY] = [truth.zeroX, truth.zeroY];
+    if (x !== undefined) this.zeroX = this.x - truth.xSign * x;
+    if (y !== undefined) this.zeroY = this.y - truth.ySign * y;
     return { ok: true };
   }
 

@@ -51,6 +51,13 @@ describe('a setting carried to another bench', () => {
     expect(areal(fast.settings, huge)).toBeCloseTo(areal(SETTINGS, heron), 1);
     expect(fast.reasons.join()).toContain('faster');
   });
+  it('says so where no setting of that machine gives the energy that is wanted', () => {
+    // 200 W fire at 20 W or more; at 250 mm/s and 0.1 mm that is 0.8 J/mm² where 0.2 are wanted.
+    const brute = withMachine({ name: 'Gannet', ratedPowerW: 200, lowestFiringCommand: 0.1 });
+    const { reasons, settings } = carrySettings(SETTINGS, heron, brute);
+    expect(areal(settings, brute)).toBeGreaterThan(0.7);
+    expect(reasons[0]).toMatch(/^careful: 0\.84 J\/mm² instead of 0\.2/);
+  });
   it('scales by what the two stocks take for their darkest mark', () => {
     const birch = demoPairing('heron', 'birch');
     const { settings } = carrySettings(SETTINGS, heron, birch);

@@ -14,6 +14,9 @@ export interface Carried {
   readonly reasons: readonly string[];
 }
 
+/** Further off than this from the energy that is wanted, a setting says so. */
+const ENERGY_SLACK = 0.05;
+
 const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;
 
 /**
@@ -67,6 +70,12 @@ export function carrySettings(settings: BurnSettings, from: Pairing, to: Pairing
   } else if (speed < settings.speedMmPerS) reasons.push(`at this head’s top speed of ${formatSpeed(top, liked)}`);
   speed = speed < 10 ? round(speed, 2) : round(speed, 1);
   const power = Math.min(machine.powerCap, Math.max(leastCommand, round(commandFor(machine, lineJ * speed), 4)));
+
+  const delivered = (deliveredPowerW(machine, power) / speed / intervalMm) * crossings;
+  if (Math.abs(delivered / areal - 1) > ENERGY_SLACK)
+    reasons.unshift(
+      `careful: ${plainNumber(delivered, 2)} J/mm² instead of ${plainNumber(areal, 2)}, this machine comes no nearer`,
+    );
 
   const otherLens = JSON.stringify(lens) !== JSON.stringify(from.lens);
   if (otherLens && settings.focusOffsetMm !== 0)

@@ -24,6 +24,7 @@ describe('what a column means', () => {
     ['Remarks', ['fine'], 'note'],
     ['Strength', ['dark'], 'shade'],
     ['Customer', ['Ann'], 'ignore'],
+    ['S', ['300'], 'ignore'],
   ] as const)('%s %j: %s', (title, samples, meaning) => expect(guessColumn(title, samples)).toBe(meaning));
 });
 
@@ -40,6 +41,7 @@ describe('a row', () => {
       powerFraction: 0.65,
       speedMmPerS: 10,
     });
+    expect(read(['45 %', '2'], 'power-thousandths', 'speed-in-s').settings).toMatchObject({ powerFraction: 0.45 });
     expect(read(['450', '2'], 'power-thousandths', 'speed-in-s').settings).toMatchObject({
       powerFraction: 0.45,
       speedMmPerS: 50.8,

@@ -49,7 +49,7 @@ const largest = (samples: readonly string[]): number =>
 export function guessColumn(title: string, samples: readonly string[]): ColumnMeaning {
   const words = plain(title);
   const has = (...parts: string[]): boolean => parts.some((part) => words.includes(part));
-  if (has('power', 'pwr') || words === '%' || words === 's') {
+  if (has('power', 'pwr') || words === '%') {
     if (has('watt') || /\bw\b/.test(words)) return 'power-watts';
     return largest(samples) > 100 ? 'power-thousandths' : 'power';
   }
@@ -98,7 +98,7 @@ const READERS: Readonly<
     'power',
     (text, { ratedPowerW }) => parsePower(/w\s*$/i.test(text) ? text : `${text} W`, ratedPowerW),
   ],
-  'power-thousandths': ['power', (text) => parsePower(text) / 10],
+  'power-thousandths': ['power', (text) => (text.includes('%') ? parsePower(text) : parsePower(text) / 10)],
   'speed-mm-s': ['speed', (text) => parseSpeed(text, 'mm/s')],
   'speed-mm-min': ['speed', (text) => parseSpeed(text, 'mm/min')],
   'speed-in-s': ['speed', (text) => parseSpeed(/[a-z]/i.test(text) ? text : `${text} in/s`)],

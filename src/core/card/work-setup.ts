@@ -136,12 +136,17 @@ export function setupChecks(setup: WorkSetup): string[] {
     coatedWith === '' ? '' : `coated with ${coatedWith}`,
     dried ? 'dry' : '',
   ].filter(Boolean);
+  const lies = `The sheet lies on ${SUPPORTS[support]}`;
+  const held = heldBy === 'nothing' ? '' : `held by ${HOLDS[heldBy]}`;
+  const focus = focusSetBy === 'not-said' ? '' : `focus set by ${FOCUS_WAYS[focusSetBy]}`;
   return [
     ...(face.length > 0 ? [`The face is ${face.join(', ')}.`] : []),
-    ...(focusSetBy === 'not-said'
+    ...(support === 'bed' && heldBy === 'nothing' && focusSetBy === 'not-said'
       ? []
-      : [
-          `The sheet lies on ${SUPPORTS[support]}${heldBy === 'nothing' ? '' : `, held by ${HOLDS[heldBy]}`}, focus set by ${FOCUS_WAYS[focusSetBy]}.`,
-        ]),
+      : [`${[lies, held, focus].filter(Boolean).join(', ')}.`]),
   ];
 }
+
+/** Whether anything was said of how a sheet was set up. */
+export const isSaid = (setup: WorkSetup): boolean =>
+  (Object.keys(UNSAID_SETUP) as (keyof WorkSetup)[]).some((field) => setup[field] !== UNSAID_SETUP[field]);

@@ -1,0 +1,23 @@
+import { describe, expect, it } from 'vitest';
+import { isSaid, setupChecks, setupWords, UNSAID_SETUP } from './work-setup';
+
+describe('how a sheet is set up', () => {
+  it('asks nothing where nothing was said', () => {
+    expect(setupChecks(UNSAID_SETUP)).toEqual([]);
+    expect(setupWords(UNSAID_SETUP)).toEqual([]);
+    expect(isSaid(UNSAID_SETUP)).toBe(false);
+  });
+  it('checks what holds the sheet also where nobody said how the focus was set', () => {
+    const setup = { ...UNSAID_SETUP, support: 'pins', heldBy: 'magnets' } as const;
+    expect(setupChecks(setup)).toEqual(['The sheet lies on pins, held by magnets.']);
+    expect(isSaid(setup)).toBe(true);
+  });
+  it('names face and focus, and what is done afterwards', () => {
+    const setup = { ...UNSAID_SETUP, masked: true, coatedWith: 'chalk white', focusSetBy: 'spacer', airPressureKPa: 80, finish: 'washed' } as const; // prettier-ignore
+    expect(setupChecks(setup)).toEqual([
+      'The face is masked without bubbles, coated with chalk white.',
+      'The sheet lies on the bare bed, focus set by a spacer.',
+    ]);
+    expect(setupWords(setup).join('; ')).toContain('air: 80 kPa; washed afterwards, looked at before the finish');
+  });
+});

@@ -7,7 +7,7 @@ import { checkSettings } from '../core/card/check-settings';
 import type { Pairing } from '../core/card/contract';
 import { proposeFill } from '../core/card/propose-fill';
 import type { BurnSettings } from '../core/card/settings';
-import { factById, insertFactVersion, type NewFactVersion } from '../db/facts';
+import { factById, FROM_NO_CARD, insertFactVersion, type NewFactVersion } from '../db/facts';
 import type { OpenPairing } from '../records/pairing';
 import type { BringView, TablePreview } from '../views/views';
 import type { AppContext } from './context';
@@ -36,11 +36,7 @@ const unproven = (
   value: { settings, lightness: null, lightnessSigma: null, confidence: null },
   sigma: null,
   origin,
-  cardId: null,
-  cellIndex: null,
-  photoId: null,
-  readingId: null,
-  findingId: null,
+  ...FROM_NO_CARD,
   madeFor: recordsOf(pairing),
   note,
 });

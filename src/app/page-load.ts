@@ -3,6 +3,7 @@ import { isProblem } from './problems';
 interface PageContext {
   readonly params: Readonly<Record<string, string | undefined>>;
   rewrite(path: string): Promise<Response>;
+  redirect(path: string): Response;
 }
 
 /** Runs a page's loader for the id in its address. An id that is none, or names nothing, shows the page for that. */
@@ -15,6 +16,22 @@ export async function load<View>(page: PageContext, loader: (id: number) => Prom
     if (isProblem(error) && error.code === 'not-found') return page.rewrite('/404');
     throw error;
   }
+}
+
+/** Loads a page about a bench; what keeps it from being shown is told on the bench itself, `tell` being its query. */
+export function loadOrBench<View>(
+  page: PageContext,
+  loader: (id: number) => Promise<View>,
+  tell = '',
+): Promise<View | Response> {
+  return load<View | Response>(page, async (id) => {
+    try {
+      return await loader(id);
+    } catch (error) {
+      if (isProblem(error) && error.code !== 'not-found') return page.redirect(`/bench/${id}${tell}`);
+      throw error;
+    }
+  });
 }
 
 /** The page number that an address asks for: 1 where it asks for none, or for nonsense. */

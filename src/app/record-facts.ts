@@ -3,7 +3,7 @@ import type { Lens, Machine } from '../core/machine/machine';
 import type { Pace } from '../core/motion/pace';
 import { thicknessOf, type Stock } from '../core/stock/stock';
 import type { Tx } from '../db/client';
-import { insertFactVersion, newestOfOwner, type OwnerId } from '../db/facts';
+import { FROM_NO_CARD, insertFactVersion, newestOfOwner, type OwnerId } from '../db/facts';
 
 /** Keeps what a record says it measured as a fact, when it says anything new. To be called in a transaction. */
 async function keepIfNew<Name extends FactName>(
@@ -24,11 +24,7 @@ async function keepIfNew<Name extends FactName>(
     value,
     sigma,
     origin,
-    cardId: null,
-    cellIndex: null,
-    photoId: null,
-    readingId: null,
-    findingId: null,
+    ...FROM_NO_CARD,
     madeFor,
     note: '',
   });

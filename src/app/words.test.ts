@@ -4,7 +4,7 @@ import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import { differencesBetween, differenceWords, factRows } from './fact-words';
-import { load, pageNumber } from './page-load';
+import { load, loadOrBench, pageNumber } from './page-load';
 import { sniffMediaType } from './photos';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
@@ -109,7 +109,11 @@ describe('problems', () => {
 });
 
 describe('the id in a page’s address', () => {
-  const page = (id: string | undefined) => ({ params: { id }, rewrite: async (path: string) => new Response(path) });
+  const page = (id: string | undefined) => ({
+    params: { id },
+    rewrite: async (path: string) => new Response(path),
+    redirect: (path: string) => new Response(null, { status: 302, headers: { location: path } }),
+  });
   it('is handed to the loader', async () => {
     expect(await load(page('12'), async (id) => ({ id }))).toEqual({ id: 12 });
   });
@@ -125,6 +129,13 @@ describe('the id in a page’s address', () => {
     const missing = await load(page('5'), async () => Promise.reject(notFound('card', 5)));
     expect(await (missing as Response).text()).toBe('/404');
     await expect(load(page('5'), async () => Promise.reject(new Error('fault')))).rejects.toThrow('fault');
+  });
+  it('of a bench leads back to it with what keeps the page from being shown, and to nowhere when there is none', async () => {
+    const refused = Promise.reject(new Problem('banned-material', 'PVC is never burned.'));
+    const back = await loadOrBench(page('5'), () => refused, '?cannot=grid');
+    expect((back as Response).headers.get('location')).toBe('/bench/5?cannot=grid');
+    const missing = await loadOrBench(page('5'), async () => Promise.reject(notFound('bench', 5)));
+    expect(await (missing as Response).text()).toBe('/404');
   });
 });
 

@@ -116,6 +116,15 @@ export async function insertFactVersion(
   return { factId: id, version };
 }
 
+/** Where a version comes from that no card, photo or finding stands behind. */
+export const FROM_NO_CARD = {
+  cardId: null,
+  cellIndex: null,
+  photoId: null,
+  readingId: null,
+  findingId: null,
+} as const satisfies Partial<NewFactVersion>;
+
 /** Newest versions first, one for each fact. */
 const newest = (db: Db) =>
   db

@@ -111,3 +111,11 @@ export async function consoleErrors(driver: WebDriver): Promise<string[]> {
   const entries = await driver.manage().logs().get('browser');
   return entries.filter(({ level }) => level.name === 'SEVERE').map(({ message }) => message);
 }
+
+/** Ticks every open line of the pre-burn check. */
+export async function tickAll(driver: WebDriver): Promise<void> {
+  for (const box of await driver.findElements(By.css('fieldset input[type=checkbox]:not(:checked)'))) {
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
+    await box.click();
+  }
+}

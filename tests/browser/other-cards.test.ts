@@ -1,18 +1,10 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openShop, press, says, type Shop, PATIENCE_MS } from './harness';
+import { consoleErrors, find, openShop, press, says, tickAll, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
 afterAll(() => shop?.close());
-
-/** Ticks every open line of the pre-burn check. */
-async function tickAll(): Promise<void> {
-  for (const box of await shop.driver.findElements(By.css('fieldset input[type=checkbox]:not(:checked)'))) {
-    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
-    await box.click();
-  }
-}
 
 const choose = async (cell: number): Promise<void> => {
   const element = await find(shop.driver, `[data-cell="${cell}"]`);
@@ -46,7 +38,7 @@ describe('a card whose focus a hand sets', () => {
     await driver.get(`${base}/bench/3/plan/focus`);
     await press(driver, 'Make this card');
     await says(driver, 'Before the burn');
-    await tickAll();
+    await tickAll(driver);
     await press(driver, 'Burn on the simulated bench');
     for (let stop = 0; stop < 8; stop++) {
       const body = async (): Promise<string> => driver.findElement(By.css('body')).getText();
@@ -72,7 +64,7 @@ describe('a search', () => {
     expect(way).toBeTruthy();
     await press(driver, 'Make this card');
     await says(driver, 'The middle of the range to begin with');
-    await tickAll();
+    await tickAll(driver);
     await press(driver, 'Burn this patch');
     await says(driver, 'Does it leave any mark?');
     await press(driver, 'a mark');

@@ -1,17 +1,10 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openShop, press, says, seriousFindings, type, type Shop } from './harness';
+import { consoleErrors, find, openShop, press, says, seriousFindings, type, tickAll, type Shop } from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
 afterAll(() => shop?.close());
-
-async function tickAll(): Promise<void> {
-  for (const box of await shop.driver.findElements(By.css('fieldset input[type=checkbox]:not(:checked)'))) {
-    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
-    await box.click();
-  }
-}
 
 const call = async (path: string, json?: unknown): Promise<any> => {
   const post = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(json) };
@@ -32,7 +25,7 @@ describe('a burn on one’s own machine', () => {
     const card = await smallCard(5);
     await driver.get(`${base}/cards/${card}#burn`);
     await says(driver, 'Before the burn');
-    await tickAll();
+    await tickAll(driver);
     await press(driver, 'On my own machine');
     await press(driver, 'It starts now: start the clock');
     await says(driver, 'Burning on your machine');

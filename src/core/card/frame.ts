@@ -156,7 +156,7 @@ export function frame(
           : []),
         ...layLabels(labelsToLetter(drawn, settings.words), dx, dy),
         line('axis', settings.words === 'full' ? drawn.caption : drawn.units, height - 1.3, 1),
-        line('code', code, lower, 1.5),
+        line('code', code, lower, 1.2),
       ],
       settings,
       air: drawn.air,

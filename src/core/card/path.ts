@@ -2,6 +2,7 @@ import { runUpMm } from '../motion/move';
 import type { Machine } from '../machine/machine';
 import { sweepLimits } from '../machine/machine';
 import type { Point } from '../geometry/point';
+import { visitNearest } from '../geometry/visit';
 import { mainBurn, type Layout, type MarkerPlace } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
 import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
@@ -239,8 +240,10 @@ export function frameBurns(
     },
   }));
   if (frame.lettering.length === 0) return markers;
+  const last = frame.markers.at(-1);
+  const strokes = frame.lettering.flatMap((line) => line.strokes);
   const lettering = {
-    shape: { do: 'follow', lines: frame.lettering.flatMap((line) => line.strokes) } as const,
+    shape: { do: 'follow', lines: visitNearest(strokes, { x: last?.x ?? 0, y: last?.y ?? 0 }) } as const,
     settings: { ...shared, ...frame.settings.lettering, intervalMm: frame.settings.marker.intervalMm },
   };
   return [...markers, { name: 'lettering', burn: lettering }];

@@ -1,10 +1,10 @@
-import { SelectField, TextField } from '../components/Field';
-import { Button } from '../components/Button';
-import { Notice } from '../components/Notice';
-import { QuantityField } from '../components/QuantityField';
-import type { QuantityKinds } from '../components/quantity-kinds';
-import { computedSpotMm, spotDoubt, USUAL_BEAM } from '../core/beam/usual-beam';
-import type { Lens, Machine } from '../core/machine/machine';
+import { SelectField, TextField } from '../../components/Field';
+import { Button } from '../../components/Button';
+import { Notice } from '../../components/Notice';
+import { QuantityField } from '../../components/QuantityField';
+import type { QuantityKinds } from '../../components/quantity-kinds';
+import { computedSpotMm, spotDoubt, USUAL_BEAM } from '../../core/beam/usual-beam';
+import type { Lens, Machine } from '../../core/machine/machine';
 
 export type LensDraft = Lens;
 

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import type { LensRecord, MachineRecord } from '../records/machine';
-import { Button } from '../components/Button';
-import { Notice, ProblemNotice } from '../components/Notice';
-import page from '../components/Page.module.css';
-import { quantityKinds } from '../components/quantity-kinds';
-import { fieldMessage } from '../views/problem';
-import { send } from '../views/send';
-import { useAction } from '../views/use-action';
+import type { LensRecord, MachineRecord } from '../../records/machine';
+import { Button } from '../../components/Button';
+import { Notice, ProblemNotice } from '../../components/Notice';
+import page from '../../components/Page.module.css';
+import { quantityKinds } from '../../components/quantity-kinds';
+import { fieldMessage } from '../../views/problem';
+import { send } from '../../views/send';
+import { useAction } from '../../views/use-action';
 import { LensFields, type LensDraft } from './LensFields';
 
 function OneLens({ machine, lens }: { machine: MachineRecord; lens: LensRecord | null }) {

@@ -2,6 +2,7 @@ import { CARD_SCHEMAS } from '../cards/schemas';
 import { isCardKind } from '../cards/registry';
 import type { Answer } from '../core/card/asks';
 import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
+import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { adoptCard, type AdoptRequest } from '../app/adopt';
 import * as burns from '../app/burns';
@@ -250,14 +251,14 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'a file',
     handle: async (ctx, { params }) => ({ file: await layOnLightTable(ctx, params.cardId) }),
   }),
-  operation<{ cardId: number }, { name: string }, Buffer>({
+  operation<{ cardId: number }, { name: string; finish?: FinishMoment }, Buffer>({
     id: 'uploadPhoto',
     method: 'POST',
     path: '/api/cards/{cardId}/photos',
     summary: 'Upload a photo of a card (JPEG, PNG or WebP, to 25 MB and 40 megapixels); it is put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
-    query: Joi.object({ name: Joi.string().max(200).default('photo') }),
+    query: Joi.object({ name: Joi.string().max(200).default('photo'), finish: Joi.valid('before', 'after') }),
     body: 'image',
     answers: 'application/json',
     handle: async (ctx, { params, query, body }) => {
@@ -265,6 +266,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
         bytes: body,
         fileName: query.name,
         origin: 'upload',
+        finish: query.finish ?? null,
       });
       return { status: received.again ? 200 : 201, json: received };
     },

@@ -18,6 +18,8 @@ interface Session {
   /** Machine time that the head has stood at a hand's stop. */
   stoodS: number;
   noted: number;
+  /** What the bench refused; null while it takes everything. */
+  fault: string | null;
 }
 
 const TICK_MS = 100;
@@ -56,6 +58,7 @@ export class BurnRunner {
       targetS: 0,
       stoodS: 0,
       noted: 0,
+      fault: null,
     });
     this.timer ??= setInterval(() => this.tick(), TICK_MS);
     this.timer.unref();
@@ -116,13 +119,12 @@ export class BurnRunner {
   async finishNow(burnId: number): Promise<void> {
     const session = this.sessions.get(burnId);
     if (!session) return;
-    let whole = true;
-    while (whole && session.sent < session.lines.length) {
-      whole = this.send(burnId, session, Infinity);
+    while (session.fault === null && session.sent < session.lines.length) {
+      this.send(burnId, session, Infinity);
       if (session.laser.waitsForHand)
         this.handDone(session, { focusOffsetMm: this.handOf(session)?.hand?.focusOffsetMm ?? null });
     }
-    await this.end(burnId, session, whole ? 'done' : 'interrupted');
+    await this.end(burnId, session, session.fault === null ? 'done' : 'interrupted');
   }
 
   /** Stops all burns, for a server that ends in an orderly way. What the database cannot take by then is lost. */
@@ -156,7 +158,8 @@ export class BurnRunner {
       }
       if (session.paused) continue;
       session.targetS += passed;
-      if (!this.send(burnId, session, session.targetS)) void this.end(burnId, session, 'interrupted');
+      this.send(burnId, session, session.targetS);
+      if (session.fault !== null) void this.end(burnId, session, 'interrupted');
       else if (session.sent === session.lines.length) void this.end(burnId, session, 'done');
       else if (session.sent - session.noted > NOTE_EVERY_LINES) {
         session.noted = session.sent;
@@ -167,19 +170,19 @@ export class BurnRunner {
     }
   }
 
-  /** Sends lines until the machine's clock reaches a time or a hand is waited for; false when the bench refused one. */
-  private send(burnId: number, session: Session, untilS: number): boolean {
+  /** Sends lines until the machine's clock reaches a time, a hand is waited for, or the bench refuses one: that is the session's fault. */
+  private send(burnId: number, session: Session, untilS: number): void {
     const { laser, lines } = session;
     while (session.sent < lines.length && laser.elapsedS < untilS && !laser.waitsForHand) {
       const answer = laser.send(lines[session.sent]!);
       if (!answer.ok) {
         this.log.error({ burnId, line: session.sent + 1, message: answer.message }, 'the bench refused a line');
         laser.send('M5');
-        return false;
+        session.fault = `line ${session.sent + 1} was refused: ${answer.message}`;
+        return;
       }
       session.sent++;
     }
-    return true;
   }
 
   private keep(work: Promise<void>): void {
@@ -203,7 +206,14 @@ export class BurnRunner {
     }
     const actualS = session.laser.elapsedS;
     const at = this.now();
-    const written = this.writeEnd(burnId, { status, linesDone: session.sent, actualS, at, hands: session.hands });
+    const written = this.writeEnd(burnId, {
+      status,
+      linesDone: session.sent,
+      actualS,
+      at,
+      hands: session.hands,
+      fault: session.fault,
+    });
     this.keep(written);
     await written;
   }

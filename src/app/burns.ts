@@ -177,5 +177,6 @@ export async function photographCard(
     bytes: Buffer.from(jpeg),
     fileName: `bench-${card.layout.code}.jpg`,
     origin: 'bench-camera',
+    finish: wiped ? 'after' : 'before',
   });
 }

@@ -171,7 +171,7 @@ export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing,
   const sides = Object.entries(check.beyondMm).filter(([, mm]) => mm > 0);
   throw new Problem(
     'outside-bed',
-    `Head or run-up would go beyond the bed: ${sides.map(([side, mm]) => `${formatLength(mm, pairing.machine.likedUnits, 3)} at the ${side}`).join(', ')}.`,
+    `${pairing.machine.head === 'galvo' ? 'The card would lie beyond what the lens reaches' : 'Head or run-up would go beyond the bed'}: ${sides.map(([side, mm]) => `${formatLength(mm, pairing.machine.likedUnits, 3)} at the ${side}`).join(', ')}.`,
   );
 }
 

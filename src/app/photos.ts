@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
+import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
@@ -13,6 +14,7 @@ export interface IncomingPhoto {
   readonly bytes: Buffer;
   readonly fileName: string;
   readonly origin: 'upload' | 'bench-camera';
+  readonly finish: FinishMoment | null;
 }
 
 /** What a file's first bytes say it is. Names and declared types are not believed. */
@@ -61,7 +63,7 @@ export async function receivePhoto(
   incoming: IncomingPhoto,
 ): Promise<{ id: number; again: boolean }> {
   await getCard(ctx, cardId);
-  const { bytes, origin } = incoming;
+  const { bytes, origin, finish } = incoming;
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
   const mediaType = sniffMediaType(bytes);
   if (mediaType === 'heic') throw new Problem('photo-heic', 'This is a HEIC photo, the format of some phones.');
@@ -77,6 +79,7 @@ export async function receivePhoto(
     widthPx: size.width,
     heightPx: size.height,
     sha256,
+    finish,
   };
   const id = await ctx.db.transaction().execute((tx) => photos.insertPhoto(tx, photo, bytes));
   if (id === null) {

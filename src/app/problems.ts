@@ -13,7 +13,7 @@ export const PROBLEMS = {
   'wavelength-passes': { status: 409, title: 'This source cannot mark this stock', whatToDo: 'Choose another machine or another stock.' },
   retired: { status: 409, title: 'The machine, lens or stock is retired', whatToDo: 'Bring it back on its page, or choose another.' },
   'does-not-fit': { status: 409, title: 'The card does not fit there', whatToDo: 'Make it smaller, or place it elsewhere on the sheet.' },
-  'outside-bed': { status: 409, title: 'Head or run-up would leave the bed', whatToDo: 'Move the card or the sheet inwards, or slow the fastest row.' },
+  'outside-bed': { status: 409, title: 'The beam would have to go where it cannot', whatToDo: 'Move the card or the sheet inwards; on a gantry a slower fastest row needs less run-up.' },
   'cautions-unticked': { status: 409, title: 'The pre-burn check is not complete', whatToDo: 'Tick each line when it is true, then start.' },
   'machine-busy': { status: 409, title: 'This machine is burning already', whatToDo: 'Wait for the burn to end, or stop it.' },
   'burn-not-open': { status: 409, title: 'This burn has ended', whatToDo: 'Look at its entry in the logbook; start a new burn if needed.' },

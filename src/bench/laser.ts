@@ -169,18 +169,22 @@ export class SimulatedLaser {
     const x = place('X', this.x, this.zeroX, xSign);
     const y = place('Y', this.y, this.zeroY, ySign);
     const z = place('Z', this.z, 0, 1);
+    const moves = words.has('X') || words.has('Y');
     const slack = 1e-6;
     if (x < -slack || y < -slack || x > this.truth.bedWidthMm + slack || y > this.truth.bedDepthMm + slack) {
       return refused(`X${words.get('X')?.at(-1)} Y${words.get('Y')?.at(-1)} is outside the bed`);
     }
     const { fieldMm, bedWidthMm, bedDepthMm } = this.truth;
-    if (fieldMm !== null && Math.max(Math.abs(x - bedWidthMm / 2), Math.abs(y - bedDepthMm / 2)) > fieldMm / 2 + slack)
+    if (
+      moves &&
+      fieldMm !== null &&
+      Math.max(Math.abs(x - bedWidthMm / 2), Math.abs(y - bedDepthMm / 2)) > fieldMm / 2 + slack
+    )
       return refused(`X${words.get('X')?.at(-1)} Y${words.get('Y')?.at(-1)} is outside the field of the lens`);
     const feed = words.get('F')?.at(-1);
     if (feed !== undefined && !(feed > 0)) return refused(`feed ${feed} is not above zero`);
     const s = words.get('S')?.at(-1);
     if (s !== undefined && !(s >= 0 && s <= 1000)) return refused(`power S${s} is not within 0..1000`);
-    const moves = words.has('X') || words.has('Y');
     if (moves && motion === 1 && feed === undefined && this.feedMmPerS === 0) return refused('no feed was given');
     if (z < this.truth.setFocusMm - this.truth.clearanceMm) {
       this.runJoined();

@@ -177,7 +177,7 @@ function burnBand(
   };
   const fluence = new Float32Array(window.width * window.height);
   const depth = new Float32Array(fluence.length);
-  const takes = specimen.takes[light];
+  const within = specimen.below?.[light] ?? specimen.takes[light];
   const { perMm3, onset, char } = specimen.solid;
   const bowAt = (x: number, y: number): number =>
     nature.bow * (1 - ((2 * x) / request.widthMm - 1) ** 2) * (1 - ((2 * y) / request.heightMm - 1) ** 2);
@@ -188,7 +188,7 @@ function burnBand(
   const remove = (air: AirEffect): void => {
     const cut = perMm3 === null ? 0 : 1 / (perMm3 * air.cutting);
     for (const index of touched) {
-      const taken = crossing[index]! * takes;
+      const taken = crossing[index]! * within;
       crossing[index] = 0;
       const now = depth[index]!;
       // Char that earlier crossings left takes the first part of the next one's light.
@@ -232,7 +232,7 @@ function burnBand(
     const stretch = { x0: at(trace.x0), y0: at(trace.y0), x1: at(trace.x1), y1: at(trace.y1) };
     // A line that could not begin to remove anything even at its middle leaves the depth alone: most of engraving.
     const peak = (2 * trace.joulesPerMm * leak) / (WALLS * inCut * Math.min(spot.xMm, spot.yMm));
-    const deepens = perMm3 !== null && peak * takes > onset;
+    const deepens = perMm3 !== null && peak * within > onset;
     const perMm2 = px * px;
     deposit(stretch, joules, beam, window, (index, share) => {
       fluence[index]! += (share * perMm2) / cooling;
@@ -245,7 +245,7 @@ function burnBand(
       crossing[index]! += share * perMm2;
     });
     const dwell = Math.min(3, Math.max(0.3, Math.sqrt(SCORCH.usualMmPerS / trace.speedMmPerS)));
-    const deep = Math.min(1, (peak * takes - onset) / perMm3 / SCORCH.fullDepthMm) ** 2;
+    const deep = Math.min(1, (peak * within - onset) / perMm3 / SCORCH.fullDepthMm) ** 2;
     const warm = joules * SCORCH.share * AIR[trace.air].scorch * dwell * deep;
     const around = SCORCH.sigmaMm * px;
     deposit(stretch, warm, { sigmaX: around, sigmaY: around }, window, (index, share) => {

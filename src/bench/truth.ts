@@ -102,7 +102,8 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
     accelerationYMmPerS2: machine.accelerationYMmPerS2 * (0.9 + 0.06 * random()),
     topSpeedXMmPerS: machine.topSpeedXMmPerS,
     topSpeedYMmPerS: machine.topSpeedYMmPerS,
-    lineOverheadS: 0.0004 + 0.0006 * random(),
+    // A galvo’s controller has its list in memory before it begins; a gantry’s reads on as it goes.
+    lineOverheadS: (machine.galvo ? 0 : 1) * (0.0004 + 0.0006 * random()),
     lagS: 0.00008 + 0.00008 * random(),
     bedWidthMm: machine.bedWidthMm,
     bedDepthMm: machine.bedDepthMm,
@@ -133,7 +134,7 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
  * program takes where the head stands, the head was put over the card's front left corner.
  */
 function controllerOf(
-  { zero, xPlus, yPlus, bedWidthMm, bedDepthMm }: BenchMachine,
+  { zero, xPlus, yPlus, bedWidthMm, bedDepthMm, galvo }: BenchMachine,
   card: PlacedCard,
 ): Pick<LaserTruth, 'zeroX' | 'zeroY' | 'xSign' | 'ySign' | 'startX' | 'startY'> {
   const frontOfCard = bedDepthMm - card.rearMm - card.heightMm;
@@ -148,12 +149,15 @@ function controllerOf(
     head: [0, 0],
   };
   const [zeroX, zeroY] = onBed[zero]!;
+  // Mirrors at rest look at the middle, a head rests in the rear left corner.
+  const rest = galvo ? onBed['bed-middle']! : onBed['bed-rear-left']!;
+  const [startX, startY] = zero === 'head' ? onBed['card-corner']! : rest;
   return {
     zeroX,
     zeroY,
     xSign: xPlus === 'right' ? 1 : -1,
     ySign: yPlus === 'away' ? 1 : -1,
-    startX: zero === 'head' ? card.leftMm : 0,
-    startY: zero === 'head' ? frontOfCard : bedDepthMm,
+    startX,
+    startY,
   };
 }

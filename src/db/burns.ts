@@ -1,7 +1,7 @@
 import type { BurnRecord, HandRecord } from '../records/burn';
 import type { Db } from './client';
 
-export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'endedAt'> & {
+export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'endedAt' | 'fault'> & {
   readonly program: string | null;
   readonly parts: readonly object[];
   readonly endedAt: Date | null;
@@ -33,7 +33,7 @@ const burns = (db: Db) =>
     .selectFrom('burn')
     .select([
       'id', 'card_id', 'machine_id', 'place', 'status', 'cells', 'lines_total', 'lines_done', 'seed', 'cautions', 'estimated_s',
-      'actual_s', 'started_at', 'ended_at',
+      'actual_s', 'started_at', 'ended_at', 'fault',
     ]); // prettier-ignore
 
 type BurnRow = Awaited<ReturnType<ReturnType<typeof burns>['execute']>>[number];
@@ -53,6 +53,7 @@ const burnOf = (row: BurnRow): BurnRecord => ({
   actualS: row.actual_s,
   startedAt: row.started_at.toISOString(),
   endedAt: row.ended_at?.toISOString() ?? null,
+  fault: row.fault,
 });
 
 export async function burnById(db: Db, id: number): Promise<BurnRecord | undefined> {
@@ -112,6 +113,7 @@ export async function endBurn(
     readonly actualS: number | null;
     readonly at: Date;
     readonly hands: readonly HandRecord[];
+    readonly fault: string | null;
   },
 ): Promise<void> {
   await db
@@ -122,6 +124,7 @@ export async function endBurn(
       actual_s: end.actualS,
       ended_at: end.at,
       hands: JSON.stringify(end.hands),
+      fault: end.fault,
     })
     .where('id', '=', id)
     .where('status', 'in', ['running', 'paused'])

@@ -3,11 +3,13 @@ import type { Database } from './schema';
 import * as first from './migrations/0001-first';
 import * as facts from './migrations/0002-facts';
 import * as realMachines from './migrations/0003-real-machines';
+import * as faultsAndFinish from './migrations/0004-faults-and-finish';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
   '0002-facts': facts,
   '0003-real-machines': realMachines,
+  '0004-faults-and-finish': faultsAndFinish,
 };
 
 /** The database was made by a newer version of the program. */

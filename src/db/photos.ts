@@ -21,6 +21,7 @@ const photoOf = (row: PhotoRow): PhotoRecord => ({
   status: row.status,
   detail: row.detail,
   corners: row.corners,
+  finish: row.finish,
   revision: row.revision,
   createdAt: row.created_at.toISOString(),
 });
@@ -41,6 +42,7 @@ export async function insertPhoto(db: Db, photo: NewPhoto, bytes: Buffer): Promi
       status: 'waiting',
       detail: '{}',
       corners: 'null',
+      finish: photo.finish,
     })
     .onConflict((conflict) => conflict.columns(['card_id', 'sha256']).doNothing())
     .returning('id')

@@ -16,6 +16,7 @@ import type { Outline } from '../core/stock/outline';
 import type { LikedUnits } from '../core/quantities/format';
 import type { Point } from '../core/geometry/point';
 import type { BurnStatus, HandRecord } from '../records/burn';
+import type { FinishMoment } from '../core/card/work-setup';
 import type { ImageRole, PhotoDetail, PhotoStatus } from '../records/photo';
 
 /** Row types of the tables. The constraints themselves stand in the migrations. */
@@ -155,6 +156,8 @@ export interface BurnTable {
   actual_s: number | null;
   started_at: GeneratedTimestamp;
   ended_at: ColumnType<Date | null, Date | null, Date | null>;
+  /** What broke it off; null for burns that ended as they were meant to. */
+  fault: ColumnType<string | null, never, string | null>;
 }
 
 export interface PhotoTable {
@@ -171,6 +174,7 @@ export interface PhotoTable {
   /** Why it could not be read, which cards it shows. */
   detail: Json<PhotoDetail>;
   corners: Json<Point[] | null>;
+  finish: FinishMoment | null;
   revision: ColumnType<number, never, number>;
   created_at: GeneratedTimestamp;
 }

@@ -16,6 +16,8 @@ export interface BurnRecord {
   readonly actualS: number | null;
   readonly startedAt: string;
   readonly endedAt: string | null;
+  /** What broke it off, in the bench’s words; null for burns that ended as they were meant to, or with the server. */
+  readonly fault: string | null;
 }
 
 /** What a hand did at a stop of a burn. */

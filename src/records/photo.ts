@@ -1,3 +1,4 @@
+import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
 
@@ -24,6 +25,8 @@ export interface PhotoRecord {
   readonly status: PhotoStatus;
   readonly detail: PhotoDetail;
   readonly corners: readonly Point[] | null;
+  /** Null when nobody said. */
+  readonly finish: FinishMoment | null;
   /** Counts what was asked of it: a reading belongs to the revision it was begun for. */
   readonly revision: number;
   readonly createdAt: string;

@@ -1,10 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { jpegOf } from '../../src/bench/bench';
+import { benchMachineOf } from '../../src/bench/of-records';
 import { recover } from '../../src/server/recover';
 import { burnOnBench, photoOf } from '../support/burn';
 import { demoPairing } from '../support/demo';
 import { testApp, type TestApp } from '../support/context';
-import { makeCard, makePairing, tickedOf } from '../support/records';
+import { burnCard, makeCard, makePairing, tickedOf } from '../support/records';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -261,5 +262,34 @@ describe('an old card', () => {
     expect(fact.at).toEqual({ shade: 'medium' });
     expect(versions[0]).toMatchObject({ origin: 'adopted', cardId: id, cellIndex: 4 });
     expect(versions[0].value.settings).toMatchObject({ powerFraction: 0.5, speedMmPerS: 90 });
+  });
+});
+
+describe('the bench behind a machine', () => {
+  it('burns with mirrors from their rest in the middle of the field, and its photo is read', async () => {
+    const { pairingId } = await makePairing(app, 'tern', 'twoLayer', 'Mirrors');
+    const { id } = await makeCard(app, pairingId);
+    await burnCard(app, id);
+    await app.call('POST', `/api/cards/${id}/photograph?state=wiped`);
+    await app.ctx.readings.idle();
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    expect(view.photos[0]).toMatchObject({ status: 'read', finish: 'after' });
+    expect(view.reading.cells).toHaveLength(9);
+  });
+
+  it('says why it broke a burn off', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Breaker');
+    const { id } = await makeCard(app, pairingId);
+    const burn = await app.call('POST', '/api/burns', { cardId: id, place: 'bench', ticked: await tickedOf(app, id) });
+    const { card } = (await app.call('GET', `/api/cards/${id}`)).json;
+    const place = { leftMm: 30, rearMm: 30, widthMm: card.layout.widthMm, heightMm: card.layout.heightMm };
+    const program = { text: 'G21\nG90\nG0 X9999 Y10', lines: 3, parts: [] };
+    app.ctx.burns.start(burn.json.id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), place);
+    await app.ctx.burns.finishNow(burn.json.id);
+    expect((await app.call('GET', `/api/burns/${burn.json.id}`)).json).toMatchObject({
+      status: 'interrupted',
+      linesDone: 2,
+      fault: 'line 3 was refused: X9999 Y10 is outside the bed',
+    });
   });
 });

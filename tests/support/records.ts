@@ -53,7 +53,7 @@ export async function makeCardOf(
     kind,
     plan: { ...plan, ...change(plan) },
     sheetPlace: null,
-    sheetOnBed: { leftMm: 30, rearMm: 30 },
+    sheetOnBed: { leftMm: 40, rearMm: 40 },
   });
   if (made.status !== 201) throw new Error(JSON.stringify(made.json));
   return made.json as { id: number; code: string };
@@ -69,6 +69,8 @@ export async function burnCard(app: TestApp, cardId: number, cells: number[] | n
   const burn = await app.call('POST', '/api/burns', { cardId, place: 'bench', ticked, cells });
   if (burn.status !== 201) throw new Error(JSON.stringify(burn.json));
   await app.ctx.burns.finishNow(burn.json.id);
+  const { json: ended } = await app.call('GET', `/api/burns/${burn.json.id}`);
+  if (ended.status !== 'done') throw new Error(`the burn was ${ended.status}: ${ended.fault}`);
   return burn.json.id as number;
 }
 

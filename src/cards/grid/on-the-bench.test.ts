@@ -12,7 +12,7 @@ const PAIRINGS = [
   ['heron', 'leather'],
   ['marl', 'slate'],
   ['marl', 'mdf'],
-  ['marl', 'twoLayer'],
+  ['tern', 'twoLayer'],
 ] as const;
 
 /** A grid goes the whole way on the bench: plan, burn, photo, read, find. */

@@ -18,6 +18,8 @@ const MARKER_SHARE = 0.7;
 const MARKERS_S = 6;
 /** Lines across one module of a marker: fewer than two and its bits cannot be told apart. */
 const LEAST_LINES_A_MODULE = 2;
+/** More than this adds nothing to a photo. */
+const MOST_LINES_A_MODULE = 10;
 /** Faster than this, corners of small letters are rounded by most heads. */
 const LETTERING_TOP_MM_PER_S = 120;
 
@@ -71,7 +73,7 @@ export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: {
     wayTimeS(LEAST_MARKER_MM + ramps, 0, marker.speedMmPerS, machine) + wayTimeS(ramps, spotMm * 2, null, machine);
   const filled = Math.floor(moduleMm / (spotMm * 0.9));
   const quick = Math.floor(MARKERS_S / (4 * MARKER_MODULES * lineS));
-  const linesAModule = Math.max(LEAST_LINES_A_MODULE, Math.min(filled, quick, 6));
+  const linesAModule = Math.max(LEAST_LINES_A_MODULE, Math.min(filled, quick, MOST_LINES_A_MODULE));
   const intervalMm = Math.floor((moduleMm / linesAModule) * 1e4) / 1e4;
   const lettering = strokeFor(
     on,

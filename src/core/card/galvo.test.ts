@@ -4,13 +4,13 @@ import { demoPairing } from '../../../tests/support/demo';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
 import { programOfCard } from '../../formats/gcode';
-import { USUAL_GALVO } from '../machine/machine';
+import { USUAL_GALVO, type Machine } from '../machine/machine';
 import { checkBed } from './check';
 import { deliveredBy } from './energy';
 import { estimateCard } from './estimate';
 import { boundOfPlan, layCard, planProblems } from './lay';
 import { mainBurn } from './layout';
-import { cardPath } from './path';
+import { cardPath, fillRegion, frameBurns } from './path';
 import { constantFields } from './plan-fields';
 
 const pairing = demoPairing('tern', 'twoLayer');
@@ -73,6 +73,17 @@ describe('a galvo head', () => {
     expect(
       checkBed(reach, { machine: demoPairing('heron', 'birch').machine, lens }, { leftMm: 0, rearMm: 0 }).inside,
     ).toBe(true);
+  });
+  it('burns markers one way, so that a late beam shifts all their lines alike', () => {
+    const markers = (on: Machine) => frameBurns(lay(), on).filter(({ name }) => name.startsWith('marker'));
+    const senses = (on: Machine): number[] => {
+      const sweeps = markers(on).flatMap(({ burn: { shape, settings } }) => [
+        ...fillRegion(shape.do === 'sweep' ? shape.area : [], settings, 0),
+      ]);
+      return [...new Set(sweeps.map(({ from, to }) => Math.sign(to.x - from.x)))].sort((a, b) => a - b);
+    };
+    expect(senses(machine)).toEqual([1]);
+    expect(senses({ ...machine, head: 'gantry', galvo: null })).toEqual([-1, 1]);
   });
   it('alone turns and crosses lines, and pulses within its source’s range', () => {
     const gantry = demoPairing('marl', 'twoLayer');

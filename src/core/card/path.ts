@@ -218,11 +218,12 @@ export function markerRegion(marker: MarkerPlace): Region {
 
 /**
  * The frame as burns: each marker a sweep, all lettering one follow. Sharp, one pass. Where power follows speed markers need no run-up: on
- * lines that short it would be most of their time.
+ * lines that short it would be most of their time. Mirrors burn them one way: a beam that follows late by a tenth of a millisecond shifts
+ * the lines of both ways against each other by most of a module, and going back is quick.
  */
 export function frameBurns(
   { frame }: Layout,
-  { rampPower }: Pick<Machine, 'rampPower'>,
+  { rampPower, head }: Pick<Machine, 'rampPower' | 'head'>,
 ): { name: string; burn: Burn }[] {
   const shared = {
     passes: 1,
@@ -236,7 +237,12 @@ export function frameBurns(
     name: `marker ${marker.corner}`,
     burn: {
       shape: { do: 'sweep', area: markerRegion(marker) } as const,
-      settings: { ...shared, ...frame.settings.marker, ...(rampPower === 'follows-speed' && { runUpMm: 0 }) },
+      settings: {
+        ...shared,
+        ...frame.settings.marker,
+        bothWays: head !== 'galvo',
+        ...(rampPower === 'follows-speed' && { runUpMm: 0 }),
+      },
     },
   }));
   if (frame.lettering.length === 0) return markers;

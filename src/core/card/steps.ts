@@ -24,7 +24,7 @@ interface Named {
 }
 
 /** All burns of a card in the order they are burned in. */
-function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower'>): Named[] {
+function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head'>): Named[] {
   const common = (burns: readonly Burn[]): Named[] => burns.map((burn) => ({ what: 'common', cell: null, burn }));
   return [
     ...frameBurns(layout, machine).map(({ name, burn }) => ({ what: name.split(' ')[0]!, cell: null, burn })),
@@ -42,7 +42,7 @@ function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower'>): Name
  * works through its layers from the first to the last burns the riskiest cells last. Areas to be filled and lines to be followed are
  * never in one step.
  */
-export function cardSteps(layout: Layout, machine: Pick<Machine, 'rampPower'>): Step[] {
+export function cardSteps(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head'>): Step[] {
   const steps = new Map<string, { what: string; burn: Burn; shapes: Shape[]; cells: number[] }>();
   for (const { what, cell, burn } of burnsInOrder(layout, machine)) {
     const key = JSON.stringify([burn.shape.do, Object.entries(burn.settings).sort()]);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isSaid, setupChecks, setupWords, UNSAID_SETUP } from './work-setup';
+import { isSaid, momentWords, nextPhotoShows, setupChecks, setupWords, UNSAID_SETUP } from './work-setup';
 
 describe('how a sheet is set up', () => {
   it('asks nothing where nothing was said', () => {
@@ -19,5 +19,22 @@ describe('how a sheet is set up', () => {
       'The sheet lies on the bare bed, focus set by a spacer.',
     ]);
     expect(setupWords(setup).join('; ')).toContain('air: 80 kPa; washed afterwards, looked at before the finish');
+  });
+});
+
+describe('a photo before or after the finish', () => {
+  const washed = { ...UNSAID_SETUP, finish: 'washed' } as const;
+  it('shows what the piece is to be looked at as, and of both first the one before', () => {
+    expect(nextPhotoShows(UNSAID_SETUP, [])).toBeNull();
+    expect(nextPhotoShows({ ...washed, lookedAt: 'after' }, [])).toBe('after');
+    expect(nextPhotoShows({ ...washed, lookedAt: 'before' }, ['before'])).toBe('before');
+    expect(nextPhotoShows({ ...washed, lookedAt: 'both' }, [null])).toBe('before');
+    expect(nextPhotoShows({ ...washed, lookedAt: 'both' }, ['before', null])).toBe('after');
+  });
+  it('says so in words, and nothing where nothing is done or known', () => {
+    expect(momentWords(washed, 'before')).toBe('before it is washed');
+    expect(momentWords(washed, 'after')).toBe('after it was washed');
+    expect(momentWords(washed, null)).toBeNull();
+    expect(momentWords(UNSAID_SETUP, 'after')).toBeNull();
   });
 });

@@ -127,6 +127,28 @@ export function setupWords(setup: WorkSetup): string[] {
   ].filter(Boolean);
 }
 
+/** Before or after the finish. */
+export type FinishMoment = 'before' | 'after';
+
+/**
+ * What the next photo of a piece most likely shows: by when it is to be looked at, and where that is before and after, by what earlier
+ * photos show. Null where nothing is done to the piece.
+ */
+export function nextPhotoShows(
+  { finish, lookedAt }: WorkSetup,
+  earlier: readonly (FinishMoment | null)[],
+): FinishMoment | null {
+  if (finish === 'none') return null;
+  if (lookedAt !== 'both') return lookedAt;
+  return earlier.includes('before') ? 'after' : 'before';
+}
+
+/** "before it is wiped", "after it was washed"; null where nobody said when, or nothing is done to the piece. */
+export function momentWords({ finish }: WorkSetup, moment: FinishMoment | null): string | null {
+  if (finish === 'none' || moment === null) return null;
+  return moment === 'before' ? `before it is ${FINISHES[finish]}` : `after it was ${FINISHES[finish]}`;
+}
+
 /** What of a set-up is to be checked before the beam comes on, one line each. */
 export function setupChecks(setup: WorkSetup): string[] {
   const { masked, wiped, dried, coatedWith, support, heldBy, focusSetBy } = setup;

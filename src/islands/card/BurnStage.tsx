@@ -30,8 +30,11 @@ import styles from './BurnStage.module.css';
 const ENDINGS: Readonly<Record<string, string>> = {
   done: 'Burned to the end',
   stopped: 'Stopped by hand',
-  interrupted: 'Interrupted: the server or the bench ended it',
+  interrupted: 'Interrupted: the server ended first',
 };
+
+const endingWords = ({ status, fault }: BurnView): string =>
+  fault === null ? (ENDINGS[status] ?? '') : `Broken off by the bench, ${fault}`;
 
 const partWords = ({ part, cells }: BurnProgress): string => {
   if (cells.length === 0) return part || '…';
@@ -203,7 +206,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
             <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>
               {burn.place === 'own-machine'
                 ? ownWords(burn)
-                : `${ENDINGS[burn.status] ?? ''}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
+                : `${endingWords(burn)}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
             </Notice>
             {burn.place === 'own-machine' && (
               <OwnTime

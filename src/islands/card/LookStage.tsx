@@ -1,5 +1,6 @@
 import { useState, type KeyboardEvent } from 'react';
 import { cardKind } from '../../cards/registry';
+import type { PhotoView } from '../../records/photo';
 import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
 import { Button } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
@@ -8,7 +9,7 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
-import type { WorkSetup } from '../../core/card/work-setup';
+import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
@@ -233,7 +234,10 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </TicketPart>
       ) : (
         <TicketPart>
-          <FinishNotice setup={card.plan.setup} />
+          <FinishNotice
+            setup={card.plan.setup}
+            photo={view.photos.find((photo) => photo.id === view.reading?.photoId)}
+          />
           <p>Choose a cell on the mat. Arrows move; the keys shown on the buttons answer; U undoes, 0 clears.</p>
         </TicketPart>
       )}
@@ -348,16 +352,18 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
 }
 
 /** When the piece is to be looked at, and what is done to it first. */
-function FinishNotice({ setup: { finish, lookedAt } }: { setup: WorkSetup }) {
+function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | undefined }) {
+  const { finish, lookedAt } = setup;
   if (finish === 'none') return null;
-  const when = {
-    before: `before it is ${finish}`,
-    after: `after it was ${finish}`,
-    both: `before and after it is ${finish}: answer by what you see in the end`,
-  }[lookedAt];
+  const when =
+    lookedAt === 'both'
+      ? `before and after it is ${finish}: answer by what you see in the end`
+      : momentWords(setup, lookedAt);
+  const read = momentWords(setup, photo?.finish ?? null);
   return (
     <Notice title="How it is looked at">
-      Look {when}. Soot is brushed or blown off first, never rubbed in: rubbed soot reads as a darker mark.
+      Look {when}. {read && `What was read comes from a photo taken ${read}. `}Soot is brushed or blown off first, never
+      rubbed in: rubbed soot reads as a darker mark.
     </Notice>
   );
 }

@@ -3,9 +3,11 @@ import { useDropzone } from 'react-dropzone';
 import type { PhotoView } from '../../records/photo';
 import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
+import { SelectField } from '../../components/Field';
 import { CardDrawing } from '../../components/CardDrawing';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
+import { momentWords, nextPhotoShows, type FinishMoment } from '../../core/card/work-setup';
 import { mixColours } from '../../core/color/mix';
 import { burnedColourOf } from '../../core/stock/families';
 import { plainNumber } from '../../core/quantities/format';
@@ -61,6 +63,16 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [sending, setSending] = useState<string | null>(null);
   const [shownId, setShownId] = useState<number | null>(null);
   const [corners, setCorners] = useState<Corners | null>(null);
+  const { setup } = card.plan;
+  const [chosen, setChosen] = useState<FinishMoment | null>(null);
+  const shows =
+    chosen ??
+    nextPhotoShows(
+      setup,
+      photos.map((photo) => photo.finish),
+    );
+  /** The simulated bench can take soot off, and nothing more. */
+  const beyondBench = shows === 'after' && ['sanded', 'stained'].includes(setup.finish);
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
@@ -74,6 +86,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     setShownId(id);
     setByHandId(null);
     setCorners(null);
+    setChosen(null);
   };
 
   const upload = (files: readonly File[]): void =>
@@ -81,10 +94,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       for (const file of files) {
         setSending(file.name);
         try {
-          await send(`/api/cards/${card.id}/photos?name=${encodeURIComponent(file.name.slice(0, 120))}`, {
-            method: 'POST',
-            file,
-          });
+          const query = new URLSearchParams({ name: file.name.slice(0, 120), ...(shows && { finish: shows }) });
+          await send(`/api/cards/${card.id}/photos?${query}`, { method: 'POST', file });
           show(null);
         } finally {
           setSending(null);
@@ -103,7 +114,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     action.run(async () => {
       setSending('the simulated camera');
       try {
-        await send(`/api/cards/${card.id}/photograph`, { method: 'POST' });
+        await send(`/api/cards/${card.id}/photograph?state=${shows === 'after' ? 'wiped' : 'raw'}`, { method: 'POST' });
         show(null);
       } finally {
         setSending(null);
@@ -126,6 +137,16 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     <>
       {tabs}
       <TicketPart title="Photo of the card">
+        {shows && (
+          <SelectField
+            label="It shows the piece"
+            value={shows}
+            onChange={(event) => setChosen(event.target.value as FinishMoment)}
+          >
+            <option value="before">{momentWords(setup, 'before')}</option>
+            <option value="after">{momentWords(setup, 'after')}</option>
+          </SelectField>
+        )}
         <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
           <label className={styles.pick}>
             <input
@@ -155,9 +176,17 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           </p>
         </div>
         {onBench && (
-          <Button look={photos.length === 0 ? 'main' : 'plain'} busy={action.busy} onClick={takePhoto}>
-            Take it with the simulated camera
-          </Button>
+          <>
+            <Button
+              look={photos.length === 0 ? 'main' : 'plain'}
+              busy={action.busy}
+              disabled={beyondBench}
+              onClick={takePhoto}
+            >
+              Take it with the simulated camera
+            </Button>
+            {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
+          </>
         )}
         {sending && <Notice live>Receiving from {sending} …</Notice>}
         <ProblemNotice problem={action.problem} />
@@ -172,7 +201,13 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                   <strong>{photo.fileName}</strong>
                   <span role="status">{stateOf(photo, layout.adopted)}</span>
                   <span>
-                    {plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP, {plainNumber(photo.byteCount / 1e6)} MB
+                    {[
+                      momentWords(setup, photo.finish),
+                      `${plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP`,
+                      `${plainNumber(photo.byteCount / 1e6)} MB`,
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
                   </span>
                 </button>
                 {photo.status === 'other-card' && photo.otherCards[0] && (

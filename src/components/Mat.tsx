@@ -27,6 +27,8 @@ interface Props {
   readonly overlay?: (view: MatView) => ReactNode;
   readonly onKeyDown?: KeyboardEventHandler;
   readonly tools?: ReactNode;
+  /** False where the drawing is not in millimetres, as a photo’s pixels: it has no rules then. */
+  readonly ruled?: boolean;
 }
 
 const RULE_PX = 36;
@@ -71,7 +73,8 @@ function Rule({ along, size, view }: { along: 'x' | 'y'; size: number; view: Zoo
 }
 
 /** A true-scale drawing board with millimetre rules; wheel or pinch zooms, dragging the ground moves it. */
-export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Props) {
+export function Mat({ label, extent, children, overlay, onKeyDown, tools, ruled = true }: Props) {
+  const rulePx = ruled ? RULE_PX : 0;
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const behaviour = useRef<ZoomBehavior<SVGSVGElement, unknown> | null>(null);
@@ -99,17 +102,20 @@ export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Prop
   const { x, y, width, height } = extent;
   const fit = useMemo(() => {
     const room = 14;
-    const wide = size.width - RULE_PX - 2 * room;
-    const high = size.height - RULE_PX - 2 * room;
+    const wide = size.width - rulePx - 2 * room;
+    const high = size.height - rulePx - 2 * room;
     if (wide < 20 || high < 20) return null;
     const k = Math.min(wide / width, high / height);
-    const left = RULE_PX + room + (wide - width * k) / 2 - x * k;
-    const top = RULE_PX + room + (high - height * k) / 2 - y * k;
+    const left = rulePx + room + (wide - width * k) / 2 - x * k;
+    const top = rulePx + room + (high - height * k) / 2 - y * k;
     return zoomIdentity.translate(left, top).scale(k);
-  }, [size, x, y, width, height]);
+  }, [size, x, y, width, height, rulePx]);
 
   useEffect(() => {
-    if (fit && behaviour.current) select(svg.current!).call(behaviour.current.transform, fit);
+    if (!fit || !behaviour.current) return;
+    // A photo of thousands of pixels fits at a scale that no drawing in millimetres asks for.
+    behaviour.current.scaleExtent([Math.min(0.2, fit.k / 2), 200]);
+    select(svg.current!).call(behaviour.current.transform, fit);
   }, [fit]);
 
   const view: MatView = {
@@ -125,12 +131,16 @@ export function Mat({ label, extent, children, overlay, onKeyDown, tools }: Prop
         <g transform={`translate(${transform.x} ${transform.y}) scale(${transform.k})`}>
           {size.width > 0 && children(view)}
         </g>
-        <Rule along="x" size={size.width} view={transform} />
-        <Rule along="y" size={size.height} view={transform} />
-        <rect className={styles.corner} width={RULE_PX} height={RULE_PX} />
-        <text className={styles.unit} x={5} y={22} aria-hidden="true">
-          mm
-        </text>
+        {ruled && (
+          <>
+            <Rule along="x" size={size.width} view={transform} />
+            <Rule along="y" size={size.height} view={transform} />
+            <rect className={styles.corner} width={RULE_PX} height={RULE_PX} />
+            <text className={styles.unit} x={5} y={22} aria-hidden="true">
+              mm
+            </text>
+          </>
+        )}
       </svg>
       {overlay && size.width > 0 && <div className={styles.overlay}>{overlay(view)}</div>}
       <div className={styles.tools}>

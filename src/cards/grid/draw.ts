@@ -47,7 +47,7 @@ export function drawGrid(plan: GridPlan, pairing: Pairing): Drawn {
     before: [],
     after: [],
     labels: [...above, ...beside],
-    units: `% ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()}`,
+    units: `% / ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()}`,
     caption: `POWER % ACROSS / SPEED ${letterOf('speed', speeds[0]!, liked).unit.toUpperCase()} DOWN`,
     constants: constantsText(plan.constants, liked),
     markers: 'four',

@@ -6,7 +6,9 @@ import { casualShot, type Piece } from '../../bench/bench';
 import { grid } from '../../cards/grid';
 import { checkOldCard } from '../card/adopt';
 import type { OldCard } from '../card/old-card';
+import { layCard } from '../card/lay';
 import type { Layout } from '../card/layout';
+import { rectRing } from '../card/shape';
 import { proposeConstants } from '../card/propose-constants';
 import type { Point } from '../geometry/point';
 import type { RgbImage } from '../image/raster';
@@ -61,6 +63,44 @@ describe('an old card', () => {
     expect(trusted.length).toBeGreaterThan(12);
     for (const cell of trusted)
       expect(Math.abs(cell.lightness - trueLightness(piece, layout, pairing, cell.cellIndex))).toBeLessThan(2.5);
+  });
+  it.each([
+    [1, 0],
+    [-1, 0],
+    [0, 1],
+    [0, -1],
+    [1, 1],
+    [-1, -1],
+  ])('is not read a column or row beside itself: %d, %d', (right, down) => {
+    const pitch = OLD.cellMm + OLD.gapMm;
+    const { x, y, width, height } = layout.inner;
+    const corners = [[x, y], [x + width, y], [x + width, y + height], [x, y + height]].map(([cx, cy]) =>
+      photo.placeOf(cx! + right * pitch, cy! + down * pitch),
+    ); // prettier-ignore
+    expect(readCard({ photo, layout, stock: pairing.stock, corners })).toMatchObject({
+      outcome: 'unreadable',
+      reason: 'more-cells',
+    });
+  });
+  it('is not taken for a part of itself by lettering and markers around its cells', () => {
+    const on = demoPairing('marl', 'alder');
+    const { plan } = grid.propose({ pairing: on, facts: [] });
+    const lettered = layCard(grid, { ...plan, frame: { ...plan.frame!, words: 'full' } }, on, { cardNumber: 77 });
+    const shot = photoOf(burnOnBench(lettered, on, 'full'), 'full', { widthPx: 2400, heightPx: 1800 });
+    const levels = (channel: 'power' | 'speed') => [
+      ...new Set(lettered.cells.map((cell) => Number(cell.levels[channel]))),
+    ];
+    const old: OldCard = {
+      across: { channel: 'power', values: levels('power') },
+      down: { channel: 'speed', values: levels('speed') },
+      cellMm: plan.cellMm,
+      gapMm: plan.gapMm,
+      constants: plan.constants,
+    };
+    const { x, y, width, height } = lettered.inner;
+    const corners = rectRing({ x, y, width, height }).map((corner) => shot.placeOf(corner.x, corner.y));
+    const { layout: adopted } = grid.adopt(old, on, 900);
+    expect(readCard({ photo: shot, layout: adopted, stock: on.stock, corners }).outcome).toBe('read');
   });
   it('is not read where cells were told wider than they are, or are not there at all', () => {
     const { layout: wider } = grid.adopt({ ...OLD, cellMm: 6.4, gapMm: 0.6 }, pairing, 900);

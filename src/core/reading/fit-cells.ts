@@ -1,5 +1,6 @@
 import { luminance } from '../color/srgb';
 import type { Layout } from '../card/layout';
+import type { Rect } from '../geometry/point';
 import type { Rectified } from './rectify';
 
 /** How cells really lie along one axis of a straightened card, against how they were told: mm' = start + scale x mm. */
@@ -45,8 +46,8 @@ function gradientAlong(image: Rectified, horizontal: boolean, bands: Borders): F
   });
 }
 
-/** How strongly borders at these places show: cells darker than what is between them, or brighter, all alike. */
-function strength(
+/** How strongly borders at these places show: above zero for cells darker than what is between them, below for brighter ones. */
+function signedStrength(
   slope: Float64Array,
   pxPerMm: number,
   borders: Borders,
@@ -60,7 +61,7 @@ function strength(
     const half = (scale * width * (high - low)) / 2;
     sum += (slope[Math.round((middle + half) * pxPerMm)] ?? 0) - (slope[Math.round((middle - half) * pxPerMm)] ?? 0);
   }
-  return Math.abs(sum);
+  return sum;
 }
 
 const steps = (from: number, to: number, count: number): number[] =>
@@ -75,7 +76,7 @@ function fitAxis(slope: Float64Array, pxPerMm: number, borders: Borders, reachMm
     for (const scale of scales)
       for (const startMm of starts)
         for (const width of widths) {
-          const score = strength(slope, pxPerMm, borders, startMm, scale, width);
+          const score = Math.abs(signedStrength(slope, pxPerMm, borders, startMm, scale, width));
           tried.push(score);
           if (score > best.score) best = { startMm, scale, width, score };
         }
@@ -102,20 +103,22 @@ function fitAxis(slope: Float64Array, pxPerMm: number, borders: Borders, reachMm
 /** A fit is believed where its edges stand out from what other places show by this factor. */
 export const CLEAR_ENOUGH = 2.5;
 
+/** Borders of a layout's columns and rows, as told, in order. */
+function bordersOfCells({ cells }: Layout): { readonly columns: Borders; readonly rows: Borders } {
+  const bordersOf = (spans: readonly (readonly [low: number, size: number])[]): Borders =>
+    [...new Map(spans.map(([low, size]) => [low, [low, low + size] as const])).values()].sort((a, b) => a[0] - b[0]);
+  return {
+    columns: bordersOf(cells.map(({ box }) => [box.x, box.width])),
+    rows: bordersOf(cells.map(({ box }) => [box.y, box.height])),
+  };
+}
+
 /**
  * Fits a card's rows and columns of cells to its straightened picture, from where corners dragged by hand put them: for each axis where
  * the cells begin, how far they reach and how wide they are. Looks as far as half a gap and a quarter of a cell away.
  */
 export function fitCells(image: Rectified, layout: Layout): { readonly x: AxisFit; readonly y: AxisFit } {
-  const bordersOf = (
-    low: (cell: Layout['cells'][number]) => number,
-    size: (cell: Layout['cells'][number]) => number,
-  ): Borders =>
-    [...new Map(layout.cells.map((cell) => [low(cell), [low(cell), low(cell) + size(cell)] as const])).values()].sort(
-      (a, b) => a[0] - b[0],
-    );
-  const columns = bordersOf((cell) => cell.box.x, (cell) => cell.box.width); // prettier-ignore
-  const rows = bordersOf((cell) => cell.box.y, (cell) => cell.box.height); // prettier-ignore
+  const { columns, rows } = bordersOfCells(layout);
   const reach = (borders: Borders): number => {
     const cell = borders[0]![1] - borders[0]![0];
     const gap = borders.length > 1 ? borders[1]![0] - borders[0]![1] : cell;
@@ -125,4 +128,72 @@ export function fitCells(image: Rectified, layout: Layout): { readonly x: AxisFi
     x: fitAxis(gradientAlong(image, true, rows), image.pxPerMm, columns, reach(columns)),
     y: fitAxis(gradientAlong(image, false, columns), image.pxPerMm, rows, reach(rows)),
   };
+}
+
+export type Side = 'left' | 'right' | 'top' | 'bottom';
+
+/** From one column or row to the next; from a lone one twice its width. */
+const pitchOf = ([first, second]: Borders): number => (second ? second[0] - first![0] : 2 * (first![1] - first![0]));
+
+/** How far around its cells a card is straightened to see whether more of them follow. */
+export function aroundCells(layout: Layout): Rect {
+  const { columns, rows } = bordersOfCells(layout);
+  const [dx, dy] = [pitchOf(columns), pitchOf(rows)];
+  const { x, y, width, height } = layout.inner;
+  return { x: x - dx, y: y - dy, width: width + 2 * dx, height: height + 2 * dy };
+}
+
+/** Borders beyond the edge are cells where they stand out from chance by this factor and reach this share of the clearest line's. */
+const BEYOND_CLEAR = 10;
+const BEYOND_SHARE = 0.08;
+
+/**
+ * On which sides more cells follow beyond those that were told: there the whole card was fitted beside itself, by a column or a row. Looks
+ * for the borders of one line of cells more, at the pitch and of the sense, darker or brighter, of the others; lettering has none of
+ * them. `image` shows `aroundCells`. What lies outside the photo cannot be looked at and counts as no cells.
+ */
+export function cellsBeyond(image: Rectified, layout: Layout): Side[] {
+  const around = aroundCells(layout);
+  const { columns, rows } = bordersOfCells(layout);
+  const moved = (borders: Borders, by: number): Borders => borders.map(([low, high]) => [low - by, high - by]);
+  const lines = { x: moved(columns, around.x), y: moved(rows, around.y) };
+  const beyond: Side[] = [];
+  for (const [axis, low, high] of [
+    ['x', 'left', 'right'],
+    ['y', 'top', 'bottom'],
+  ] as const) {
+    const across = lines[axis];
+    const along = lines[axis === 'x' ? 'y' : 'x'];
+    const pitch = pitchOf(across);
+    const strengths = (band: readonly [number, number]): { here: number; chance: number } =>
+      strengthHereAndAround(gradientAlong(image, axis === 'y', [band]), image.pxPerMm, along);
+    const told = across.map((band) => strengths(band).here);
+    const clearest = told.reduce((best, now) => (Math.abs(now) > Math.abs(best) ? now : best), 0);
+    const goesOn = ([from, to]: readonly [number, number], by: number): boolean => {
+      const { here, chance } = strengths([from + by, to + by]);
+      const share = here / clearest;
+      return share > BEYOND_SHARE && Math.abs(here) > BEYOND_CLEAR * chance;
+    };
+    if (goesOn(across[0]!, -pitch)) beyond.push(low);
+    if (goesOn(across.at(-1)!, pitch)) beyond.push(high);
+  }
+  return beyond;
+}
+
+/** Signed strength of borders at their places, at best within a little; and what is usual everywhere else. */
+function strengthHereAndAround(
+  slope: Float64Array,
+  pxPerMm: number,
+  borders: Borders,
+): { here: number; chance: number } {
+  const pitch = pitchOf(borders);
+  const near = 0.08 * (borders[0]![1] - borders[0]![0]);
+  let here = 0;
+  const elsewhere: number[] = [];
+  for (const start of steps(-pitch / 2, pitch / 2, 81)) {
+    const score = signedStrength(slope, pxPerMm, borders, start, 1, 1);
+    if (Math.abs(start) > 2 * near) elsewhere.push(Math.abs(score));
+    else if (Math.abs(start) <= near && Math.abs(score) > Math.abs(here)) here = score;
+  }
+  return { here, chance: elsewhere.sort((a, b) => a - b)[Math.floor(elsewhere.length / 2)]! };
 }

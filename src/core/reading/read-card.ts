@@ -7,7 +7,7 @@ import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
 import { fitBareField, type BareField } from './bare-field';
-import { CLEAR_ENOUGH, fitCells } from './fit-cells';
+import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { measureCell } from './measure-cell';
@@ -46,7 +46,8 @@ export type ReadResult =
   | { readonly outcome: 'needs-corners'; readonly markers: number }
   | {
       readonly outcome: 'unreadable';
-      readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells';
+      readonly reason:
+        'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
     };
 
 /** Resolution of the straightened card. */
@@ -84,7 +85,11 @@ function scaleAtCentre(h: Homography, layout: Layout): number {
 const WIDTH_SLACK = 0.2;
 
 /** The map of an old card's photo with its cells fitted, from where dragged corners put them; why not where they are not found. */
-function placedByCells(photo: RgbImage, layout: Layout, dragged: Homography): Homography | 'no-cells' | 'other-cells' {
+function placedByCells(
+  photo: RgbImage,
+  layout: Layout,
+  dragged: Homography,
+): Homography | 'no-cells' | 'other-cells' | 'more-cells' {
   const samples = Math.min(3, Math.max(1, Math.round(scaleAtCentre(dragged, layout) / RECTIFIED_PX_PER_MM)));
   const straight = rectify(photo, dragged, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   const { x, y } = fitCells(straight, layout);
@@ -92,7 +97,16 @@ function placedByCells(photo: RgbImage, layout: Layout, dragged: Homography): Ho
   if (Math.max(Math.abs(x.width - 1), Math.abs(y.width - 1)) > WIDTH_SLACK) return 'other-cells';
   const told = rectRing(layout.inner);
   const seen = told.map((corner) => project(dragged, x.startMm + x.scale * corner.x, y.startMm + y.scale * corner.y));
-  return fitHomography(told, seen).homography;
+  const fitted = fitHomography(told, seen).homography;
+  const around = aroundCells(layout);
+  const wide = rectify(photo, movedOrigin(fitted, around), around.width, around.height, RECTIFIED_PX_PER_MM, samples);
+  return cellsBeyond(wide, layout).length > 0 ? 'more-cells' : fitted;
+}
+
+/** The same map with coordinates counted from another place. */
+function movedOrigin(h: Homography, { x, y }: Point): Homography {
+  const [a, b, c, d, e, f, g, i, j] = h;
+  return [a, b, a * x + b * y + c, d, e, d * x + e * y + f, g, i, g * x + i * y + j];
 }
 
 /**

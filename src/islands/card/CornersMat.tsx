@@ -68,12 +68,23 @@ export function CornersMat({
   return (
     <Mat
       label="The photo with four corner handles"
+      ruled={false}
       extent={{ x: 0, y: 0, width: photo.widthPx, height: photo.heightPx }}
     >
       {(view) => (
         <g>
           <image href={`/api/photos/${photo.id}/images/preview`} width={photo.widthPx} height={photo.heightPx} />
           <polygon className={styles.frame} points={corners.map(({ x, y }) => `${x},${y}`).join(' ')} />
+          {corners.map(({ x, y }) => {
+            const arm = 7 / view.pxPerMm;
+            return (
+              <path
+                key={`${x} ${y}`}
+                className={styles.cross}
+                d={`M${x - arm} ${y}h${2 * arm}M${x} ${y - arm}v${2 * arm}`}
+              />
+            );
+          })}
           {corners.map((corner, index) => (
             <circle
               key={NAMES[index]}

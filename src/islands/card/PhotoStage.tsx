@@ -26,6 +26,8 @@ const REASONS: Readonly<Record<string, string>> = {
     'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
   'other-cells':
     'The cells look narrower or wider than was typed. Measure one with a ruler and adopt the card again with that.',
+  'more-cells':
+    'More cells follow beyond the corners you set. Drag the handles onto the outermost cells, faint ones too, and tell the values of all of them.',
   'bad-corners': 'The four corners do not make a card. Drag them again.',
   damaged: 'The file is damaged or cut off. Send it again from the camera.',
   'too-many-pixels': 'It has more than 40 megapixels.',
@@ -33,7 +35,7 @@ const REASONS: Readonly<Record<string, string>> = {
 };
 
 /** What other corners may mend. */
-const CORNER_REASONS = ['bad-corners', 'no-cells', 'other-cells'];
+const CORNER_REASONS = ['bad-corners', 'no-cells', 'other-cells', 'more-cells'];
 
 function stateOf(photo: PhotoView, adopted: boolean): string {
   switch (photo.status) {

@@ -219,7 +219,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
-    summary: 'Let the bench’s camera take a photo of the burned card; it is put in line to be read',
+    summary: 'Let the bench’s camera take a photo of the burned card, as it is or wiped; it is put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
@@ -255,7 +255,8 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     id: 'uploadPhoto',
     method: 'POST',
     path: '/api/cards/{cardId}/photos',
-    summary: 'Upload a photo of a card (JPEG, PNG or WebP, to 25 MB and 40 megapixels); it is put in line to be read',
+    summary:
+      'Upload a photo of a card (JPEG, PNG or WebP, to 25 MB and 40 megapixels), taken before or after its finish; it is put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
     query: Joi.object({ name: Joi.string().max(200).default('photo'), finish: Joi.valid('before', 'after') }),

@@ -10,8 +10,9 @@ export type Corners = readonly [Point, Point, Point, Point];
 const NAMES = ['upper left', 'upper right', 'lower right', 'lower left'] as const;
 const STEP_PX = 4;
 
-/** A guess to start from: the card's shape, centred in the photo. */
-function guess(photo: PhotoView, layout: Layout): Corners {
+/** Where the handles start: where they were last dragged, or the card's shape in the middle of the photo. */
+function first(photo: PhotoView, layout: Layout): Corners {
+  if (photo.corners?.length === 4) return photo.corners as unknown as Corners;
   const [width, height] = layout.adopted
     ? [layout.inner.width, layout.inner.height]
     : [layout.widthMm, layout.heightMm];
@@ -41,7 +42,7 @@ export function CornersMat({
   onCorners: (corners: Corners) => void;
 }) {
   useEffect(() => {
-    if (corners === null) onCorners(guess(photo, layout));
+    if (corners === null) onCorners(first(photo, layout));
   }, [corners, onCorners, photo, layout]);
   if (corners === null) return null;
   const put = (index: number, point: Point): void =>

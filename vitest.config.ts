@@ -1,5 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
+/** Tests of the simulated bench, and those that burn and photograph on it. */
+const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
+
 export default defineConfig({
   test: {
     env: { TZ: 'UTC' },
@@ -7,7 +10,19 @@ export default defineConfig({
     testTimeout: 240_000,
     hookTimeout: 600_000,
     projects: [
-      { extends: true, test: { name: 'unit', include: ['src/**/*.test.ts'] } },
+      // Nothing here keeps state between files, and loading the sources anew for each would take most of the time.
+      {
+        extends: true,
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts'],
+          exclude: BENCH,
+          isolate: false,
+          maxWorkers: 2,
+        },
+      },
+      // What burns and photographs: slow, and about the whole line from plan to finding.
+      { extends: true, test: { name: 'bench', include: BENCH, maxWorkers: 2 } },
       {
         extends: true,
         test: {

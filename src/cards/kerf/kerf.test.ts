@@ -1,10 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../tests/support/burn';
 import { demoPairing } from '../../../tests/support/demo';
-import { caliperReading, isLoose } from '../../bench/gauges';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
-import type { Layout } from '../../core/card/layout';
 import { kerf } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -61,34 +58,5 @@ describe('the kerf squares', () => {
   });
   it('are not proposed where this source does not cut', () => {
     expect(() => kerf.propose({ pairing: demoPairing('marl', 'slate'), facts: [] })).toThrow(/not cut/);
-  });
-  it.each([
-    ['marl', 'alder'],
-    ['marl', 'acrylic'],
-  ] as const)('cut on the bench (%s, %s), drop, and their kerf is what the calipers really meet', (machine, stock) => {
-    const on = demoPairing(machine, stock);
-    const proposed = kerf.propose({ pairing: on, facts: [] }).plan;
-    const card: Layout = layCard(kerf, proposed, on, { cardNumber: 44 });
-    const piece = burnOnBench(card, on, `kerf ${stock}`);
-    const answers = card.order.flatMap((index) => {
-      expect(isLoose(piece, card.cells[index]!.box)).toBe(true);
-      return (['width-x', 'width-y'] as const).flatMap((field) =>
-        [0, 1, 2].map((turn) => {
-          const axis = field === 'width-x' ? 'x' : 'y';
-          const shown = caliperReading(piece, card.cells[index]!.box, axis, { owner: machine, turn });
-          if (!('shows' in shown)) throw new Error(shown.cannot);
-          return reading(index, field, turn, Number(shown.shows));
-        }),
-      );
-    });
-    const finding = kerf.find(card, { readings: [], answers }, { pairing: on, facts: [] });
-    expect(finding.missing).toEqual([]);
-    for (const axis of [finding.x!, finding.y!]) {
-      // Usual kerfs of such sources (common practice): a tenth to a third of a millimetre.
-      expect(axis.kerf.mean).toBeGreaterThan(0.05);
-      expect(axis.kerf.mean).toBeLessThan(0.4);
-      expect(axis.kerf.expanded95).toBeGreaterThan(0.02);
-      expect(axis.kerf.expanded95).toBeLessThan(0.06);
-    }
   });
 });

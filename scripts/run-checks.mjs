@@ -1,0 +1,80 @@
+// The checks that `npm run check` and `npm test` are made of, counted together.
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './prepare.mjs';
+
+const bin = (name) => join(root, 'node_modules', '.bin', name);
+const results = join(root, 'test-results');
+const env = { ...process.env, TZ: 'UTC', ASTRO_TELEMETRY_DISABLED: '1' };
+
+export const LINT = [
+  ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+  ['lint', bin('eslint'), ['.']],
+  ['styles', bin('stylelint'), ['src/**/*.css']],
+  ['types of the core, without DOM and Node', bin('tsc'), ['-p', 'tsconfig.core.json']],
+  ['import rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
+];
+export const TYPES = [['types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']]];
+export const BUILD = [['build', process.execPath, ['scripts/build.mjs', '--when-changed']]];
+
+/** Counts what passes and fails, and says so in the end. */
+export class Checks {
+  passed = 0;
+  failed = 0;
+
+  constructor() {
+    rmSync(results, { recursive: true, force: true });
+    mkdirSync(results, { recursive: true });
+  }
+
+  /** A check that passes or fails as a whole; what it prints is kept and shown when it has ended. */
+  check([name, command, args]) {
+    const started = Date.now();
+    return new Promise((done) => {
+      const child = spawn(command, args, { cwd: root, env });
+      let text = '';
+      child.stdout.on('data', (chunk) => (text += String(chunk)));
+      child.stderr.on('data', (chunk) => (text += String(chunk)));
+      child.on('error', (error) => (text += error.message));
+      child.on('close', (code) => {
+        if (code === 0) this.passed++;
+        else this.failed++;
+        const seconds = ((Date.now() - started) / 1000).toFixed(0);
+        console.log(`${code === 0 ? 'passed' : `\n${text}\nFAILED`}: ${name} (${seconds} s)`);
+        done(code === 0);
+      });
+    });
+  }
+
+  /** Checks one after another: two of these lanes keep two cores busy. */
+  async lane(checks) {
+    let good = true;
+    for (const check of checks) good = (await this.check(check)) && good;
+    return good;
+  }
+
+  /** Vitest's tests of one project, counted one by one. */
+  tests(project) {
+    const file = join(results, `${project}.json`);
+    const started = Date.now();
+    console.log(`\n== ${project} tests`);
+    const args = ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+    const good = spawnSync(bin('vitest'), args, { cwd: root, stdio: 'inherit', env }).status === 0;
+    const report = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { numPassedTests: 0, numFailedTests: 0 };
+    this.passed += report.numPassedTests;
+    this.failed += report.numFailedTests;
+    // A file that cannot be loaded, or an error outside a test, fails the run without a failed test.
+    if (!good && report.numFailedTests === 0) this.failed++;
+    if (good && report.numPassedTests === 0) this.failed++;
+    console.log(
+      `${project}: ${report.numPassedTests} passed, ${report.numFailedTests} failed (${((Date.now() - started) / 1000).toFixed(0)} s)`,
+    );
+  }
+
+  /** The last line alone on a line, and the exit code. */
+  close() {
+    console.log(`\n${this.passed} passed, ${this.failed} failed`);
+    process.exitCode = this.failed === 0 ? 0 : 1;
+  }
+}

@@ -1,0 +1,119 @@
+import seedrandom from 'seedrandom';
+import { mainBurn, type Layout } from '../../src/core/card/layout';
+import { markerRegion } from '../../src/core/card/path';
+import { boxOfShape } from '../../src/core/card/shape';
+import { luminanceOfLightness } from '../../src/core/color/lab';
+import { linearToSrgb } from '../../src/core/color/srgb';
+import { fitHomography, invertHomography, project } from '../../src/core/geometry/homography';
+import type { Point, Rect } from '../../src/core/geometry/point';
+import type { RgbImage } from '../../src/core/image/raster';
+import { stockLinearColour } from '../../src/core/reading/read-card';
+
+export interface DrawnPhoto extends RgbImage {
+  /** Where a place of the card, in mm, lies in the photo, pixel centres at whole coordinates. */
+  readonly placeOf: (x: number, y: number) => Point;
+}
+
+export interface DrawnShot {
+  /** L* of a cell's flat patch. */
+  readonly lightnessOf: (cellIndex: number) => number;
+  readonly markerLightness?: number;
+  readonly widthPx?: number;
+  readonly heightPx?: number;
+  /** Where the card's corners lie, as shares of the picture, from the upper left, clockwise. */
+  readonly corners?: readonly Point[];
+  /** How bright the light is at a place of the picture, each as shares of 1. */
+  readonly light?: (u: number, v: number) => number;
+  /** Standard deviation of the noise of each pixel, in bytes. */
+  readonly noise?: number;
+}
+
+const PX_PER_MM = 20;
+/** Bare stock that lies around the card. */
+const MARGIN_MM = 6;
+const SLANTED: readonly Point[] = [{ x: 0.16, y: 0.14 }, { x: 0.86, y: 0.1 }, { x: 0.84, y: 0.88 }, { x: 0.12, y: 0.9 }]; // prettier-ignore
+const TABLE = 0.16;
+const STEPS = 8191;
+/** sRGB bytes, unrounded, over the square root of linear light. */
+const ENCODED = Float64Array.from({ length: STEPS + 1 }, (_, step) => linearToSrgb((step / STEPS) ** 2) * 255);
+
+/** Normal deviates in bytes, a prime number of them so that no pattern shows in a picture. */
+function noiseTable(sigma: number): Float64Array {
+  if (sigma === 0) return new Float64Array(1);
+  const random = seedrandom('drawn');
+  return Float64Array.from(
+    { length: 9973 },
+    () => sigma * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random()),
+  );
+}
+
+/**
+ * A photo of a card that nobody burned: flat patches of known lightness under known light, straight from the definition of L* and sRGB. What
+ * is read from it can be told exactly, and quickly. No lettering, no smoke, no texture: those are the bench's.
+ */
+export function drawnPhoto(
+  layout: Layout,
+  stock: { readonly bareLightness: number; readonly colour: string },
+  {
+    lightnessOf,
+    markerLightness,
+    widthPx = 960,
+    heightPx = 720,
+    corners = SLANTED,
+    light = () => 0.7,
+    noise = 0,
+  }: DrawnShot,
+): DrawnPhoto {
+  const bare = luminanceOfLightness(stock.bareLightness);
+  const [wide, high] = [layout.widthMm + 2 * MARGIN_MM, layout.heightMm + 2 * MARGIN_MM];
+  const columns = Math.round(wide * PX_PER_MM);
+  const rows = Math.round(high * PX_PER_MM);
+  const ratio = new Float32Array(columns * rows).fill(1);
+  const paint = ({ x, y, width, height }: Rect, lightness: number): void => {
+    const value = luminanceOfLightness(lightness) / bare;
+    const at = (mm: number): number => Math.round((mm + MARGIN_MM) * PX_PER_MM);
+    for (let row = at(y); row < at(y + height); row++)
+      ratio.fill(value, row * columns + at(x), row * columns + at(x + width));
+  };
+  for (const cell of layout.cells) if (!cell.leftOut) paint(boxOfShape(mainBurn(cell).shape), lightnessOf(cell.index));
+  const strongest = Math.min(...layout.cells.map(({ index }) => lightnessOf(index)));
+  for (const marker of layout.frame.markers)
+    for (const ring of markerRegion(marker))
+      paint(boxOfShape({ do: 'sweep', area: [ring] }), markerLightness ?? strongest);
+
+  const told = [
+    { x: 0, y: 0 },
+    { x: layout.widthMm, y: 0 },
+    { x: layout.widthMm, y: layout.heightMm },
+    { x: 0, y: layout.heightMm },
+  ];
+  const { homography } = fitHomography(told, corners.map(({ x, y }) => ({ x: x * widthPx, y: y * heightPx }))); // prettier-ignore
+  const back = invertHomography(homography);
+  const colour = stockLinearColour(stock);
+  const jitter = noiseTable(noise);
+  const data = new Uint8Array(widthPx * heightPx * 3);
+  const [a, b, c, d, e, f, g, h, k] = back;
+  for (let row = 0; row < heightPx; row++) {
+    for (let column = 0; column < widthPx; column++) {
+      let onStock = 0;
+      let offStock = 0;
+      for (let look = 0; look < 4; look++) {
+        const px = column + (look % 2 === 0 ? -0.25 : 0.25);
+        const py = row + (look < 2 ? -0.25 : 0.25);
+        const w = g * px + h * py + k;
+        const s = Math.floor(((a * px + b * py + c) / w + MARGIN_MM) * PX_PER_MM);
+        const t = Math.floor(((d * px + e * py + f) / w + MARGIN_MM) * PX_PER_MM);
+        if (s >= 0 && t >= 0 && s < columns && t < rows) onStock += ratio[t * columns + s]! / 4;
+        else offStock += TABLE / 4;
+      }
+      const bright = light(column / widthPx, row / heightPx);
+      const at = (row * widthPx + column) * 3;
+      for (let channel = 0; channel < 3; channel++) {
+        const linear = bright * (onStock * colour[channel]! + offStock);
+        const byte = ENCODED[Math.round(Math.sqrt(Math.min(1, linear)) * STEPS)]!;
+        data[at + channel] = Math.min(255, Math.max(0, Math.round(byte + jitter[(at + channel) % jitter.length]!)));
+      }
+    }
+  }
+  return { data, width: widthPx, height: heightPx, placeOf: (x, y) => project(homography, x, y) };
+}

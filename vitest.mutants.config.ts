@@ -1,0 +1,14 @@
+import { defineConfig } from 'vitest/config';
+
+/** The tests that deliberate faults are tried against: a mutation tester takes no projects. */
+const area = process.env['MUTANTS_AREA'] ?? 'core';
+
+export default defineConfig({
+  test: {
+    env: { TZ: 'UTC' },
+    include: area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts'],
+    exclude: ['**/*.bench.test.ts', '**/start.test.ts', 'node_modules/**'],
+    testTimeout: 60_000,
+    hookTimeout: 120_000,
+  },
+});

@@ -23,15 +23,31 @@ export async function allMutants(files) {
   }));
 }
 
-/** One fault, told apart from every other. */
-export const keyOf = ({ fileName, mutatorName, replacement, location: { start, end } }) =>
-  `${fileName}|${start.line}:${start.column}-${end.line}:${end.column}|${mutatorName}|${replacement}`;
+const before = (a, b) => a.line < b.line || (a.line === b.line && a.column <= b.column);
+const holds = (outer, inner) =>
+  outer.fileName === inner.fileName &&
+  before(outer.location.start, inner.location.start) &&
+  before(inner.location.end, outer.location.end);
 
-/** `count` of them in a random order that a seed decides. */
+/**
+ * Places in a random order that a seed decides, as many as it takes to hold `count` faults. Every fault within a place is tried: the
+ * mutation tester takes places, not single faults.
+ */
 export function sampled(mutants, count, seed) {
   const random = seedrandom(seed);
   const order = mutants.map((mutant) => ({ mutant, at: random() })).sort((a, b) => a.at - b.at);
-  return order.slice(0, count).map(({ mutant }) => mutant);
+  const places = [];
+  const held = new Set();
+  for (const { mutant } of order) {
+    if (held.size >= count) break;
+    if (held.has(mutant)) continue;
+    const inside = mutants.filter((other) => holds(mutant, other));
+    // A whole function's body would bring everything in it and leave no room for other places.
+    if (inside.length > 8) continue;
+    places.push(mutant);
+    for (const one of inside) held.add(one);
+  }
+  return places;
 }
 
 /** The place as the mutation tester takes it: lines from one, columns from none. */

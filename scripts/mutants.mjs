@@ -1,0 +1,73 @@
+// npm run mutants: makes deliberate faults, a seeded sample of all that can be made, and sees which of them a test notices. Writes
+// docs/mutants.md. `--seed WORDS`, `--area core|app`, `--count N` try others and print only.
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { Stryker } from '@stryker-mutator/core';
+import { allMutants, rangeOf, sampled } from './mutants/sample.mjs';
+import { reportOf } from './mutants/report.mjs';
+import { root } from './prepare.mjs';
+
+/** What faults are made in, how many, and against which tests (see vitest.mutants.config.ts). */
+const AREAS = {
+  core: { title: 'Core, cards and formats', folders: ['src/core', 'src/cards', 'src/formats'], count: 320, least: 80 },
+  app: { title: 'Application and API', folders: ['src/app', 'src/api'], count: 100, least: 70 },
+};
+
+const { values: asked } = parseArgs({
+  options: { seed: { type: 'string' }, area: { type: 'string' }, count: { type: 'string' } },
+});
+const git = (...args) => execFileSync('git', args, { cwd: root, encoding: 'utf8' }).trim();
+const seed = asked.seed ?? git('rev-parse', '--short', 'HEAD');
+
+async function tryArea(name) {
+  const { folders, count, ...area } = AREAS[name];
+  const files = git('ls-files', ...folders)
+    .split('\n')
+    .filter((file) => file.endsWith('.ts') && !/\.test\.ts$|\/ui\/|\/ui-registry\.ts$/.test(file));
+  const all = await allMutants(files);
+  const wanted = sampled(all, Number(asked.count ?? count), `${seed} ${name}`);
+  process.env.MUTANTS_AREA = name;
+  const started = Date.now();
+  const results = await new Stryker({
+    testRunner: 'vitest',
+    vitest: { configFile: 'vitest.mutants.config.ts', related: false },
+    mutate: wanted.map(rangeOf),
+    coverageAnalysis: 'perTest',
+    // Faults in what is computed once, while a module is loaded, would each need a process of their own.
+    ignoreStatic: true,
+    concurrency: 2,
+    timeoutMS: 20_000,
+    reporters: ['dots'],
+    allowConsoleColors: false,
+    tempDirName: 'data/mutants',
+    ignorePatterns: ['/data', '/docs', '/dist', '/test-results', '/.astro'],
+    disableTypeChecks: false,
+  }).runMutationTest();
+  // Results count lines and columns from one.
+  const placed = (mutant) => ({
+    ...mutant,
+    fileName: mutant.fileName.replace(`${root}/`, '').replace(root, ''),
+    location: {
+      start: { line: mutant.location.start.line - 1, column: mutant.location.start.column - 1 },
+      end: { line: mutant.location.end.line - 1, column: mutant.location.end.column - 1 },
+    },
+  });
+  return {
+    name,
+    ...area,
+    files: files.length,
+    all: all.length,
+    tried: results.map(placed),
+    minutes: (Date.now() - started) / 60_000,
+  };
+}
+
+process.chdir(root);
+const areas = [];
+for (const name of asked.area ? [asked.area] : Object.keys(AREAS)) areas.push(await tryArea(name));
+const lookedAt = JSON.parse(readFileSync(join(root, 'scripts/mutants/equivalent.json'), 'utf8'));
+const report = reportOf({ seed, areas, lookedAt, sourceOf: (file) => readFileSync(join(root, file), 'utf8') });
+console.log(report);
+if (!asked.area && !asked.count && !asked.seed) writeFileSync(join(root, 'docs/mutants.md'), report);

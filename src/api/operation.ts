@@ -46,5 +46,5 @@ export type AnyOperation = Operation<never, never, never>;
 export function operation<Params = object, Query = object, Body = undefined>(
   definition: Operation<Params, Query, Body>,
 ): AnyOperation {
-  return definition as unknown as AnyOperation;
+  return definition;
 }

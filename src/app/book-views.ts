@@ -51,7 +51,7 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
       conditions: conditionWords(fact.at, liked),
       origin: newest.origin,
       version: newest.version,
-      value: factWords({ name: fact.name, value: newest.value } as never, liked),
+      value: factWords({ name: fact.name, value: newest.value }, liked),
       sure: sureWords(fact.name, newest.sigma, liked),
       stale: now ? staleOn({ fact, newest }, now) : [],
       keptAt: newest.createdAt,

@@ -73,7 +73,7 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
   const ladder = ladderOf(from);
   const step = nextStepOf(from, ladder, (rung) => kindsOfRung(rung)[0]!.name);
   const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung);
-  const next = asks ? { ...step, cost: await costOf(ctx, pairing, step.rung!) } : step;
+  const next = asks ? { ...step, cost: await costOf(ctx, pairing, step.rung) } : step;
   return {
     ladder,
     next,

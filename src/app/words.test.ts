@@ -127,15 +127,15 @@ describe('the id in a page’s address', () => {
   );
   it('that names nothing leads there too, and other failures are not hidden', async () => {
     const missing = await load(page('5'), async () => Promise.reject(notFound('card', 5)));
-    expect(await (missing as Response).text()).toBe('/404');
+    expect(await missing.text()).toBe('/404');
     await expect(load(page('5'), async () => Promise.reject(new Error('fault')))).rejects.toThrow('fault');
   });
   it('of a bench leads back to it with what keeps the page from being shown, and to nowhere when there is none', async () => {
     const refused = Promise.reject(new Problem('banned-material', 'PVC is never burned.'));
     const back = await loadOrBench(page('5'), () => refused, '?cannot=grid');
-    expect((back as Response).headers.get('location')).toBe('/bench/5?cannot=grid');
+    expect(back.headers.get('location')).toBe('/bench/5?cannot=grid');
     const missing = await loadOrBench(page('5'), async () => Promise.reject(notFound('bench', 5)));
-    expect(await (missing as Response).text()).toBe('/404');
+    expect(await missing.text()).toBe('/404');
   });
 });
 

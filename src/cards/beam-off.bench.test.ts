@@ -59,7 +59,7 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       const on = { ...base, machine: { ...base.machine, ...words } };
       const layout = laid(kind, on, change);
       fc.pre(layout !== null);
-      const { text } = programOfCard(layout!, on.machine, PLACE);
+      const { text } = programOfCard(layout, on.machine, PLACE);
       const moves = armedMoves(text);
       expect(moves.filter((move) => move.rapid && move.s !== 0)).toEqual([]);
       expect(moves.filter((move) => move.lifts && move.armed)).toEqual([]);
@@ -81,20 +81,20 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       const on: Pairing = { ...base, machine: { ...base.machine, ...words, rampPower: 'constant' } };
       const layout = laid(kind, on, change);
       fc.pre(layout !== null);
-      const program = programOfCard(layout!, on.machine, PLACE);
+      const program = programOfCard(layout, on.machine, PLACE);
       const machine = { ...benchMachineOf(on.machine, on.lens), lagS: 0 };
       const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
       const boxes = [
-        ...frameBurns(layout!, on.machine).map(({ burn }) => burn),
-        ...layout!.before,
-        ...layout!.after,
-        ...layout!.cells.flatMap((cell) => cell.burns),
+        ...frameBurns(layout, on.machine).map(({ burn }) => burn),
+        ...layout.before,
+        ...layout.after,
+        ...layout.cells.flatMap((cell) => cell.burns),
       ].map(({ shape }) => boxOfShape(shape));
       const slack = 0.3;
       const strayMm = tracesOfProgram(burned, machine, {
         ...PLACE,
-        widthMm: layout!.widthMm,
-        heightMm: layout!.heightMm,
+        widthMm: layout.widthMm,
+        heightMm: layout.heightMm,
       })
         .filter(({ x0, y0, x1, y1 }) => {
           const x = (x0 + x1) / 2 - PLACE.leftMm;

@@ -216,7 +216,7 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
 
   it('is told whole by its files, by other parsers’ reading', () => {
     for (const { pairing, layout } of all.slice(0, 3)) {
-      const rows = parseCsv(csvOfCells(layout, pairing.machine), { columns: true }) as Record<string, string>[];
+      const rows = parseCsv<Record<string, string>>(csvOfCells(layout, pairing.machine), { columns: true });
       const burns = layout.cells.flatMap((cell) => cell.burns.map((burn) => ({ cell, burn })));
       expect(rows).toHaveLength(burns.length);
       burns.forEach(({ cell, burn }, index) => {

@@ -18,7 +18,7 @@ export function FormQuantity<Values extends FieldValues>({
       control={control}
       name={name}
       render={({ field: { value, onChange } }) => (
-        <QuantityField {...shown} value={(value as number | null | undefined) ?? null} onChange={onChange} />
+        <QuantityField {...shown} value={value ?? null} onChange={onChange} />
       )}
     />
   );

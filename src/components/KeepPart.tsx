@@ -1,6 +1,7 @@
-import { useMemo, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
+import { useRequestKey } from '../views/use-request-key';
 import { TicketPart } from './BenchFrame';
 import { Button } from './Button';
 import { TextField } from './Field';
@@ -23,9 +24,7 @@ interface Props {
 export function KeepPart({ title, cardId, wish, choice, kept, words, disabled = false, onKept, children }: Props) {
   const [note, setNote] = useState('');
   const action = useAction();
-  const intent = JSON.stringify([wish, choice, note, kept]);
-  // One key for one intent: a second press changes nothing, another choice, note or version is a new one.
-  const key = useMemo(() => crypto.randomUUID(), [intent]);
+  const key = useRequestKey(wish, choice, note, kept);
   const keep = (): void =>
     action.run(async () => {
       await send('/api/facts', { method: 'POST', key, json: { cardId, wish, choice, note } });

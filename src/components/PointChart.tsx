@@ -89,11 +89,13 @@ const bars = (shown: Shown): Plugin<'scatter'> => ({
 /** Measured points with their bars, the fit with its band, the pick across: the one style of every chart. */
 export function PointChart({ label, x, y, points, fit = [], pick, selected = null, onSelect }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const select = useRef(onSelect);
-  select.current = onSelect;
+  // Drawn anew when what it shows has changed, not with every new array of the same points.
+  const latest = useRef({ x, y, points, fit, pick, selected, onSelect });
+  latest.current = { x, y, points, fit, pick, selected, onSelect };
   const data = JSON.stringify([points, fit, pick, selected, x.title, y.title]);
 
   useEffect(() => {
+    const { x, y, points, fit, pick, selected } = latest.current;
     const css = getComputedStyle(document.documentElement);
     const colour = (name: string): string => css.getPropertyValue(name).trim();
     const axis = (of: ChartAxis) => ({
@@ -134,7 +136,7 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
         onClick: (_event, elements) => {
           const hit = elements.find((element) => element.datasetIndex === 0);
           const cellIndex = hit && points[hit.index]?.cellIndex;
-          if (cellIndex !== undefined) select.current?.(cellIndex);
+          if (cellIndex !== undefined) latest.current.onSelect?.(cellIndex);
         },
         plugins: {
           legend: { display: false },

@@ -114,7 +114,7 @@ describe('SVG', () => {
 
 describe('CSV', () => {
   it('holds what was delivered, by another parser’s reading: watts by the measured table, energy over speed', () => {
-    const rows = parseCsv(csvOfCells(layout, pairing.machine), { columns: true }) as Record<string, string>[];
+    const rows = parseCsv<Record<string, string>>(csvOfCells(layout, pairing.machine), { columns: true });
     expect(rows).toHaveLength(layout.cells.length);
     for (const row of rows) {
       const watts = Number(row['delivered_w']);
@@ -128,7 +128,7 @@ describe('CSV', () => {
   });
   it('quotes what must be quoted and disarms formulas', () => {
     const text = csvOf(['note'], [{ note: 'two "words", one\nline' }, { note: '=1+1' }]);
-    const rows = parseCsv(text, { columns: true }) as { note: string }[];
+    const rows = parseCsv<{ note: string }>(text, { columns: true });
     expect(rows.map((row) => row.note)).toEqual(['two "words", one\nline', "'=1+1"]);
   });
 });

@@ -1,7 +1,11 @@
 import type { Point } from '../core/geometry/point';
 
 /** What SVG and HTML files here share. */
-export const xmlNumber = (value: number): string => value.toFixed(3).replace(/\.?0+$/, '') || '0';
+export const xmlNumber = (value: number): string =>
+  value
+    .toFixed(3)
+    .replace(/\.?0+$/, '')
+    .replace(/^-0$/, '0');
 
 export const escapeXml = (text: string): string =>
   text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);

@@ -10,6 +10,7 @@ import { QuantityError } from '../core/quantities/parse';
 import { fieldMessage } from '../views/problem';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
+import { useRequestKey } from '../views/use-request-key';
 import type { BringView } from '../views/views';
 import { PlanFields } from './plan/PlanFields';
 
@@ -44,7 +45,7 @@ export function AdoptScreen({ view }: { view: BringView }) {
     return rest;
   });
   const action = useAction();
-  const key = useMemo(() => crypto.randomUUID(), [across, down, cellMm, gapMm, constants, acrossIs]);
+  const key = useRequestKey(across, down, cellMm, gapMm, constants, acrossIs);
   const downIs: Channel = acrossIs === 'power' ? 'speed' : 'power';
   const values = { across: listOf(across, kinds[acrossIs]), down: listOf(down, kinds[downIs]) };
   const words = { power: 'power', speed: 'speed' } as const;

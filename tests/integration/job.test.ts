@@ -90,7 +90,7 @@ describe('the whole job over the endpoints', () => {
 
   it('exports the book as CSV and JSON', async () => {
     const csv = await app.call('GET', '/api/facts/export.csv');
-    const rows = parseCsv(csv.json as string, { columns: true }) as Record<string, string>[];
+    const rows = parseCsv<Record<string, string>>(csv.json as string, { columns: true });
     const own = rows.filter((row) => row['name'] === 'engrave');
     expect(own.map((row) => row['version']).sort()).toEqual(['1', '2']);
     expect(Number(own[0]!['power_percent'])).toBeGreaterThan(0);

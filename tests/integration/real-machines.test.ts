@@ -250,7 +250,7 @@ describe('an old card', () => {
     await app.ctx.readings.idle();
     expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.status).toBe('needs-corners');
     const { x, y, width, height } = card.layout.inner;
-    const corners = [[x - 0.5, y], [x + width, y + 0.5], [x + width, y + height], [x, y + height + 0.5]].map(([cx, cy]) => photo.placeOf(cx!, cy!)); // prettier-ignore
+    const corners = [[x - 0.5, y], [x + width, y + 0.5], [x + width, y + height], [x, y + height + 0.5]].map(([cx, cy]) => photo.placeOf(cx, cy)); // prettier-ignore
     await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners });
     await app.ctx.readings.idle();
     const seen = (await app.call('GET', `/api/cards/${id}`)).json;

@@ -203,10 +203,10 @@ describe('facts', () => {
       );
     const kept = await Promise.all([keep(0), keep(1), keep(2)]);
     expect(kept.map(({ json }) => json.facts[0].version).sort()).toEqual([1, 2, 3]);
-    const { json } = await app.call('GET', `/api/facts/${kept[0]!.json.facts[0].factId}`);
+    const { json } = await app.call('GET', `/api/facts/${kept[0].json.facts[0].factId}`);
     expect(json.versions[0]).toMatchObject({ photoId: null, value: { lightness: null, confidence: null } });
     const [one, two] = await Promise.all([keep(1, 'keep-this-once-0001'), keep(1, 'keep-this-once-0001')]);
-    expect(two!.json).toEqual(one!.json);
+    expect(two.json).toEqual(one.json);
     expect((await keep(300)).json.code).toBe('nothing-to-keep');
     expect((await app.call('GET', '/api/facts/99999')).json.code).toBe('not-found');
   });

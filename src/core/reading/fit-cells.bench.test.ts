@@ -13,7 +13,7 @@ describe('an old card of the bench', () => {
   it('is read by its cells alone, and not taken for a part of itself by lettering and markers around them', () => {
     const on = demoPairing('marl', 'alder');
     const { plan } = grid.propose({ pairing: on, facts: [] });
-    const lettered = layCard(grid, { ...plan, frame: { ...plan.frame!, words: 'full' } }, on, { cardNumber: 77 });
+    const lettered = layCard(grid, { ...plan, frame: { ...plan.frame, words: 'full' } }, on, { cardNumber: 77 });
     const piece = burnOnBench(lettered, on, 'full');
     const shot = photoOf(piece, 'full', { widthPx: 2400, heightPx: 1800 });
     const levels = (channel: 'power' | 'speed') => [

@@ -33,6 +33,8 @@ interface Scene {
   readonly intervalMm?: number;
   readonly edgeSigmaMm?: number;
   readonly knot?: { x: number; y: number; radius: number };
+  /** Factors on the light that comes back, by place in mm. */
+  readonly veil?: (x: number, y: number) => number;
 }
 
 /** sRGB bytes of linear light 0..1. */
@@ -62,6 +64,7 @@ function draw(scene: Scene) {
           1 + (scene.ripple ?? 0) * Math.cos((2 * Math.PI * along) / (scene.intervalMm ?? settings.intervalMm));
         value *= 1 - inside + inside * scene.ratio(cell) * wave;
       }
+      value *= scene.veil?.(x, y) ?? 1;
       const byte = BYTES[Math.round(value * light(x, y) * (BYTES.length - 1))]!;
       data.fill(byte, (py * width + px) * 3, (py * width + px) * 3 + 3);
     }
@@ -183,6 +186,54 @@ describe('a cell', () => {
       cell,
     );
     expect(reading.confidence).toBeLessThan(0.9);
+  });
+
+  it.each(['left', 'right', 'above', 'below'] as const)('has a halo that is the mean of its four sides: soot %s it', (side) => {
+    const cell = cellOf(5);
+    const { x, y, width, height } = cell.box;
+    const soot = { left: [x - 0.4, y, 0.25, height], right: [x + width + 0.15, y, 0.25, height],
+      above: [x, y - 0.4, width, 0.25], below: [x, y + height + 0.15, width, 0.25] }[side]; // prettier-ignore
+    const share = 0.7;
+    const inside = (at: number, from: number, size: number): boolean => at >= from && at < from + size;
+    const veil = (px: number, py: number): number =>
+      inside(px, soot[0]!, soot[2]!) && inside(py, soot[1]!, soot[3]!) ? share : 1;
+    const bare = luminanceOfLightness(62);
+    const wanted = (lightnessOfLuminance(bare * share) - 62) / 4;
+    const clean = measureCell(contextOf({ ratio: () => 0.5 }), cell).edgeHalo;
+    expect(Math.abs(clean)).toBeLessThan(0.5);
+    const { edgeHalo } = measureCell(contextOf({ ratio: () => 0.5, veil }), cell);
+    expect(edgeHalo - clean).toBeGreaterThan(wanted * 1.25);
+    expect(edgeHalo - clean).toBeLessThan(wanted * 0.75);
+  }); // prettier-ignore
+
+  it('spreads by its patches’ scatter, and is doubted as uneven where a quarter of it differs', () => {
+    const cell = cellOf(6);
+    const { x, y, width, height } = cell.box;
+    const calm = measureCell(contextOf({ ratio: () => 0.4 }), cell);
+    expect(calm.spread).toBeLessThan(0.3);
+    for (const [right, down] of [[0, 0], [1, 0], [0, 1], [1, 1]] as const) {
+      const veil = (px: number, py: number): number =>
+        px >= x && px < x + width && py >= y && py < y + height &&
+        px >= x + width / 2 === (right === 1) && py >= y + height / 2 === (down === 1) ? 0.6 : 1; // prettier-ignore
+      const uneven = measureCell(contextOf({ ratio: () => 0.4, veil }), cell);
+      expect(uneven.doubts).toEqual(['uneven']);
+      expect(uneven.confidence).toBeLessThanOrEqual(0.75);
+      // A quarter of the patches lies this much darker: their standard deviation is sqrt(3)/4 of it.
+      const bare = luminanceOfLightness(62);
+      const step = lightnessOfLuminance(bare * 0.4) - lightnessOfLuminance(bare * 0.24);
+      expect(uneven.spread / ((Math.sqrt(3) / 4) * step)).toBeGreaterThan(0.85);
+      expect(uneven.spread / ((Math.sqrt(3) / 4) * step)).toBeLessThan(1.15);
+    } // prettier-ignore
+  });
+
+  it('has the colour that it shows on stock of its own colour', () => {
+    const context = contextOf({ ratio: () => 0.3 });
+    const { colour, lightness } = measureCell(context, cellOf(2));
+    const gray = Math.round(255 * linearToSrgb(context.stockLinear[0] * 0.3));
+    const shown = Number.parseInt(colour.slice(1, 3), 16);
+    expect(Math.abs(shown - gray)).toBeLessThanOrEqual(2);
+    expect(colour).toBe(`#${colour.slice(1, 3).repeat(3)}`);
+    expect(lightness).toBeCloseTo(lightnessOfLuminance(luminanceOfLightness(62) * 0.3), 0);
   });
 
   it('is less sure when the frame is', () => {

@@ -9,6 +9,7 @@ import { constantFields } from '../../core/card/plan-fields';
 import type { BurnSettings } from '../../core/card/settings';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
+import { useRequestKey } from '../../views/use-request-key';
 import type { BringView } from '../../views/views';
 import { PlanFields } from '../plan/PlanFields';
 import { BringTable } from './BringTable';
@@ -43,8 +44,7 @@ function OneSetting({ view }: { view: BringView }) {
   const [note, setNote] = useState('');
   const [filed, setFiled] = useState<number | null>(null);
   const action = useAction();
-  const intent = JSON.stringify([settings, shade, note]);
-  const key = useMemo(() => crypto.randomUUID(), [intent]);
+  const key = useRequestKey(settings, shade, note);
   const errors = Object.fromEntries(
     (action.problem?.fields ?? []).map(({ field, message }) => [field.replace(/^settings\.0\./, ''), message]),
   );

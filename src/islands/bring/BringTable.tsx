@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../../components/Button';
 import { SelectField } from '../../components/Field';
 import { Notice, ProblemNotice } from '../../components/Notice';
@@ -7,6 +7,7 @@ import { COLUMN_MEANINGS, type ColumnMeaning, type TableRow } from '../../core/b
 import { formatInterval, formatPower, formatSpeed } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
+import { useRequestKey } from '../../views/use-request-key';
 import type { BringView, TablePreview } from '../../views/views';
 
 /** A table of settings: pasted or chosen, its columns' meanings looked at, then filed row by row. */
@@ -16,7 +17,7 @@ export function BringTable({ view }: { view: BringView }) {
   const [preview, setPreview] = useState<TablePreview | null>(null);
   const [filed, setFiled] = useState<number | null>(null);
   const action = useAction();
-  const key = useMemo(() => crypto.randomUUID(), [text, preview]);
+  const key = useRequestKey(text, preview);
   const look = (table: string, meanings: readonly ColumnMeaning[] | null): void =>
     action.run(async () => {
       const json = { text: table, meanings };

@@ -81,7 +81,7 @@ export function PlanMat(props: Props) {
     Math.min(mostSteps, Math.max(AXIS_COUNTS.least, Math.round(count)));
 
   const begin = (what: Grab['what']) => (event: PointerEvent) => {
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    event.currentTarget.setPointerCapture(event.pointerId);
     const edge = edgeOf(what);
     const count = edge ? axisAt(edge).count : 0;
     setGrab({ what, x: event.clientX, y: event.clientY, startX: place.xMm, startY: place.yMm, count });

@@ -29,6 +29,7 @@ import {
 import type { PlanView } from '../../views/views';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
+import { useRequestKey } from '../../views/use-request-key';
 import { FavouritesPart } from './FavouritesPart';
 import { PlanFields } from './PlanFields';
 import { PlanMat } from './PlanMat';
@@ -50,8 +51,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const state = usePlan(view);
   const { kind, plan, setPlan, drawn, errors, valid } = state;
   const [selected, setSelected] = useState<number | null>(null);
-  // One key for one plan: a page that the browser brings back must not answer a new plan with the old card.
-  const key = useMemo(() => crypto.randomUUID(), [plan, state.wantedPlace, state.sheetOnBed]);
+  const key = useRequestKey(plan, state.wantedPlace, state.sheetOnBed);
   const action = useAction();
   const { reasons } = view.proposal;
   if (!drawn) return <Notice look="heat">{Object.values(errors).join(' ')}</Notice>;

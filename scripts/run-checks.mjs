@@ -14,6 +14,7 @@ export const LINT = [
   ['styles', bin('stylelint'), ['src/**/*.css']],
   ['types of the core, without DOM and Node', bin('tsc'), ['-p', 'tsconfig.core.json']],
   ['import rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],
+  ['unused code', bin('knip'), []],
 ];
 export const TYPES = [['types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']]];
 export const BUILD = [['build', process.execPath, ['scripts/build.mjs', '--when-changed']]];

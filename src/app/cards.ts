@@ -1,5 +1,6 @@
 import { cardKind, isCardKind } from '../cards/registry';
 import { checkBed, type BedPlace } from '../core/card/check';
+import { parseCardCode } from '../core/card/code';
 import { type BasePlan, type Known, type Proposal } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
@@ -163,6 +164,13 @@ function choosePlace(
 }
 
 const withPiece = (place: { x: number; y: number } | null, piece: number) => place && { piece, ...place };
+
+/** The card whose code somebody read off a sheet, however it was typed; null where no card here has it. Says whether it is a code at all. */
+export async function cardByCode(ctx: AppContext, text: string): Promise<{ id: number | null; isCode: boolean }> {
+  const number = parseCardCode(text);
+  const [card] = number === null ? [] : await cards.cardsByNumber(ctx.db, [number]);
+  return { id: card?.id ?? null, isCode: number !== null };
+}
 
 /** Throws the Problem of a head that would leave the bed. */
 export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing, bed: BedPlace): void {

@@ -1,5 +1,6 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { cardCode } from '../../src/core/card/code';
 import { svgOfCard } from '../../src/formats/card-svg';
 import type { CardView } from '../../src/views/views';
 import {
@@ -107,6 +108,22 @@ describe('pages', () => {
     );
     expect(values).toContain('406.4 mm');
     expect(values).toContain('200 mm/s');
+  });
+
+  it('open a card by the code that is burned on it, and say why a code is none', async () => {
+    const { driver, base } = shop;
+    const open = async (code: string): Promise<void> => {
+      await driver.get(`${base}/logbook`);
+      await type(driver, 'Code on a card', code);
+      await press(driver, 'Open it');
+    };
+    await open(cardCode(1).toLowerCase().replace('-', ' '));
+    await driver.wait(async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), PATIENCE_MS);
+    await says(driver, cardCode(1));
+    await open(`${cardCode(1).slice(0, -1)}Y`);
+    await says(driver, 'is no card’s code');
+    await open(cardCode(200_000));
+    await says(driver, 'it was made with another book');
   });
 
   it('list the keys with ?, search with /, and remember the theme', async () => {

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { diameterAtMm, focusedDiameterMm, rayleighRangeMm } from './gaussian';
-import { markWidthMm } from './mark-width';
+import { focusedDiameterMm, rayleighRangeMm } from './gaussian';
 
 // Values worked out by hand from the formulas of S. A. Self, Applied Optics 22 (1983) 658, and ISO 11146-1.
 describe('focused Gaussian beam', () => {
@@ -16,23 +15,9 @@ describe('focused Gaussian beam', () => {
     expect(rayleighRangeMm(d0, 0.0106, quality)).toBeCloseTo(rayleigh, 3);
   });
 
-  it('is wider by the root of two at the Rayleigh range', () =>
-    expect(diameterAtMm(0.1, 2, 2) / 0.1).toBeCloseTo(Math.SQRT2, 12));
-
   it.each([NaN, 0, -1, Infinity])('refuses a focal length of %f', (focalLengthMm) => {
     expect(() => focusedDiameterMm({ wavelengthMm: 0.01, focalLengthMm, beamDiameterMm: 6, beamQuality: 1 })).toThrow(
       RangeError,
     );
   });
-});
-
-// J. M. Liu, Optics Letters 7 (1982) 196: D² = 2 w0² ln(F0 / Fth), evaluated independently.
-describe('mark width of a Gaussian beam', () => {
-  it.each([
-    [0.2, 0.05887],
-    [0.4, 0.08326],
-    [0.8, 0.10197],
-  ])('peak fluence %f', (peak, width) => expect(markWidthMm(0.05, peak, 0.1)).toBeCloseTo(width, 5));
-  it('is nothing at or below the threshold', () => expect(markWidthMm(0.05, 0.1, 0.1)).toBe(0));
-  it('refuses NaN', () => expect(() => markWidthMm(0.05, NaN, 0.1)).toThrow(RangeError));
 });

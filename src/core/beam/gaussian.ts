@@ -32,8 +32,3 @@ export function focusedDiameterMm(optics: BeamOptics): number {
 export function rayleighRangeMm(diameterMm: number, wavelengthMm: number, beamQuality: number): number {
   return (Math.PI * diameterMm * diameterMm) / (4 * beamQuality * wavelengthMm);
 }
-
-/** Spot diameter in mm at a distance `offsetMm` from focus, d(z) = d0 sqrt(1 + (z/zR)²). Source as `focusedDiameterMm`. */
-export function diameterAtMm(diameterMm: number, rayleighMm: number, offsetMm: number): number {
-  return diameterMm * Math.hypot(1, offsetMm / rayleighMm);
-}

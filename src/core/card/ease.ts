@@ -46,7 +46,9 @@ const MARGINS = [1.02, 1.2, 1.6, 3];
 /** The field's value for `times` less work, at least one step. */
 function easedValue({ path, by, step }: Ease, plan: object, times: number): number {
   const now = valueAt(plan, path) as number;
-  const steps = by === 'more' ? Math.ceil((now * times) / step) : Math.max(1, Math.floor(now / times / step));
+  // A value that is whole steps but for the last bit stays there.
+  const steps =
+    by === 'more' ? Math.ceil((now * times) / step - 1e-9) : Math.max(1, Math.floor(now / times / step + 1e-9));
   return Math.round(steps * step * 1e6) / 1e6;
 }
 

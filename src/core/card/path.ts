@@ -306,8 +306,3 @@ export function* cardPath(layout: Layout, machine: Machine, scope: BurnScope | n
     }
   }
 }
-
-/** Run-up in mm of a cell's first burn on this machine, each side. */
-export function cellRunUpMm(layout: Layout, cellIndex: number, machine: Machine): number {
-  return burnRunUpMm(mainBurn(layout.cells[cellIndex]!), machine);
-}

@@ -5,14 +5,10 @@ export type Quantity<U extends string> = number & { readonly [unit]: U };
 
 export type Millimetres = Quantity<'mm'>;
 export type MillimetresPerSecond = Quantity<'mm/s'>;
-export type Watts = Quantity<'W'>;
 /** A share of the source's rated watts, 0..1. */
 export type PowerFraction = Quantity<'fraction'>;
-export type Seconds = Quantity<'s'>;
 
 export const mm = (value: number): Millimetres => value as Millimetres;
 export const mmPerS = (value: number): MillimetresPerSecond => value as MillimetresPerSecond;
-export const watts = (value: number): Watts => value as Watts;
-export const seconds = (value: number): Seconds => value as Seconds;
 
 export const MM_PER_INCH = 25.4;

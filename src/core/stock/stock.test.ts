@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
-import { labOfSrgb } from '../color/lab';
-import { parseHexColour } from '../color/srgb';
+import { lightnessOfLuminance } from '../color/lab';
+import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { stalenessReasons } from '../book/staleness';
 import { deliveredPowerW, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
@@ -111,7 +111,10 @@ describe('families and wavelengths', () => {
     for (const { id, types } of FAMILIES)
       for (const { name } of types) {
         const stock = { family: id, type: name };
-        const level = (hex: string) => labOfSrgb(parseHexColour(hex))[0];
+        const level = (hex: string) => {
+          const [r, g, b] = parseHexColour(hex).map((byte) => srgbToLinear(byte / 255)) as [number, number, number];
+          return lightnessOfLuminance(luminance(r, g, b));
+        };
         const darker = level(burnedColourOf(stock)) < bareFaceOf(stock).lightness;
         expect(darker ? 'darker' : 'brighter', `${id}, ${name}`).toBe(expectedMarkOf(stock));
       }

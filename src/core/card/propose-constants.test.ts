@@ -1,9 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
-import type { Machine } from '../machine/machine';
+import { factNow } from '../../../tests/support/facts';
+import type { FactNow } from '../book/facts';
+import { deliveredPowerW, type Machine } from '../machine/machine';
 import { FAMILIES } from '../stock/families';
+import { responseOf } from '../stock/response';
+import type { Stock } from '../stock/stock';
 import { widthAcross } from './mark-across';
 import { proposeConstants } from './propose-constants';
+import { proposeFill } from './propose-fill';
+import { PLAIN_EXTRAS, type BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
 
 const MM_PER_INCH = 25.4;
@@ -65,6 +71,104 @@ describe('the interval to start from', () => {
     const { machine } = turned;
     const quick = { ...turned, machine: { ...machine, accelerationYMmPerS2: machine.accelerationXMmPerS2 } };
     expect(intervalOf({ ...quick, lens: { ...quick.lens, spotXMm: 0.3 } })).toBeGreaterThan(2 * intervalOf(quick));
+  });
+});
+
+describe('constants to start from', () => {
+  const { machine } = demoPairing('heron', 'birch');
+  const kept: BurnSettings = {
+    powerFraction: 0.4, speedMmPerS: 60, intervalMm: 0.137, passes: 2, focusOffsetMm: 0.75, air: 'on', direction: 'horizontal', bothWays: true,
+    ...PLAIN_EXTRAS,
+  }; // prettier-ignore
+  const engrave = factNow('engrave', { settings: kept, lightness: null, lightnessSigma: null, confidence: null });
+  const interval = factNow('interval', { intervalMm: 0.161 });
+  const focus = factNow('focus', { focusOffsetMm: -1.25, flat: false });
+  const pairing = demoPairing('heron', 'birch');
+  const from = (...facts: FactNow[]) => proposeConstants({ pairing, facts });
+  const stale = <Fact extends FactNow>(fact: Fact): FactNow =>
+    ({ ...fact, stale: ['the lens was changed'] }) as FactNow;
+
+  it('are as the kept engraving setting, passes and focus too, while it holds', () => {
+    const { constants, reasons } = from(engrave);
+    expect(constants).toMatchObject({ intervalMm: 0.137, passes: 2, focusOffsetMm: 0.75 });
+    for (const field of ['intervalMm', 'passes', 'focusOffsetMm'])
+      expect(reasons[`constants.${field}`]).toBe('as the kept engraving setting');
+    expect(from(stale(engrave)).constants).toEqual(from().constants);
+  });
+  it('follow the cards that asked for interval or focus alone before that, while they hold', () => {
+    const { constants, reasons } = from(engrave, interval, focus);
+    expect(constants).toMatchObject({ intervalMm: 0.161, passes: 2, focusOffsetMm: -1.25 });
+    expect(reasons['constants.intervalMm']).toBe('as found by the interval card');
+    expect(reasons['constants.focusOffsetMm']).toBe('as found by the focus card');
+    expect(from(engrave, stale(interval), stale(focus)).constants).toEqual(from(engrave).constants);
+    expect(from().constants).toMatchObject({ passes: 1, focusOffsetMm: 0, bothWays: true, ...PLAIN_EXTRAS });
+  });
+  it('have the family’s air as far as the machine has it: low air that can only be full is better off', () => {
+    const airOf = (family: string, airAssist: Machine['airAssist']) => {
+      const base = on('co2-glass', 0.1, family);
+      return proposeConstants({ pairing: { ...base, machine: { ...base.machine, airAssist } }, facts: [] });
+    };
+    const likesLow = FAMILIES.find(({ air }) => air === 'low')!;
+    const likesFull = FAMILIES.find(({ air }) => air === 'on')!;
+    expect(airOf(likesLow.id, 'adjustable').constants.air).toBe('low');
+    expect(airOf(likesLow.id, 'on-off').constants.air).toBe('off');
+    expect(airOf(likesLow.id, 'on-off').reasons['constants.air']).toMatch(/would like low air/);
+    expect(airOf(likesFull.id, 'on-off').constants.air).toBe('on');
+    expect(airOf(likesFull.id, 'on-off').reasons['constants.air']).toBe(likesFull.airReason);
+    expect(airOf(likesFull.id, 'none').constants.air).toBe('off');
+  });
+  it('run across the grain unless the head is much slower that way, and along X where there is none', () => {
+    const runs = (family: string, grain: Stock['grain'], accelerationYMmPerS2: number) => {
+      const base = demoPairing('heron', 'birch');
+      const { constants, reasons } = proposeConstants({
+        pairing: {
+          ...base,
+          machine: { ...machine, accelerationXMmPerS2: 4000, accelerationYMmPerS2 },
+          stock: { ...base.stock, family, grain },
+        },
+        facts: [],
+      });
+      return `${constants.direction}: ${reasons['constants.direction']}`;
+    };
+    expect(runs('plywood', 'along-width', 2000)).toBe('vertical: across the grain');
+    expect(runs('plywood', 'along-width', 1999)).toMatch(/^horizontal: along X: across the grain would be better/);
+    expect(runs('plywood', 'along-depth', 2000)).toBe('horizontal: across the grain');
+    expect(runs('plywood', 'none', 2000)).toBe('horizontal: along X, the axis that moves the lighter part');
+    expect(runs('mdf', 'along-width', 2000)).toBe('horizontal: along X, the axis that moves the lighter part');
+  });
+});
+
+describe('a fill to try other things with', () => {
+  const pairing = demoPairing('heron', 'birch');
+  const { machine, stock } = pairing;
+  it('leaves half the energy past which the family gets no darker, no faster than pays and no stronger than the cap', () => {
+    const { settings, reasons } = proposeFill({ pairing, facts: [] });
+    const { deep } = responseOf(stock, machine).energies;
+    const energy = deliveredPowerW(machine, settings.powerFraction) / settings.speedMmPerS / settings.intervalMm;
+    expect(energy / (deep / 2)).toBeGreaterThan(0.97);
+    expect(energy / (deep / 2)).toBeLessThan(1.03);
+    expect(settings.speedMmPerS).toBeLessThanOrEqual(fastestUsefulMmPerS(machine, settings.direction));
+    expect(settings.powerFraction).toBeLessThanOrEqual(machine.powerCap);
+    // It is the energy that holds it back here: seven tenths of the cap.
+    expect(settings.powerFraction).toBeCloseTo(0.7 * machine.powerCap, 2);
+    expect(reasons['constants.powerFraction']).toMatch(/a guess at a medium mark on plywood/);
+  });
+  it('goes as fast as pays where power is plenty, with no less power than fires', () => {
+    const strong = { ...machine, ratedPowerW: 400, lowestFiringCommand: 0.3 };
+    const { settings } = proposeFill({ pairing: { ...pairing, machine: strong }, facts: [] });
+    expect(settings.speedMmPerS).toBe(Math.round(fastestUsefulMmPerS(strong, settings.direction)));
+    expect(settings.powerFraction).toBeCloseTo(0.33, 9);
+  });
+  it('is the kept setting where there is one, under today’s cap', () => {
+    const settings = { ...proposeFill({ pairing, facts: [] }).settings, powerFraction: 0.9, speedMmPerS: 33 };
+    const fact = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
+    const { settings: found, reasons } = proposeFill({ pairing, facts: [fact] });
+    expect(found).toMatchObject({ powerFraction: machine.powerCap, speedMmPerS: 33 });
+    expect(reasons['constants.speedMmPerS']).toBe('as the kept engraving setting');
+  });
+  it('is not proposed where the light does nothing', () => {
+    const clear = { ...pairing, stock: { ...stock, family: 'glass', type: '' } };
+    expect(() => proposeFill({ pairing: clear, facts: [] })).toThrow(/^invalid pairing: bare glass/);
   });
 });
 

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { isSaid, momentWords, nextPhotoShows, setupChecks, setupWords, UNSAID_SETUP } from './work-setup';
+import { demoPairing } from '../../../tests/support/demo';
+import {
+  isSaid,
+  momentWords,
+  nextPhotoShows,
+  proposeSetup,
+  setupChecks,
+  setupFields,
+  setupWords,
+  UNSAID_SETUP,
+} from './work-setup';
 
 describe('how a sheet is set up', () => {
   it('asks nothing where nothing was said', () => {
@@ -36,5 +46,61 @@ describe('a photo before or after the finish', () => {
     expect(momentWords(washed, 'after')).toBe('after it was washed');
     expect(momentWords(washed, null)).toBeNull();
     expect(momentWords(UNSAID_SETUP, 'after')).toBeNull();
+  });
+});
+
+describe('a set-up to start from', () => {
+  it('wipes hard faces before and after, and looks at them both times', () => {
+    expect(proposeSetup(demoPairing('marl', 'slate'))).toMatchObject({
+      wiped: true,
+      finish: 'wiped',
+      lookedAt: 'both',
+    });
+    expect(proposeSetup(demoPairing('heron', 'birch'))).toMatchObject({
+      wiped: false,
+      finish: 'none',
+      lookedAt: 'before',
+    });
+  });
+  it('names the coat and waits until it is dry', () => {
+    const on = demoPairing('heron', 'birch');
+    const coated = { ...on, stock: { ...on.stock, coating: 'chalk white', coatingSide: 'top' as const } };
+    expect(proposeSetup(coated)).toMatchObject({ coatedWith: 'chalk white', dried: true });
+    expect(proposeSetup({ ...coated, stock: { ...coated.stock, coatingSide: 'none' } })).toMatchObject({
+      coatedWith: '',
+      dried: false,
+    });
+    expect(proposeSetup({ ...coated, stock: { ...coated.stock, coating: '' } })).toMatchObject({
+      coatedWith: '',
+      dried: false,
+    });
+  });
+  it('lies on honeycomb under a gantry and on a board under mirrors; focus is set by a spacer or by the machine', () => {
+    expect(proposeSetup(demoPairing('heron', 'birch'))).toMatchObject({ support: 'honeycomb', focusSetBy: 'spacer' });
+    expect(proposeSetup(demoPairing('marl', 'mdf'))).toMatchObject({ support: 'honeycomb', focusSetBy: 'automatic' });
+    expect(proposeSetup(demoPairing('tern', 'twoLayer'))).toMatchObject({ support: 'board' });
+  });
+  it('asks of air only where the machine has some', () => {
+    const paths = (airAssist: 'none' | 'on-off') =>
+      setupFields({ ...demoPairing('heron', 'birch').machine, airAssist }).map(({ path }) => path);
+    expect(paths('on-off')).toEqual(
+      expect.arrayContaining(['setup.airNozzle', 'setup.airPressureKPa', 'setup.airFlowLPerMin']),
+    );
+    expect(paths('none').filter((path) => path.includes('air'))).toEqual([]);
+    // Everything that is recorded can be typed.
+    expect(paths('on-off').sort()).toEqual(
+      Object.keys(UNSAID_SETUP)
+        .map((key) => `setup.${key}`)
+        .sort(),
+    );
+  });
+  it('is told in one line of words', () => {
+    const setup = { ...UNSAID_SETUP, wiped: true, dried: true, support: 'pins', heldBy: 'magnets', focusSetBy: 'trial', airNozzle: 'wide', airFlowLPerMin: 20, finish: 'stained', lookedAt: 'after' } as const; // prettier-ignore
+    expect(setupWords(setup)).toEqual([
+      'wiped clean', 'dried', 'on pins', 'held by magnets', 'focus by a trial line', 'air: nozzle wide, 20 l/min',
+      'stained afterwards, looked at after the finish',
+    ]); // prettier-ignore
+    expect(setupWords({ ...UNSAID_SETUP, focusSetBy: 'ruler' })).toEqual(['on the bare bed', 'focus by a ruler']);
+    expect(setupChecks({ ...UNSAID_SETUP, dried: true })).toEqual(['The face is dry.']);
   });
 });

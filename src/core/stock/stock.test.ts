@@ -8,7 +8,7 @@ import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
 import { cutThroughJPerMm } from './cutting';
-import { bareFaceOf, burnedColourOf, expectedMarkOf, FAMILIES } from './families';
+import { bareFaceOf, burnedColourOf, expectedMarkOf, familyOf, FAMILIES, type StockType } from './families';
 import { responseOf, suitabilityTable } from './response';
 import { thicknessOf } from './stock';
 
@@ -184,10 +184,132 @@ describe('cautions before a burn', () => {
   });
 });
 
+describe('every caution', () => {
+  it('is a line to tick and what is behind it, under a code of its own, in the same order each time', () => {
+    const everything = {
+      ...demoPairing('marl', 'tile'),
+      stock: { ...demoPairing('marl', 'tile').stock, batch: 'T-9' },
+    };
+    const cautions = preBurnCautions(everything.machine, everything.stock, [
+      'The face is wiped clean.',
+      'It lies flat.',
+    ]);
+    for (const { text, more } of cautions) {
+      expect(text).toMatch(/^[A-Z].{12,}/);
+      expect(more).toMatch(/^[A-Z].{20,}/);
+    }
+    const found = cautions.map(({ code }) => code);
+    expect(new Set(found).size).toBe(found.length);
+    expect(found.slice(0, 13)).toEqual([
+      'attended', 'fire', 'fumes', 'eyes', 'material', 'dry', 'flat', 'clearance', 'coolant', 'silica', 'reflection', 'setup-1', 'setup-2',
+    ]); // prettier-ignore
+    const family = familyOf(everything.stock.family);
+    expect(found.slice(13)).toEqual(family.cautions.map((_, index) => `family-${index + 1}`));
+    expect(cautions[11]).toMatchObject({ text: 'The face is wiped clean.' });
+    expect(cautions[4]!.text).toBe(`The sheet is what the label says: ${everything.stock.name}, batch T-9.`);
+    expect(preBurnCautions(machine, { ...stock, batch: '' })[4]!.text).toBe(
+      'The sheet is what the label says: Birch ply.',
+    );
+  });
+  it('of a mirror-like face goes by the coat’s words as well as the type’s', () => {
+    const codesOf = (change: object) => preBurnCautions(machine, { ...stock, ...change }).map(({ code }) => code);
+    for (const coating of ['gold leaf', 'brushed aluminium look', 'Polished lacquer', 'foil'])
+      expect(codesOf({ coating }), coating).toContain('reflection');
+    expect(codesOf({ coating: 'matt paint' })).not.toContain('reflection');
+  });
+});
+
+describe('what speaks against a pairing', () => {
+  const codesOf = (change: object, on = { machine, stock }) =>
+    assessPairing(on.machine, { ...on.stock, ...change }).map(({ severity, code }) => `${severity} ${code}`);
+  it('is nothing for measured stock that the light suits', () => expect(codesOf({})).toEqual([]));
+  it('is a ban before all else, by family, type, name or coat', () => {
+    const banned = BANNED_MATERIALS[0]!;
+    for (const change of [
+      { family: banned.id },
+      { type: 'soft PVC film' },
+      { name: 'vinyl offcuts' },
+      { coating: 'PVC' },
+    ])
+      expect(codesOf({ ...change, adhesiveBacking: true }), JSON.stringify(change)).toEqual(['stop banned-material']);
+  });
+  it('is a light that passes or does little, an adhesive, a thickness that nobody measured', () => {
+    expect(codesOf({ family: 'glass', type: '' })).toEqual(['stop wavelength-passes']);
+    expect(codesOf({ family: 'cloth', type: '' })).toEqual(['warning wavelength-poor']);
+    expect(codesOf({ adhesiveBacking: true })).toEqual(['warning adhesive-backing']);
+    expect(codesOf({ thicknessReadingsMm: [] })).toEqual(['warning thickness-from-label']);
+    for (const { text, whatToDo } of assessPairing(machine, {
+      ...stock,
+      family: 'cloth',
+      type: '',
+      adhesiveBacking: true,
+      thicknessReadingsMm: [],
+    })) {
+      expect(text).toMatch(/^[A-Z].*\.$/);
+      expect(whatToDo).toMatch(/^[A-Z].*\.$/);
+    }
+  });
+});
+
+describe('a face until it is measured', () => {
+  it('is its type’s where the type has one of its own, and its family’s else', () => {
+    for (const family of FAMILIES) {
+      expect(bareFaceOf({ family: family.id, type: 'something of my own' })).toEqual({
+        colour: family.bareColour,
+        lightness: family.bareLightness,
+      });
+      for (const type of family.types) {
+        const own: StockType = type;
+        const face = bareFaceOf({ family: family.id, type: type.name });
+        expect(face.colour).toBe(own.bareColour === undefined ? family.bareColour : own.bareColour);
+        expect(face.lightness).toBe(own.bareLightness === undefined ? family.bareLightness : own.bareLightness);
+      }
+    }
+    // Light over dark is pale where its family is dark.
+    expect(bareFaceOf({ family: 'two-layer', type: 'acrylic based, light over dark' })).toEqual({
+      colour: '#e6e4da',
+      lightness: 90,
+    });
+    expect(() => bareFaceOf({ family: 'mystery', type: '' })).toThrow('unknown family: mystery');
+  });
+});
+
 describe('staleness', () => {
   const then = { machine, lens, stock };
   it('finds nothing when nothing that counts has changed', () => {
     expect(stalenessReasons(then, { ...then, machine: { ...machine, name: 'Renamed' } })).toEqual([]);
+  });
+  it('goes by every part of the source, the lens and the stock that changes a mark, each for itself', () => {
+    const changed = (change: { machine?: object; lens?: object; stock?: object }) =>
+      stalenessReasons(then, {
+        machine: { ...machine, ...change.machine },
+        lens: { ...lens, ...change.lens },
+        stock: { ...stock, ...change.stock },
+      });
+    for (const part of [{ sourceKind: 'uv' }, { wavelengthNm: 455 }, { ratedPowerW: 11 }])
+      expect(changed({ machine: part }), JSON.stringify(part)).toEqual(['another source']);
+    expect(changed({ machine: { powerTable: [{ command: 1, watts: 9 }] } })).toEqual(['power measured again']);
+    for (const part of [{ focalLengthMm: 30 }, { spotXMm: 0.2 }, { spotYMm: 0.2 }])
+      expect(changed({ lens: part }), JSON.stringify(part)).toEqual(['lens or spot changed']);
+    for (const part of [{ family: 'hardwood' }, { type: 'other' }, { coating: 'oil' }])
+      expect(changed({ stock: part }), JSON.stringify(part)).toEqual(['the stock’s record changed']);
+    expect(changed({ stock: { batch: '' } })).toEqual(['new batch (none)']);
+    for (const part of [{ topSpeedXMmPerS: 1 }, { airAssist: 'none' }]) expect(changed({ machine: part })).toEqual([]);
+    for (const part of [{ name: 'x' }, { sheetWidthMm: 50 }]) expect(changed({ stock: part })).toEqual([]);
+  });
+  it('takes a sheet for another that is over a twentieth thicker or thinner', () => {
+    const at = (mm: number) => ({ ...then, stock: { ...stock, thicknessReadingsMm: [mm] } });
+    const reasons = (mm: number) => stalenessReasons(at(4), at(mm));
+    expect([reasons(4.19), reasons(3.81)]).toEqual([[], []]);
+    expect(reasons(4.21)).toEqual(['thickness 4.21 mm, was 4 mm']);
+    expect(reasons(3.79)).toEqual(['thickness 3.79 mm, was 4 mm']);
+  });
+  it('looks at the causes it is asked about only', () => {
+    const now = { machine, lens: { ...lens, spotXMm: 0.2 }, stock: { ...stock, batch: 'other' } };
+    expect(stalenessReasons(then, now)).toHaveLength(2);
+    expect(stalenessReasons(then, now, ['lens'])).toEqual(['lens or spot changed']);
+    expect(stalenessReasons(then, now, ['thickness', 'power'])).toEqual([]);
+    expect(stalenessReasons(then, now, [])).toEqual([]);
   });
   it('names what has', () => {
     expect(stalenessReasons(then, { ...then, stock: { ...stock, batch: 'SG-15' } })).toEqual(['new batch SG-15']);

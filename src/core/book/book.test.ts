@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
 import { conditionsKey, factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
-import { ladderOf, nextStepOf, type LadderFacts } from './ladder';
+import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
 import { stalenessReasons } from './staleness';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
@@ -91,6 +92,92 @@ describe('the ladder', () => {
     const facts = from({ pairing: banned });
     expect(nextOf(facts).action).toBe('stop');
     for (const rung of ladderOf(facts)) if (rung.foot !== 'common') expect(rung.href).toBeNull();
+  });
+});
+
+describe('each rung', () => {
+  const rungOf = (id: string, change: Partial<LadderFacts>) => ladderOf(from(change)).find(({ rung }) => rung === id)!;
+  it('tells the stock’s thickness, how evenly it was measured, or that it is the label’s', () => {
+    const sheet = (thicknessReadingsMm: readonly number[]) => ({
+      pairing: { ...pairing, stock: { ...pairing.stock, nominalThicknessMm: 3, thicknessReadingsMm } },
+    });
+    expect(rungOf('stock', sheet([3.1, 3.2]))).toMatchObject({ state: 'measured', href: '/stock/1', since: null });
+    expect(rungOf('stock', sheet([3.1, 3.2])).value).toMatch(/^3.15 mm ± 0.0\d+$/);
+    expect(rungOf('stock', sheet([3.1])).value).toBe('3.1 mm');
+    expect(rungOf('stock', sheet([]))).toMatchObject({ state: 'predicted', value: '3 mm by label' });
+    const kept = factNow('thickness', { meanMm: 3.1, readings: 2 }, { createdAt: '2026-02-02T00:00:00Z' });
+    expect(rungOf('stock', { facts: [kept] }).since).toBe('2026-02-02T00:00:00Z');
+  });
+  it('tells of safety what is to be minded, and why a stock stops', () => {
+    expect(rungOf('safety', {})).toMatchObject({
+      state: 'measured',
+      value: 'no ban known',
+      reason: '',
+      href: '/stock/1#safety',
+    });
+    const sticky = {
+      pairing: { ...pairing, stock: { ...pairing.stock, adhesiveBacking: true, thicknessReadingsMm: [] } },
+    };
+    expect(rungOf('safety', sticky).value).toBe('no ban known, 2 to mind');
+    const banned = { pairing: { ...pairing, stock: { ...pairing.stock, family: 'pvc' } } };
+    expect(rungOf('safety', banned)).toMatchObject({ state: 'stopped', value: 'not to be burned' });
+    expect(rungOf('safety', banned).reason).toMatch(/never burn this/);
+    // All rungs are drawn there, so that one sees what is stopped, also those to cut.
+    expect(ladderOf(from(banned)).map(({ rung }) => rung)).toContain('kerf');
+  });
+  it('says what its newest card waits for, and leads to it', () => {
+    const at = (stage: CardStage) => rungOf('grid', { cards: { grid: { cardId: 5, code: 'CD005-M', stage } } });
+    expect(at('planned')).toMatchObject({ state: 'empty', reason: '', href: '/cards/5' });
+    expect(at('burning').reason).toBe('card CD005-M is burning');
+    expect(at('burned').reason).toBe('card CD005-M waits for a look');
+    expect(at('photographed').reason).toBe('card CD005-M waits for its photo');
+    expect(at('seen').reason).toBe('card CD005-M waits for a choice');
+  });
+  it('tells settings that nobody burned here from those that were, and counts shades', () => {
+    const floor = (change: Partial<FactNow>) => rungOf('threshold', { facts: [fact({ factId: 7, ...change })] });
+    expect(floor({})).toMatchObject({ state: 'measured', reason: '', since: '2026-05-01T10:00:00Z', href: '/book/7' });
+    expect(floor({ origin: 'brought' })).toMatchObject({
+      state: 'predicted',
+      reason: 'brought along, not proven here',
+    });
+    expect(floor({ origin: 'copied' }).reason).toBe('foretold, not proven here');
+    expect(floor({ origin: 'adopted' })).toMatchObject({ state: 'measured', reason: '' });
+    expect(floor({ origin: 'copied', stale: ['another source'] })).toMatchObject({
+      state: 'stale',
+      reason: 'another source, foretold, not proven here',
+    });
+    const two = rungOf('threshold', { facts: [fact({ factId: 1 }), fact({ factId: 2, at: { shade: 'weak' } })] });
+    expect(two.value).toBe('floor 6.5 %, 2 shades');
+    expect(rungOf('focus', {}).standsOn).toEqual(['Interval']);
+  });
+});
+
+describe('the next step', () => {
+  it('says what is to be done with a card, and what it costs', () => {
+    const planned = from({ cards: { grid: { cardId: 3, code: 'CD003-C', stage: 'planned' } } });
+    expect(nextOf(planned)).toEqual({
+      action: 'go-on',
+      rung: 'grid',
+      text: 'Burn card CD003-C',
+      href: '/cards/3',
+      cost: '',
+    });
+    const seen = from({ cards: { grid: { cardId: 3, code: 'CD003-C', stage: 'seen' } } });
+    expect(nextOf(seen)).toMatchObject({ text: 'Grid: card CD003-C waits for a choice', cost: 'nothing to burn' });
+    expect(nextOf(from({}))).toMatchObject({ text: 'card of grid', href: '/bench/1/plan/grid' });
+  });
+  it('leaves answered rungs alone, and asks to prove a setting that was brought along before all that is open', () => {
+    const settings = { powerFraction: 0.4, speedMmPerS: 90 };
+    const engrave = fact({ factId: 9, name: 'engrave', value: { settings } as never, origin: 'brought' });
+    expect(nextOf(from({ facts: [engrave] }))).toEqual({
+      action: 'plan', rung: 'grid', text: 'Prove the setting that was brought along', href: '/prove/9', cost: '',
+    }); // prettier-ignore
+    const proving = from({ facts: [engrave], cards: { grid: { cardId: 4, code: 'CD004-G', stage: 'burned' } } });
+    expect(nextOf(proving)).toMatchObject({ action: 'go-on', rung: 'grid', href: '/cards/4' });
+    // A card of a rung that is answered waits for nothing.
+    const burned = fact({ factId: 9, name: 'engrave', value: { settings } as never });
+    const cards = { grid: { cardId: 4, code: 'CD004-G', stage: 'seen' as const } };
+    expect(nextOf(from({ facts: [burned], cards })).rung).not.toBe('grid');
   });
 });
 

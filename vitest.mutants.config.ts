@@ -8,6 +8,7 @@ export default defineConfig({
     env: { TZ: 'UTC' },
     include: area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts'],
     exclude: ['**/*.bench.test.ts', '**/start.test.ts', 'node_modules/**'],
+    setupFiles: ['tests/support/fixed-seed.ts'],
     isolate: false,
     testTimeout: 60_000,
     hookTimeout: 120_000,

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { BURNABLE, demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
+import { SHOP } from '../../../tests/support/shop';
 import type { Seen } from '../../core/card/asks';
 import { PlanError } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
@@ -68,6 +70,39 @@ describe('proposal', () => {
     expect(JSON.parse(JSON.stringify(again.plan))).toEqual(plan);
     const layout = layCard(grid, plan, pairing, { cardNumber: 12 });
     expect(JSON.parse(JSON.stringify(layout))).toEqual(layCard(grid, plan, pairing, { cardNumber: 12 }));
+  });
+});
+
+describe('a proposal with a measured floor', () => {
+  const floorAt = (powerFraction: number, stale: readonly string[] = []) =>
+    grid.propose({ pairing, facts: [factNow('floor', { powerFraction }, { stale: [...stale] })] });
+  it('begins there where that is above what it would begin at, and says so', () => {
+    expect(plan.power.from).toBe(0.2);
+    const { plan: proposed, reasons } = floorAt(0.31);
+    expect(proposed.power.from).toBe(0.31);
+    expect(reasons['power.from']).toBe('the measured floor: below 31 % nothing marks here');
+    expect(proposed.power.to).toBe(plan.power.to);
+  });
+  it('leaves a lower or a doubtful one alone, and keeps a range under its high end', () => {
+    expect(floorAt(0.1).plan.power).toEqual(plan.power);
+    expect(floorAt(0.31, ['new batch']).plan.power).toEqual(plan.power);
+    // Four fifths of 80 % at the most.
+    expect(floorAt(0.79).plan.power.from).toBeCloseTo(0.64, 9);
+  });
+  it('goes by rows where a row in one sweep saves over a fifth, and only there', () => {
+    for (const on of SHOP.map(({ pairing: shop }) => shop)) {
+      const { plan: proposed, reasons } = grid.propose({ pairing: on, facts: [] });
+      const timeOf = (sweeps: GridPlan['sweeps']): number => {
+        const as = { ...proposed, sweeps };
+        if (grid.check(as, on).length > 0) return Infinity;
+        return estimateCard(layCard(grid, as, on, { cardNumber: 0 }), on.machine).totalS;
+      };
+      const saved = 1 - timeOf('rows') / timeOf('cells');
+      if (proposed.sweeps === 'rows') expect(saved).toBeGreaterThan(0.19);
+      expect(reasons['sweeps']).toMatch(
+        proposed.sweeps === 'rows' ? /^a row in one sweep takes .* instead of/ : /^each cell by itself/,
+      );
+    }
   });
 });
 
@@ -200,6 +235,34 @@ describe('finding', () => {
     expect(slow.candidates.find((c) => c.cellIndex === slow.proposal!.cellIndex)!.powerFraction).toBe(
       Math.min(...meeting.map((c) => c.powerFraction)),
     );
+  });
+  it('takes the tone that is closest among cells that are equally fast, or equally weak', () => {
+    // All cells alike but for their tone: the same settings, so the same time and power.
+    const same = { ...layout, cells: layout.cells.map((cell) => ({ ...cell, burns: layout.cells[0]!.burns })) };
+    const tones = cells.map((cell, index) => ({ ...cell, lightness: 62.5 - 0.1 * index }));
+    const closest = tones.reduce((best, cell) =>
+      Math.abs(cell.lightness - 60) < Math.abs(best.lightness - 60) ? cell : best,
+    );
+    for (const pace of ['fast-and-strong', 'slow-and-low'] as const) {
+      const { proposal } = grid.find(same, { readings: tones, answers: [] }, known, { ...wish, pace });
+      expect(proposal!.cellIndex).toBe(closest.cellIndex);
+    }
+  });
+  it('says in words what it proposes, of how many, and how long that takes', () => {
+    const { proposal, candidates } = grid.find(layout, seen, known, wish);
+    const count = candidates.filter(({ meets }) => meets).length;
+    expect(proposal!.reason).toMatch(
+      new RegExp(
+        `^[\\d.]+ % at \\d+ mm/min is the fastest of ${count} cells within reach of .* and the 80 % cap; 10 × 10 cm takes `,
+      ),
+    );
+    const gentle = grid.find(layout, seen, known, { ...wish, pace: 'slow-and-low' });
+    expect(gentle.proposal!.reason).toContain(`the lowest power of ${count} cells`);
+    const only = grid.find(layout, { readings: cells.slice(0, 1), answers: [] }, known, {
+      ...wish,
+      lightness: cells[0]!.lightness,
+    });
+    expect(only.proposal!.reason).toContain('is the only cell within reach');
   });
   it('keeps to the power cap', () => {
     const capped = grid.find(layout, seen, known, { ...wish, powerCap: 0.4 });

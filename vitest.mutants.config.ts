@@ -7,7 +7,8 @@ export default defineConfig({
   test: {
     env: { TZ: 'UTC' },
     include: area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts'],
-    exclude: ['**/*.bench.test.ts', '**/start.test.ts', 'node_modules/**'],
+    // Those that start the built server know nothing of a fault in the sources.
+    exclude: ['**/*.bench.test.ts', '**/{start,faults,notices}.test.ts', 'node_modules/**'],
     setupFiles: ['tests/support/fixed-seed.ts'],
     isolate: false,
     testTimeout: 60_000,

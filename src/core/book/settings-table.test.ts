@@ -29,6 +29,42 @@ describe('what a column means', () => {
 });
 
 describe('a row', () => {
+  it('takes air in the words that tables have for it, and nothing that is none', () => {
+    const air = (text: string) => read(['45', '100', text], 'power', 'speed-mm-s', 'air');
+    expect(air('').settings?.air).toBe(usual.air);
+    for (const text of ['off', 'No', ' 0 ', 'false', 'none']) expect(air(text).settings?.air, text).toBe('off');
+    for (const text of ['on', 'YES', '1', 'true', 'high', 'full']) expect(air(text).settings?.air, text).toBe('on');
+    expect(air('Low').settings?.air).toBe('low');
+    expect(air('maybe').problems.join(' ')).toMatch(/"maybe" is neither off, low nor on/);
+  });
+  it('takes one to twenty whole passes', () => {
+    const passes = (text: string) => read(['45', '100', text], 'power', 'speed-mm-s', 'passes');
+    expect([passes(' 1 ').settings?.passes, passes('20').settings?.passes]).toEqual([1, 20]);
+    for (const text of ['0', '21', '1.5', 'two'])
+      expect(passes(text).problems.join(' '), text).toMatch(/is not 1 to 20/);
+  });
+  it('takes each unit of speed, power and interval with its sign and without', () => {
+    const one = (text: string, meaning: ColumnMeaning) => {
+      if (meaning.startsWith('power')) return read([text, '100'], meaning, 'speed-mm-s');
+      if (meaning.startsWith('speed')) return read(['45', text], 'power', meaning);
+      return read(['45', '100', text], 'power', 'speed-mm-s', meaning);
+    };
+    const power = (text: string, meaning: ColumnMeaning) => one(text, meaning).settings!.powerFraction;
+    // Ten watts rated: 6.5 W are 65 %.
+    for (const text of ['6.5', '6.5 W', '6.5w', '65 %'])
+      expect(power(text, text.includes('%') ? 'power' : 'power-watts'), text).toBeCloseTo(0.65, 12);
+    expect(power('450', 'power-thousandths')).toBeCloseTo(0.45, 12);
+    expect(power('45 %', 'power-thousandths')).toBeCloseTo(0.45, 12);
+    const speed = (text: string, meaning: ColumnMeaning) => one(text, meaning).settings!.speedMmPerS;
+    expect(speed('2', 'speed-in-s')).toBeCloseTo(50.8, 9);
+    expect(speed('3000 mm/min', 'speed-in-s')).toBeCloseTo(50, 9);
+    expect(speed('3000', 'speed-mm-min')).toBeCloseTo(50, 9);
+    const interval = (text: string, meaning: ColumnMeaning) => one(text, meaning).settings!.intervalMm;
+    expect(interval('100', 'interval-lines-cm')).toBeCloseTo(0.1, 12);
+    expect(interval('254', 'interval-dpi')).toBeCloseTo(0.1, 12);
+    expect(interval('0.1', 'interval-mm')).toBeCloseTo(0.1, 12);
+    expect(one('1.5', 'focus').settings!.focusOffsetMm).toBe(1.5);
+  });
   it('becomes a setting in canonical units, with what it lacks from the usual fill', () => {
     const row = read(['45', '3000', '254', '2', 'strong', 'drawer fronts'], 'power', 'speed-mm-min', 'interval-dpi', 'passes', 'shade', 'note'); // prettier-ignore
     expect(row).toMatchObject({ shade: 'strong', note: 'drawer fronts', problems: [] });

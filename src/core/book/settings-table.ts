@@ -72,7 +72,7 @@ export function guessColumn(title: string, samples: readonly string[]): ColumnMe
 
 function airOf(text: string): BurnSettings['air'] {
   const word = text.trim().toLowerCase();
-  if (['', 'off', 'no', '0', 'false', 'none'].includes(word)) return 'off';
+  if (['off', 'no', '0', 'false', 'none'].includes(word)) return 'off';
   if (['on', 'yes', '1', 'true', 'high', 'full'].includes(word)) return 'on';
   if (word === 'low') return 'low';
   throw new QuantityError(`invalid air: "${text}" is neither off, low nor on`);

@@ -65,6 +65,15 @@ describe('reading a photo of flat patches', () => {
       expect(off / result.photoPxPerMm).toBeLessThan(0.06);
     } // prettier-ignore
     expect(result.frameErrorMm).toBeLessThan(0.06);
+    // The lesser of both directions at the card's middle, by the drawing's own map.
+    const [px, py] = [widthMm / 2, heightMm / 2];
+    const span = (from: Point, to: Point): number => Math.hypot(to.x - from.x, to.y - from.y);
+    const scales = [
+      span(photo.placeOf(px - 0.5, py), photo.placeOf(px + 0.5, py)),
+      span(photo.placeOf(px, py - 0.5), photo.placeOf(px, py + 0.5)),
+    ];
+    expect(Math.abs(scales[0]! - scales[1]!)).toBeGreaterThan(0.3);
+    expect(result.photoPxPerMm / Math.min(...scales)).toBeCloseTo(1, 2);
   });
 
   it('tells each patch’s L* as it was drawn, and its distance from bare stock', () => {
@@ -145,6 +154,8 @@ describe('reading a photo of flat patches', () => {
     expect(read(black)).toEqual({ outcome: 'unreadable', reason: 'too-dark' });
     const tiny = { data: new Uint8Array(3 * 199 * 400).fill(90), width: 199, height: 400 };
     expect(read(tiny)).toEqual({ outcome: 'unreadable', reason: 'too-small' });
+    const least = { data: new Uint8Array(3 * 200 * 400).fill(90), width: 200, height: 400 };
+    expect(read(least)).toEqual({ outcome: 'needs-corners', markers: 0 });
     const fur = Uint8Array.from(photo.data, (_, i) => 90 + 50 * Math.sin(i / 37) + ((i * 2654435761) % 41));
     expect(read({ ...photo, data: fur })).toMatchObject({ outcome: 'needs-corners' });
     const line = [0, 1, 2, 3].map((k) => ({ x: 100 + k * 50, y: 100 + k * 50 }));

@@ -1,0 +1,194 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../tests/support/demo';
+import { LAYOUT_VERSION, type Cell, type Layout } from '../core/card/layout';
+import { PLAIN_EXTRAS, type BurnSettings } from '../core/card/settings';
+import { rectRing, type Burn } from '../core/card/shape';
+import type { Machine } from '../core/machine/machine';
+import { gcodeChunks, programComment, programNumber, programOfCard } from './gcode';
+
+const { machine: heron } = demoPairing('heron', 'birch');
+const machine: Machine = {
+  ...heron,
+  bedWidthMm: 200,
+  bedDepthMm: 100,
+  rampPower: 'follows-speed',
+  addsRunUp: false,
+  automaticFocus: false,
+};
+const place = { leftMm: 10, rearMm: 20 };
+const settings: BurnSettings = {
+  powerFraction: 0.5, speedMmPerS: 100, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true,
+  ...PLAIN_EXTRAS, runUpMm: 1,
+}; // prettier-ignore
+const FILLED: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 2, height: 0.2 })] }, settings };
+const FOLLOWED: Burn = {
+  shape: { do: 'follow', lines: [[{ x: 0, y: 3 }, { x: 4, y: 3 }, { x: 4, y: 2 }]] },
+  settings: { ...settings, powerFraction: 0.25, speedMmPerS: 50, air: 'off', focusOffsetMm: 1, runUpMm: null },
+}; // prettier-ignore
+const cell = (index: number, burn: Burn): Cell => ({
+  index, box: { x: 0, y: 0, width: 4, height: 4 }, levels: {}, burns: [burn], risk: 1, expected: null, leftOut: false,
+}); // prettier-ignore
+const layoutOf = (...burns: Burn[]): Layout => ({
+  version: LAYOUT_VERSION,
+  kind: 'grid',
+  cardNumber: 1,
+  code: 'CD001-4',
+  widthMm: 5,
+  heightMm: 4,
+  frame: {
+    markers: [], lettering: [], air: 'off',
+    settings: { words: 'short', marker: { powerFraction: 0.1, speedMmPerS: 10, intervalMm: 0.1 }, lettering: { powerFraction: 0.1, speedMmPerS: 10 } },
+  },
+  inner: { x: 0, y: 0, width: 5, height: 4 },
+  before: [],
+  after: [],
+  cells: burns.map((burn, index) => cell(index, burn)),
+  order: burns.map((_, index) => index),
+  together: [],
+  adopted: false,
+}); // prettier-ignore
+const linesOf = (layout: Layout, on: Machine = machine) => programOfCard(layout, on, place).text.trimEnd().split('\n');
+/** Without the comments that head a program. */
+const bodyOf = (layout: Layout, on: Machine = machine) => linesOf(layout, on).slice(3);
+const START = ['G21', 'G90', 'G94', 'G17', 'M5', 'M9', 'M4 S0'];
+/** Eight millimetres clear of the card's corner: 10 - 8 from the left, 100 - (20 - 8) from the front. */
+const CLEAR = 'G0 X2 Y88 S0';
+
+// Written out by hand: the card's corner lies 10 mm from the bed's left and 20 mm from its rear edge, Y counts from the front of 100 mm.
+describe('a program, word for word', () => {
+  it('fills by lines with run-up before and after them, both ways, dark outside the mark', () => {
+    expect(bodyOf(layoutOf(FILLED))).toEqual([
+      ...START,
+      '(cell 0)',
+      'M8',
+      'G0 X10 Y78.95 S0',
+      'G1 X11 Y78.95 F6000 S0',
+      'G1 X13 Y78.95 S500',
+      'G1 X14 Y78.95 S0',
+      'G0 X14 Y78.85 S0',
+      'G1 X13 Y78.85 S0',
+      'G1 X11 Y78.85 S500',
+      'G1 X10 Y78.85 S0',
+      'M5',
+      'M9',
+      CLEAR,
+      'M2',
+    ]);
+  });
+  it('leaves run-up to a controller that adds it, and arms with M3 one that holds its power', () => {
+    expect(bodyOf(layoutOf(FILLED), { ...machine, addsRunUp: true, rampPower: 'constant' })).toEqual([
+      'G21', 'G90', 'G94', 'G17', 'M5', 'M9', 'M3 S0',
+      '(cell 0)',
+      'M8',
+      'G0 X11 Y78.95 S0',
+      'G1 X13 Y78.95 F6000 S500',
+      'G0 X13 Y78.85 S0',
+      'G1 X11 Y78.85 S500',
+      'M5',
+      'M9',
+      CLEAR,
+      'M2',
+    ]); // prettier-ignore
+  });
+  it('follows lines with a new feed, and waits for a hand at each change of focus, disarmed and out of the way', () => {
+    expect(bodyOf(layoutOf(FOLLOWED))).toEqual([
+      ...START,
+      '(cell 0)',
+      'M5',
+      CLEAR,
+      'M0 (focus offset +1 mm: raise the head 1 mm from the focus you set)',
+      'M4 S0',
+      'G0 X10 Y77 S0',
+      'G1 X14 Y77 F3000 S250',
+      'G1 X14 Y78 S250',
+      'M5',
+      CLEAR,
+      'M0 (focus offset 0 mm: back to the focus you set)',
+      'M4 S0',
+      'M5',
+      'M9',
+      CLEAR,
+      'M2',
+    ]);
+    const lower = layoutOf({ ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: -1.5 } });
+    expect(bodyOf(lower)).toContain('M0 (focus offset -1.5 mm: lower the head 1.5 mm from the focus you set)');
+  });
+  it('moves a motor by the difference of focus, disarmed, under G91, and back in the end', () => {
+    const up = { ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: 3 } };
+    expect(bodyOf(layoutOf(FOLLOWED, up), { ...machine, automaticFocus: true })).toEqual([
+      ...START,
+      '(cell 0)',
+      'M5', 'G91', 'G0 Z1 S0', 'G90', 'M4 S0',
+      'G0 X10 Y77 S0',
+      'G1 X14 Y77 F3000 S250',
+      'G1 X14 Y78 S250',
+      '(cell 1)',
+      'M5', 'G91', 'G0 Z2 S0', 'G90', 'M4 S0',
+      'G0 X10 Y77 S0',
+      'G1 X14 Y77 S250',
+      'G1 X14 Y78 S250',
+      'M5', 'G91', 'G0 Z-3 S0', 'G90', 'M4 S0',
+      'M5',
+      'M9',
+      CLEAR,
+      'M2',
+    ]); // prettier-ignore
+  });
+  it('runs up to followed lines along their first and last stretch where it is asked to', () => {
+    const run = { ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: 0, runUpMm: 2 } };
+    expect(bodyOf(layoutOf(run)).slice(8, -4)).toEqual([
+      'G0 X8 Y77 S0',
+      'G1 X10 Y77 F3000 S0',
+      'G1 X14 Y77 S250',
+      'G1 X14 Y78 S250',
+      'G1 X14 Y80 S0',
+    ]);
+  });
+  it('counts from another zero the other way round, and from the head by G92, given back', () => {
+    const rear = bodyOf(layoutOf(FILLED), { ...machine, zero: 'bed-rear-right', xPlus: 'left', yPlus: 'toward' });
+    // From the right 200 - 11 and from the rear 20 + 1.05.
+    expect(rear).toContain('G1 X189 Y21.05 F6000 S0');
+    expect(rear).toContain('G1 X187 Y21.05 S500');
+    const head = bodyOf(layoutOf(FILLED), { ...machine, zero: 'head' });
+    // From the card's front left corner: 4 - 1.05 up.
+    expect(head).toContain('G1 X3 Y2.95 S500');
+    expect(head[6]).toBe('G92 X0 Y0');
+    expect(head.slice(-2)).toEqual(['G92.1', 'M2']);
+  });
+  it('says what it is of, how focus counts and where its zero is', () => {
+    const [card, focus, zero] = linesOf(layoutOf(FILLED));
+    expect(card).toBe('(card CD001-4, 5 x 4 mm)');
+    expect(focus).toMatch(/plus raises the head, minus lowers it/);
+    expect(zero).toBe('(zero: bed: front left corner; X counts to the right, Y away from you)');
+    expect(linesOf(layoutOf(FILLED), { ...machine, yPlus: 'toward', xPlus: 'left' })[2]).toContain(
+      'X counts to the left, Y toward you',
+    );
+  });
+  it('is told in parts by line, and whole in chunks', () => {
+    const { parts, text, lines } = programOfCard(layoutOf(FOLLOWED), machine, place);
+    const all = text.trimEnd().split('\n');
+    expect(lines).toBe(all.length);
+    expect(parts.map(({ line, name, cells }) => [all[line], name, cells])).toEqual([
+      ['(cell 0)', 'cell 0', [0]],
+      ['M0 (focus offset +1 mm: raise the head 1 mm from the focus you set)', 'waiting for a hand', []],
+      ['M0 (focus offset 0 mm: back to the focus you set)', 'waiting for a hand', []],
+      ['M5', 'end', []],
+    ]);
+    expect(parts.map(({ hand }) => hand?.focusOffsetMm ?? null)).toEqual([null, 1, 0, null]);
+    expect([...gcodeChunks(layoutOf(FOLLOWED), machine, place)].join('')).toBe(text);
+  });
+  it('stays within the bed where the card lies at its edge', () => {
+    const text = programOfCard(layoutOf(FILLED), machine, { leftMm: 3, rearMm: 2 }).text;
+    // Clear by no more than there is: 3 - 3 from the left, 100 - (2 - 2) from the front.
+    expect(text.trimEnd().split('\n').at(-2)).toBe('G0 X0 Y100 S0');
+  });
+});
+
+describe('what a program is written with', () => {
+  it('numbers are to a micrometre, without idle zeros or a minus before none', () => {
+    expect([1, 0.5, -0.0001, 1.23456, 100, 10.1].map(programNumber)).toEqual(['1', '0.5', '0', '1.235', '100', '10.1']);
+  });
+  it('comments have no brackets, breaks or signs beyond plain ones', () => {
+    expect(programComment('a (b) é\n½ G0')).toBe('a b e12 G0');
+  });
+});

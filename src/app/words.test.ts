@@ -129,6 +129,10 @@ describe('the id in a page’s address', () => {
     const missing = await load(page('5'), async () => Promise.reject(notFound('card', 5)));
     expect(await missing.text()).toBe('/404');
     await expect(load(page('5'), async () => Promise.reject(new Error('fault')))).rejects.toThrow('fault');
+    const other = new Problem('machine-busy', 'Heron burns another card.');
+    await expect(load(page('5'), async () => Promise.reject(other))).rejects.toBe(other);
+    const alike = Object.assign(new Error('elsewhere'), { code: 'not-found' });
+    await expect(load(page('5'), async () => Promise.reject(alike))).rejects.toBe(alike);
   });
   it('of a bench leads back to it with what keeps the page from being shown, and to nowhere when there is none', async () => {
     const refused = Promise.reject(new Problem('banned-material', 'PVC is never burned.'));

@@ -3,6 +3,7 @@ import { jpegOf } from '../../src/bench/bench';
 import { benchMachineOf } from '../../src/bench/of-records';
 import { recover } from '../../src/server/recover';
 import { burnOnBench, photoOf } from '../support/burn';
+import { DEMO_STOCKS } from '../../src/demo/world';
 import { demoPairing } from '../support/demo';
 import { testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makePairing, tickedOf } from '../support/records';
@@ -262,6 +263,46 @@ describe('an old card', () => {
     expect(fact.at).toEqual({ shade: 'medium' });
     expect(versions[0]).toMatchObject({ origin: 'adopted', cardId: id, cellIndex: 4 });
     expect(versions[0].value.settings).toMatchObject({ powerFraction: 0.5, speedMmPerS: 90 });
+  });
+});
+
+describe('counted blanks', () => {
+  const plan = { cellMm: 5, gapMm: 2 };
+  it('take a card each until none is free, or the one that is asked for', async () => {
+    const { machineId, lensId } = await makePairing(app, 'heron', 'birch', 'Blank one');
+    const sheet = { ...DEMO_STOCKS.birch, name: 'Coaster', blanks: { count: 3 }, outline: { shape: 'ellipse', radiusMm: 0 }, sheetWidthMm: 70, sheetDepthMm: 70, acquiredOn: null }; // prettier-ignore
+    const stock = await app.call('POST', '/api/stock', sheet);
+    const pairing = await app.call('POST', '/api/pairings', { machineId, lensId, stockId: stock.json.id });
+    const proposal = await app.call('GET', `/api/pairings/${pairing.json.id}/proposals/grid`);
+    const { power, speed } = proposal.json.plan;
+    const make = (more: object) =>
+      app.call('POST', '/api/cards', {
+        pairingId: pairing.json.id,
+        kind: 'grid',
+        plan: { ...proposal.json.plan, ...plan, power: { ...power, count: 4 }, speed: { ...speed, count: 4 } },
+        sheetPlace: null,
+        sheetOnBed: { leftMm: 100, rearMm: 100 },
+        ...more,
+      });
+    const pieceOf = async (made: { json: { id: number } }) =>
+      (await app.call('GET', `/api/cards/${made.json.id}`)).json.card.piece;
+    // One card of this size lies on each blank: two of them would leave its circle.
+    expect(await pieceOf(await make({}))).toBe(1);
+    expect(await pieceOf(await make({ piece: 3 }))).toBe(3);
+    expect((await make({ piece: 3 })).json.code).toBe('does-not-fit');
+    expect((await make({ piece: 4 })).json.detail).toContain('There are 3 blanks of Coaster');
+    expect(await pieceOf(await make({}))).toBe(2);
+    const full = await make({});
+    expect(full.json).toMatchObject({ code: 'does-not-fit' });
+    expect(full.json.detail).toContain('on the 3 blanks of Coaster');
+    // Where it lies is looked at on its own blank only.
+    expect((await make({ piece: 2, sheetPlace: { xMm: 0, yMm: 0 } })).json.detail).toContain('would leave the stock');
+  });
+  it('are told beside the next card’s time and size', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Priced');
+    const { next } = (await app.call('GET', `/api/pairings/${pairingId}`)).json;
+    expect(next).toMatchObject({ action: 'plan', rung: 'grid' });
+    expect(next.cost).toMatch(/^\d+ min \d+ s, [\d.]+ × [\d.]+ mm/);
   });
 });
 

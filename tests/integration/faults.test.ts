@@ -54,7 +54,7 @@ const post = (url: string, json: unknown): Promise<any> =>
   );
 const get = (url: string): Promise<any> => fetch(url).then((response) => response.json());
 
-async function until<T>(look: () => Promise<T>, good: (value: T) => boolean, seconds = 25): Promise<T> {
+async function until<T>(look: () => Promise<T>, good: (value: T) => boolean, seconds = 240): Promise<T> {
   for (let tries = 0; tries < seconds * 5; tries++) {
     const value = await look();
     if (good(value)) return value;

@@ -8,6 +8,7 @@ import { kerf } from '../cards/kerf';
 import { layCard } from '../core/card/lay';
 import { boxOfShape } from '../core/card/shape';
 import { cardSteps } from '../core/card/steps';
+import { UNSAID_SETUP } from '../core/card/work-setup';
 import { bundleOfCard } from './bundle';
 import { outlineProgram } from './outline';
 import { listOfSteps } from './settings-list';
@@ -159,6 +160,55 @@ describe('the bundle', () => {
       expect(Number(row[4]!.replace(' mm/min', '')) / 60).toBeCloseTo(settings.speedMmPerS, 0);
     });
     expect(page).not.toContain('mm/s');
+  });
+});
+
+describe('the printable list', () => {
+  const rowsOf = (page: string) =>
+    [...page.matchAll(/<tr><td><span class="box">.*?<\/tr>/g)].map((match) =>
+      [...match[0].matchAll(/<td>([^<]*)<\/td>/g)].map((cell) => cell[1]!),
+    );
+  const heads = (page: string) => [...page.matchAll(/<th[^>]*>([^<]*)<\/th>/g)].map((match) => match[1]!);
+  it('tells run-up by the speed of each step, v² / 2a, and none where lines are followed', () => {
+    const rows = rowsOf(listOfSteps(steps, layout, pairing, { bed, setup: plan.setup }));
+    rows.forEach((row, index) => {
+      const { settings, does } = steps[index]!;
+      const along = settings.direction === 'horizontal' ? machine.accelerationXMmPerS2 : machine.accelerationYMmPerS2;
+      const runUp = settings.speedMmPerS ** 2 / (2 * along);
+      expect(row[2]).toBe(does === 'sweep' ? 'fills' : 'follows lines');
+      if (does === 'sweep') expect(Number(row.at(-1)!.replace(' mm', '')) / runUp).toBeCloseTo(1, 1);
+      else expect(row.at(-1)).toBe('none');
+      expect(row[6]).toBe(String(settings.passes));
+      expect(row[7]).toBe('as set');
+      expect(row[8]).toBe(settings.air);
+      expect(row[9]).toBe(does === 'sweep' ? 'along X, both ways' : '');
+    });
+    expect(rows.some((row) => row.at(-1) === 'none')).toBe(true);
+  });
+  it('asks mirrors for angle and frequency instead, and says where focus is to be set', () => {
+    const tern = demoPairing('tern', 'twoLayer');
+    const { plan: made } = grid.propose({ pairing: tern, facts: [] });
+    const turned = {
+      ...made,
+      constants: { ...made.constants, lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40, focusOffsetMm: 1.5 },
+    };
+    const laid = layCard(grid, turned, tern, { cardNumber: 9 });
+    const page = listOfSteps(cardSteps(laid, tern.machine), laid, tern, { bed, setup: UNSAID_SETUP });
+    expect(heads(page).slice(-2)).toEqual(['Angle', 'Frequency']);
+    expect(heads(listOfSteps(steps, layout, pairing, { bed, setup: plan.setup })).at(-1)).toBe('Run-up');
+    const cells = rowsOf(page).filter((row) => row[7] !== 'as set');
+    expect(cells.length).toBeGreaterThan(10);
+    for (const row of cells) expect([row[7], row[10], row[11]]).toEqual(['+1.5 mm', '30°, crossed', '40 kHz']);
+    // Nothing was said of how it is set up: nothing is told of it.
+    expect(page).not.toContain('Set up:');
+    expect(listOfSteps(steps, layout, pairing, { bed, setup: plan.setup })).toContain('<p>Set up: on honeycomb');
+  });
+  it('names card, stock, machine and place, with nothing that could end what it stands in', () => {
+    const odd = { ...pairing, stock: { ...pairing.stock, name: 'Alder <b>"board"</b>' } };
+    const page = listOfSteps(steps, layout, odd, { bed, setup: plan.setup });
+    expect(page).toContain(`<h1>Card ${layout.code}</h1>`);
+    expect(page).toContain('Alder &#60;b&#62;&#34;board&#34;&#60;/b&#62; on Marl');
+    expect(page).toContain('upper left corner 80 mm from the bed’s left edge and 120 mm from its rear edge');
   });
 });
 

@@ -64,7 +64,7 @@ export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
     },
     reasons: {
       'cut.powerFraction': `the machine’s cap of ${formatPower(machine.powerCap)}`,
-      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: half as much again as comes through ${formatLength(thickness, machine.likedUnits, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}`,
+      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: 1.4 times what comes through ${formatLength(thickness, machine.likedUnits, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}`,
       'cut.passes':
         passes > 1
           ? `fewer would be slower than ${formatSpeed(LEAST_SPEED, machine.likedUnits)} and char`

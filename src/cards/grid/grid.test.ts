@@ -210,8 +210,9 @@ describe('finding', () => {
 
   it('says what is missing before there is a photo', () => {
     const finding = grid.find(layout, { readings: [], answers: [] }, known, wish);
-    expect(finding.missing).not.toEqual([]);
+    expect(finding.missing).toEqual(['No photo of this card has been read yet, and no cell was graded 4 or 5 by eye.']);
     expect(finding.proposal).toBeNull();
+    expect(grid.find(layout, seen, known, wish).missing).toEqual([]);
   });
   it('aims its stops at tones that trusted cells have, however few there are', () => {
     // Three cells at 70, 45 and 20 of a bare 78: medium, six tenths of the way down, would be 43.2, where there is none.

@@ -63,6 +63,16 @@ describe('an old card', () => {
       reason: 'no-cells',
     });
   });
+  it('is not read where only columns stand out, as stripes do', () => {
+    const { inner } = layout;
+    const stripes = layout.cells.slice(0, 4).map((cell) => {
+      const box = { ...cell.box, y: 0, height: layout.heightMm };
+      return { ...cell, box, burns: [{ ...cell.burns[0]!, shape: { do: 'sweep' as const, area: [rectRing(box)] } }] };
+    });
+    const striped = drawnPhoto({ ...layout, cells: stripes, inner }, stock, { lightnessOf: () => 40, noise: 1 });
+    const result = readCard({ photo: striped, layout, stock, corners: dragged([[0, 0]]) });
+    expect(result.outcome).toBe('unreadable');
+  });
   it('is refused where one edge is told twice or a value is none', () => {
     expect(checkOldCard(OLD, pairing)).toEqual([]);
     const twice = checkOldCard({ ...OLD, down: OLD.across }, pairing);

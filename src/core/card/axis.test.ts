@@ -29,7 +29,7 @@ describe('an axis', () => {
     [{ count: 21 }, ['power.count']],
     [{ count: 2.5 }, ['power.count']],
   ] as const)('is refused with %o at %o', (change, wanted) => {
-    expect(fields({ ...AXIS, ...change } as Axis)).toEqual(wanted);
+    expect(fields({ ...AXIS, ...change })).toEqual(wanted);
   });
   it('of offsets may begin below zero, but not by ratio', () => {
     expect(fields({ from: -2, to: 2, count: 3, spacing: 'ratio' }, { above: -Infinity })).toEqual(['power.from']);

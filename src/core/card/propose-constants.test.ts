@@ -85,8 +85,7 @@ describe('constants to start from', () => {
   const focus = factNow('focus', { focusOffsetMm: -1.25, flat: false });
   const pairing = demoPairing('heron', 'birch');
   const from = (...facts: FactNow[]) => proposeConstants({ pairing, facts });
-  const stale = <Fact extends FactNow>(fact: Fact): FactNow =>
-    ({ ...fact, stale: ['the lens was changed'] }) as FactNow;
+  const stale = <Fact extends FactNow>(fact: Fact): FactNow => ({ ...fact, stale: ['the lens was changed'] });
 
   it('are as the kept engraving setting, passes and focus too, while it holds', () => {
     const { constants, reasons } = from(engrave);

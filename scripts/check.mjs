@@ -4,8 +4,8 @@ import { Checks, LINT, TYPES } from './run-checks.mjs';
 
 /** Files that have not changed since they were found good are not looked at again; `npm test` looks at all of them. */
 const REMEMBERS = {
-  format: ['--cache', '--cache-location', 'node_modules/.cache/prettier'],
-  lint: ['--cache', '--cache-location', 'node_modules/.cache/eslint/'],
+  format: ['--cache', '--cache-location', 'node_modules/.cache/quick-check-prettier'],
+  lint: ['--cache', '--cache-location', 'node_modules/.cache/quick-check-eslint'],
 };
 const QUICK_LINT = LINT.map(([name, command, args]) => [name, command, [...(REMEMBERS[name] ?? []), ...args]]);
 

@@ -12,6 +12,18 @@ describe('cutting on the bench', () => {
     expect(isLoose(burnPiece(cutSquare(0.8, 1)), PART)).toBe(false);
     expect(isLoose(burnPiece(cutSquare(6, 1, { thicknessMm: 9 })), PART)).toBe(false);
   });
+  // Common practice: a fibre marks coated and leather-like faces, and cuts neither their core nor their backing.
+  it('goes through leatherette and two-layer sheet under far infrared, and only marks their faces under a fibre', () => {
+    for (const family of ['leatherette', 'two-layer']) {
+      const cut = (band: 'near' | 'far') =>
+        isLoose(burnPiece(cutSquare(3, 1, { band, specimen: SPECIMENS[family]! })), PART);
+      expect([cut('far'), cut('near')], family).toEqual([true, false]);
+      const marks = (band: 'near' | 'blue') =>
+        trueLuminanceRatio(burnPiece(square(0.3, { band, specimen: SPECIMENS[family]! })), CELL);
+      expect(marks('near'), family).toBeGreaterThan(1.5);
+      expect(marks('near'), family).toBeGreaterThan(marks('blue'));
+    }
+  });
   it('comes through in several passes where one does not, but char makes them dearer than their sum', () => {
     const least = (passes: number): number => {
       let [low, high] = [0.3, 8];

@@ -159,7 +159,9 @@ describe('a card', () => {
     const taken = await app.call('POST', `/api/cards/${right.id}/photograph`);
     const { response } = await app.call('GET', `/api/photos/${taken.json.id}/images/original`);
     const bytes = new Uint8Array(await response.arrayBuffer());
-    const sent = await app.call('POST', `/api/cards/${wrong.id}/photos?name=oops.jpg`, bytes);
+    const sent = await app.call('POST', `/api/cards/${wrong.id}/photos?name=oops.jpg&finish=before`, bytes);
+    expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.finish).toBe('before');
+    expect((await app.call('POST', `/api/cards/${wrong.id}/photos?finish=never`, bytes)).status).toBe(422);
     await app.ctx.readings.idle();
     const seen = await app.call('GET', `/api/photos/${sent.json.id}`);
     expect(seen.json).toMatchObject({ status: 'other-card', otherCards: [{ id: right.id, code: right.code }] });

@@ -13,7 +13,7 @@ import { MARKER_MODULES } from './markers';
 export const MARK_SHARE_OF_CUT = 1 / 3;
 /** Shares of the energy past which the family gets no darker: lettering plain to read, markers to stand out in a poor photo. */
 const PLAIN_SHARE = 0.5;
-const MARKER_SHARE = 0.7;
+const MARKER_SHARE = 0.6;
 /** All four markers take no longer than this where the machine can do it. */
 const MARKERS_S = 6;
 /** Lines across one module of a marker: fewer than two and its bits cannot be told apart. */

@@ -20,7 +20,7 @@ import { movedBurn } from './shape';
 
 /** Bare stock around each marker: less than a module and the marker's edge is lost. */
 const QUIET_MM = 1;
-const LETTER_MM = 1.1;
+const LETTER_MM = 0.9;
 /** Smaller letters are not read without a glass. */
 const LEAST_LETTER_MM = 0.9;
 /** The header needs room for its text even over few cells. */
@@ -155,8 +155,8 @@ export function frame(
           ? [line('header', headerText(pairing), 0.2, LETTER_MM), line('constants', drawn.constants, 2.1, 1.1)]
           : []),
         ...layLabels(labelsToLetter(drawn, settings.words), dx, dy),
-        line('axis', settings.words === 'full' ? drawn.caption : drawn.units, height - 1.3, 1),
-        line('code', code, lower, 1.2),
+        line('axis', settings.words === 'full' ? drawn.caption : drawn.units, height - 1.3, 0.9),
+        line('code', code, lower, 1),
       ],
       settings,
       air: drawn.air,

@@ -113,6 +113,6 @@ describe('the frame', () => {
     for (const { name, pairing: on } of quick) expect(frameS(on), name).toBeLessThan(10);
     for (const { name, pairing: on } of SHOP) expect(frameS(on), name).toBeLessThan(20);
     expect(frameS(demoPairing('marl', 'alder'))).toBeLessThan(10);
-    expect(frameS(demoPairing('heron', 'birch'))).toBeLessThan(11);
+    expect(frameS(demoPairing('heron', 'birch'))).toBeLessThan(10);
   });
 });

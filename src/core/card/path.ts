@@ -216,8 +216,15 @@ export function markerRegion(marker: MarkerPlace): Region {
   return rings;
 }
 
+/** One marker or one line of lettering: where it can begin, and how it is burned by a head that comes from somewhere. */
+interface FramePart {
+  readonly name: string;
+  readonly starts: readonly Point[];
+  readonly from: (at: Point) => { readonly burn: Burn; readonly end: Point };
+}
+
 /**
- * The frame as burns: each marker a sweep, all lettering one follow. Sharp, one pass. Where power follows speed markers need no run-up: on
+ * The frame as burns, each marker a sweep and each line of lettering a follow, always the one next that is nearest to the head. Sharp, one pass. Where power follows speed markers need no run-up: on
  * lines that short it would be most of their time. Mirrors burn them one way: a beam that follows late by a tenth of a millisecond shifts
  * the lines of both ways against each other by most of a module, and going back is quick.
  */
@@ -233,26 +240,48 @@ export function frameBurns(
     bothWays: true,
     ...PLAIN_EXTRAS,
   } as const;
-  const markers = frame.markers.map((marker) => ({
-    name: `marker ${marker.corner}`,
-    burn: {
-      shape: { do: 'sweep', area: markerRegion(marker) } as const,
-      settings: {
-        ...shared,
-        ...frame.settings.marker,
-        bothWays: head !== 'galvo',
-        ...(rampPower === 'follows-speed' && { runUpMm: 0 }),
+  const parts: FramePart[] = [
+    ...frame.markers.map((marker): FramePart => ({
+      name: `marker ${marker.corner}`,
+      starts: [{ x: marker.x, y: marker.y }],
+      from: () => ({
+        burn: {
+          shape: { do: 'sweep', area: markerRegion(marker) },
+          settings: {
+            ...shared,
+            ...frame.settings.marker,
+            bothWays: head !== 'galvo',
+            ...(rampPower === 'follows-speed' && { runUpMm: 0 }),
+          },
+        },
+        end: { x: marker.x, y: marker.y + marker.sizeMm },
+      }),
+    })),
+    ...frame.lettering.map(({ strokes }): FramePart => ({
+      name: 'lettering',
+      starts: strokes.flatMap((stroke) => [stroke[0]!, stroke.at(-1)!]),
+      from: (at) => {
+        const lines = visitNearest(strokes, at);
+        return {
+          burn: {
+            shape: { do: 'follow', lines },
+            settings: { ...shared, ...frame.settings.lettering, intervalMm: frame.settings.marker.intervalMm },
+          },
+          end: lines.at(-1)?.at(-1) ?? at,
+        };
       },
-    },
-  }));
-  if (frame.lettering.length === 0) return markers;
-  const last = frame.markers.at(-1);
-  const strokes = frame.lettering.flatMap((line) => line.strokes);
-  const lettering = {
-    shape: { do: 'follow', lines: visitNearest(strokes, { x: last?.x ?? 0, y: last?.y ?? 0 }) } as const,
-    settings: { ...shared, ...frame.settings.lettering, intervalMm: frame.settings.marker.intervalMm },
-  };
-  return [...markers, { name: 'lettering', burn: lettering }];
+    })),
+  ];
+  const burns: { name: string; burn: Burn }[] = [];
+  let at: Point = { x: 0, y: 0 };
+  while (parts.length > 0) {
+    const away = parts.map(({ starts }) => Math.min(...starts.map(({ x, y }) => Math.hypot(x - at.x, y - at.y))));
+    const [next] = parts.splice(away.indexOf(Math.min(...away)), 1);
+    const { burn, end } = next!.from(at);
+    burns.push({ name: next!.name, burn });
+    at = end;
+  }
+  return burns;
 }
 
 /** Which part of a card one burn does: all of it, or the cells named, with or without the frame. */

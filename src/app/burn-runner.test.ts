@@ -15,8 +15,8 @@ const SILENT = { info: () => undefined, warn: () => undefined, error: () => unde
 
 interface Noted {
   readonly status?: string;
-  readonly lines_done?: number;
-  readonly actual_s?: number;
+  readonly linesDone?: number;
+  readonly actualS?: number;
   readonly fault?: string | null;
   readonly hands?: string;
 }
@@ -89,8 +89,8 @@ describe('a burn on the bench', () => {
     }
     expect(seen).toContain('lettering');
     expect(runner.progressOf(7)).toBeNull();
-    expect(noted.at(-1)).toMatchObject({ status: 'done', lines_done: program.lines, fault: null, hands: '[]' });
-    expect(noted.at(-1)!.actual_s).toBeGreaterThan(5);
+    expect(noted.at(-1)).toMatchObject({ status: 'done', linesDone: program.lines, fault: null, hands: '[]' });
+    expect(noted.at(-1)!.actualS).toBeGreaterThan(5);
   });
 
   it('stands still while it is paused, and goes on where it was', async () => {
@@ -99,7 +99,7 @@ describe('a burn on the bench', () => {
     expect(await runner.setPaused(7, true)).toBe(true);
     const stood = runner.progressOf(7)!;
     expect(stood).toMatchObject({ paused: true });
-    expect(noted.at(-1)).toMatchObject({ status: 'paused', lines_done: stood.linesDone });
+    expect(noted.at(-1)).toMatchObject({ status: 'paused', linesDone: stood.linesDone });
     await pass(5);
     expect(runner.progressOf(7)).toEqual(stood);
     expect(await runner.setPaused(7, false)).toBe(true);
@@ -115,7 +115,7 @@ describe('a burn on the bench', () => {
     const { linesDone } = runner.progressOf(7)!;
     expect(await runner.stop(7)).toBe(true);
     expect(runner.progressOf(7)).toBeNull();
-    expect(noted.at(-1)).toMatchObject({ status: 'stopped', lines_done: linesDone });
+    expect(noted.at(-1)).toMatchObject({ status: 'stopped', linesDone: linesDone });
     expect(linesDone).toBeLessThan(program.lines);
     expect(await runner.stop(7)).toBe(false);
   });
@@ -149,7 +149,7 @@ describe('a burn on the bench', () => {
     await pass(2);
     expect(runner.progressOf(7)!.linesDone).toBeGreaterThan(waiting.linesDone);
     await runner.finishNow(7);
-    expect(noted.at(-1)).toMatchObject({ status: 'done', lines_done: program.lines });
+    expect(noted.at(-1)).toMatchObject({ status: 'done', linesDone: program.lines });
     expect(JSON.parse(noted.at(-1)!.hands!)).toHaveLength(program.parts.filter(({ hand: one }) => one !== null).length);
   });
 
@@ -159,7 +159,7 @@ describe('a burn on the bench', () => {
     await pass(1);
     expect(broken.runner.progressOf(7)).toBeNull();
     expect(broken.noted.at(-1)).toMatchObject({
-      status: 'interrupted', lines_done: 3, fault: 'line 4 was refused: X9999 Y1 is outside the bed',
+      status: 'interrupted', linesDone: 3, fault: 'line 4 was refused: X9999 Y1 is outside the bed',
     }); // prettier-ignore
     const ended = running(small());
     await pass(1);

@@ -21,6 +21,11 @@ describe('the pool of threads', () => {
     await work.do('read', { shotSeed: 'x' } as never, ({ step }) => steps.push(step));
     expect(steps).toEqual(['opening']);
   });
+  it('passes on all that was said before the answer, in order', async () => {
+    const said: string[] = [];
+    await work.do('read', { shotSeed: 'many' } as never, ({ step }) => said.push(step));
+    expect(said).toEqual([...Array.from({ length: 500 }, (_, index) => `step ${index}`), 'opening']);
+  });
   it('fails the job whose thread reports a fault, and goes on', async () => {
     await expect(photograph('fault')).rejects.toThrow('as asked');
     expect((await photograph('next')).jpeg).toBe('next');

@@ -1,101 +1,90 @@
-import { Worker } from 'node:worker_threads';
-import { PROTOCOL_VERSION, type Job, type Jobs, type Task } from '../workers/protocol';
-
-interface Waiting {
-  readonly job: Job;
-  readonly onProgress: ((progress: never) => void) | undefined;
-  readonly resolve: (answer: never) => void;
-  readonly reject: (error: Error) => void;
-}
-
-interface Message {
-  readonly id: number;
-  readonly progress?: unknown;
-  readonly answer?: unknown;
-  readonly fault?: string;
-}
+import { fileURLToPath } from 'node:url';
+import { MessageChannel, receiveMessageOnPort } from 'node:worker_threads';
+import { ArrayTaskQueue, Piscina, queueOptionsSymbol, type PiscinaTask, type TaskQueue } from 'piscina';
+import { PROTOCOL_VERSION, type Job, type Jobs, type Task, type WorkOrder } from '../workers/protocol';
 
 /** A job without the words that every job has. */
 type Work<Name extends Task> = Omit<Jobs[Name]['job'], 'version' | 'task'>;
 
+/** What somebody waits for at the screen. */
+const SHORT: ReadonlySet<Task> = new Set<Task>(['lay', 'program', 'export', 'pace']);
+
+/** Two lines: short work goes before readings and photos. */
+class ShortFirst implements TaskQueue {
+  private readonly short = new ArrayTaskQueue();
+  private readonly long = new ArrayTaskQueue();
+
+  get size(): number {
+    return this.short.size + this.long.size;
+  }
+  push(task: PiscinaTask): void {
+    this.lineOf(task).push(task);
+  }
+  unshift(task: PiscinaTask): void {
+    this.lineOf(task).unshift(task);
+  }
+  shift(): PiscinaTask | null {
+    return (this.short.size > 0 ? this.short : this.long).shift() as PiscinaTask | null;
+  }
+  remove(task: PiscinaTask): void {
+    this.lineOf(task).remove(task);
+  }
+  private lineOf(task: PiscinaTask): ArrayTaskQueue {
+    return (task[queueOptionsSymbol] as { readonly short: boolean } | null)?.short ? this.short : this.long;
+  }
+}
+
+const stopping = (): Error => new Error('the server is stopping');
+
 /**
- * Worker threads for what would hold up requests: laying and exporting cards, reading photos, and the bench. Jobs wait in one line and
- * each thread takes one at a time. A thread that dies fails its job and is replaced.
+ * Worker threads for what would hold up requests: laying and exporting cards, reading photos, and the bench. Each thread takes one job at
+ * a time; one that dies fails its job and is replaced.
  */
 export class HeavyWork {
-  private readonly line: Waiting[] = [];
-  private readonly idle: Worker[] = [];
-  private readonly busy = new Map<Worker, Waiting>();
-  private threads = 0;
+  private readonly pool: Piscina;
   private closed = false;
 
-  constructor(
-    private readonly workerFile: URL | string,
-    private readonly mostThreads = 2,
-  ) {}
+  constructor(workerFile: URL | string, mostThreads = 2) {
+    this.pool = new Piscina({
+      filename: workerFile instanceof URL ? fileURLToPath(workerFile) : workerFile,
+      // All of them from the start: a thread takes a third of a second to load what it works with, and only this many are kept up.
+      minThreads: mostThreads,
+      maxThreads: mostThreads,
+      // Or what finds no thread free would go to the end of its line.
+      stricterFIFO: true,
+      // Decoders answer in events, which a thread that waits without its event loop would not see.
+      atomics: 'disabled',
+      taskQueue: new ShortFirst(),
+    });
+  }
 
   /** Does one job in a thread. Short work for somebody who waits at the screen goes before readings and photos. */
-  do<Name extends Task>(
+  async do<Name extends Task>(
     task: Name,
     work: Work<Name>,
     onProgress?: (progress: Jobs[Name]['progress']) => void,
   ): Promise<Jobs[Name]['answer']> {
-    if (this.closed) return Promise.reject(new Error('the server is stopping'));
+    if (this.closed) throw stopping();
     const job = { version: PROTOCOL_VERSION, task, ...work } as unknown as Job;
-    return new Promise((resolve, reject) => {
-      const waiting = { job, onProgress: onProgress as Waiting['onProgress'], resolve: resolve as never, reject };
-      const short = task === 'lay' || task === 'program' || task === 'export' || task === 'pace';
-      const firstLong = this.line.findIndex(({ job: other }) => other.task === 'read' || other.task === 'photograph');
-      if (short && firstLong >= 0) this.line.splice(firstLong, 0, waiting);
-      else this.line.push(waiting);
-      this.next();
-    });
+    const { port1: here, port2: there } = new MessageChannel();
+    if (onProgress) here.on('message', onProgress);
+    const order: WorkOrder = { job, progress: there };
+    try {
+      const queued = { ...order, [queueOptionsSymbol]: { short: SHORT.has(task) } };
+      const answer = (await this.pool.run(queued, { transferList: [there] })) as Jobs[Name]['answer'];
+      // The answer comes by another way, and can be here before the last that was said on this one.
+      for (let said = receiveMessageOnPort(here); said; said = receiveMessageOnPort(here))
+        onProgress?.(said.message as Jobs[Name]['progress']);
+      return answer;
+    } catch (error) {
+      throw this.closed ? stopping() : error;
+    } finally {
+      here.close();
+    }
   }
 
   async close(): Promise<void> {
     this.closed = true;
-    const stopping = new Error('the server is stopping');
-    for (const waiting of this.line.splice(0)) waiting.reject(stopping);
-    const workers = [...this.idle, ...this.busy.keys()];
-    for (const waiting of this.busy.values()) waiting.reject(stopping);
-    this.busy.clear();
-    await Promise.all(workers.map((worker) => worker.terminate()));
-  }
-
-  private next(): void {
-    if (this.line.length === 0) return;
-    const worker = this.idle.pop() ?? (this.threads < this.mostThreads ? this.hire() : undefined);
-    if (!worker) return;
-    const waiting = this.line.shift()!;
-    this.busy.set(worker, waiting);
-    worker.postMessage({ id: 0, job: waiting.job });
-  }
-
-  private hire(): Worker {
-    this.threads++;
-    const worker = new Worker(this.workerFile);
-    worker.unref();
-    worker.on('message', (message: Message) => {
-      const waiting = this.busy.get(worker);
-      if (message.progress !== undefined) return waiting?.onProgress?.(message.progress as never);
-      this.busy.delete(worker);
-      this.idle.push(worker);
-      if (message.fault !== undefined) waiting?.reject(new Error(message.fault));
-      else waiting?.resolve(message.answer as never);
-      this.next();
-    });
-    const lost = (error: Error): void => {
-      const waiting = this.busy.get(worker);
-      const place = this.idle.indexOf(worker);
-      if (!waiting && place < 0) return;
-      this.busy.delete(worker);
-      if (place >= 0) this.idle.splice(place, 1);
-      this.threads--;
-      waiting?.reject(error);
-      this.next();
-    };
-    worker.on('error', lost);
-    worker.on('exit', (code) => lost(new Error(`a worker thread ended with ${code}`)));
-    return worker;
+    await this.pool.destroy();
   }
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { fileTypeFromBuffer } from 'file-type';
 import sharp from 'sharp';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
@@ -17,14 +18,15 @@ export interface IncomingPhoto {
   readonly finish: FinishMoment | null;
 }
 
-/** What a file's first bytes say it is. Names and declared types are not believed. */
-export function sniffMediaType(bytes: Uint8Array): 'image/jpeg' | 'image/png' | 'image/webp' | 'heic' | null {
-  const text = (from: number, to: number): string => Buffer.from(bytes.subarray(from, to)).toString('latin1');
-  if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'image/jpeg';
-  if (text(0, 8) === '\x89PNG\r\n\x1a\n') return 'image/png';
-  if (text(0, 4) === 'RIFF' && text(8, 12) === 'WEBP') return 'image/webp';
-  if (text(4, 8) === 'ftyp' && /^(heic|heix|heim|heis|hevc|hevx|mif1|msf1|avif)/.test(text(8, 12))) return 'heic';
-  return null;
+const OPENED = new Set(['image/jpeg', 'image/png', 'image/webp']);
+const PHONES_OWN = new Set(['image/heic', 'image/heif', 'image/heic-sequence', 'image/heif-sequence', 'image/avif']);
+
+/** The media type of a photo that can be opened, by the file's own bytes. Names and declared types are not believed. */
+export async function photoTypeOf(bytes: Uint8Array): Promise<string> {
+  const { mime } = (await fileTypeFromBuffer(bytes)) ?? { mime: 'application/octet-stream' };
+  if (PHONES_OWN.has(mime)) throw new Problem('photo-heic', 'This is a HEIC photo, the format of some phones.');
+  if (!OPENED.has(mime)) throw new Problem('photo-not-readable', 'The file is not a JPEG, PNG or WebP picture.');
+  return mime;
 }
 
 async function sizeOf(bytes: Buffer): Promise<{ width: number; height: number }> {
@@ -65,9 +67,7 @@ export async function receivePhoto(
   await getCard(ctx, cardId);
   const { bytes, origin, finish } = incoming;
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
-  const mediaType = sniffMediaType(bytes);
-  if (mediaType === 'heic') throw new Problem('photo-heic', 'This is a HEIC photo, the format of some phones.');
-  if (mediaType === null) throw new Problem('photo-not-readable', 'The file is not a JPEG, PNG or WebP picture.');
+  const mediaType = await photoTypeOf(bytes);
   const size = await sizeOf(bytes);
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   const photo = {

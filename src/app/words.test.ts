@@ -5,7 +5,6 @@ import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format'
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import { differencesBetween, differenceWords, factRows } from './fact-words';
 import { load, loadOrBench, pageNumber } from './page-load';
-import { sniffMediaType } from './photos';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
 const SETTINGS: BurnSettings = {
@@ -67,23 +66,6 @@ describe('a fact in words', () => {
       ),
     ).toEqual(['Speed: 120 mm/s → 90 mm/s', 'Lines run: along X → along Y', 'Burns: both ways → one way']);
   });
-});
-
-describe('what a file is, by its first bytes', () => {
-  const bytes = (...parts: (string | number)[]): Buffer =>
-    Buffer.concat(parts.map((part) => (typeof part === 'string' ? Buffer.from(part, 'latin1') : Buffer.from([part]))));
-  it.each([
-    [bytes(0xff, 0xd8, 0xff, 0xe0), 'image/jpeg'],
-    [bytes('\x89PNG\r\n\x1a\n'), 'image/png'],
-    [bytes('RIFF', 0, 0, 0, 0, 'WEBPVP8 '), 'image/webp'],
-    [bytes(0, 0, 0, 24, 'ftypheic'), 'heic'],
-    [bytes(0, 0, 0, 24, 'ftypmif1'), 'heic'],
-    [bytes('RIFF', 0, 0, 0, 0, 'WAVEfmt '), null],
-    [bytes('<svg xmlns="http://www.w3.org/2000/svg">'), null],
-    [bytes('GIF89a'), null],
-    [bytes('%PDF-1.7'), null],
-    [Buffer.alloc(0), null],
-  ])('%#', (file, type) => expect(sniffMediaType(file)).toBe(type));
 });
 
 describe('problems', () => {

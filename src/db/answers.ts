@@ -4,15 +4,15 @@ import type { Db } from './client';
 export async function answersOfCard(db: Db, cardId: number): Promise<Answer[]> {
   const rows = await db
     .selectFrom('answer')
-    .select(['field', 'cell_index', 'repeat', 'word', 'number'])
-    .where('card_id', '=', cardId)
-    .orderBy('cell_index')
+    .select(['field', 'cellIndex', 'repeat', 'word', 'number'])
+    .where('cardId', '=', cardId)
+    .orderBy('cellIndex')
     .orderBy('field')
     .orderBy('repeat')
     .execute();
   return rows.map((row) => ({
     field: row.field,
-    cellIndex: row.cell_index,
+    cellIndex: row.cellIndex,
     repeat: row.repeat,
     value: row.word ?? row.number!,
   }));
@@ -24,13 +24,13 @@ export async function putAnswer(
   cardId: number,
   { field, cellIndex, repeat, value }: Omit<Answer, 'value'> & { readonly value: string | number | null },
 ): Promise<void> {
-  const question = { card_id: cardId, field, cell_index: cellIndex, repeat };
+  const question = { cardId: cardId, field, cellIndex: cellIndex, repeat };
   if (value === null) {
     await db
       .deleteFrom('answer')
-      .where('card_id', '=', cardId)
+      .where('cardId', '=', cardId)
       .where('field', '=', field)
-      .where('cell_index', 'is not distinct from', cellIndex)
+      .where('cellIndex', 'is not distinct from', cellIndex)
       .where('repeat', '=', repeat)
       .execute();
     return;
@@ -40,7 +40,7 @@ export async function putAnswer(
     .insertInto('answer')
     .values({ ...question, ...said })
     .onConflict((conflict) =>
-      conflict.columns(['card_id', 'field', 'cell_index', 'repeat']).doUpdateSet({ ...said, updated_at: new Date() }),
+      conflict.columns(['cardId', 'field', 'cellIndex', 'repeat']).doUpdateSet({ ...said, updatedAt: new Date() }),
     )
     .execute();
 }

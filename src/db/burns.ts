@@ -9,21 +9,21 @@ export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'ended
 
 export async function insertBurn(db: Db, burn: NewBurn): Promise<number> {
   const row = {
-    card_id: burn.cardId,
-    machine_id: burn.machineId,
+    cardId: burn.cardId,
+    machineId: burn.machineId,
     place: burn.place,
     status: burn.status,
     program: burn.program,
     cells: JSON.stringify(burn.cells),
     parts: JSON.stringify(burn.parts),
     hands: '[]',
-    lines_total: burn.linesTotal,
-    lines_done: 0,
+    linesTotal: burn.linesTotal,
+    linesDone: 0,
     seed: burn.seed,
     cautions: JSON.stringify(burn.cautions),
-    estimated_s: burn.estimatedS,
-    actual_s: burn.actualS,
-    ended_at: burn.endedAt,
+    estimatedS: burn.estimatedS,
+    actualS: burn.actualS,
+    endedAt: burn.endedAt,
   };
   return (await db.insertInto('burn').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }
@@ -32,28 +32,16 @@ const burns = (db: Db) =>
   db
     .selectFrom('burn')
     .select([
-      'id', 'card_id', 'machine_id', 'place', 'status', 'cells', 'lines_total', 'lines_done', 'seed', 'cautions', 'estimated_s',
-      'actual_s', 'started_at', 'ended_at', 'fault',
+      'id', 'cardId', 'machineId', 'place', 'status', 'cells', 'linesTotal', 'linesDone', 'seed', 'cautions', 'estimatedS',
+      'actualS', 'startedAt', 'endedAt', 'fault',
     ]); // prettier-ignore
 
 type BurnRow = Awaited<ReturnType<ReturnType<typeof burns>['execute']>>[number];
 
-const burnOf = (row: BurnRow): BurnRecord => ({
-  id: row.id,
-  cardId: row.card_id,
-  machineId: row.machine_id,
-  place: row.place,
-  status: row.status,
-  cells: row.cells,
-  linesTotal: row.lines_total,
-  linesDone: row.lines_done,
-  seed: row.seed,
-  cautions: row.cautions,
-  estimatedS: row.estimated_s,
-  actualS: row.actual_s,
-  startedAt: row.started_at.toISOString(),
-  endedAt: row.ended_at?.toISOString() ?? null,
-  fault: row.fault,
+const burnOf = ({ startedAt, endedAt, ...burn }: BurnRow): BurnRecord => ({
+  ...burn,
+  startedAt: startedAt.toISOString(),
+  endedAt: endedAt?.toISOString() ?? null,
 });
 
 export async function burnById(db: Db, id: number): Promise<BurnRecord | undefined> {
@@ -62,7 +50,7 @@ export async function burnById(db: Db, id: number): Promise<BurnRecord | undefin
 }
 
 export async function burnsOfCard(db: Db, cardId: number): Promise<BurnRecord[]> {
-  return (await burns(db).where('card_id', '=', cardId).orderBy('id', 'desc').execute()).map(burnOf);
+  return (await burns(db).where('cardId', '=', cardId).orderBy('id', 'desc').execute()).map(burnOf);
 }
 
 export interface BurnedProgramRecord {
@@ -76,13 +64,13 @@ export interface BurnedProgramRecord {
 export async function programsOfCard(db: Db, cardId: number): Promise<BurnedProgramRecord[]> {
   const rows = await db
     .selectFrom('burn')
-    .select(['program', 'lines_done', 'hands', 'seed'])
-    .where('card_id', '=', cardId)
+    .select(['program', 'linesDone', 'hands', 'seed'])
+    .where('cardId', '=', cardId)
     .where('place', '=', 'bench')
-    .where('lines_done', '>', 0)
+    .where('linesDone', '>', 0)
     .orderBy('id')
     .execute();
-  return rows.map((row) => ({ program: row.program!, linesDone: row.lines_done, hands: row.hands, seed: row.seed }));
+  return rows.map((row) => ({ program: row.program!, linesDone: row.linesDone, hands: row.hands, seed: row.seed }));
 }
 
 /** Notes what a hand did at a stop, after what was noted before. */
@@ -98,7 +86,7 @@ export async function noteHands(db: Db, id: number, hands: readonly HandRecord[]
 export async function noteProgress(db: Db, id: number, linesDone: number, status: 'running' | 'paused'): Promise<void> {
   await db
     .updateTable('burn')
-    .set({ lines_done: linesDone, status })
+    .set({ linesDone: linesDone, status })
     .where('id', '=', id)
     .where('status', 'in', ['running', 'paused'])
     .execute();
@@ -120,9 +108,9 @@ export async function endBurn(
     .updateTable('burn')
     .set({
       status: end.status,
-      lines_done: end.linesDone,
-      actual_s: end.actualS,
-      ended_at: end.at,
+      linesDone: end.linesDone,
+      actualS: end.actualS,
+      endedAt: end.at,
       hands: JSON.stringify(end.hands),
       fault: end.fault,
     })
@@ -135,7 +123,7 @@ export async function endBurn(
 export async function interruptOpenBurns(db: Db, at: Date): Promise<number[]> {
   const rows = await db
     .updateTable('burn')
-    .set({ status: 'interrupted', ended_at: at })
+    .set({ status: 'interrupted', endedAt: at })
     .where('status', 'in', ['running', 'paused'])
     // A clock that somebody started beside their own machine runs on.
     .where('place', '=', 'bench')
@@ -152,7 +140,7 @@ export async function endOwnBurn(
 ): Promise<boolean> {
   const result = await db
     .updateTable('burn')
-    .set({ status: end.status, actual_s: end.actualS, ended_at: end.at })
+    .set({ status: end.status, actualS: end.actualS, endedAt: end.at })
     .where('id', '=', id)
     .where('place', '=', 'own-machine')
     .where('status', '=', 'running')
@@ -164,10 +152,10 @@ export async function endOwnBurn(
 export async function correctTime(db: Db, id: number, actualS: number | null): Promise<boolean> {
   const result = await db
     .updateTable('burn')
-    .set({ actual_s: actualS })
+    .set({ actualS: actualS })
     .where('id', '=', id)
     .where('place', '=', 'own-machine')
-    .where('ended_at', 'is not', null)
+    .where('endedAt', 'is not', null)
     .executeTakeFirst();
   return result.numUpdatedRows === 1n;
 }
@@ -175,10 +163,10 @@ export async function correctTime(db: Db, id: number, actualS: number | null): P
 /** The newest burns to the end that were timed on a machine of the operator's, newest first. */
 export async function timedBurnsOfMachine(db: Db, machineId: number, most: number): Promise<BurnRecord[]> {
   const rows = await burns(db)
-    .where('machine_id', '=', machineId)
+    .where('machineId', '=', machineId)
     .where('place', '=', 'own-machine')
     .where('status', '=', 'done')
-    .where('actual_s', '>', 0)
+    .where('actualS', '>', 0)
     .orderBy('id', 'desc')
     .limit(most)
     .execute();

@@ -17,16 +17,16 @@ export async function insertCard(db: Db, card: NewCard): Promise<number> {
   const row = {
     number: card.number,
     kind: card.kind,
-    pairing_id: card.pairingId,
+    pairingId: card.pairingId,
     plan: JSON.stringify(card.plan),
     layout: JSON.stringify(card.layout),
-    made_for: JSON.stringify(card.madeFor),
+    madeFor: JSON.stringify(card.madeFor),
     piece: card.piece,
-    sheet_x_mm: card.sheetXMm,
-    sheet_y_mm: card.sheetYMm,
-    bed_left_mm: card.bed.leftMm,
-    bed_rear_mm: card.bed.rearMm,
-    estimated_s: card.estimatedS,
+    sheetXMm: card.sheetXMm,
+    sheetYMm: card.sheetYMm,
+    bedLeftMm: card.bed.leftMm,
+    bedRearMm: card.bed.rearMm,
+    estimatedS: card.estimatedS,
   };
   return (await db.insertInto('card').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }
@@ -49,24 +49,24 @@ const cardOf = (row: CardRow, added: readonly Cell[]): CardRecord => ({
   id: row.id,
   number: row.number,
   kind: row.kind,
-  pairingId: row.pairing_id,
+  pairingId: row.pairingId,
   plan: row.plan as BasePlan,
   layout: grown(upgradeLayout(row.layout), added),
-  madeFor: upgradePairing(row.made_for),
+  madeFor: upgradePairing(row.madeFor),
   piece: row.piece,
-  sheetXMm: row.sheet_x_mm,
-  sheetYMm: row.sheet_y_mm,
-  bed: { leftMm: row.bed_left_mm, rearMm: row.bed_rear_mm },
-  estimatedS: row.estimated_s,
-  createdAt: row.created_at.toISOString(),
+  sheetXMm: row.sheetXMm,
+  sheetYMm: row.sheetYMm,
+  bed: { leftMm: row.bedLeftMm, rearMm: row.bedRearMm },
+  estimatedS: row.estimatedS,
+  createdAt: row.createdAt.toISOString(),
 });
 
 export async function addedCells(db: Db, cardId: number): Promise<{ cell: Cell; why: string }[]> {
   const rows = await db
-    .selectFrom('card_cell')
+    .selectFrom('cardCell')
     .select(['cell', 'why'])
-    .where('card_id', '=', cardId)
-    .orderBy('cell_index')
+    .where('cardId', '=', cardId)
+    .orderBy('cellIndex')
     .execute();
   return rows.map(({ cell, why }) => ({ cell, why }));
 }
@@ -74,8 +74,8 @@ export async function addedCells(db: Db, cardId: number): Promise<{ cell: Cell; 
 /** A second one at the same place of the card breaks the primary key. */
 export async function insertCell(db: Db, cardId: number, cell: Cell, why: string): Promise<void> {
   await db
-    .insertInto('card_cell')
-    .values({ card_id: cardId, cell_index: cell.index, cell: JSON.stringify(cell), why })
+    .insertInto('cardCell')
+    .values({ cardId: cardId, cellIndex: cell.index, cell: JSON.stringify(cell), why })
     .execute();
 }
 
@@ -96,7 +96,7 @@ export async function newestCardOfPairing(
   pairingId: number,
   kind: string | null,
 ): Promise<CardRecord | undefined> {
-  let query = cards(db).where('pairing_id', '=', pairingId).where('adopted', '=', false).orderBy('id', 'desc').limit(1);
+  let query = cards(db).where('pairingId', '=', pairingId).where('adopted', '=', false).orderBy('id', 'desc').limit(1);
   if (kind !== null) query = query.where('kind', '=', kind);
   const row = await query.executeTakeFirst();
   return row && cardOf(row, []);
@@ -115,8 +115,8 @@ export async function cardSummaries(
   { limit, offset }: { limit: number; offset: number },
 ): Promise<CardSummary[]> {
   const { rows } = await sql<{
-    id: number; code: string; kind: string; created_at: Date; estimated_s: number; burning: boolean; burned: boolean; photos: string;
-    answers: boolean; photo_id: number | null; kept: string;
+    id: number; code: string; kind: string; createdAt: Date; estimatedS: number; burning: boolean; burned: boolean; photos: string;
+    answers: boolean; photoId: number | null; kept: string;
   }>`
     select c.id, c.code, c.kind, c.created_at, c.estimated_s,
       exists (select 1 from burn b where b.card_id = c.id and b.ended_at is null) as burning,
@@ -130,7 +130,7 @@ export async function cardSummaries(
   const stage = (row: (typeof rows)[number]): CardStage =>
     row.burning
       ? 'burning'
-      : row.photo_id !== null || row.answers
+      : row.photoId !== null || row.answers
         ? 'seen'
         : Number(row.photos) > 0
           ? 'photographed'
@@ -141,11 +141,11 @@ export async function cardSummaries(
     id: row.id,
     code: row.code,
     kind: row.kind,
-    createdAt: row.created_at.toISOString(),
-    estimatedS: row.estimated_s,
+    createdAt: row.createdAt.toISOString(),
+    estimatedS: row.estimatedS,
     stage: stage(row),
     kept: Number(row.kept),
-    photoId: row.photo_id,
+    photoId: row.photoId,
   }));
 }
 
@@ -153,17 +153,17 @@ export async function cardSummaries(
 export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedArea[]> {
   return db
     .selectFrom('card')
-    .innerJoin('pairing', 'pairing.id', 'card.pairing_id')
+    .innerJoin('pairing', 'pairing.id', 'card.pairingId')
     .select([
       'card.id as cardId',
       'card.piece',
-      'card.sheet_x_mm as x',
-      'card.sheet_y_mm as y',
+      'card.sheetXMm as x',
+      'card.sheetYMm as y',
       'card.code',
-      'card.width_mm as width',
-      'card.height_mm as height',
+      'card.widthMm as width',
+      'card.heightMm as height',
     ])
-    .where('pairing.stock_id', '=', stockId)
+    .where('pairing.stockId', '=', stockId)
     .where('card.adopted', '=', false)
     .orderBy('card.id')
     .execute();

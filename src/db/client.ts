@@ -1,10 +1,16 @@
-import { Kysely, PostgresDialect, type Transaction } from 'kysely';
+import { CamelCasePlugin, Kysely, PostgresDialect, type Transaction } from 'kysely';
 import pg from 'pg';
-import type { Database } from './schema';
+import type { DB } from './tables';
 
 /** A connection pool or a transaction: what every database function takes first. */
-export type Db = Kysely<Database>;
-export type Tx = Transaction<Database>;
+export type Db = Kysely<DB>;
+export type Tx = Transaction<DB>;
+
+/**
+ * Columns are `snake_case` in the database and `camelCase` here. What lies within JSON keeps its names, and every capital begins a word:
+ * `topSpeedXMmPerS` is `top_speed_x_mm_per_s`.
+ */
+const columnNames = new CamelCasePlugin({ maintainNestedObjectKeys: true, underscoreBetweenUppercaseLetters: true });
 
 // Dates are plain days; the driver would shift them into the server's time zone.
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text);
@@ -15,7 +21,7 @@ export function openDatabase(connectionString: string, onLost: (error: Error) =>
   pool.on('error', onLost);
   // A connection that is lost while it is lent out has no listener of the pool's: without one of ours it would end the server.
   pool.on('connect', (client) => client.on('error', onLost));
-  return new Kysely<Database>({ dialect: new PostgresDialect({ pool }) });
+  return new Kysely<DB>({ dialect: new PostgresDialect({ pool }), plugins: [columnNames] });
 }
 
 const AWAY_CODES = new Set([

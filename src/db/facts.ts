@@ -4,18 +4,12 @@ import { upgradeSettings } from '../core/card/settings';
 import { upgradePairing } from '../core/card/stored';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import type { Db } from './client';
-import type { FactTable, FactVersionTable } from './schema';
+import type { DB } from './tables';
 
-const factOf = (row: Selectable<FactTable>): FactRecord => ({
-  id: row.id,
-  name: row.name,
-  owner: row.owner,
-  pairingId: row.pairing_id,
-  machineId: row.machine_id,
-  lensId: row.lens_id,
-  stockId: row.stock_id,
-  at: row.at,
-});
+type FactRow = Selectable<DB['fact']>;
+type VersionRow = Selectable<DB['factVersion']>;
+
+const factOf = ({ atKey, createdAt, ...fact }: FactRow): FactRecord => fact;
 
 /** A value as it was stored; settings have words that they lacked. */
 function upgradeFactValue(stored: object): FactValues[FactName] {
@@ -23,21 +17,11 @@ function upgradeFactValue(stored: object): FactValues[FactName] {
   return 'settings' in value ? { ...value, settings: upgradeSettings(value.settings) } : value;
 }
 
-const versionOf = (row: Selectable<FactVersionTable>): FactVersionRecord => ({
-  id: row.id,
-  factId: row.fact_id,
-  version: row.version,
-  value: upgradeFactValue(row.value),
-  sigma: row.sigma,
-  origin: row.origin,
-  cardId: row.card_id,
-  cellIndex: row.cell_index,
-  photoId: row.photo_id,
-  readingId: row.reading_id,
-  findingId: row.finding_id,
-  madeFor: upgradePairing(row.made_for),
-  note: row.note,
-  createdAt: row.created_at.toISOString(),
+const versionOf = ({ value, madeFor, createdAt, ...version }: VersionRow): FactVersionRecord => ({
+  ...version,
+  value: upgradeFactValue(value),
+  madeFor: upgradePairing(madeFor),
+  createdAt: createdAt.toISOString(),
 });
 
 /** What a fact belongs to: exactly one of the ids. */
@@ -48,11 +32,11 @@ export type OwnerId =
   | { readonly stockId: number };
 
 function ownerColumns(owner: OwnerId) {
-  const none = { pairing_id: null, machine_id: null, lens_id: null, stock_id: null };
-  if ('pairingId' in owner) return { ...none, owner: 'pairing' as FactOwner, pairing_id: owner.pairingId };
-  if ('machineId' in owner) return { ...none, owner: 'machine' as FactOwner, machine_id: owner.machineId };
-  if ('lensId' in owner) return { ...none, owner: 'lens' as FactOwner, lens_id: owner.lensId };
-  return { ...none, owner: 'stock' as FactOwner, stock_id: owner.stockId };
+  const none = { pairingId: null, machineId: null, lensId: null, stockId: null };
+  if ('pairingId' in owner) return { ...none, owner: 'pairing' as FactOwner, pairingId: owner.pairingId };
+  if ('machineId' in owner) return { ...none, owner: 'machine' as FactOwner, machineId: owner.machineId };
+  if ('lensId' in owner) return { ...none, owner: 'lens' as FactOwner, lensId: owner.lensId };
+  return { ...none, owner: 'stock' as FactOwner, stockId: owner.stockId };
 }
 
 /** A version to be kept: which fact it is of, and everything but what the database gives it. */
@@ -74,42 +58,42 @@ export async function insertFactVersion(
   const key = conditionsKey(fact.at);
   await db
     .insertInto('fact')
-    .values({ ...columns, name: fact.name, at: JSON.stringify(fact.at), at_key: key })
+    .values({ ...columns, name: fact.name, at: JSON.stringify(fact.at), atKey: key })
     .onConflict((conflict) =>
-      conflict.columns(['name', 'pairing_id', 'machine_id', 'lens_id', 'stock_id', 'at_key']).doNothing(),
+      conflict.columns(['name', 'pairingId', 'machineId', 'lensId', 'stockId', 'atKey']).doNothing(),
     )
     .execute();
   const { id } = await db
     .selectFrom('fact')
     .select('id')
     .where('name', '=', fact.name)
-    .where('at_key', '=', key)
-    .where('pairing_id', 'is not distinct from', columns.pairing_id)
-    .where('machine_id', 'is not distinct from', columns.machine_id)
-    .where('lens_id', 'is not distinct from', columns.lens_id)
-    .where('stock_id', 'is not distinct from', columns.stock_id)
+    .where('atKey', '=', key)
+    .where('pairingId', 'is not distinct from', columns.pairingId)
+    .where('machineId', 'is not distinct from', columns.machineId)
+    .where('lensId', 'is not distinct from', columns.lensId)
+    .where('stockId', 'is not distinct from', columns.stockId)
     .forUpdate()
     .executeTakeFirstOrThrow();
   const last = await db
-    .selectFrom('fact_version')
+    .selectFrom('factVersion')
     .select(({ fn }) => fn.max('version').as('version'))
-    .where('fact_id', '=', id)
+    .where('factId', '=', id)
     .executeTakeFirst();
   const version = (last?.version ?? 0) + 1;
   await db
-    .insertInto('fact_version')
+    .insertInto('factVersion')
     .values({
-      fact_id: id,
+      factId: id,
       version,
       value: JSON.stringify(fact.value),
       sigma: fact.sigma,
       origin: fact.origin,
-      card_id: fact.cardId,
-      cell_index: fact.cellIndex,
-      photo_id: fact.photoId,
-      reading_id: fact.readingId,
-      finding_id: fact.findingId,
-      made_for: JSON.stringify(fact.madeFor),
+      cardId: fact.cardId,
+      cellIndex: fact.cellIndex,
+      photoId: fact.photoId,
+      readingId: fact.readingId,
+      findingId: fact.findingId,
+      madeFor: JSON.stringify(fact.madeFor),
       note: fact.note,
     })
     .execute();
@@ -129,9 +113,9 @@ export const FROM_NO_CARD = {
 const newest = (db: Db) =>
   db
     .selectFrom('fact')
-    .innerJoin('fact_version', 'fact_version.fact_id', 'fact.id')
+    .innerJoin('factVersion', 'factVersion.factId', 'fact.id')
     .where(
-      'fact_version.version',
+      'factVersion.version',
       '=',
       sql<number>`(select max(v.version) from fact_version v where v.fact_id = fact.id)`,
     );
@@ -141,17 +125,22 @@ export interface CurrentFact {
   readonly newest: FactVersionRecord;
 }
 
-const factColumns = [
-  'fact.id as fact_id_', 'fact.name', 'fact.owner', 'fact.pairing_id', 'fact.machine_id', 'fact.lens_id', 'fact.stock_id', 'fact.at', 'fact.at_key',
-  'fact.created_at as fact_created_at',
-] as const; // prettier-ignore
+const OF_FACT = [
+  'fact.name',
+  'fact.owner',
+  'fact.pairingId',
+  'fact.machineId',
+  'fact.lensId',
+  'fact.stockId',
+  'fact.at',
+] as const;
 
-type JoinedRow = Selectable<FactVersionTable> &
-  Omit<Selectable<FactTable>, 'id' | 'created_at'> & { fact_id_: number; fact_created_at: Date };
+/** A version with the columns of the fact that it is of. */
+type JoinedRow = VersionRow & Omit<FactRow, 'id' | 'atKey' | 'createdAt'>;
 
-const currentOf = (row: JoinedRow): CurrentFact => ({
-  fact: factOf({ ...row, id: row.fact_id_, created_at: row.fact_created_at }),
-  newest: versionOf(row),
+const currentOf = ({ name, owner, pairingId, machineId, lensId, stockId, at, ...version }: JoinedRow): CurrentFact => ({
+  fact: { id: version.factId, name, owner, pairingId, machineId, lensId, stockId, at },
+  newest: versionOf(version),
 });
 
 /** The newest version of every fact of a pairing, of its machine and lens, and of its stock. */
@@ -160,14 +149,14 @@ export async function factsFor(
   key: { pairingId: number; machineId: number; lensId: number; stockId: number },
 ): Promise<CurrentFact[]> {
   const rows = await newest(db)
-    .selectAll('fact_version')
-    .select(factColumns)
+    .selectAll('factVersion')
+    .select(OF_FACT)
     .where(({ eb, or }) =>
       or([
-        eb('fact.pairing_id', '=', key.pairingId),
-        eb('fact.machine_id', '=', key.machineId),
-        eb('fact.lens_id', '=', key.lensId),
-        eb('fact.stock_id', '=', key.stockId),
+        eb('fact.pairingId', '=', key.pairingId),
+        eb('fact.machineId', '=', key.machineId),
+        eb('fact.lensId', '=', key.lensId),
+        eb('fact.stockId', '=', key.stockId),
       ]),
     )
     .orderBy('fact.id')
@@ -182,9 +171,9 @@ export async function factById(
   const row = await db.selectFrom('fact').selectAll().where('id', '=', id).executeTakeFirst();
   if (!row) return undefined;
   const versions = await db
-    .selectFrom('fact_version')
+    .selectFrom('factVersion')
     .selectAll()
-    .where('fact_id', '=', id)
+    .where('factId', '=', id)
     .orderBy('version', 'desc')
     .execute();
   return { fact: factOf(row), versions: versions.map(versionOf) };
@@ -194,12 +183,12 @@ export async function factById(
 export async function newestOfOwner(db: Db, owner: OwnerId, name: FactName): Promise<FactVersionRecord | undefined> {
   const columns = ownerColumns(owner);
   const row = await newest(db)
-    .selectAll('fact_version')
+    .selectAll('factVersion')
     .where('fact.name', '=', name)
-    .where('fact.pairing_id', 'is not distinct from', columns.pairing_id)
-    .where('fact.machine_id', 'is not distinct from', columns.machine_id)
-    .where('fact.lens_id', 'is not distinct from', columns.lens_id)
-    .where('fact.stock_id', 'is not distinct from', columns.stock_id)
+    .where('fact.pairingId', 'is not distinct from', columns.pairingId)
+    .where('fact.machineId', 'is not distinct from', columns.machineId)
+    .where('fact.lensId', 'is not distinct from', columns.lensId)
+    .where('fact.stockId', 'is not distinct from', columns.stockId)
     .executeTakeFirst();
   return row && versionOf(row);
 }
@@ -224,25 +213,25 @@ export async function bookPage(
   { words, limit, offset }: BookSearch,
 ): Promise<{ rows: BookRow[]; total: number }> {
   const base = newest(db)
-    .leftJoin('pairing', 'pairing.id', 'fact.pairing_id')
+    .leftJoin('pairing', 'pairing.id', 'fact.pairingId')
     .leftJoin('machine', (join) =>
       join.on(({ eb, fn, ref }) =>
         eb(
           'machine.id',
           '=',
           fn.coalesce(
-            ref('pairing.machine_id'),
-            ref('fact.machine_id'),
+            ref('pairing.machineId'),
+            ref('fact.machineId'),
             sql<number>`(select machine_id from lens where lens.id = fact.lens_id)`,
           ),
         ),
       ),
     )
     .leftJoin('lens', (join) =>
-      join.on(({ eb, fn, ref }) => eb('lens.id', '=', fn.coalesce(ref('pairing.lens_id'), ref('fact.lens_id')))),
+      join.on(({ eb, fn, ref }) => eb('lens.id', '=', fn.coalesce(ref('pairing.lensId'), ref('fact.lensId')))),
     )
     .leftJoin('stock', (join) =>
-      join.on(({ eb, fn, ref }) => eb('stock.id', '=', fn.coalesce(ref('pairing.stock_id'), ref('fact.stock_id')))),
+      join.on(({ eb, fn, ref }) => eb('stock.id', '=', fn.coalesce(ref('pairing.stockId'), ref('fact.stockId')))),
     );
   const text = sql<string>`lower(concat_ws(' ', fact.name, fact.at ->> 'shade', machine.name, lens.name, stock.name, stock.type, stock.batch, fact_version.note))`;
   const matching = words.reduce(
@@ -251,13 +240,13 @@ export async function bookPage(
   );
   const [rows, count] = await Promise.all([
     matching
-      .selectAll('fact_version')
-      .select(factColumns)
+      .selectAll('factVersion')
+      .select(OF_FACT)
       .select(({ fn, val }) => [
-        fn.coalesce('machine.name', val('')).as('machine_name'),
-        fn.coalesce('lens.name', val('')).as('lens_name'),
-        fn.coalesce('stock.name', val('')).as('stock_name'),
-        fn.coalesce('stock.batch', val('')).as('stock_batch'),
+        fn.coalesce('machine.name', val('')).as('machineName'),
+        fn.coalesce('lens.name', val('')).as('lensName'),
+        fn.coalesce('stock.name', val('')).as('stockName'),
+        fn.coalesce('stock.batch', val('')).as('stockBatch'),
       ])
       .orderBy(sql`machine.name nulls last, stock.name nulls last, fact.name, fact.id`)
       .limit(limit)
@@ -267,13 +256,13 @@ export async function bookPage(
   ]);
   return {
     total: Number(count.total),
-    rows: rows.map((row) => ({
+    rows: rows.map(({ machineName, lensName, stockName, stockBatch, ...row }) => ({
       ...currentOf(row),
       versions: row.version,
-      machine: row.machine_name,
-      lens: row.lens_name,
-      stock: row.stock_name,
-      batch: row.stock_batch,
+      machine: machineName,
+      lens: lensName,
+      stock: stockName,
+      batch: stockBatch,
     })),
   };
 }
@@ -281,9 +270,9 @@ export async function bookPage(
 /** Every version of every fact with the names of what it belongs to, for export: by fact, newest first. */
 export async function allVersions(db: Db): Promise<BookRow[]> {
   const { rows } = await bookPage(db, { words: [], limit: 1_000_000, offset: 0 });
-  const versions = await db.selectFrom('fact_version').selectAll().orderBy('version', 'desc').execute();
+  const versions = await db.selectFrom('factVersion').selectAll().orderBy('version', 'desc').execute();
   const byFact = new Map<number, FactVersionRecord[]>();
-  for (const row of versions) byFact.set(row.fact_id, [...(byFact.get(row.fact_id) ?? []), versionOf(row)]);
+  for (const row of versions) byFact.set(row.factId, [...(byFact.get(row.factId) ?? []), versionOf(row)]);
   return rows.flatMap((row) => (byFact.get(row.fact.id) ?? []).map((version) => ({ ...row, newest: version })));
 }
 
@@ -291,11 +280,11 @@ export async function allVersions(db: Db): Promise<BookRow[]> {
 export async function factsOfCard(db: Db, cardId: number): Promise<{ fact: FactRecord; version: FactVersionRecord }[]> {
   const rows = await db
     .selectFrom('fact')
-    .innerJoin('fact_version', 'fact_version.fact_id', 'fact.id')
-    .selectAll('fact_version')
-    .select(factColumns)
-    .where('fact_version.card_id', '=', cardId)
-    .orderBy('fact_version.id', 'desc')
+    .innerJoin('factVersion', 'factVersion.factId', 'fact.id')
+    .selectAll('factVersion')
+    .select(OF_FACT)
+    .where('factVersion.cardId', '=', cardId)
+    .orderBy('factVersion.id', 'desc')
     .execute();
   return rows.map((row) => {
     const { fact, newest: version } = currentOf(row);
@@ -316,12 +305,12 @@ export async function insertFinding(
   },
 ): Promise<number> {
   const row = {
-    card_id: finding.cardId,
+    cardId: finding.cardId,
     kind: finding.kind,
-    method_version: finding.methodVersion,
+    methodVersion: finding.methodVersion,
     wish: JSON.stringify(finding.wish),
     value: JSON.stringify(finding.value),
-    reading_id: finding.readingId,
+    readingId: finding.readingId,
   };
   return (await db.insertInto('finding').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }

@@ -10,7 +10,7 @@ export async function listFavourites(db: Db, kind: string | null = null): Promis
     name: row.name,
     kind: row.kind,
     plan: row.plan as BasePlan,
-    createdAt: row.created_at.toISOString(),
+    createdAt: row.createdAt.toISOString(),
   }));
 }
 

@@ -10,8 +10,8 @@ export async function logPage(
 ): Promise<{ rows: LogRow[]; total: number }> {
   const [{ rows }, count] = await Promise.all([
     sql<{
-      id: number; card_id: number; code: string; kind: string; machine: string; stock: string; place: 'bench' | 'own-machine'; status: BurnStatus;
-      cells: number[] | null; estimated_s: number; actual_s: number | null; started_at: Date; photos: string; low: string | null;
+      id: number; cardId: number; code: string; kind: string; machine: string; stock: string; place: 'bench' | 'own-machine'; status: BurnStatus;
+      cells: number[] | null; estimatedS: number; actualS: number | null; startedAt: Date; photos: string; low: string | null;
     }>`
       select b.id, b.card_id, c.code, c.kind, c.made_for #>> '{machine,name}' as machine,
         c.made_for #>> '{stock,name}' as stock, b.place, b.status, b.cells, b.estimated_s, b.actual_s, b.started_at,
@@ -29,7 +29,7 @@ export async function logPage(
     total: Number(count.total),
     rows: rows.map((row) => ({
       burnId: row.id,
-      cardId: row.card_id,
+      cardId: row.cardId,
       cardCode: row.code,
       cardKind: row.kind,
       machine: row.machine,
@@ -37,9 +37,9 @@ export async function logPage(
       place: row.place,
       status: row.status,
       cells: row.cells?.length ?? null,
-      estimatedS: row.estimated_s,
-      actualS: row.actual_s,
-      startedAt: row.started_at.toISOString(),
+      estimatedS: row.estimatedS,
+      actualS: row.actualS,
+      startedAt: row.startedAt.toISOString(),
       photos: Number(row.photos),
       lowConfidenceCells: row.low === null ? null : Number(row.low),
     })),

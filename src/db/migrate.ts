@@ -1,5 +1,5 @@
 import { Migrator, type Kysely, type Migration } from 'kysely';
-import type { Database } from './schema';
+import type { DB } from './tables';
 import * as first from './migrations/0001-first';
 import * as facts from './migrations/0002-facts';
 import * as realMachines from './migrations/0003-real-machines';
@@ -21,7 +21,7 @@ export class NewerDatabaseError extends Error {
  * Brings the database up to this version, each migration in a transaction. Returns the names of those that ran.
  * Throws NewerDatabaseError when the database has migrations that this version does not know, and whatever a migration threw.
  */
-export async function migrate(db: Kysely<Database>): Promise<string[]> {
+export async function migrate(db: Kysely<DB>): Promise<string[]> {
   const migrator = new Migrator({ db, provider: { getMigrations: async () => ({ ...MIGRATIONS }) } });
   const { error, results } = await migrator.migrateToLatest();
   if (error) {

@@ -16,11 +16,11 @@ export async function stateOfPairing(
   pairingId: number,
 ): Promise<{ revision: number; state: PairingState | null }> {
   const row = await db
-    .selectFrom('pairing_state')
+    .selectFrom('pairingState')
     .selectAll()
-    .where('pairing_id', '=', pairingId)
+    .where('pairingId', '=', pairingId)
     .executeTakeFirstOrThrow();
-  const fresh = row.kept_revision === row.revision && row.ladder !== null && row.next !== null;
+  const fresh = row.keptRevision === row.revision && row.ladder !== null && row.next !== null;
   return {
     revision: row.revision,
     state: fresh ? { ladder: row.ladder!, next: row.next!, waits: row.waits } : null,
@@ -30,28 +30,28 @@ export async function stateOfPairing(
 /** Keeps what was worked out from `revision`. What has changed meanwhile stays to be worked out. */
 export async function keepState(db: Db, pairingId: number, revision: number, state: PairingState): Promise<void> {
   await db
-    .updateTable('pairing_state')
+    .updateTable('pairingState')
     .set({
-      kept_revision: revision,
+      keptRevision: revision,
       ladder: JSON.stringify(state.ladder),
       next: JSON.stringify(state.next),
       waits: state.waits,
     })
-    .where('pairing_id', '=', pairingId)
-    .where('kept_revision', '<', revision)
+    .where('pairingId', '=', pairingId)
+    .where('keptRevision', '<', revision)
     .execute();
 }
 
 /** Pairings whose ladder has to be worked out anew, the longest waiting first. */
 export async function staleStates(db: Db, limit: number): Promise<number[]> {
   const rows = await db
-    .selectFrom('pairing_state')
-    .select('pairing_id')
-    .whereRef('kept_revision', '<>', 'revision')
-    .orderBy('changed_at')
+    .selectFrom('pairingState')
+    .select('pairingId')
+    .whereRef('keptRevision', '<>', 'revision')
+    .orderBy('changedAt')
     .limit(limit)
     .execute();
-  return rows.map((row) => row.pairing_id);
+  return rows.map((row) => row.pairingId);
 }
 
 /** A page of the benches whose machine, lens and stock are in use: what waits for a hand first, then what changed last. */
@@ -60,8 +60,8 @@ export async function benchPage(
   { limit, offset }: { limit: number; offset: number },
 ): Promise<{ rows: BenchRow[]; total: number }> {
   const { rows } = await sql<{
-    pairing_id: number; machine: string; lens: string; stock: string; colour: string; fresh: boolean; ladder: LadderRung[] | null;
-    next: NextStep | null; photo_id: number | null; total: string;
+    pairingId: number; machine: string; lens: string; stock: string; colour: string; fresh: boolean; ladder: LadderRung[] | null;
+    next: NextStep | null; photoId: number | null; total: string;
   }>`
     select p.id as pairing_id, m.name as machine, l.name as lens, s.name as stock, s.colour, st.kept_revision = st.revision as fresh,
       st.ladder, st.next, count(*) over () as total,
@@ -78,7 +78,7 @@ export async function benchPage(
   return {
     total: Number(rows[0]?.total ?? 0),
     rows: rows.map((row) => ({
-      pairingId: row.pairing_id,
+      pairingId: row.pairingId,
       machine: row.machine,
       lens: row.lens,
       stock: row.stock,
@@ -86,7 +86,7 @@ export async function benchPage(
       fresh: row.fresh,
       ladder: row.ladder,
       next: row.next,
-      photoId: row.photo_id,
+      photoId: row.photoId,
     })),
   };
 }

@@ -11,27 +11,27 @@ export interface PairingRecord {
 }
 
 export async function openPairing(db: Db, key: Omit<PairingRecord, 'id'>): Promise<number> {
-  const values = { machine_id: key.machineId, lens_id: key.lensId, stock_id: key.stockId };
+  const values = { machineId: key.machineId, lensId: key.lensId, stockId: key.stockId };
   const made = await db
     .insertInto('pairing')
     .values(values)
-    .onConflict((conflict) => conflict.columns(['machine_id', 'lens_id', 'stock_id']).doNothing())
+    .onConflict((conflict) => conflict.columns(['machineId', 'lensId', 'stockId']).doNothing())
     .returning('id')
     .executeTakeFirst();
   if (made) return made.id;
   const found = await db
     .selectFrom('pairing')
     .select('id')
-    .where('machine_id', '=', key.machineId)
-    .where('lens_id', '=', key.lensId)
-    .where('stock_id', '=', key.stockId)
+    .where('machineId', '=', key.machineId)
+    .where('lensId', '=', key.lensId)
+    .where('stockId', '=', key.stockId)
     .executeTakeFirstOrThrow();
   return found.id;
 }
 
 export async function pairingById(db: Db, id: number): Promise<PairingRecord | undefined> {
   const row = await db.selectFrom('pairing').selectAll().where('id', '=', id).executeTakeFirst();
-  return row && { id: row.id, machineId: row.machine_id, lensId: row.lens_id, stockId: row.stock_id };
+  return row && { id: row.id, machineId: row.machineId, lensId: row.lensId, stockId: row.stockId };
 }
 
 /** Machine, lens and stock of several pairings as they are now, by pairing. */
@@ -46,9 +46,9 @@ export async function pairingsNow(db: Db, ids: readonly number[]): Promise<Map<n
   const stockOf = new Map(stocks.map((stock) => [stock.id, stock]));
   return new Map(
     rows.map((row) => {
-      const machine = machineOf.get(row.machine_id)!;
-      const lens = machine.lenses.find((candidate) => candidate.id === row.lens_id)!;
-      return [row.id, { machine, lens, stock: stockOf.get(row.stock_id)! }];
+      const machine = machineOf.get(row.machineId)!;
+      const lens = machine.lenses.find((candidate) => candidate.id === row.lensId)!;
+      return [row.id, { machine, lens, stock: stockOf.get(row.stockId)! }];
     }),
   );
 }

@@ -8,43 +8,19 @@ export type NewPhoto = Omit<PhotoRecord, 'id' | 'status' | 'detail' | 'corners' 
 const photos = (db: Db) => db.selectFrom('photo').selectAll();
 type PhotoRow = Awaited<ReturnType<ReturnType<typeof photos>['execute']>>[number];
 
-const photoOf = (row: PhotoRow): PhotoRecord => ({
-  id: row.id,
-  cardId: row.card_id,
-  origin: row.origin,
-  fileName: row.file_name,
-  mediaType: row.media_type,
-  byteCount: row.byte_count,
-  widthPx: row.width_px,
-  heightPx: row.height_px,
-  sha256: row.sha256,
-  status: row.status,
-  detail: row.detail,
-  corners: row.corners,
-  finish: row.finish,
-  revision: row.revision,
-  createdAt: row.created_at.toISOString(),
-});
+const photoOf = ({ createdAt, ...photo }: PhotoRow): PhotoRecord => ({ ...photo, createdAt: createdAt.toISOString() });
 
 /** To be called in a transaction: photo and bytes belong together. Null when the card has this very photo already. */
 export async function insertPhoto(db: Db, photo: NewPhoto, bytes: Buffer): Promise<number | null> {
   const row = await db
     .insertInto('photo')
     .values({
-      card_id: photo.cardId,
-      origin: photo.origin,
-      file_name: photo.fileName,
-      media_type: photo.mediaType,
-      byte_count: photo.byteCount,
-      width_px: photo.widthPx,
-      height_px: photo.heightPx,
-      sha256: photo.sha256,
+      ...photo,
       status: 'waiting',
       detail: '{}',
       corners: 'null',
-      finish: photo.finish,
     })
-    .onConflict((conflict) => conflict.columns(['card_id', 'sha256']).doNothing())
+    .onConflict((conflict) => conflict.columns(['cardId', 'sha256']).doNothing())
     .returning('id')
     .executeTakeFirst();
   if (!row) return null;
@@ -58,12 +34,12 @@ export async function photoById(db: Db, id: number): Promise<PhotoRecord | undef
 }
 
 export async function photoOfCardByHash(db: Db, cardId: number, sha256: string): Promise<PhotoRecord | undefined> {
-  const row = await photos(db).where('card_id', '=', cardId).where('sha256', '=', sha256).executeTakeFirst();
+  const row = await photos(db).where('cardId', '=', cardId).where('sha256', '=', sha256).executeTakeFirst();
   return row && photoOf(row);
 }
 
 export async function photosOfCard(db: Db, cardId: number): Promise<PhotoRecord[]> {
-  return (await photos(db).where('card_id', '=', cardId).orderBy('id', 'desc').execute()).map(photoOf);
+  return (await photos(db).where('cardId', '=', cardId).orderBy('id', 'desc').execute()).map(photoOf);
 }
 
 export async function setPhotoStatus(db: Db, id: number, status: PhotoStatus, detail: PhotoDetail = {}): Promise<void> {
@@ -87,7 +63,7 @@ export async function requeuePhoto(
       detail: '{}',
       revision: eb('revision', '+', 1),
       ...(change.corners ? { corners: JSON.stringify(change.corners) } : {}),
-      ...(change.cardId === undefined ? {} : { card_id: change.cardId }),
+      ...(change.cardId !== undefined && { cardId: change.cardId }),
     }))
     .where('id', '=', id)
     .execute();
@@ -118,9 +94,9 @@ export async function putImage(
   bytes: Buffer,
 ): Promise<void> {
   await db
-    .insertInto('photo_image')
-    .values({ photo_id: photoId, role, media_type: mediaType, bytes })
-    .onConflict((conflict) => conflict.columns(['photo_id', 'role']).doUpdateSet({ media_type: mediaType, bytes }))
+    .insertInto('photoImage')
+    .values({ photoId, role, mediaType, bytes })
+    .onConflict((conflict) => conflict.columns(['photoId', 'role']).doUpdateSet({ mediaType, bytes }))
     .execute();
 }
 
@@ -130,12 +106,12 @@ export async function imageOfPhoto(
   role: ImageRole,
 ): Promise<{ mediaType: string; bytes: Buffer } | undefined> {
   const row = await db
-    .selectFrom('photo_image')
-    .select(['media_type', 'bytes'])
-    .where('photo_id', '=', photoId)
+    .selectFrom('photoImage')
+    .select(['mediaType', 'bytes'])
+    .where('photoId', '=', photoId)
     .where('role', '=', role)
     .executeTakeFirst();
-  return row && { mediaType: row.media_type, bytes: row.bytes };
+  return row;
 }
 
 export interface NewReading {
@@ -155,34 +131,24 @@ export async function insertReading(db: Db, reading: NewReading): Promise<number
   const { id } = await db
     .insertInto('reading')
     .values({
-      photo_id: reading.photoId,
-      card_id: reading.cardId,
-      to_photo: JSON.stringify(reading.toPhoto),
+      photoId: reading.photoId,
+      cardId: reading.cardId,
+      toPhoto: JSON.stringify(reading.toPhoto),
       markers: reading.markers,
-      frame_error_mm: reading.frameErrorMm,
-      photo_px_per_mm: reading.photoPxPerMm,
-      also_seen: JSON.stringify(reading.alsoSeen),
-      took_s: reading.tookS,
+      frameErrorMm: reading.frameErrorMm,
+      photoPxPerMm: reading.photoPxPerMm,
+      alsoSeen: JSON.stringify(reading.alsoSeen),
+      tookS: reading.tookS,
     })
     .returning('id')
     .executeTakeFirstOrThrow();
   await db
-    .insertInto('cell_reading')
+    .insertInto('cellReading')
     .values(
       reading.cells.map((cell) => ({
-        reading_id: id,
-        cell_index: cell.cellIndex,
-        lightness: cell.lightness,
-        delta_lightness: cell.deltaLightness,
-        spread: cell.spread,
-        line_visibility: cell.lineVisibility,
-        edge_halo: cell.edgeHalo,
-        clipped_share: cell.clippedShare,
-        edge_width_mm: cell.edgeWidthMm,
-        lightness_sigma: cell.lightnessSigma,
-        confidence: cell.confidence,
+        ...cell,
+        readingId: id,
         doubts: [...cell.doubts],
-        colour: cell.colour,
       })),
     )
     .execute();
@@ -194,39 +160,20 @@ export async function newestReading(db: Db, cardId: number): Promise<ReadingReco
   const row = await db
     .selectFrom('reading')
     .selectAll()
-    .where('card_id', '=', cardId)
+    .where('cardId', '=', cardId)
     .orderBy('id', 'desc')
     .executeTakeFirst();
   if (!row) return undefined;
   const cells = await db
-    .selectFrom('cell_reading')
+    .selectFrom('cellReading')
     .selectAll()
-    .where('reading_id', '=', row.id)
-    .orderBy('cell_index')
+    .where('readingId', '=', row.id)
+    .orderBy('cellIndex')
     .execute();
+  const { toPhoto, createdAt, ...reading } = row;
   return {
-    id: row.id,
-    photoId: row.photo_id,
-    cardId: row.card_id,
-    markers: row.markers,
-    frameErrorMm: row.frame_error_mm,
-    photoPxPerMm: row.photo_px_per_mm,
-    alsoSeen: row.also_seen,
-    tookS: row.took_s,
-    createdAt: row.created_at.toISOString(),
-    cells: cells.map((cell) => ({
-      cellIndex: cell.cell_index,
-      lightness: cell.lightness,
-      deltaLightness: cell.delta_lightness,
-      spread: cell.spread,
-      lineVisibility: cell.line_visibility,
-      edgeHalo: cell.edge_halo,
-      clippedShare: cell.clipped_share,
-      edgeWidthMm: cell.edge_width_mm,
-      lightnessSigma: cell.lightness_sigma,
-      confidence: cell.confidence,
-      doubts: cell.doubts as Doubt[],
-      colour: cell.colour,
-    })),
+    ...reading,
+    createdAt: createdAt.toISOString(),
+    cells: cells.map(({ readingId, doubts, ...cell }) => ({ ...cell, doubts: doubts as Doubt[] })),
   };
 }

@@ -1,28 +1,16 @@
 import type { Selectable } from 'kysely';
 import type { StockInput, StockRecord } from '../records/stock';
 import type { Db } from './client';
-import type { StockTable } from './schema';
+import type { DB } from './tables';
 
-const stockOf = (row: Selectable<StockTable>, readings: readonly number[]): StockRecord => ({
-  id: row.id,
-  name: row.name,
-  family: row.family,
-  type: row.type,
-  colour: row.colour,
-  bareLightness: row.bare_lightness,
-  coating: row.coating,
-  coatingSide: row.coating_side,
-  adhesiveBacking: row.adhesive_backing,
-  grain: row.grain,
-  nominalThicknessMm: row.nominal_thickness_mm,
-  thicknessReadingsMm: readings,
-  batch: row.batch,
-  sheetWidthMm: row.sheet_width_mm,
-  outline: row.outline,
-  blanks: row.blanks === null ? null : { count: row.blanks },
-  sheetDepthMm: row.sheet_depth_mm,
-  acquiredOn: row.acquired_on,
-  retired: row.retired_at !== null,
+const stockOf = (
+  { createdAt, retiredAt, blanks, ...stock }: Selectable<DB['stock']>,
+  thicknessReadingsMm: readonly number[],
+): StockRecord => ({
+  ...stock,
+  thicknessReadingsMm,
+  blanks: blanks === null ? null : { count: blanks },
+  retired: retiredAt !== null,
 });
 
 const stockRow = (stock: StockInput) => ({
@@ -30,18 +18,18 @@ const stockRow = (stock: StockInput) => ({
   family: stock.family,
   type: stock.type,
   colour: stock.colour,
-  bare_lightness: stock.bareLightness,
+  bareLightness: stock.bareLightness,
   coating: stock.coating,
-  coating_side: stock.coatingSide,
-  adhesive_backing: stock.adhesiveBacking,
+  coatingSide: stock.coatingSide,
+  adhesiveBacking: stock.adhesiveBacking,
   grain: stock.grain,
-  nominal_thickness_mm: stock.nominalThicknessMm,
+  nominalThicknessMm: stock.nominalThicknessMm,
   batch: stock.batch,
-  sheet_width_mm: stock.sheetWidthMm,
+  sheetWidthMm: stock.sheetWidthMm,
   outline: JSON.stringify(stock.outline),
   blanks: stock.blanks?.count ?? null,
-  sheet_depth_mm: stock.sheetDepthMm,
-  acquired_on: stock.acquiredOn,
+  sheetDepthMm: stock.sheetDepthMm,
+  acquiredOn: stock.acquiredOn,
 });
 
 export async function listStocks(db: Db): Promise<StockRecord[]> {
@@ -49,15 +37,15 @@ export async function listStocks(db: Db): Promise<StockRecord[]> {
     db
       .selectFrom('stock')
       .selectAll()
-      .orderBy('retired_at', (order) => order.asc().nullsFirst())
+      .orderBy('retiredAt', (order) => order.asc().nullsFirst())
       .orderBy('name')
       .execute(),
-    db.selectFrom('thickness_reading').selectAll().orderBy('place').execute(),
+    db.selectFrom('thicknessReading').selectAll().orderBy('place').execute(),
   ]);
   return rows.map((row) =>
     stockOf(
       row,
-      readings.filter((reading) => reading.stock_id === row.id).map((reading) => reading.thickness_mm),
+      readings.filter((reading) => reading.stockId === row.id).map((reading) => reading.thicknessMm),
     ),
   );
 }
@@ -66,23 +54,23 @@ export async function stockById(db: Db, id: number): Promise<StockRecord | undef
   const row = await db.selectFrom('stock').selectAll().where('id', '=', id).executeTakeFirst();
   if (!row) return undefined;
   const readings = await db
-    .selectFrom('thickness_reading')
+    .selectFrom('thicknessReading')
     .selectAll()
-    .where('stock_id', '=', id)
+    .where('stockId', '=', id)
     .orderBy('place')
     .execute();
   return stockOf(
     row,
-    readings.map((reading) => reading.thickness_mm),
+    readings.map((reading) => reading.thicknessMm),
   );
 }
 
 async function writeReadings(db: Db, stockId: number, readingsMm: readonly number[]): Promise<void> {
-  await db.deleteFrom('thickness_reading').where('stock_id', '=', stockId).execute();
+  await db.deleteFrom('thicknessReading').where('stockId', '=', stockId).execute();
   if (readingsMm.length === 0) return;
   await db
-    .insertInto('thickness_reading')
-    .values(readingsMm.map((thickness_mm, index) => ({ stock_id: stockId, place: index + 1, thickness_mm })))
+    .insertInto('thicknessReading')
+    .values(readingsMm.map((thicknessMm, index) => ({ stockId, place: index + 1, thicknessMm })))
     .execute();
 }
 
@@ -102,7 +90,7 @@ export async function updateStock(db: Db, id: number, stock: StockInput): Promis
 }
 
 export async function setStockRetired(db: Db, id: number, at: Date | null): Promise<boolean> {
-  const result = await db.updateTable('stock').set({ retired_at: at }).where('id', '=', id).executeTakeFirst();
+  const result = await db.updateTable('stock').set({ retiredAt: at }).where('id', '=', id).executeTakeFirst();
   return result.numUpdatedRows === 1n;
 }
 

@@ -1,3 +1,4 @@
+import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram } from '../bench/bench';
 import type { GaugeAnswer } from '../bench/gauges';
 import type { BedPlace } from '../core/card/check';
@@ -166,3 +167,9 @@ export interface Jobs {
 
 export type Task = keyof Jobs;
 export type Job = Jobs[Task]['job'];
+
+/** What a thread of the pool is given: a job, and where to say how far it has come. */
+export interface WorkOrder {
+  readonly job: Job;
+  readonly progress: MessagePort;
+}

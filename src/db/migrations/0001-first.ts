@@ -1,8 +1,8 @@
 import { sql, type Kysely } from 'kysely';
-import type { Database } from '../schema';
+import type { DB } from '../tables';
 
 /** The tables from bare stock to a kept setting. Numbers carry their unit in the column's name. */
-export async function up(db: Kysely<Database>): Promise<void> {
+export async function up(db: Kysely<DB>): Promise<void> {
   const statements = [
     sql`create table machine (
       id integer generated always as identity primary key,

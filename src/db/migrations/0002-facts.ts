@@ -1,5 +1,5 @@
 import { sql, type Kysely } from 'kysely';
-import type { Database } from '../schema';
+import type { DB } from '../tables';
 
 /** Columns of a machine's or a lens's id that a fact's owner asks for. */
 const OWNED = `(owner = 'pairing') = (pairing_id is not null) and (owner = 'machine') = (machine_id is not null)
@@ -10,7 +10,7 @@ const OWNED = `(owner = 'pairing') = (pairing_id is not null) and (owner = 'mach
  * measured of machines, lenses and stock becomes facts too. Cards can grow cells, burns know their parts, cells and hands. Each pairing
  * keeps its ladder and next step until something it stands on changes, which triggers notice.
  */
-export async function up(db: Kysely<Database>): Promise<void> {
+export async function up(db: Kysely<DB>): Promise<void> {
   const statements = [
     sql`alter table machine
       add ramp_power text not null default 'constant' check (ramp_power in ('follows-speed', 'constant')),

@@ -1,8 +1,8 @@
 import { sql, type Kysely } from 'kysely';
-import type { Database } from '../schema';
+import type { DB } from '../tables';
 
 /** Machines say where zero lies and how their axes count, galvo heads their delays, lenses their field. */
-export async function up(db: Kysely<Database>): Promise<void> {
+export async function up(db: Kysely<DB>): Promise<void> {
   const statements = [
     sql`alter table machine
       add galvo jsonb not null default 'null',

@@ -4,11 +4,40 @@ import { expectDark, machinesOf, proposed } from '../../tests/support/kinds';
 import { tracesOfProgram } from '../bench/bench';
 import { SimulatedLaser } from '../bench/laser';
 import { benchMachineOf } from '../bench/of-records';
-import { laserTruthOf } from '../bench/truth';
+import { laserTruthOf, type BenchMachine, type LaserTruth, type PlacedCard } from '../bench/truth';
 import { checkBed } from '../core/card/check';
+import { deliveredBy } from '../core/card/energy';
 import { estimateCard } from '../core/card/estimate';
+import type { Shape } from '../core/card/shape';
 import { programOfCard } from '../formats/gcode';
 import { CARD_KIND_NAMES, cardKind } from './registry';
+
+/** Area of a shape that is filled, or length of one that is followed, from its own corners. */
+function extentOf(shape: Shape): number {
+  if (shape.do === 'sweep')
+    return shape.area.reduce((sum, ring) => {
+      const twice = ring.reduce((total, { x, y }, index) => {
+        const next = ring[(index + 1) % ring.length]!;
+        return total + x * next.y - next.x * y;
+      }, 0);
+      return sum + Math.abs(twice) / 2;
+    }, 0);
+  return shape.lines.reduce(
+    (sum, line) =>
+      sum + line.slice(1).reduce((way, { x, y }, index) => way + Math.hypot(x - line[index]!.x, y - line[index]!.y), 0),
+    0,
+  );
+}
+
+/** A laser that does what the record says, neither weaker nor later, nor less level. */
+const asRecorded = (machine: BenchMachine, place: PlacedCard): LaserTruth => ({
+  ...laserTruthOf(machine, place),
+  efficiency: 1,
+  powerExponent: 1,
+  lagS: 0,
+  lossAlongX: 0,
+  lossAlongY: 0,
+});
 
 describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
   const all = proposed(cardKind(name));
@@ -46,5 +75,47 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
         expect(ratio).toBeLessThan(1.16);
       }
     }
+  });
+
+  it('lays down in each cell the energy that its settings were said to deliver', () => {
+    let compared = 0;
+    for (const { pairing, layout } of all.slice(0, 5)) {
+      for (const on of machinesOf({ ...pairing, machine: { ...pairing.machine, powerTable: null } })) {
+        const program = programOfCard(layout, on.machine, PLACE);
+        const machine = benchMachineOf(on.machine, on.lens);
+        const laser = new SimulatedLaser(
+          asRecorded(machine, { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm }),
+        );
+        for (const line of program.text.split('\n')) {
+          laser.send(line);
+          if (laser.waitsForHand) laser.proceed({ focusOffsetMm: null });
+        }
+        const laid = layout.cells.map(() => 0);
+        const slack = 0.3;
+        for (const { x0, y0, x1, y1, joulesPerMm } of laser.finish()) {
+          const x = (x0 + x1) / 2 - PLACE.leftMm;
+          const y = machine.bedDepthMm - PLACE.rearMm - (y0 + y1) / 2;
+          const index = layout.cells.findIndex(
+            ({ box }) =>
+              x > box.x - slack && x < box.x + box.width + slack && y > box.y - slack && y < box.y + box.height + slack,
+          );
+          if (index >= 0) laid[index]! += joulesPerMm * Math.hypot(x1 - x0, y1 - y0);
+        }
+        for (const cell of layout.cells) {
+          const burns = cell.leftOut ? [] : cell.burns;
+          // The first and the last line of a fill stand for half an interval more or less than they cover.
+          const doubt = Math.max(0, ...burns.map(({ settings }) => settings.intervalMm / cell.box.height));
+          const planned = burns.reduce((sum, { shape, settings }) => {
+            const { arealJPerMm2, lineJPerMm } = deliveredBy(settings, on);
+            return sum + extentOf(shape) * (shape.do === 'sweep' ? arealJPerMm2 : lineJPerMm);
+          }, 0);
+          expect(Math.abs(laid[cell.index]! - planned), `cell ${cell.index}`).toBeLessThanOrEqual(
+            (0.02 + doubt) * planned,
+          );
+          compared++;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(20);
   });
 });

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest';
+import { burnOnBench } from '../../tests/support/burn';
+import { demoPairing } from '../../tests/support/demo';
+import { observerOf } from '../../tests/support/observers';
+import type { Burned } from '../../tests/support/observers/observer';
+import { layCard } from '../core/card/lay';
+import { CARD_KIND_NAMES, cardKind } from './registry';
+
+const PIECES = 4;
+const LOOKS = 5;
+const LEAST_HELD = 16;
+
+describe.each(CARD_KIND_NAMES)('what is found on a card of kind %s', (name) => {
+  const kind = cardKind(name);
+  const observer = observerOf(name);
+  const pairing = demoPairing(observer.on[0] as never, observer.on[1] as never);
+  const known = { pairing, facts: [] };
+  const { plan } = kind.propose(known);
+  const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
+  const looks = Array.from({ length: PIECES }, (_, index): Burned => {
+    const seed = `truth ${index}`;
+    return { layout, pairing, seed, piece: burnOnBench(layout, pairing, seed) };
+  }).flatMap((burned) => Array.from({ length: LOOKS }, (_, look) => ({ burned, seed: `${burned.seed} look ${look}` })));
+
+  it(`holds the truth, which the bench knows, in at least ${LEAST_HELD} of ${PIECES * LOOKS} looks`, () => {
+    const told = looks.map(({ burned, seed }) => {
+      const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
+      const finding = kind.find(layout, observer.look(burned, seed), known, wish);
+      if (finding.missing.length > 0) return { seed, held: false, says: finding.missing[0]! };
+      const truth = observer.truth(burned, finding);
+      const claims = observer.claims(finding);
+      expect(claims.length).toBe(truth.length);
+      for (const [low, high] of claims) expect(high - low > observer.widestClaim, seed).toBe(false);
+      return {
+        seed,
+        held: truth.every((value, index) => claims[index]![0] <= value && value <= claims[index]![1]),
+        says: `${truth.map((value) => value.toFixed(4)).join(', ')} in ${claims.map(([low, high]) => `${low.toFixed(4)} to ${high.toFixed(4)}`).join(', ')}`,
+      };
+    });
+    const missed = told.filter(({ held }) => !held);
+    expect(
+      told.length - missed.length,
+      missed.map(({ seed, says }) => `${seed}: ${says}`).join('\n'),
+    ).toBeGreaterThanOrEqual(LEAST_HELD);
+  });
+});

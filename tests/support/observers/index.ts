@@ -1,0 +1,22 @@
+import type { BaseFinding } from '../../../src/core/card/contract';
+import { focusObserver } from './focus';
+import { gridObserver } from './grid';
+import { intervalObserver } from './interval';
+import { kerfObserver } from './kerf';
+import type { Observer } from './observer';
+import { thresholdObserver } from './threshold';
+
+/** For every kind of card one who looks at it: a kind without is not finished. */
+const OBSERVERS: Readonly<Record<string, unknown>> = {
+  focus: focusObserver,
+  grid: gridObserver,
+  interval: intervalObserver,
+  kerf: kerfObserver,
+  threshold: thresholdObserver,
+};
+
+export function observerOf(kind: string): Observer<BaseFinding> {
+  const observer = OBSERVERS[kind];
+  if (observer === undefined) throw new Error(`nobody looks at cards of kind ${kind}`);
+  return observer as Observer<BaseFinding>;
+}

@@ -1,0 +1,45 @@
+import { randomFrom } from '../../../src/bench/random';
+import type { Piece } from '../../../src/bench/piece';
+import type { Rect } from '../../../src/core/geometry/point';
+
+/** A standard normal number of a seed. */
+export function normalOf(seed: string): number {
+  const random = randomFrom(seed);
+  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+}
+
+/** Luminance after the burn over luminance before it, mean along each row of the middle of a box: lines along x show as waves. */
+function rowsOf(piece: Piece, box: Rect): number[] {
+  const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
+  const luminance = (image: Float32Array, at: number): number =>
+    0.2126 * image[at]! + 0.7152 * image[at + 1]! + 0.0722 * image[at + 2]!;
+  const rows: number[] = [];
+  for (let y = px(box.y + 0.2 * box.height); y < px(box.y + 0.8 * box.height); y++) {
+    let before = 0;
+    let after = 0;
+    for (let x = px(box.x + 0.25 * box.width); x < px(box.x + 0.75 * box.width); x++) {
+      const at = 3 * (y * piece.width + x);
+      before += luminance(piece.before, at);
+      after += luminance(piece.after, at);
+    }
+    rows.push(after / before);
+  }
+  return rows;
+}
+
+/** How strongly lines along x stand out in a box: the standard deviation of its rows over their mean. */
+export function lineContrast(piece: Piece, box: Rect): number {
+  const rows = rowsOf(piece, box);
+  const mean = rows.reduce((sum, row) => sum + row, 0) / rows.length;
+  return Math.sqrt(rows.reduce((sum, row) => sum + (row - mean) ** 2, 0) / rows.length) / mean;
+}
+
+/** Where a curve through points, ascending in x, first crosses a level, by straight lines between them; NaN where it does not. */
+export function crossing(points: readonly (readonly [x: number, y: number])[], level: number): number {
+  for (let index = 1; index < points.length; index++) {
+    const [x0, y0] = points[index - 1]!;
+    const [x1, y1] = points[index]!;
+    if ((y0 - level) * (y1 - level) <= 0 && y0 !== y1) return x0 + ((level - y0) / (y1 - y0)) * (x1 - x0);
+  }
+  return NaN;
+}

@@ -21,34 +21,12 @@ import { burnedColourOf } from '../../core/stock/families';
 import type { BurnProgress, BurnView } from '../../records/burn';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
+import { endWords, partWords, shareDone } from './burn-words';
 import { EyeQuestion } from './EyeAsk';
 import { FilesPart } from './FilesPart';
 import { OwnClock, OwnStart, OwnTime } from './OwnBurn';
 import type { StageProps } from './stage-props';
 import styles from './BurnStage.module.css';
-
-const ENDINGS: Readonly<Record<string, string>> = {
-  done: 'Burned to the end',
-  stopped: 'Stopped by hand',
-  interrupted: 'Interrupted: the server ended first',
-};
-
-const endingWords = ({ status, fault }: BurnView): string =>
-  fault === null ? (ENDINGS[status] ?? '') : `Broken off by the bench, ${fault}`;
-
-const partWords = ({ part, cells }: BurnProgress): string => {
-  if (cells.length === 0) return part || '…';
-  const numbers = cells.map((index) => index + 1);
-  return numbers.length === 1 ? `cell ${numbers[0]}` : `cells ${numbers[0]} to ${numbers.at(-1)}, one row`;
-};
-
-/** What is known of an ended burn on the operator's own machine. */
-const ownWords = ({ status, actualS, estimatedS }: BurnView): string => {
-  const how = status === 'done' ? 'Burned on your own machine' : 'Stopped by hand on your own machine';
-  return actualS === null
-    ? `${how}, not timed; estimated ${formatDuration(estimatedS)}.`
-    : `${how}: ${formatDuration(actualS)}, estimated ${formatDuration(estimatedS)}.`;
-};
 
 export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, cautions, search, known } = view;
@@ -100,7 +78,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
 
   const progress = burn?.progress ?? null;
   const done = new Set(progress ? progress.cellsDone : view.burnedCells);
-  const share = burn && burn.linesTotal > 0 ? (progress?.linesDone ?? burn.linesDone) / burn.linesTotal : 0;
+  const share = burn ? shareDone(burn, progress) : 0;
   const burnedColour = burnedColourOf(stock);
   const look = (cell: Cell) => ({
     fill: done.has(cell.index)
@@ -203,11 +181,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
       ) : (
         burn && (
           <TicketPart title="Last burn">
-            <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>
-              {burn.place === 'own-machine'
-                ? ownWords(burn)
-                : `${endingWords(burn)}: ${formatDuration(burn.actualS ?? 0)}, estimated ${formatDuration(burn.estimatedS)}.`}
-            </Notice>
+            <Notice look={burn.status === 'done' ? 'plain' : 'straw'}>{endWords(burn)}</Notice>
             {burn.place === 'own-machine' && (
               <OwnTime
                 key={burn.actualS}

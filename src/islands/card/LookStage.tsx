@@ -7,7 +7,7 @@ import { CardDrawing } from '../../components/CardDrawing';
 import { TextField } from '../../components/Field';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
-import { NOTE_FIELD, numbersOf, wordOf, type Answer, type Seen } from '../../core/card/asks';
+import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
@@ -19,6 +19,18 @@ import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
+import {
+  doubtedOf,
+  gaugeAfter,
+  keyAction,
+  nextDoubted,
+  saidSigns,
+  saidWords,
+  sortedAsks,
+  standingAnswer,
+  type GaugePlace,
+  type NewAnswer,
+} from './look';
 import { SimulatedCaliper } from './SimulatedCaliper';
 import type { StageProps } from './stage-props';
 import styles from './LookStage.module.css';
@@ -36,18 +48,17 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
 /** Stock around a card that the bench's pictures of a piece show. */
 const BENCH_MARGIN_MM = 7;
 
-type NewAnswer = Omit<Answer, 'value'> & { readonly value: string | number | null };
-
 /** What is seen of a burned card: what the photo shows, what the eye says by keys or touch, what a gauge reads. */
 export function LookStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, answers, reading } = view;
   const { layout } = card;
   const { machine, stock } = card.madeFor;
   const asks = asksOn(cardKind(card.kind).asks, card.madeFor.stock);
+  const { ofCell, ofCard, gauges } = sortedAsks(asks);
   const seen: Seen = { readings: reading?.cells ?? [], answers };
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));
-  const doubted = seen.readings.filter((cell) => cell.confidence < LOW_CONFIDENCE && !answered.has(cell.cellIndex));
+  const doubted = doubtedOf(seen);
   const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
   const [showNumbers, setShowNumbers] = useState(true);
   const [lit, setLit] = useState(false);
@@ -57,13 +68,9 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
 
   const put = (answer: NewAnswer): Promise<void> =>
     send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
-  const now = ({ field, cellIndex, repeat }: NewAnswer): NewAnswer => {
-    const same = answers.find((one) => one.field === field && one.cellIndex === cellIndex && one.repeat === repeat);
-    return { field, cellIndex, repeat, value: same?.value ?? null };
-  };
   const say = (field: string, cellIndex: number | null, value: string | number | null, repeat = 0): void => {
     const answer = { field, cellIndex, repeat, value };
-    setUndo([...undo, now(answer)]);
+    setUndo([...undo, standingAnswer(answers, answer)]);
     action.run(() => put(answer));
   };
   const takeBack = (): void => {
@@ -80,50 +87,27 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
       for (const answer of own) await put({ ...answer, value: null });
     });
   };
-  const cellAsks = asks.filter((ask) => ask.by === 'eye' && ask.of === 'cell');
   const onCellKey = (event: KeyboardEvent, cellIndex: number): void => {
-    const key = event.key.toLowerCase();
-    if (key === 'u' || (key === 'z' && event.ctrlKey)) takeBack();
-    else if (event.ctrlKey || event.metaKey || event.altKey) return;
-    else if (key === '0' || key === 'backspace') clear(cellIndex);
-    else if (key === 'enter') onNext();
-    else {
-      for (const ask of cellAsks) {
-        const hit = ask.by === 'eye' && ask.options.find((option) => option.key === key);
-        if (hit) say(ask.field, cellIndex, hit.id);
-      }
-      if (!cellAsks.some((ask) => ask.by === 'eye' && ask.options.some((option) => option.key === key))) return;
-    }
+    const action = keyAction(event, ofCell);
+    if (action === null) return;
     event.preventDefault();
+    if (action.do === 'undo') takeBack();
+    else if (action.do === 'clear') clear(cellIndex);
+    else if (action.do === 'next') onNext();
+    else for (const { field, value } of action.answers) say(field, cellIndex, value);
   };
 
   const cell = selected === null ? undefined : layout.cells[selected];
   const shown = selected === null ? undefined : readings.get(selected);
-  const cardAsks = asks.filter((ask) => ask.by === 'eye' && ask.of === 'card');
-  const gauges = asks.filter((ask) => ask.by === 'gauge');
-  const describeAnswers = (cellIndex: number): string[] =>
-    asks.flatMap((ask) => {
-      if (ask.by === 'photo') return [];
-      if (ask.by === 'gauge')
-        return numbersOf(seen, ask.field, cellIndex).map((mm) => `${plainNumber(mm, 6)} ${ask.unit}`);
-      const said = wordOf(seen, ask.field, cellIndex);
-      const option = ask.options.find(({ id }) => id === said);
-      return option ? [option.name.length <= 2 ? `${ask.field} ${option.name}` : option.name] : [];
-    });
-  /** After a reading the next place of the card: the same cell's next reading, then its next gauge, then the next cell. */
-  const nextGauge = (cellIndex: number, field: string, repeat: number): void => {
-    const places = gauges.flatMap((ask) =>
-      ask.by === 'gauge' ? Array.from({ length: ask.repeats }, (_, index) => `${ask.field} ${index}`) : [],
-    );
-    const focus = (at: number): void =>
-      document.querySelector<HTMLInputElement>(`[data-gauge="${places[at]}"]`)?.focus();
-    const here = places.indexOf(`${field} ${repeat}`);
-    if (here + 1 < places.length) return focus(here + 1);
-    const next = layout.order[layout.order.indexOf(cellIndex) + 1];
-    if (next === undefined) return;
-    onSelect(next);
+  const goToGaugeAfter = (place: GaugePlace): void => {
+    const next = gaugeAfter(place, gauges, layout.order);
+    if (!next) return;
+    const focus = (): void =>
+      document.querySelector<HTMLInputElement>(`[data-gauge="${next.field} ${next.repeat}"]`)?.focus();
+    if (next.cellIndex === place.cellIndex) return focus();
+    onSelect(next.cellIndex);
     // The fields of the next cell are there after the next drawing.
-    requestAnimationFrame(() => requestAnimationFrame(() => focus(0)));
+    requestAnimationFrame(() => requestAnimationFrame(focus));
   };
 
   const ticket = (
@@ -145,71 +129,55 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             title={doubted.length === 1 ? 'One cell needs your eye' : `${doubted.length} cells need your eye`}
           >
             <p>Framed in dashes: the photo alone cannot be trusted there. Look at the piece and say.</p>
-            <Button
-              onClick={() =>
-                onSelect((doubted.find(({ cellIndex }) => cellIndex > (selected ?? -1)) ?? doubted[0]!).cellIndex)
-              }
-            >
-              Next of them
-            </Button>
+            <Button onClick={() => onSelect(nextDoubted(doubted, selected)!)}>Next of them</Button>
           </Notice>
         )}
         {reading && doubted.length === 0 && <Notice>No cell is in doubt.</Notice>}
-        {cardAsks.map(
-          (ask) =>
-            ask.by === 'eye' && (
-              <EyeQuestion
-                key={ask.field}
-                ask={ask}
-                seen={seen}
-                cellIndex={null}
-                onAnswer={(value) => say(ask.field, null, value)}
-              />
-            ),
-        )}
+        {ofCard.map((ask) => (
+          <EyeQuestion
+            key={ask.field}
+            ask={ask}
+            seen={seen}
+            cellIndex={null}
+            onAnswer={(value) => say(ask.field, null, value)}
+          />
+        ))}
         <Button look="main" disabled={!reading && answers.length === 0} onClick={onNext}>
           See what it says
         </Button>
       </TicketPart>
       {cell ? (
         <TicketPart title={`Cell ${cell.index + 1}: ${levelWords(cell.levels, machine.likedUnits).join(', ')}`}>
-          {cellAsks.map(
-            (ask) =>
-              ask.by === 'eye' && (
-                <EyeQuestion
-                  key={ask.field}
-                  ask={ask}
-                  seen={seen}
-                  cellIndex={cell.index}
-                  onAnswer={(value) => say(ask.field, cell.index, value)}
-                />
-              ),
-          )}
-          {gauges.map(
-            (ask) =>
-              ask.by === 'gauge' && (
-                <div key={ask.field} role="group" aria-label={ask.question} className={styles.ask}>
-                  <p>{ask.question}</p>
-                  <div className={styles.gauges}>
-                    {Array.from({ length: ask.repeats }, (_, repeat) => (
-                      <GaugeRow
-                        key={`${cell.index} ${ask.field} ${repeat}`}
-                        ask={ask}
-                        repeat={repeat}
-                        value={
-                          (answers.find(
-                            (one) => one.field === ask.field && one.cellIndex === cell.index && one.repeat === repeat,
-                          )?.value as number | undefined) ?? null
-                        }
-                        onAnswer={(value) => say(ask.field, cell.index, value, repeat)}
-                        onEnter={() => nextGauge(cell.index, ask.field, repeat)}
-                      />
-                    ))}
-                  </div>
-                  <SimulatedCaliper view={view} field={ask.field} cellIndex={cell.index} />
-                </div>
-              ),
-          )}
+          {ofCell.map((ask) => (
+            <EyeQuestion
+              key={ask.field}
+              ask={ask}
+              seen={seen}
+              cellIndex={cell.index}
+              onAnswer={(value) => say(ask.field, cell.index, value)}
+            />
+          ))}
+          {gauges.map((ask) => (
+            <div key={ask.field} role="group" aria-label={ask.question} className={styles.ask}>
+              <p>{ask.question}</p>
+              <div className={styles.gauges}>
+                {Array.from({ length: ask.repeats }, (_, repeat) => {
+                  const place = { cellIndex: cell.index, field: ask.field, repeat };
+                  return (
+                    <GaugeRow
+                      key={`${cell.index} ${ask.field} ${repeat}`}
+                      ask={ask}
+                      repeat={repeat}
+                      value={standingAnswer(answers, place).value as number | null}
+                      onAnswer={(value) => say(ask.field, cell.index, value, repeat)}
+                      onEnter={() => goToGaugeAfter(place)}
+                    />
+                  );
+                })}
+              </div>
+              <SimulatedCaliper view={view} field={ask.field} cellIndex={cell.index} />
+            </div>
+          ))}
           <TextField
             key={`note ${cell.index}`}
             label="Note"
@@ -308,7 +276,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
                     words.push(`${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`);
                   }
-                  return [...words, ...describeAnswers(drawn.index)].join(', ');
+                  return [...words, ...saidWords(asks, seen, drawn.index)].join(', ');
                 }}
               />
               <g className={styles.numbers} aria-hidden="true">
@@ -316,12 +284,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const { box } = layout.cells[index]!;
                   const found = readings.get(index);
                   const side = Math.min(box.width, box.height);
-                  const said = asks.flatMap((ask) => {
-                    if (ask.by === 'gauge') return numbersOf(seen, ask.field, index).map((mm) => plainNumber(mm, 5));
-                    if (ask.by === 'photo') return [];
-                    const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, index));
-                    return option ? [option.key.toUpperCase()] : [];
-                  });
+                  const said = saidSigns(asks, seen, index);
                   return (
                     <g key={index} className={found && found.lightness < 50 ? styles.onDark : styles.onLight}>
                       <rect className={styles.outline} {...box} />

@@ -14,49 +14,9 @@ import { plainNumber } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
+import { asksForCorners, isBeyondBench, stateOf } from './photo-words';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
-
-const REASONS: Readonly<Record<string, string>> = {
-  'too-dark': 'It is black: nothing can be seen. Take it again with light on the card.',
-  'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
-  'no-bare-stock':
-    'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
-  'no-cells':
-    'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
-  'other-cells':
-    'The cells look narrower or wider than was typed. Measure one with a ruler and adopt the card again with that.',
-  'more-cells':
-    'More cells follow beyond the corners you set. Drag the handles onto the outermost cells, faint ones too, and tell the values of all of them.',
-  'bad-corners': 'The four corners do not make a card. Drag them again.',
-  damaged: 'The file is damaged or cut off. Send it again from the camera.',
-  'too-many-pixels': 'It has more than 40 megapixels.',
-  fault: 'Reading it failed inside. The photo is kept; try again.',
-};
-
-/** What other corners may mend. */
-const CORNER_REASONS = ['bad-corners', 'no-cells', 'other-cells', 'more-cells'];
-
-function stateOf(photo: PhotoView, adopted: boolean): string {
-  switch (photo.status) {
-    case 'waiting':
-      return 'waiting its turn …';
-    case 'reading':
-      return `${photo.step ?? 'reading'} …`;
-    case 'read':
-      return 'read';
-    case 'needs-corners':
-      return adopted
-        ? 'drag the corners of its cells'
-        : `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
-    case 'other-card':
-      return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;
-    case 'several-cards':
-      return 'shows several cards';
-    case 'unreadable':
-      return REASONS[photo.detail.reason ?? 'fault'] ?? 'cannot be read';
-  }
-}
 
 export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, photos } = view;
@@ -73,16 +33,11 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       setup,
       photos.map((photo) => photo.finish),
     );
-  /** The simulated bench can take soot off, and nothing more. */
-  const beyondBench = shows === 'after' && ['sanded', 'stained'].includes(setup.finish);
+  const beyondBench = isBeyondBench(setup, shows);
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
-  const askCorners =
-    shown &&
-    (shown.status === 'needs-corners' ||
-      (shown.status === 'unreadable' && CORNER_REASONS.includes(shown.detail.reason ?? '')) ||
-      (shown.status === 'read' && byHandId === shown.id));
+  const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
     setShownId(id);

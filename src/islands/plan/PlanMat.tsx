@@ -4,7 +4,7 @@ import { Mat, type MatView } from '../../components/Mat';
 import { SheetMap } from '../../components/SheetMap';
 import { predictedColour } from '../../components/predicted-colour';
 import { kindOfChannel, type QuantityKinds } from '../../components/quantity-kinds';
-import { AXIS_COUNTS, type Axis } from '../../core/card/axis';
+import type { Axis } from '../../core/card/axis';
 import { CHANNELS } from '../../core/card/channels';
 import type { BasePlan, EdgeAxis } from '../../core/card/contract';
 import { wayOf } from '../../core/card/estimate';
@@ -17,6 +17,7 @@ import { burnedColourOf } from '../../core/stock/families';
 import type { UsedArea } from '../../records/card';
 import type { OpenPairing } from '../../records/pairing';
 import { AxisEditor } from './AxisEditor';
+import { draggedCount, draggedPlace } from './drag';
 import type { LaidPlan } from './usePlan';
 import styles from './PlanMat.module.css';
 
@@ -77,8 +78,6 @@ export function PlanMat(props: Props) {
   const axisAt = (edge: EdgeAxis): Axis => valueAt(plan, edge.path) as Axis;
   const setAxis = (edge: EdgeAxis, axis: Axis): void => onPlan(withValueAt(plan, edge.path, axis));
   const edgeOf = (which: Grab['what']): EdgeAxis | undefined => edges.find((edge) => edge.edge === which);
-  const clampCount = (count: number, { mostSteps }: EdgeAxis): number =>
-    Math.min(mostSteps, Math.max(AXIS_COUNTS.least, Math.round(count)));
 
   const begin = (what: Grab['what']) => (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -91,22 +90,13 @@ export function PlanMat(props: Props) {
     const dx = (event.clientX - grab.x) / view.pxPerMm;
     const dy = (event.clientY - grab.y) / view.pxPerMm;
     if (grab.what === 'card') {
-      const snap = (mm: number, most: number): number =>
-        Math.min(Math.max(0, Math.round(mm * 2) / 2), Math.max(0, most));
-      onPlace({
-        xMm: snap(grab.startX + dx, stock.sheetWidthMm - layout.widthMm),
-        yMm: snap(grab.startY + dy, stock.sheetDepthMm - layout.heightMm),
-      });
+      onPlace(draggedPlace({ xMm: grab.startX, yMm: grab.startY }, { dxMm: dx, dyMm: dy }, layout, stock));
       return;
     }
     const edge = edgeOf(grab.what);
     if (!edge) return;
-    // One step for each cell's worth of way, as the card is drawn now.
-    const across = grab.what === 'below';
-    const first = layout.cells[0]!.box;
-    const others = layout.cells.map(({ box }) => (across ? box.x - first.x : box.y - first.y));
-    const pitch = Math.min(...others.filter((mm) => mm > 1e-6), across ? layout.widthMm : layout.heightMm);
-    setAxis(edge, { ...axisAt(edge), count: clampCount(grab.count + (across ? dx : dy) / pitch, edge) });
+    const [along, byMm] = grab.what === 'below' ? (['columns', dx] as const) : (['rows', dy] as const);
+    setAxis(edge, { ...axisAt(edge), count: draggedCount(layout, along, grab.count, byMm, edge.mostSteps) });
   };
   const end = (): void => setGrab(null);
 
@@ -205,7 +195,7 @@ export function PlanMat(props: Props) {
             )}
             {edges.map(({ edge }) => {
               const [cx, cy] =
-                edge === 'below' ? [layout.widthMm, layout.heightMm / 2] : [layout.widthMm / 2, layout.heightMm];
+                edge === 'below' ? [layout.widthMm, layout.heightMm / 2] : [layout.widthMm * 0.75, layout.heightMm];
               return (
                 <g key={edge} className={styles.handle} data-grab="" onPointerDown={begin(edge)}>
                   <title>{`Drag for more or fewer ${edge === 'below' ? 'columns' : 'rows'}`}</title>

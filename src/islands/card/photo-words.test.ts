@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import type { PhotoView } from '../../records/photo';
+import { asksForCorners, isBeyondBench, stateOf } from './photo-words';
+
+const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
+  ({ status, step: null, detail: {}, otherCards: [], ...more }) as const;
+const unreadable = (reason?: string) => photo('unreadable', { detail: reason === undefined ? {} : { reason } });
+
+describe('what became of a photo', () => {
+  it.each([
+    [photo('waiting'), /waiting its turn/],
+    [photo('reading'), /^reading …$/],
+    [photo('reading', { step: 'levelling the light' }), /^levelling the light …$/],
+    [photo('read'), /^read$/],
+    [photo('needs-corners', { detail: { markers: 2 } }), /^2 of 4 markers found: drag/],
+    [photo('needs-corners'), /^0 of 4 markers/],
+    [photo('other-card', { otherCards: [{ id: 4, code: 'CD004-K' }] }), /shows card CD004-K/],
+    [photo('other-card'), /another book/],
+    [photo('several-cards'), /several cards/],
+    [unreadable('too-dark'), /light on the card/],
+    [unreadable('more-cells'), /outermost cells/],
+    [unreadable('other-cells'), /ruler/],
+    [unreadable(), /failed inside/],
+    [unreadable('something new'), /cannot be read/],
+  ] as const)('is told in words, %#', (one, words) => expect(stateOf(one, false)).toMatch(words));
+  it('asks for the corners of cells where a card has no markers', () => {
+    expect(stateOf(photo('needs-corners'), true)).toMatch(/corners of its cells/);
+  });
+});
+
+describe('corners by hand', () => {
+  it('are asked for where they are missing, may mend the reading, or are wanted', () => {
+    expect(asksForCorners(photo('needs-corners'), false)).toBe(true);
+    for (const reason of ['bad-corners', 'no-cells', 'other-cells', 'more-cells'])
+      expect(asksForCorners(unreadable(reason), false), reason).toBe(true);
+    for (const reason of ['too-dark', 'too-small', 'damaged', undefined])
+      expect(asksForCorners(unreadable(reason), true), reason).toBe(false);
+    expect(asksForCorners(photo('read'), false)).toBe(false);
+    expect(asksForCorners(photo('read'), true)).toBe(true);
+    expect(asksForCorners(photo('waiting'), true)).toBe(false);
+  });
+});
+
+describe('the simulated bench', () => {
+  it('wipes, washes and brushes, and shows no piece that was sanded or stained', () => {
+    for (const finish of ['sanded', 'stained'] as const) {
+      expect(isBeyondBench({ finish }, 'after')).toBe(true);
+      expect(isBeyondBench({ finish }, 'before')).toBe(false);
+      expect(isBeyondBench({ finish }, null)).toBe(false);
+    }
+    expect(isBeyondBench({ finish: 'wiped' }, 'after')).toBe(false);
+  });
+});

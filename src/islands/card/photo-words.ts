@@ -1,0 +1,61 @@
+import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
+import type { PhotoView } from '../../records/photo';
+
+const REASONS: Readonly<Record<string, string>> = {
+  'too-dark': 'It is black: nothing can be seen. Take it again with light on the card.',
+  'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
+  'no-bare-stock':
+    'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
+  'no-cells':
+    'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
+  'other-cells':
+    'The cells look narrower or wider than was typed. Measure one with a ruler and adopt the card again with that.',
+  'more-cells':
+    'More cells follow beyond the corners you set. Drag the handles onto the outermost cells, faint ones too, and tell the values of all of them.',
+  'bad-corners': 'The four corners do not make a card. Drag them again.',
+  damaged: 'The file is damaged or cut off. Send it again from the camera.',
+  'too-many-pixels': 'It has more than 40 megapixels.',
+  fault: 'Reading it failed inside. The photo is kept; try again.',
+};
+
+/** What other corners may mend. */
+const CORNER_REASONS: ReadonlySet<string> = new Set(['bad-corners', 'no-cells', 'other-cells', 'more-cells']);
+
+type Judged = Pick<PhotoView, 'status' | 'step' | 'detail' | 'otherCards'>;
+
+/** What became of a photo, in words, and what to do about it. */
+export function stateOf(photo: Judged, adopted: boolean): string {
+  switch (photo.status) {
+    case 'waiting':
+      return 'waiting its turn …';
+    case 'reading':
+      return `${photo.step ?? 'reading'} …`;
+    case 'read':
+      return 'read';
+    case 'needs-corners':
+      return adopted
+        ? 'drag the corners of its cells'
+        : `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
+    case 'other-card':
+      return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;
+    case 'several-cards':
+      return 'shows several cards';
+    case 'unreadable':
+      return REASONS[photo.detail.reason ?? 'fault'] ?? 'cannot be read';
+  }
+}
+
+/** Whether a photo waits for its corners to be set by hand, or may be read better with others. */
+export function asksForCorners(
+  { status, detail }: Pick<PhotoView, 'status' | 'detail'>,
+  wantedByHand: boolean,
+): boolean {
+  if (status === 'needs-corners') return true;
+  if (status === 'unreadable') return CORNER_REASONS.has(detail.reason ?? '');
+  return status === 'read' && wantedByHand;
+}
+
+/** Whether the piece is to be shown as the simulated bench cannot make it: it takes soot off, and nothing more. */
+export function isBeyondBench({ finish }: Pick<WorkSetup, 'finish'>, shows: FinishMoment | null): boolean {
+  return shows === 'after' && ['sanded', 'stained'].includes(finish);
+}

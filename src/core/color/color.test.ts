@@ -13,6 +13,12 @@ describe('sRGB', () => {
   it('brings every byte back by table', () => {
     for (let byte = 0; byte < 256; byte++) expect(byteOfLinear(LINEAR_OF_BYTE[byte]!)).toBe(byte);
   });
+  it('ends at black and white, whatever comes', () => {
+    expect([-1, -1e-9, 0, NaN].map(byteOfLinear)).toEqual([0, 0, 0, 0]);
+    expect([1, 1.0001, 7, Infinity].map(byteOfLinear)).toEqual([255, 255, 255, 255]);
+    // Just under white the table still answers: the last byte begins at half a byte below it.
+    expect([0.9999, 0.99, 1e-12].map(byteOfLinear)).toEqual([255, 254, 0]);
+  });
   it('reads and writes #rrggbb', () => {
     expect(hexColour(parseHexColour('#c8a06e'))).toBe('#c8a06e');
     expect(() => parseHexColour('red')).toThrow(RangeError);

@@ -236,6 +236,46 @@ describe('a cell', () => {
     expect(lightness).toBeCloseTo(lightnessOfLuminance(luminanceOfLightness(62) * 0.3), 0);
   });
 
+  it('is doubted for each reason from its own limit on', () => {
+    const context = contextOf({ ratio: () => 0.4 });
+    const doubts = (change: Partial<PhotoContext>): readonly string[] =>
+      measureCell({ ...context, ...change }, cellOf(5)).doubts;
+    expect(doubts({})).toEqual([]);
+    expect(doubts({ photoPxPerMm: 8 })).toEqual([]);
+    expect(doubts({ photoPxPerMm: 7.9 })).toEqual(['blurred']);
+    expect(doubts({ frameErrorMm: 0.4 })).toEqual([]);
+    expect(doubts({ frameErrorMm: 0.41 })).toEqual(['off-frame']);
+    expect(doubts({ frameErrorMm: 0.3, uncertainFrame: true })).toEqual([]);
+    expect(doubts({ frameErrorMm: 0.31, uncertainFrame: true })).toEqual(['few-markers']);
+    const near = (change: object) => ({
+      field: {
+        ...context.field,
+        near: (area: Parameters<typeof context.field.near>[0]) => ({ ...context.field.near(area), ...change }),
+      },
+    });
+    expect(doubts(near({ disagreement: 0.14 }))).toEqual([]);
+    expect(doubts(near({ disagreement: 0.15 }))).toEqual(['stock-varies']);
+    expect(doubts(near({ tiles: 8 }))).toEqual([]);
+    expect(doubts(near({ tiles: 7 }))).toEqual(['far-from-bare-stock']);
+  });
+
+  it('is doubted as clipped from a fiftieth of its pixels on', () => {
+    const context = contextOf({ ratio: () => 0.4 });
+    const { box } = cellOf(5);
+    const clippedBy = (share: number): readonly string[] => {
+      const clipped = new Uint8Array(context.rectified.clipped.length);
+      const { width, pxPerMm } = context.rectified;
+      let at = 0;
+      for (let y = Math.round(box.y * pxPerMm); y < (box.y + box.height) * pxPerMm; y++)
+        for (let x = Math.round(box.x * pxPerMm); x < (box.x + box.width) * pxPerMm; x++, at++)
+          clipped[y * width + x] = Math.floor((at + 1) * share) > Math.floor(at * share) ? 1 : 0;
+      return measureCell({ ...context, rectified: { ...context.rectified, clipped } }, cellOf(5)).doubts;
+    };
+    expect(clippedBy(0)).toEqual([]);
+    expect(clippedBy(0.012)).toEqual([]);
+    expect(clippedBy(0.04)).toEqual(['clipped']);
+  });
+
   it('is less sure when the frame is', () => {
     const context = contextOf({ ratio: () => 0.2 });
     const sure = measureCell(context, cellOf(3));

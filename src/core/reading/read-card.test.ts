@@ -11,14 +11,20 @@ import { readCard } from './read-card';
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
 const { plan } = grid.propose({ pairing, facts: [] });
-const layCardNumbered = (cardNumber: number) =>
-  layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber });
+/** A card of few cells, quick to draw and to read. */
+const small = {
+  ...plan,
+  leaveOutFailing: false,
+  power: { ...plan.power, count: 4 },
+  speed: { ...plan.speed, count: 4 },
+};
+const layCardNumbered = (cardNumber: number) => layCard(grid, small, pairing, { cardNumber });
 const layout = layCardNumbered(77);
 const { widthMm, heightMm } = layout;
 
 /** From nearly bare to nearly black, no two cells alike. */
 const lightnessOf = (index: number): number => stock.bareLightness - 2 - (48 * index) / layout.cells.length;
-const SHOT: DrawnShot = { lightnessOf, noise: 1 };
+const SHOT: DrawnShot = { lightnessOf, noise: 1, widthPx: 680, heightPx: 510 };
 const photo = drawnPhoto(layout, stock, SHOT);
 
 const read = (image: RgbImage, corners: Point[] | null = null) => readCard({ photo: image, layout, stock, corners });

@@ -30,6 +30,50 @@ describe('straightening', () => {
   ];
   const { homography } = fitHomography(frame, corners);
 
+  it('takes for each pixel the mean of looks that are spread evenly over it', () => {
+    // A photo whose linear light rises by the same step from pixel to pixel would need unequal bytes; a step edge needs two.
+    const wide = 60;
+    const image = new Uint8Array(wide * wide * 3);
+    for (let y = 0; y < wide; y++)
+      for (let x = 0; x < wide; x++) image.fill(x < 24 ? 40 : 200, (y * wide + x) * 3, (y * wide + x) * 3 + 3);
+    // One millimetre is 12 photo pixels and, straightened, two: each covers six.
+    const map = [12, 0, -0.5, 0, 12, -0.5, 0, 0, 1] as const;
+    const [dark, bright] = [srgbToLinear(40 / 255), srgbToLinear(200 / 255)];
+    for (const samples of [1, 2, 3, 6]) {
+      const { data: linear, width: columns } = rectify(
+        { data: image, width: wide, height: wide },
+        map,
+        4,
+        4,
+        2,
+        samples,
+      );
+      expect(columns).toBe(8);
+      const row = Array.from({ length: 8 }, (_, column) => linear[(3 * 8 + column) * 3 + 1]!);
+      row.forEach((value, column) =>
+        expect(value, `${samples} looks, column ${column}`).toBeCloseTo(column < 4 ? dark : bright, 6),
+      );
+    }
+    // Half a millimetre further on, the edge runs through the middle of a pixel: half of the looks see either side.
+    const moved = [12, 0, 2.5, 0, 12, -0.5, 0, 0, 1] as const;
+    for (const samples of [2, 6]) {
+      const { data: linear } = rectify({ data: image, width: wide, height: wide }, moved, 4, 4, 2, samples);
+      expect(linear[(3 * 8 + 3) * 3]!).toBeCloseTo((dark + bright) / 2, 6);
+    }
+  });
+
+  it('calls pixels clipped at either end of the range, and outside the photo', () => {
+    const shown = (byte: number): number => {
+      const image = { data: new Uint8Array(20 * 20 * 3).fill(byte), width: 20, height: 20 };
+      return rectify(image, [4, 0, 4, 0, 4, 4, 0, 0, 1], 2, 2, 2, 1).clipped.reduce((sum, one) => sum + one, 0);
+    };
+    expect([0, 1, 2, 128, 252, 253, 255].map(shown)).toEqual([16, 16, 0, 0, 0, 16, 16]);
+    const image = { data: new Uint8Array(20 * 20 * 3).fill(128), width: 20, height: 20 };
+    const over = rectify(image, [4, 0, -8, 0, 4, 4, 0, 0, 1], 4, 2, 1, 1);
+    expect([...over.clipped]).toEqual([1, 1, 0, 0, 1, 1, 0, 0]);
+    expect(over.data[0]).toBe(0);
+  });
+
   it('agrees with a reference library’s warp of linear light', async () => {
     const { cv } = await opencv();
     const pxPerMm = 16;

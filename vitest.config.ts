@@ -3,12 +3,15 @@ import { defineConfig } from 'vitest/config';
 /** Tests of the simulated bench, and those that burn and photograph on it. */
 const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
 
+/** Time limits of the runner, longer where much else is to be done (`npm run loaded`). */
+const patience = Number(process.env['TEST_PATIENCE'] ?? 1);
+
 export default defineConfig({
   test: {
     env: { TZ: 'UTC' },
     // For a busy machine: nothing here takes nearly as long on a quiet one.
-    testTimeout: 240_000,
-    hookTimeout: 600_000,
+    testTimeout: 240_000 * patience,
+    hookTimeout: 600_000 * patience,
     projects: [
       // Nothing here keeps state between files, and loading the sources anew for each would take most of the time.
       {
@@ -37,7 +40,7 @@ export default defineConfig({
           name: 'browser',
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: ['tests/browser/global.ts'],
-          testTimeout: 900_000,
+          testTimeout: 900_000 * patience,
           maxWorkers: 2,
         },
       },

@@ -4,7 +4,7 @@ import { openBrowser } from '../../scripts/browser.mjs';
 import { inject } from 'vitest';
 
 /** How long anything is waited for: so long only because the machine may be busy with much else. */
-export const PATIENCE_MS = 120_000;
+export const PATIENCE_MS = 120_000 * Number(process.env['TEST_PATIENCE'] ?? 1);
 
 export interface Shop {
   readonly base: string;

@@ -2,9 +2,8 @@ import { cardKind, CARD_KIND_NAMES } from '../cards/registry';
 import { checkOldCard } from '../core/card/adopt';
 import type { OldCard } from '../core/card/old-card';
 import * as cards from '../db/cards';
-import { earlierAnswer } from '../db/submissions';
 import type { AppContext } from './context';
-import { once } from './once';
+import { answeredBefore, once } from './once';
 import { getPairing, refuseUnlessBurnable } from './pairings';
 import { Problem } from './problems';
 
@@ -26,8 +25,8 @@ export async function adoptCard(
   key?: string,
 ): Promise<{ id: number; code: string }> {
   const action = 'adopt-card';
-  const earlier = key === undefined ? undefined : await earlierAnswer(ctx.db, key, action);
-  if (earlier) return earlier as { id: number; code: string };
+  const earlier = key === undefined ? undefined : await answeredBefore<{ id: number; code: string }>(ctx, key, action);
+  if (earlier) return earlier;
   const pairing = await getPairing(ctx, pairingId);
   // Nothing is burned, but what comes of it will be.
   refuseUnlessBurnable(pairing);

@@ -9,13 +9,12 @@ import { freePiece, freePlace, piecesOf, placeIsFree } from '../core/card/place'
 import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
 import { lockStock } from '../db/stocks';
-import { earlierAnswer } from '../db/submissions';
 import type { CardRecord, SheetOnBed, UsedArea } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
 import { settingToProve } from './brought';
 import type { AppContext } from './context';
 import { knownOf } from './known';
-import { once } from './once';
+import { answeredBefore, once } from './once';
 import { paceNow } from './pace';
 import { getPairing, refuseUnlessBurnable } from './pairings';
 import { notFound, Problem } from './problems';
@@ -193,8 +192,8 @@ export async function createCard(
   key?: string,
 ): Promise<{ id: number; code: string }> {
   const action = 'create-card';
-  const earlier = key === undefined ? undefined : await earlierAnswer(ctx.db, key, action);
-  if (earlier) return earlier as { id: number; code: string };
+  const earlier = key === undefined ? undefined : await answeredBefore<{ id: number; code: string }>(ctx, key, action);
+  if (earlier) return earlier;
   const pairing = await getPairing(ctx, request.pairingId);
   refuseUnlessBurnable(pairing);
   await layOrRefuse(ctx, request, pairing, 0);

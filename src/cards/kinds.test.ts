@@ -66,7 +66,21 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
       }
       const fields = kind.fields(plan, pairing);
       expect(new Set(fields.map((field) => field.path)).size).toBe(fields.length);
-      for (const field of fields) expect(valueAt(plan, field.path), field.path).toBeDefined();
+      for (const { path, label, hint, unit, options } of fields) {
+        expect(valueAt(plan, path), path).toBeDefined();
+        for (const words of [label, ...(hint === undefined ? [] : [hint])]) expect(words, path).toMatch(/[a-z]{2}/);
+        if (unit !== undefined) expect(unit, path).not.toBe('');
+        if (options === undefined) continue;
+        expect(options.length, path).toBeGreaterThan(0);
+        expect(new Set(options.map(({ value }) => value)).size, path).toBe(options.length);
+        expect(new Set(options.map(({ name: words }) => words)).size, path).toBe(options.length);
+        // What the plan has is among what can be chosen.
+        expect(
+          options.map(({ value }) => value),
+          path,
+        ).toContain(String(valueAt(plan, path) ?? ''));
+        for (const { name: words } of options) expect(words, path).toMatch(/\w/);
+      }
       for (const edge of kind.edges) expect(valueAt(plan, edge.path), edge.path).toBeDefined();
     }
   });

@@ -5,7 +5,7 @@ import type { GridPlan } from '../../src/cards/grid/plan';
 import { OPERATIONS } from '../../src/api/registry';
 import { PROBLEMS } from '../../src/app/problems';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
-import { testApp, type TestApp } from '../support/context';
+import { query, testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing } from '../support/records';
 
 let app: TestApp;
@@ -271,7 +271,12 @@ describe('photos at the door', () => {
     const { response } = await app.call('GET', `/api/photos/${json.id}/images/original`);
     expect(response.headers.get('content-type')).toBe('image/jpeg');
     expect(response.headers.get('x-content-type-options')).toBe('nosniff');
-    expect(response.headers.get('content-security-policy')).toContain('sandbox');
+    expect(response.headers.get('content-security-policy')).toBe("default-src 'none'; sandbox");
+    // A picture is shown in the page and may be kept for a minute by the browser that showed it.
+    expect(response.headers.get('content-disposition')).toBe(`inline; filename="photo-${json.id}-original.jpeg"`);
+    expect(response.headers.get('cache-control')).toBe('private, max-age=60');
+    expectProblem((await app.call('GET', `/api/photos/${json.id}/images/mystery`)).json, 'invalid-input');
+    expectProblem((await app.call('GET', '/api/photos/987654/images/original')).json, 'not-found');
     await app.ctx.readings.idle();
   });
 });
@@ -290,6 +295,61 @@ describe('requests', () => {
       headers,
     );
     expectProblem(json, 'cross-site');
+  });
+  it.each([
+    [{}],
+    [{ 'sec-fetch-site': 'same-origin' }],
+    [{ 'sec-fetch-site': 'none' }],
+    [{ origin: 'http://shop.example:4321', host: 'shop.example:4321' }],
+    [{ origin: 'https://shop.example', host: 'shop.example' }],
+  ])('from this site or from a tool (%o) are let through', async (headers) => {
+    const answer = { field: 'grade', cellIndex: 0, repeat: 0, value: null };
+    expect((await app.call('PUT', `/api/cards/${cardId}/answers`, answer, headers)).status).toBe(200);
+  });
+  it('that only read are answered, whoever sends them', async () => {
+    const elsewhere = { 'sec-fetch-site': 'cross-site', origin: 'http://elsewhere.example' };
+    const { status, response } = await app.call('GET', `/api/cards/${cardId}`, undefined, elsewhere);
+    expect(status).toBe(200);
+    expect(response.headers.get('content-type')).toBe('application/json; charset=utf-8');
+    expect(response.headers.get('cache-control')).toBe('no-store');
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+  it('have a key of 8 to 200 characters, and say in which words a type may be told', async () => {
+    const send = (key: string, type = 'application/json') =>
+      app.call('POST', '/api/pairings', '{}', { 'content-type': type, 'idempotency-key': key });
+    for (const length of [7, 201]) expectProblem((await send('k'.repeat(length))).json, 'malformed-request');
+    for (const length of [8, 200]) expectProblem((await send('k'.repeat(length))).json, 'invalid-input');
+    expectProblem((await send('k'.repeat(9), 'APPLICATION/JSON; charset=utf-8')).json, 'invalid-input');
+    expectProblem((await send('k'.repeat(9), 'text/plain')).json, 'wrong-media-type');
+    const untold = (await send('k'.repeat(9), '')).json;
+    expect(untold.detail).toMatch(/declared as nothing/);
+  });
+  it('whose address only looks like one are to nowhere', async () => {
+    expectProblem((await app.call('GET', '/api/facts/exportXcsv')).json, 'invalid-input');
+    for (const path of ['/api/machines/1/', '/api/pairings/1/2', '/apix/machines', '/api/machines/1/lenses/x/y']) {
+      const { json } = await app.call('GET', path);
+      expectProblem(json, 'not-found');
+      expect(json.detail).toBe(`There is no address ${path}.`);
+    }
+    expect((await app.call('GET', '/api/facts/export.csv')).status).toBe(200);
+  });
+  it('that hit a fault inside are answered with the mark it stands under in the log, and no more', async () => {
+    const said: { mark: string; error: string }[] = [];
+    const error = app.ctx.log.error.bind(app.ctx.log);
+    Object.assign(app.ctx.log, { error: (about: { mark: string; error: string }) => said.push(about) });
+    try {
+      await query(app.databaseUrl, 'alter table favourite rename to favourite_gone');
+      const { json, response } = await app.call('GET', '/api/favourites');
+      expectProblem(json, 'internal-fault');
+      expect(response.headers.get('content-type')).toBe('application/problem+json; charset=utf-8');
+      expect(said).toHaveLength(1);
+      expect(said[0]!.error).toMatch(/favourite/);
+      expect(said[0]!.mark).toMatch(/^[0-9a-f]{8}$/);
+      expect(json.detail).toBe(`The fault is in the server’s log under ${said[0]!.mark}.`);
+    } finally {
+      await query(app.databaseUrl, 'alter table favourite_gone rename to favourite');
+      Object.assign(app.ctx.log, { error });
+    }
   });
   it('that are not JSON, of the wrong type, too large, to nowhere, or by the wrong method', async () => {
     expectProblem(

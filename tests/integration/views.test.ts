@@ -1,0 +1,392 @@
+import { parse as parseCsv } from 'csv-parse/sync';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import * as views from '../../src/app/bench-views';
+import { bookView, factView } from '../../src/app/book-views';
+import { bringView } from '../../src/app/brought';
+import { cardByCode, defaultSheetOnBed } from '../../src/app/cards';
+import { renewLadders } from '../../src/app/ladders';
+import { getPairing } from '../../src/app/pairings';
+import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
+import { query, testApp, type TestApp } from '../support/context';
+import { answerCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
+
+let app: TestApp;
+beforeAll(async () => void (app = await testApp()));
+afterAll(() => app.close());
+
+/** Burned elsewhere, and looked at by eye. */
+async function burnedElsewhere(cardId: number, more: object = {}) {
+  const ticked = await tickedOf(app, cardId);
+  return app.call('POST', '/api/burns', { cardId, place: 'own-machine', ticked, cells: null, ...more });
+}
+const keep = (cardId: number, choice: object, note = '') =>
+  app.call('POST', '/api/facts', { cardId, wish: null, choice, note });
+const benches = async () =>
+  (await app.call('GET', '/api/pairings')).json.rows as { pairingId: number; next: { action: string; cost: string } }[];
+
+describe('the list of benches', () => {
+  it('has what burns first, then what is to be looked at, then what is to be planned, with its cost', async () => {
+    const planned = await makePairing(app, 'heron', 'birch', 'List one');
+    const looked = await makePairing(app, 'heron', 'leather', 'List two');
+    const card = await makeCard(app, looked.pairingId);
+    await burnedElsewhere(card.id);
+    const burning = await makePairing(app, 'heron', 'cork', 'List three');
+    const { id } = await makeCard(app, burning.pairingId);
+    expect((await burnedElsewhere(id, { clock: true })).status).toBe(201);
+    // Worked out for those that have changed, and found again as it was kept.
+    await benches();
+    const rows = await benches();
+    expect(rows.map(({ pairingId }) => pairingId)).toEqual([burning.pairingId, looked.pairingId, planned.pairingId]);
+    expect(rows.map(({ next }) => next.action)).toEqual(['go-on', 'go-on', 'plan']);
+    expect(rows[2]!.next.cost).toMatch(/^\d+ (s|min)( \d+ s)?, \d+(\.\d)? × \d+(\.\d)? mm$/);
+    const page = await views.benchListView(app.ctx, 2);
+    expect(page.benches).toMatchObject({ rows: [], limit: views.BENCHES_A_PAGE, offset: views.BENCHES_A_PAGE });
+    expect((await views.benchListView(app.ctx)).benches).toMatchObject({ total: 3, offset: 0 });
+  });
+  it('is worked out in the background where something has changed, a few at a time', async () => {
+    expect(await renewLadders(app.ctx, 10)).toBe(0);
+    const { stockId } = await makePairing(app, 'marl', 'alder', 'List four');
+    const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
+    const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
+    await app.call('PUT', `/api/stock/${stockId}`, { ...record, batch: 'later' });
+    expect(await renewLadders(app.ctx, 10)).toBe(1);
+    expect(await renewLadders(app.ctx, 10)).toBe(0);
+  });
+  it('offers machines and stock in use, and no others', async () => {
+    const { machineId, stockId } = await makePairing(app, 'heron', 'mdf', 'List five');
+    const offered = async () => {
+      const { machines, stocks } = await views.pairingChoices(app.ctx);
+      return [machines.some(({ id }) => id === machineId), stocks.some(({ id }) => id === stockId)];
+    };
+    expect(await offered()).toEqual([true, true]);
+    await app.call('PUT', `/api/machines/${machineId}/retired`, { retired: true });
+    expect(await offered()).toEqual([false, true]);
+    await app.call('PUT', `/api/stock/${stockId}/retired`, { retired: true });
+    expect(await offered()).toEqual([false, false]);
+    expect(await views.whyNotPlanned(app.ctx, (await getPairingOf(machineId)).id, 'grid')).toMatch(/is retired/);
+  });
+});
+
+async function getPairingOf(machineId: number) {
+  const [row] = await query(app.databaseUrl, `select id from pairing where machine_id = ${machineId}`);
+  return getPairing(app.ctx, Number(row!['id']));
+}
+
+describe('a bench', () => {
+  it('tells of each card what was kept from it, each shade in its newest version', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Bench one');
+    const card = await makeCard(app, pairingId);
+    await burnedElsewhere(card.id);
+    for (const [cellIndex, shade] of [[2, 'strong'], [4, 'strong'], [6, 'weak']] as const) {
+      await answerCard(app, card.id, 'grade', cellIndex, '5');
+      expect((await keep(card.id, { cellIndex, shade })).status).toBe(201);
+    } // prettier-ignore
+    const bench = await views.benchView(app.ctx, pairingId);
+    const { layout } = (await app.call('GET', `/api/cards/${card.id}`)).json.card;
+    const words = (cellIndex: number): string => {
+      const { power, speed } = layout.cells[cellIndex].levels as { power: number; speed: number };
+      return `${Number((power * 100).toPrecision(4))} %, ${Math.round(speed * 60)} mm/min`;
+    };
+    expect(bench.keptWords[card.id]!.toSorted()).toEqual([`strong, ${words(4)}`, `weak, ${words(6)}`]);
+    expect(bench.cards[0]).toMatchObject({ id: card.id, kept: 3, stage: 'seen' });
+    expect(bench.newest).toBeNull();
+  });
+  it('says why a kind of card cannot be planned, and nothing where it can, or is none', async () => {
+    const { pairingId } = await makePairing(app, 'tern', 'twoLayer', 'Bench two');
+    expect(await views.whyNotPlanned(app.ctx, pairingId, 'kerf')).toMatch(/not cut through/);
+    expect(await views.whyNotPlanned(app.ctx, pairingId, 'grid')).toBeNull();
+    expect(await views.whyNotPlanned(app.ctx, pairingId, 'mystery')).toBeNull();
+    await expect(views.whyNotPlanned(app.ctx, 987_654, 'grid')).resolves.toMatch(/no pairing 987654/);
+  });
+  it('is planned on with the newest card of the kind, favourites and the sheet’s usual place', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather', 'Bench three');
+    expect((await views.planView(app.ctx, pairingId, 'grid')).before).toBeNull();
+    const { code } = await makeCard(app, pairingId);
+    await makeCardOf(app, pairingId, 'focus');
+    const view = await views.planView(app.ctx, pairingId, 'grid');
+    expect(view).toMatchObject({ kind: 'grid', before: { code }, favourites: [] });
+    expect(view.usedAreas).toHaveLength(2);
+    // By hand: 200 × 150 mm of stock on a bed of 400 × 400, twenty from its left and its front.
+    expect(view.sheetOnBed).toEqual({ leftMm: 20, rearMm: 400 - 150 - 20 });
+  });
+  it('lays sheets where they fit: at the edge of a bed that is hardly larger, under the lens of a galvo head', async () => {
+    const { pairingId } = await makePairing(app, 'tern', 'twoLayer', 'Bench four');
+    const galvo = await getPairing(app.ctx, pairingId);
+    expect(defaultSheetOnBed(galvo)).toEqual({ leftMm: 35, rearMm: 35 });
+    const gantry = { ...galvo, machine: { ...galvo.machine, head: 'gantry' as const } };
+    const sheet = (sheetWidthMm: number, sheetDepthMm: number) =>
+      defaultSheetOnBed({ ...gantry, stock: { ...gantry.stock, sheetWidthMm, sheetDepthMm } });
+    expect(sheet(100, 100)).toEqual({ leftMm: 20, rearMm: 60 });
+    expect(sheet(175, 175)).toEqual({ leftMm: 5, rearMm: 0 });
+    expect(sheet(300, 300)).toEqual({ leftMm: 0, rearMm: 0 });
+  });
+});
+
+describe('the book', () => {
+  it('tells whose each fact is, how sure it is, and leads to it', async () => {
+    const made = await makePairing(app, 'marl', 'alder', 'Book one');
+    const { rows } = await bookView(app.ctx, 'Book ONE', 1);
+    expect(rows.map(({ name, owner, machine }) => [name, owner, machine]).toSorted()).toEqual([
+      ['spot', 'lens', 'Book one'],
+      ['watts', 'machine', 'Book one'],
+    ]);
+    const of = (name: string) => rows.find((row) => row.name === name)!;
+    expect(of('watts')).toMatchObject({ title: 'Watts per command', value: '6 points, 50 W at 90 %', sure: '', lens: '', stock: '', origin: 'record', version: 1 }); // prettier-ignore
+    expect(of('spot')).toMatchObject({ lens: '2 inch', value: 'X 0.13 mm, Y 0.13 mm' });
+    const thickness = (await bookView(app.ctx, 'alder thickness', 1)).rows.at(-1)!;
+    // Mean and standard deviation of 6.02, 6.05 and 5.98, by hand.
+    expect(thickness).toMatchObject({ owner: 'stock', stock: 'Alder board', batch: 'A-3', value: '6.02 mm', sure: '± 0.0351 mm', machine: '' }); // prettier-ignore
+
+    const watts = await factView(app.ctx, of('watts').factId);
+    expect(watts).toMatchObject({ subject: 'Book one', href: `/machines/${made.machineId}`, pairing: null, layout: null, stale: [], conditions: '' }); // prettier-ignore
+    const spot = await factView(app.ctx, of('spot').factId);
+    expect(spot).toMatchObject({ subject: 'Lens 2 inch of Book one', href: `/machines/${made.machineId}` });
+    expect(await factView(app.ctx, thickness.factId)).toMatchObject({
+      subject: 'Alder board',
+      href: expect.stringMatching(/^\/stock\/\d+$/),
+    });
+    await expect(factView(app.ctx, 987_654)).rejects.toMatchObject({ code: 'not-found' });
+  });
+  it('comes in pages', async () => {
+    const first = await bookView(app.ctx, '', 1);
+    expect(first).toMatchObject({ limit: 60, offset: 0 });
+    expect(first.rows).toHaveLength(Math.min(60, first.total));
+    expect(await bookView(app.ctx, '', 50)).toMatchObject({ rows: [], total: first.total, offset: 49 * 60 });
+    // Signs that a search of the database would take for its own are looked for as they are.
+    for (const odd of ['%', '_', '\\', '10%']) expect((await bookView(app.ctx, odd, 1)).rows).toEqual([]);
+  });
+  it('shows a setting with its cell, what changed since the version before, and its own units', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather', 'Book two');
+    const card = await makeCard(app, pairingId);
+    await burnedElsewhere(card.id);
+    for (const cellIndex of [3, 4]) {
+      await answerCard(app, card.id, 'grade', cellIndex, '4');
+      await keep(card.id, { cellIndex }, `cell ${cellIndex}`);
+    }
+    const [row] = (await bookView(app.ctx, 'two engrave cell 4', 1)).rows;
+    expect(row).toMatchObject({ note: 'cell 4', version: 2, photoId: null, sure: '', stale: [], conditions: '' });
+    expect(row!.value).toMatch(/^\d+(\.\d+)? %, \d+ mm\/min$/);
+    const view = await factView(app.ctx, row!.factId);
+    const [second, first] = view.versions;
+    expect(view.subject).toBe('Veg-tanned leather on Book two, lens fixed, batch hide 7');
+    expect(view).toMatchObject({ title: 'Engraving', href: `/bench/${pairingId}`, likedUnits: { speed: 'mm/min' } });
+    expect([second, first].map((one) => [one!.cardCode, one!.cell!.index])).toEqual([[card.code, 4], [card.code, 3]]); // prettier-ignore
+    expect(first!.differences).toEqual([]);
+    expect(second!.differences.map(({ field }) => field)).toEqual(['powerFraction']);
+    expect(view.layout!.code).toBe(card.code);
+  });
+  it('is exported whole, each setting in columns of its own', async () => {
+    const csv = await app.call('GET', '/api/facts/export.csv');
+    expect(csv.response.headers.get('content-type')).toBe('text/csv; charset=utf-8');
+    expect(csv.response.headers.get('content-disposition')).toBe('attachment; filename="settings-book.csv"');
+    const rows = parseCsv<Record<string, string>>(csv.json as string, { columns: true });
+    const json = await app.call('GET', '/api/facts/export.json');
+    expect(json.response.headers.get('content-type')).toBe('application/json; charset=utf-8');
+    expect(json.json).toMatchObject({ format: 'glass-ladder-book', formatVersion: 2 });
+    const facts = json.json.facts as Record<string, any>[];
+    expect(rows.map((row) => `${row['fact']} ${row['version']}`)).toEqual(facts.map(({ fact, version }) => `${fact} ${version}`)); // prettier-ignore
+    const kept = facts.find(({ note }) => note === 'cell 4')!;
+    const line = rows.find(({ note }) => note === 'cell 4')!;
+    const { settings } = kept['value'];
+    expect(kept).toMatchObject({ name: 'engrave', owner: 'pairing', machine: 'Book two', cell: 4, origin: 'card' });
+    expect(Number(line['power_percent'])).toBeCloseTo(settings.powerFraction * 100, 3);
+    const columns = {
+      speed_mm_per_s: 'speedMmPerS', interval_mm: 'intervalMm', passes: 'passes', focus_offset_mm: 'focusOffsetMm', air: 'air',
+      direction: 'direction', both_ways: 'bothWays', run_up_mm: 'runUpMm', scan_offset_mm: 'scanOffsetMm',
+      line_angle_deg: 'lineAngleDeg', cross_hatch: 'crossHatch', frequency_khz: 'frequencyKHz',
+    } as const; // prettier-ignore
+    for (const [column, field] of Object.entries(columns)) {
+      expect(kept[column], column).toEqual(settings[field]);
+      const typed = typeof settings[field] === 'boolean' ? (settings[field] ? '1' : '') : String(settings[field] ?? '');
+      expect([typed, String(settings[field])], column).toContain(line[column]);
+    }
+    expect(JSON.parse(line['value']!)).toEqual(kept['value']);
+    const watts = facts.find(({ name }) => name === 'watts')!;
+    expect(watts['power_percent']).toBeUndefined();
+  });
+});
+
+describe('what a card found', () => {
+  it('is not kept where something is missing, with what it is, or where there is nothing to keep', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder', 'Keep one');
+    const strip = await makeCardOf(app, pairingId, 'threshold');
+    expect((await keep(strip.id, {})).json).toMatchObject({
+      code: 'nothing-to-keep',
+      status: 409,
+      detail: 'Say of each patch whether it left a mark, or let a photo be read.',
+    });
+    const grid = await makeCard(app, pairingId, { leaveOutFailing: false });
+    await burnedElsewhere(grid.id);
+    await answerCard(app, grid.id, 'grade', 0, '5');
+    expect((await keep(grid.id, { cellIndex: 999 })).json).toMatchObject({
+      code: 'nothing-to-keep',
+      detail: `Card ${grid.code} has nothing to keep for this choice.`,
+    });
+  });
+  it('of another owner than the pairing goes to that owner', async () => {
+    const made = await makePairing(app, 'marl', 'alder', 'Keep two');
+    const [row] = await query(
+      app.databaseUrl,
+      `select pairing_id, machine_id, lens_id, stock_id from fact where name = 'watts' and machine_id = ${made.machineId}`,
+    );
+    expect(row).toEqual({ pairing_id: null, machine_id: made.machineId, lens_id: null, stock_id: null });
+  });
+});
+
+describe('a search', () => {
+  it('asked for its next patch twice at one moment adds one', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder', 'Search one');
+    const { id } = await makeCardOf(app, pairingId, 'threshold', () => ({ way: 'search' }));
+    const [one, two] = await Promise.all([1, 2].map(() => app.call('POST', `/api/cards/${id}/next`)));
+    expect(one!.json).toMatchObject({ go: true, cellIndex: 0 });
+    // Whoever comes second is told of the same patch, or to look at it first.
+    if (two!.json.go) expect(two!.json).toEqual(one!.json);
+    const { json } = await app.call('GET', `/api/cards/${id}`);
+    expect(json.card.layout.cells).toHaveLength(1);
+    expect(json.whys).toEqual({ 0: one!.json.why });
+    expect(json.burnedCells).toEqual([]);
+    expect((await app.call('GET', `/api/cards/${id}/next`)).status).toBe(200);
+    expect((await app.call('GET', '/api/cards/987654/next')).status).toBe(404);
+  });
+  it('fails where the card is gone, rather than adding to nothing', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder', 'Search two');
+    const { id } = await makeCardOf(app, pairingId, 'threshold', () => ({ way: 'search' }));
+    await query(app.databaseUrl, 'alter table card_cell add constraint no_more check (false) not valid');
+    try {
+      expect((await app.call('POST', `/api/cards/${id}/next`)).status).toBe(500);
+    } finally {
+      await query(app.databaseUrl, 'alter table card_cell drop constraint no_more');
+    }
+  });
+});
+
+describe('a form that is sent again', () => {
+  const { machine, lenses } = DEMO_MACHINES.marl;
+  const send = (name: string, key: string) =>
+    app.call('POST', '/api/machines', { machine: { ...machine, name }, lens: lenses[0] }, { 'idempotency-key': key });
+  it('gets the first answer, also when the second comes at the same moment', async () => {
+    const [one, two] = await Promise.all([send('Once one', 'once-key-1'), send('Once one', 'once-key-1')]);
+    expect([one.status, two.status]).toEqual([201, 201]);
+    expect(two.json).toEqual(one.json);
+    expect((await send('Once one', 'once-key-1')).json).toEqual(one.json);
+  });
+  it('is told its own fault each time, and keeps nothing of it', async () => {
+    await send('Once two', 'once-key-2');
+    for (const _ of [1, 2])
+      expect((await send('Once two', 'once-key-3')).json).toMatchObject({ code: 'name-taken', status: 409 });
+    expect(await query(app.databaseUrl, `select 1 from submission where key = 'once-key-3'`)).toEqual([]);
+  });
+  it('is refused where its key belongs to something else', async () => {
+    await send('Once three', 'once-key-4');
+    const other = await app.call('POST', '/api/stock', { ...DEMO_STOCKS.birch, acquiredOn: null }, { 'idempotency-key': 'once-key-4' }); // prettier-ignore
+    expect(other.json).toMatchObject({ code: 'malformed-request', detail: expect.stringMatching(/another request/) });
+  });
+});
+
+describe('a card', () => {
+  it('is found by its code, however it was typed', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Code one');
+    const { id, code } = await makeCard(app, pairingId);
+    for (const typed of [code, code.toLowerCase(), code.replace('-', ' ')])
+      expect(await cardByCode(app.ctx, typed), typed).toEqual({ id, isCode: true });
+    expect(await cardByCode(app.ctx, 'birch')).toEqual({ id: null, isCode: false });
+  });
+  it('is set up as the last one of its bench, and says so', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Setup one');
+    const fresh = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`);
+    expect(Object.values<string>(fresh.json.reasons).filter((words) => words.startsWith('as for card'))).toEqual([]);
+    const setup = { ...fresh.json.plan.setup, support: 'pins' };
+    const { code } = await makeCard(app, pairingId, { setup });
+    const next = await app.call('GET', `/api/pairings/${pairingId}/proposals/focus`);
+    expect(next.json.plan.setup).toEqual(setup);
+    expect(next.json.reasons['setup.support']).toBe(`as for card ${code}`);
+  });
+  it('is refused where head or run-up leave the bed, and on blanks that are not there', async () => {
+    const { pairingId, stockId } = await makePairing(app, 'heron', 'birch', 'Place one');
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const make = (more: object) =>
+      app.call('POST', '/api/cards', { pairingId, kind: 'grid', plan, sheetPlace: null, sheetOnBed: { leftMm: 30, rearMm: 30 }, ...more }); // prettier-ignore
+    const off = await make({ sheetOnBed: { leftMm: 395, rearMm: 30 } });
+    expect(off.json).toMatchObject({ code: 'outside-bed', status: 409 });
+    expect(off.json.detail).toMatch(/^Head or run-up would go beyond the bed: \d+(\.\d+)? mm at the right\.$/);
+    const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
+    const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
+    await app.call('PUT', `/api/stock/${stockId}`, { ...record, sheetWidthMm: 60, sheetDepthMm: 60, blanks: { count: 2 } }); // prettier-ignore
+    expect((await make({ piece: 3 })).json.detail).toBe('There are 2 blanks of Birch ply: no 3 is not one of them.');
+    const [one, two, three] = [await make({}), await make({}), await make({})];
+    expect([one.status, two.status]).toEqual([201, 201]);
+    expect(three.json).toMatchObject({
+      code: 'does-not-fit',
+      detail: expect.stringMatching(/^No free place of .* mm is left on the 2 blanks of Birch ply\.$/),
+    });
+    const pieces = await Promise.all([one, two].map(async ({ json }) => (await app.call('GET', `/api/cards/${json.id}`)).json.card.piece)); // prettier-ignore
+    expect(pieces).toEqual([1, 2]);
+    expect((await make({ piece: 2, sheetPlace: { xMm: 2, yMm: 2 } })).json.detail).toMatch(/lie on an earlier card/);
+  });
+  it('burns the cells that are asked for, and no strange ones', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Cells one');
+    const card = await makeCard(app, pairingId);
+    for (const cells of [[99], [0, -1], []])
+      expect((await burnedElsewhere(card.id, { cells })).json.code, String(cells)).toBe('invalid-input');
+    expect((await burnedElsewhere(card.id, { cells: [4, 2] })).json).toMatchObject({ cells: [4, 2], status: 'done' });
+    expect((await app.call('GET', `/api/cards/${card.id}`)).json.burnedCells).toEqual([2, 4]);
+    const unticked = await app.call('POST', '/api/burns', { cardId: card.id, place: 'own-machine', ticked: [], cells: null }); // prettier-ignore
+    const all = await tickedOf(app, card.id);
+    expect(unticked.json).toMatchObject({ code: 'cautions-unticked', whatIsSafe: 'Nothing was burned.' });
+    expect(unticked.json.fields.map(({ field }: { field: string }) => field)).toEqual(all.map((code) => `ticked.${code}`)); // prettier-ignore
+  });
+});
+
+describe('settings from elsewhere', () => {
+  it('start from a plain fill and the shades that there are', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Bring one');
+    const view = await bringView(app.ctx, pairingId);
+    expect(view.shades).toEqual([]);
+    expect(view.usual.powerFraction).toBeGreaterThan(0.02);
+    expect(view.usual.powerFraction).toBeLessThanOrEqual(0.8);
+    const settings = { settings: [{ settings: view.usual, shade: 'pale', note: 'from a scrap' }] };
+    expect((await app.call('POST', `/api/pairings/${pairingId}/settings`, settings)).status).toBe(201);
+    expect((await bringView(app.ctx, pairingId)).shades).toEqual(['pale']);
+  });
+  it('are refused as tables without rows, with too many, or that are none', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Bring two');
+    const preview = (text: string) =>
+      app.call('POST', `/api/pairings/${pairingId}/settings/preview`, { text, meanings: null });
+    expect((await preview('power,speed')).json.detail).toMatch(/no rows under its line of titles/);
+    const rows = (count: number) => ['power,speed', ...Array.from({ length: count }, () => '20,1200')].join('\n');
+    expect((await preview(rows(500))).json.rows).toHaveLength(500);
+    expect((await preview(rows(501))).json.detail).toMatch(/^At the most 500 rows of 40 columns/);
+    const wide = (count: number) => `${Array.from({ length: count }, (_, index) => `c${index}`).join()}\n1`;
+    expect((await preview(wide(40))).status).toBe(200);
+    expect((await preview(wide(41))).json.detail).toMatch(/^At the most 500 rows of 40 columns/);
+    expect((await preview('power,speed\n"20,1200')).json).toMatchObject({ code: 'invalid-input', whatIsSafe: 'Nothing was filed.' }); // prettier-ignore
+    for (const sign of [',', ';', '\t']) {
+      const { json } = await preview(`\uFEFFPower %${sign}Speed mm/min\n\n20${sign}1200\n`);
+      expect(json.columns.map(({ title }: { title: string }) => title)).toEqual(['Power %', 'Speed mm/min']);
+      expect(json.rows[0].settings).toMatchObject({ powerFraction: 0.2, speedMmPerS: 20 });
+    }
+  });
+  it('are copied to another bench only, and only where they are settings', async () => {
+    const from = await makePairing(app, 'heron', 'birch', 'Copy one');
+    const to = await makePairing(app, 'marl', 'birch', 'Copy two');
+    const { usual } = await bringView(app.ctx, from.pairingId);
+    const brought = await app.call('POST', `/api/pairings/${from.pairingId}/settings`, { settings: [{ settings: usual, shade: '', note: '' }] }); // prettier-ignore
+    const { factId } = brought.json.facts[0];
+    const copy = (fact: number, pairingId: number) => app.call('POST', `/api/facts/${fact}/copy`, { pairingId });
+    expect((await copy(factId, from.pairingId)).json.detail).toMatch(/nothing to copy/);
+    expect((await copy(987_654, to.pairingId)).json.code).toBe('not-found');
+    const [watts] = (await bookView(app.ctx, 'Copy two watts', 1)).rows;
+    expect((await copy(watts!.factId, from.pairingId)).json.detail).toMatch(
+      /^Watts per command is no engraving setting/,
+    );
+    const copied = await copy(factId, to.pairingId);
+    expect(copied.status).toBe(201);
+    const view = await factView(app.ctx, copied.json.factId);
+    expect(view.versions[0]).toMatchObject({ origin: 'copied', cardCode: null, cell: null });
+    expect(view.versions[0]!.note).toMatch(/^Foretold from Birch ply on Copy one, v1: .* %, .* mm\/s\. /);
+    // The setting of one bench proves nothing on another.
+    expect((await app.call('GET', `/api/pairings/${to.pairingId}/proposals/grid?prove=${factId}`)).json.code).toBe('not-found'); // prettier-ignore
+    expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/grid?prove=${factId}`)).status).toBe(200);
+    expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/focus?prove=${factId}`)).json.detail).toMatch(/proves no setting/); // prettier-ignore
+  });
+});

@@ -9,6 +9,7 @@ export default defineConfig({
     include: area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts'],
     // Those that start the built server know nothing of a fault in the sources.
     exclude: ['**/*.bench.test.ts', '**/{start,faults,notices}.test.ts', 'node_modules/**'],
+    globalSetup: area === 'app' ? ['tests/integration/global.ts'] : [],
     setupFiles: ['tests/support/fixed-seed.ts'],
     isolate: false,
     testTimeout: 60_000,

@@ -57,6 +57,23 @@ beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
 describe('a burn on the bench', () => {
+  it('notes how far it has come each time that more than four hundred lines were sent, and not at every turn', async () => {
+    const { plan } = grid.propose({ pairing: on, facts: [] });
+    const { program, noted } = running(layCard(grid, plan, on, { cardNumber: 5 }));
+    expect(program.lines).toBeGreaterThan(2000);
+    let turns = 0;
+    while (noted.at(-1)?.status !== 'done' && turns < 400) {
+      await pass(1);
+      turns++;
+    }
+    const told = noted.filter(({ status }) => status === 'running').map(({ linesDone }) => linesDone!);
+    expect(told.length).toBeGreaterThan(2);
+    expect(told.length).toBeLessThan(turns);
+    told.forEach((lines, index) => expect(lines - (told[index - 1] ?? 0)).toBeGreaterThan(400));
+    // None is forgotten for long: a turn sends so many lines at the most.
+    const most = Math.max(...told.map((lines, index) => lines - (told[index - 1] ?? 0)));
+    expect(program.lines - told.at(-1)!).toBeLessThanOrEqual(400 + most);
+  });
   it('is nowhere until it is started, and told from its first line to its last by the parts of its program', async () => {
     const layout = small();
     const { runner, program, noted } = running(layout);

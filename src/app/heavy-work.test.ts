@@ -26,6 +26,16 @@ describe('the pool of threads', () => {
     await work.do('read', { shotSeed: 'many' } as never, ({ step }) => said.push(step));
     expect(said).toEqual([...Array.from({ length: 500 }, (_, index) => `step ${index}`), 'opening']);
   });
+  it('passes progress on while the job goes on', async () => {
+    let ended = false;
+    let job: Promise<unknown> = Promise.resolve();
+    const begun = await new Promise<string>((done) => {
+      const tell = ({ step }: { step: string }): void => done(`${step}, ${ended ? 'ended' : 'going on'}`);
+      job = work.do('read', { shotSeed: 'slow-after-word' } as never, tell).then(() => (ended = true));
+    });
+    expect(begun).toBe('begun, going on');
+    await job;
+  });
   it('fails the job whose thread reports a fault, and goes on', async () => {
     await expect(photograph('fault')).rejects.toThrow('as asked');
     expect((await photograph('next')).jpeg).toBe('next');
@@ -35,6 +45,13 @@ describe('the pool of threads', () => {
     const waiting = photograph('after');
     expect((await dying).map((result) => result.status)).toEqual(['rejected', 'rejected']);
     expect((await waiting).jpeg).toBe('after');
+  });
+  it('fails jobs where no thread can be had, instead of letting them wait', async () => {
+    const none = new HeavyWork(new URL('../../tests/fixtures/no-such-worker.mjs', import.meta.url), 2);
+    const jobs = ['a', 'b', 'c'].map((seed) => none.do('photograph', { burn: {} as never, shotSeed: seed }));
+    for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
+    await expect(none.do('lay', {} as never)).rejects.toThrow(/no-such-worker/);
+    await none.close();
   });
   it('does what somebody waits for at the screen before readings and photos', async () => {
     // One thread, so that what is begun first ends first, however busy the machine is.

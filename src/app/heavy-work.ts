@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url';
-import { MessageChannel, receiveMessageOnPort } from 'node:worker_threads';
+import { MessageChannel, receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
 import { ArrayTaskQueue, Piscina, queueOptionsSymbol, type PiscinaTask, type TaskQueue } from 'piscina';
 import { PROTOCOL_VERSION, type Job, type Jobs, type Task, type WorkOrder } from '../workers/protocol';
 
@@ -42,6 +42,7 @@ const stopping = (): Error => new Error('the server is stopping');
  */
 export class HeavyWork {
   private readonly pool: Piscina;
+  private readonly waiting = new Set<(error: Error) => void>();
   private closed = false;
 
   constructor(workerFile: URL | string, mostThreads = 2) {
@@ -55,6 +56,10 @@ export class HeavyWork {
       // Decoders answer in events, which a thread that waits without its event loop would not see.
       atomics: 'disabled',
       taskQueue: new ShortFirst(),
+    });
+    // A thread that died without a job of its own. Where none is left, not even a new one, what waits would wait for ever.
+    this.pool.on('error', (error: Error) => {
+      if (this.pool.threads.length === 0) for (const fail of this.waiting) fail(error);
     });
   }
 
@@ -71,7 +76,7 @@ export class HeavyWork {
     const order: WorkOrder = { job, progress: there };
     try {
       const queued = { ...order, [queueOptionsSymbol]: { short: SHORT.has(task) } };
-      const answer = (await this.pool.run(queued, { transferList: [there] })) as Jobs[Name]['answer'];
+      const answer = (await this.run(queued, there)) as Jobs[Name]['answer'];
       // The answer comes by another way, and can be here before the last that was said on this one.
       for (let said = receiveMessageOnPort(here); said; said = receiveMessageOnPort(here))
         onProgress?.(said.message as Jobs[Name]['progress']);
@@ -81,6 +86,16 @@ export class HeavyWork {
     } finally {
       here.close();
     }
+  }
+
+  private run(queued: object, there: MessagePort): Promise<unknown> {
+    return new Promise((resolve, reject) => {
+      this.waiting.add(reject);
+      void this.pool
+        .run(queued, { transferList: [there] })
+        .then(resolve, reject)
+        .finally(() => this.waiting.delete(reject));
+    });
   }
 
   async close(): Promise<void> {

@@ -49,6 +49,26 @@ describe('a fact in words', () => {
     const byEye = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
     expect(rowsOf('engrave', byEye, DEFAULT_LIKED_UNITS).get('Lightness')).toMatch(/by eye/);
   });
+  it('has a row for each setting, those of mirrors and pulses only where they say something', () => {
+    const rows = rowsOf('engrave', engrave, DEFAULT_LIKED_UNITS, { shade: 'dark' });
+    expect([...rows]).toEqual([
+      ['Shade', 'dark'], ['Power', '45.5 %'], ['Speed', '120 mm/s'], ['Line interval', '0.1 mm'], ['Passes', '1'], ['Focus offset', '+2.54 mm'],
+      ['Air', 'low'], ['Lines run', 'along X'], ['Burns', 'both ways'], ['Run-up', 'as the speed needs'], ['Scan offset', '0 mm'],
+      ['Lightness', 'L* 45.3 ± 0.8 (95 %)'], ['Confidence', '99.9 %'],
+    ]); // prettier-ignore
+    const galvo = { ...SETTINGS, lineAngleDeg: 45, crossHatch: true, frequencyKHz: 40, runUpMm: 3.5, focusOffsetMm: -1, direction: 'vertical', bothWays: false } as const; // prettier-ignore
+    const turned = rowsOf('engrave', { ...engrave, settings: galvo, confidence: null }, DEFAULT_LIKED_UNITS);
+    const of = (...labels: string[]) => labels.map((label) => turned.get(label));
+    expect(of('Lines turned', 'Cross-hatched', 'Frequency')).toEqual(['45°', 'yes', '40 kHz']);
+    expect(of('Run-up', 'Focus offset', 'Lines run', 'Burns')).toEqual(['3.5 mm', '-1 mm', 'along Y', 'one way']);
+    expect(of('Confidence', 'Shade', 'Measured at')).toEqual([undefined, undefined, undefined]);
+  });
+  it('that nobody burned here says so', () => {
+    const brought = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
+    const version = { value: brought, sigma: null, origin: 'brought' } as unknown as FactVersionRecord;
+    const rows = new Map(factRows({ name: 'engrave', at: {} } as FactRecord, version, DEFAULT_LIKED_UNITS));
+    expect(rows.get('Lightness')).toBe('nothing was burned here');
+  });
   it('says at what it was measured, and how sure, doubled for 95 %', () => {
     const floor = rowsOf('floor', { powerFraction: 0.065 }, DEFAULT_LIKED_UNITS, { speed: 120 }, 0.004);
     expect([...floor.values()]).toEqual(['floor 6.5 %', '± 0.8 %', '120 mm/s']);
@@ -65,6 +85,19 @@ describe('a fact in words', () => {
         differenceWords('engrave', difference, DEFAULT_LIKED_UNITS),
       ),
     ).toEqual(['Speed: 120 mm/s → 90 mm/s', 'Lines run: along X → along Y', 'Burns: both ways → one way']);
+    const told = (name: 'engrave' | 'floor', field: string, before: number | null, later: number | null) =>
+      differenceWords(name, { field, before, after: later }, DEFAULT_LIKED_UNITS);
+    expect(told('engrave', 'runUpMm', null, 4)).toBe('Run-up: as the speed needs → 4 mm');
+    expect(told('engrave', 'lightness', 40, 42)).toBe('lightness: 40 → 42');
+    expect(told('floor', 'powerFraction', 0.05, 0.06)).toBe('powerFraction: 0.05 → 0.06');
+  });
+  it('of another sort differs number by number, one that was not there from nothing', () => {
+    const kerf = (xMm: number | null) => ({ xMm, yMm: 0.16 }) as FactValues['kerf'];
+    expect(differencesBetween(kerf(null), kerf(0.15))).toEqual([{ field: 'xMm', before: null, after: 0.15 }]);
+    expect(differencesBetween({ powerFraction: 0.1 } as never, kerf(0.15))).toEqual([
+      { field: 'xMm', before: null, after: 0.15 },
+      { field: 'yMm', before: null, after: 0.16 },
+    ]);
   });
 });
 

@@ -10,18 +10,18 @@ import { untilReady } from '../../scripts/ready.mjs';
 import { freePort } from '../../scripts/postgres.mjs';
 import { jpegOf } from '../../src/bench/bench';
 import { burnOnBench, photoOf } from '../support/burn';
-import { query, testApp, type TestApp } from '../support/context';
+import { query, testAppOnItsOwn } from '../support/context';
 import { demoPairing } from '../support/demo';
 import { makeCard, makePairing, tickedOf } from '../support/records';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const server = `${root}dist/server/main.mjs`;
 
-let app: TestApp;
+let app: Awaited<ReturnType<typeof testAppOnItsOwn>>;
 let port: number;
 let running: ChildProcess | null = null;
 beforeAll(async () => {
-  app = await testApp();
+  app = await testAppOnItsOwn();
   port = await freePort();
 });
 afterEach(() => void running?.kill('SIGKILL'));

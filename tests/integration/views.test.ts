@@ -3,12 +3,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as views from '../../src/app/bench-views';
 import { bookView, factView } from '../../src/app/book-views';
 import { bringView } from '../../src/app/brought';
-import { cardByCode, defaultSheetOnBed } from '../../src/app/cards';
+import { benchBurnOf } from '../../src/app/burns';
+import { cardByCode, defaultSheetOnBed, getCard } from '../../src/app/cards';
 import { renewLadders } from '../../src/app/ladders';
 import { getPairing } from '../../src/app/pairings';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
-import { answerCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
+import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -257,6 +258,42 @@ describe('a search', () => {
     } finally {
       await query(app.databaseUrl, 'alter table card_cell drop constraint no_more');
     }
+  });
+});
+
+describe('what the bench has burned of a card', () => {
+  const programs = async (cardId: number) => (await benchBurnOf(app.ctx, await getCard(app.ctx, cardId))).programs;
+  it('is its last whole burn and what came after: a card that is burned again lies on a fresh piece', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Pieces one');
+    const { id } = await makeCard(app, pairingId);
+    await expect(programs(id)).rejects.toMatchObject({ code: 'nothing-burned' });
+    await burnCard(app, id);
+    expect(await programs(id)).toHaveLength(1);
+    await burnedElsewhere(id);
+    await burnCard(app, id);
+    const [only, ...none] = await programs(id);
+    expect(none).toEqual([]);
+    await burnCard(app, id, [4]);
+    const both = await programs(id);
+    expect(both).toHaveLength(2);
+    expect(both[0]).toEqual(only);
+    expect(both[1]!.lines).toBeLessThan(only!.lines);
+  });
+  it('is every part of one that is burned cell by cell', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Pieces two');
+    const { id } = await makeCard(app, pairingId);
+    for (const cell of [0, 4, 8]) await burnCard(app, id, [cell]);
+    const parts = await programs(id);
+    expect(parts).toHaveLength(3);
+    // Markers and lettering are burned with the first.
+    expect(parts.map(({ text }) => text.includes('(marker upper-left)'))).toEqual([true, false, false]);
+  });
+  it('is kept from while a burn goes on', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Pieces three');
+    const { id } = await makeCard(app, pairingId);
+    await burnCard(app, id);
+    expect((await burnedElsewhere(id, { clock: true })).json.status).toBe('running');
+    await expect(programs(id)).rejects.toMatchObject({ code: 'nothing-burned', safe: 'The burn goes on.' });
   });
 });
 

@@ -1,38 +1,19 @@
-import { existsSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
-import { build } from 'esbuild';
+import { randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { inject } from 'vitest';
 import { dispatch } from '../../src/api/dispatch';
 import type { AppContext } from '../../src/app/context';
 import { migrate } from '../../src/db/migrate';
 import { closeContext, makeContext } from '../../src/server/make-context';
-import { throwawayCluster } from '../../scripts/throwaway.mjs';
+import { throwawayCluster, type Cluster } from '../../scripts/throwaway.mjs';
 
 export const ORIGIN = 'http://127.0.0.1:4321';
 
 const SILENT = { info: () => undefined, warn: () => undefined, error: () => undefined };
 
-/** The worker threads as the server runs them, compiled once a run. */
-async function workerFile(): Promise<string> {
-  const outfile = fileURLToPath(new URL('../../dist/test/heavy-worker.mjs', import.meta.url));
-  const entry = fileURLToPath(new URL('../../src/workers/heavy-worker.ts', import.meta.url));
-  await build({
-    entryPoints: [entry],
-    outfile,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    packages: 'external',
-    logLevel: 'error',
-  });
-  if (!existsSync(outfile)) throw new Error('the worker was not compiled');
-  return outfile;
-}
-
 export interface TestApp {
   readonly ctx: AppContext;
   readonly databaseUrl: string;
-  readonly cluster: Awaited<ReturnType<typeof throwawayCluster>>;
   /** Calls an endpoint as a tool without a browser would; returns status and JSON. */
   call(
     method: string,
@@ -45,13 +26,41 @@ export interface TestApp {
 
 /** The application on a database of its own, without the web server around it. */
 export async function testApp(): Promise<TestApp> {
+  const server = inject('databaseServer');
+  const name = `test_${randomBytes(8).toString('hex')}`;
+  await query(server, `create database ${name}`);
+  const databaseUrl = new URL(server);
+  databaseUrl.pathname = name;
+  const app = await appOn(databaseUrl.href);
+  return {
+    ...app,
+    close: async () => {
+      await app.close();
+      await query(server, `drop database ${name} with (force)`);
+    },
+  };
+}
+
+/** The same on a server of its own, which a test can stop and start again. */
+export async function testAppOnItsOwn(): Promise<TestApp & { readonly cluster: Cluster }> {
   const cluster = await throwawayCluster();
-  const ctx = makeContext({ databaseUrl: cluster.url, workerFile: await workerFile(), log: SILENT, paceFactor: 400 });
+  const app = await appOn(cluster.url);
+  return {
+    ...app,
+    cluster,
+    close: async () => {
+      await app.close();
+      cluster.remove();
+    },
+  };
+}
+
+async function appOn(databaseUrl: string): Promise<TestApp> {
+  const ctx = makeContext({ databaseUrl, workerFile: inject('workerFile'), log: SILENT, paceFactor: 400 });
   await migrate(ctx.db);
   return {
     ctx,
-    databaseUrl: cluster.url,
-    cluster,
+    databaseUrl,
     async call(method, path, body, headers = {}) {
       const isBytes = body instanceof Uint8Array;
       const response = await dispatch(
@@ -71,10 +80,7 @@ export async function testApp(): Promise<TestApp> {
       const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
       return { status: response.status, json, response };
     },
-    async close() {
-      await closeContext(ctx);
-      cluster.remove();
-    },
+    close: () => closeContext(ctx),
   };
 }
 

@@ -76,6 +76,37 @@ describe('a setting carried to another bench', () => {
     expect(settings.focusOffsetMm).toBe(0);
     expect(reasons.join()).toContain('focus offset back to 0');
   });
+  it('keeps run-up and scan offset on the machine that they belong to, and nowhere else', () => {
+    const own = { ...SETTINGS, runUpMm: 4, scanOffsetMm: 0.12 };
+    const there = carrySettings(own, heron, withMachine({ name: 'Wren', ratedPowerW: 5 })).settings;
+    expect(there).toMatchObject({ runUpMm: null, scanOffsetMm: 0 });
+    expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({ runUpMm: 4, scanOffsetMm: 0.12 }); // prettier-ignore
+  });
+  it('keeps a focus offset with its lens', () => {
+    const raised = carrySettings({ ...SETTINGS, focusOffsetMm: 1.5 }, heron, demoPairing('heron', 'birch'));
+    expect(raised.settings.focusOffsetMm).toBe(1.5);
+    expect(raised.reasons.join()).not.toContain('focus offset');
+  });
+  it('turns and crosses lines under mirrors only, and pulses within their source’s range only', () => {
+    const tern = demoPairing('tern', 'twoLayer');
+    const turned = { ...SETTINGS, lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 };
+    expect(carrySettings(turned, tern, tern).settings).toMatchObject({ lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 }); // prettier-ignore
+    const gantry = carrySettings(turned, tern, demoPairing('marl', 'twoLayer')).settings;
+    expect(gantry).toMatchObject({ lineAngleDeg: 0, crossHatch: false, frequencyKHz: null });
+    const pulsed = (frequencyKHz: number) =>
+      carrySettings({ ...turned, frequencyKHz }, tern, tern).settings.frequencyKHz;
+    expect([19, 20, 80, 81].map(pulsed)).toEqual([null, 20, 80, null]);
+  });
+  it('blows as much as the other machine can', () => {
+    const air = (airAssist: string, wanted: BurnSettings['air']) => {
+      const { settings, reasons } = carrySettings({ ...SETTINGS, air: wanted }, heron, withMachine({ airAssist }));
+      expect(reasons.some((words) => words.startsWith('air '))).toBe(settings.air !== wanted);
+      return settings.air;
+    };
+    expect((['off', 'low', 'on'] as const).map((wanted) => air('none', wanted))).toEqual(['off', 'off', 'off']);
+    expect((['off', 'low', 'on'] as const).map((wanted) => air('on-off', wanted))).toEqual(['off', 'off', 'on']);
+    expect((['off', 'low', 'on'] as const).map((wanted) => air('adjustable', wanted))).toEqual(['off', 'low', 'on']);
+  });
   it('is refused where the other source cannot mark that stock', () => {
     expect(() => carrySettings(SETTINGS, heron, demoPairing('heron', 'acrylic'))).toThrow(RangeError);
   });

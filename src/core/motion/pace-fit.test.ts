@@ -184,6 +184,13 @@ describe('the time of one way', () => {
     expect(wayTimeS(30, 0, null, galvo)).toBeCloseTo(0.0103, 12);
     expect(wayTimeS(30, 0, 1000, galvo)).toBeCloseTo(0.0304, 12);
     expect(wayTimeS(0, 0, 1000, galvo)).toBe(0);
+    // Half the travel speed doubles the jump's way, not its rest, and leaves marks as they are.
+    const slow = { acceleration: 1, travelSpeed: 0.5, lineOverheadS: 0 };
+    expect(wayTimeS(30, 0, null, galvo, slow)).toBeCloseTo(0.0203, 12);
+    expect(wayTimeS(30, 0, 1000, galvo, slow)).toBeCloseTo(0.0304, 12);
+    // On a gantry by hand: 90 mm along X at half of 500 mm/s, from rest to rest with 3000 mm/s².
+    expect(wayTimeS(90, 0, null, HEAD, slow)).toBeCloseTo(250 / 3000 + 90 / 250, 12);
+    expect(wayTimeS(90, 0, 100, HEAD, { ...slow, acceleration: 0.5 })).toBeCloseTo(100 / 1500 + 0.9, 12);
     expect(() => wayTimeS(1, 0, 0, HEAD)).toThrow(RangeError);
   });
 });

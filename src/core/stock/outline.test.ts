@@ -37,6 +37,11 @@ describe('a piece of stock', () => {
     expect(pieceHolds(piece({ shape: 'rounded', radiusMm: 99 }), square(8.7, 8.7))).toBe(false);
     expect(pieceHolds(piece({ shape: 'rounded', radiusMm: 99 }), square(8.8, 8.8))).toBe(true);
   });
+  it('with round corners of no radius is a rectangle, whatever its outline is called', () => {
+    expect(pieceHolds(piece({ shape: 'rounded', radiusMm: 0 }), square(0, 0))).toBe(true);
+    // A radius is that of rounded corners: another outline takes no notice of it.
+    expect(pieceHolds(piece({ shape: 'rectangle', radiusMm: 30 }), square(0, 0))).toBe(true);
+  });
   it('is drawn by its own outline', () => {
     expect(outlinePath(piece(RECTANGLE))).toBe('M0 0H100V60H0z');
     expect(outlinePath(piece(ROUND))).toBe('M0 30a50 30 0 1 1 100 0a50 30 0 1 1 -100 0z');

@@ -1,0 +1,161 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { HeavyWork } from '../../src/app/heavy-work';
+import type { Log } from '../../src/app/log';
+import { ReadingQueue } from '../../src/app/reading-queue';
+import { insertPhoto, photoById, requeuePhoto, setPhotoStatus } from '../../src/db/photos';
+import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
+import { query, testApp, type TestApp } from '../support/context';
+import { makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let cardId: number;
+let shot = 0;
+const said: { level: string; about: any }[] = [];
+const log = {
+  info: (about: object) => said.push({ level: 'info', about }),
+  error: (about: object) => said.push({ level: 'error', about }),
+} as unknown as Log;
+
+beforeAll(async () => {
+  app = await testApp();
+  const { pairingId } = await makePairing(app, 'heron', 'birch');
+  cardId = (await makeCard(app, pairingId)).id;
+});
+afterAll(() => app.close());
+beforeEach(() => void (said.length = 0));
+
+/** A photo in line, its bytes of no account: what reads them here only says what it is told to. */
+async function photo(): Promise<number> {
+  const bytes = Buffer.from(`photo ${shot++}`);
+  const id = await insertPhoto(
+    app.ctx.db,
+    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null },
+    bytes,
+  ); // prettier-ignore
+  return id!;
+}
+type Read = (job: { bytes: Uint8Array; corners: unknown }, tell: (progress: ReadProgress) => void) => Promise<ReadAnswer>; // prettier-ignore
+const reading = (read: Read): ReadingQueue => {
+  const work = { do: (_task: string, job: never, tell: never) => read(job, tell) } as unknown as HeavyWork;
+  return new ReadingQueue(app.ctx.db, work, log);
+};
+const answer = (outcome: string, more: object = {}): ReadAnswer =>
+  ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
+const stored = async (id: number) => {
+  const { status, detail } = (await photoById(app.ctx.db, id))!;
+  return { status, detail };
+};
+
+describe('the line of photos', () => {
+  it.each([
+    [answer('other-card', { cardNumber: 12 }), { status: 'other-card', detail: { cardNumbers: [12] } }],
+    [answer('several-cards', { cardNumbers: [3, 4] }), { status: 'several-cards', detail: { cardNumbers: [3, 4] } }],
+    [answer('needs-corners', { markers: 2 }), { status: 'needs-corners', detail: { markers: 2 } }],
+    [answer('unreadable', { reason: 'too-dark' }), { status: 'unreadable', detail: { reason: 'too-dark' } }],
+  ] as const)('keeps what came of each, %#', async (came, kept) => {
+    const id = await photo();
+    const queue = reading(() => Promise.resolve(came));
+    queue.add(id);
+    await queue.idle();
+    expect(await stored(id)).toEqual(kept);
+    expect(said).toEqual([{ level: 'info', about: { photoId: id, outcome: came.outcome, tookS: 0.5, stored: true } }]);
+  });
+  it('keeps a reading with its pictures and cells', async () => {
+    const id = await photo();
+    const cell = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lineVisibility: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, confidence: 0.9, doubts: ['blurred'], colour: '#123456' }; // prettier-ignore
+    const came = answer('read', {
+      cells: [cell], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9],
+      previewJpeg: Buffer.from('small'), straightenedJpeg: Buffer.from('straight'),
+    }); // prettier-ignore
+    const queue = reading(() => Promise.resolve(came));
+    queue.add(id);
+    await queue.idle();
+    const { json } = await app.call('GET', `/api/cards/${cardId}`);
+    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [cell] }); // prettier-ignore
+    for (const [role, text] of [['preview', 'small'], ['straightened', 'straight']] as const) {
+      const image = await app.call('GET', `/api/photos/${id}/images/${role}`);
+      expect(image.json).toBe(text);
+      expect(image.response.headers.get('content-type')).toBe('image/jpeg');
+    } // prettier-ignore
+  });
+  it('reads one after another, each once, and tells how far each is', async () => {
+    const ids = [await photo(), await photo()];
+    const steps: (string | null)[] = [];
+    let atOnce = 0;
+    const queue = reading(async (_job, tell) => {
+      expect(++atOnce).toBe(1);
+      steps.push(queue.stepOf(ids[0]!), queue.stepOf(ids[1]!));
+      tell({ step: 'straightening' });
+      steps.push(queue.stepOf(ids[0]!), queue.stepOf(ids[1]!));
+      await Promise.resolve();
+      atOnce--;
+      return answer('needs-corners', { markers: 0 });
+    });
+    for (const id of [...ids, ids[1]!]) queue.add(id);
+    await queue.idle();
+    expect(steps).toEqual(['waiting', 'waiting', 'straightening', 'waiting', null, 'waiting', null, 'straightening']);
+    expect(ids.map((id) => queue.stepOf(id))).toEqual([null, null]);
+  });
+  it('goes on with what an earlier server did not get to, and with nothing that is done', async () => {
+    await query(app.databaseUrl, `update photo set status = 'read' where status in ('waiting', 'reading')`);
+    const [begun, done] = [await photo(), await photo()];
+    await setPhotoStatus(app.ctx.db, begun, 'reading');
+    await setPhotoStatus(app.ctx.db, done, 'unreadable', { reason: 'damaged' });
+    const seen: string[] = [];
+    const queue = reading((job) => {
+      seen.push(Buffer.from(job.bytes).toString());
+      return Promise.resolve(answer('needs-corners', { markers: 1 }));
+    });
+    expect(await queue.resume()).toBe(1);
+    queue.add(done);
+    queue.add(987_654);
+    await queue.idle();
+    expect(seen).toHaveLength(1);
+    expect((await stored(begun)).status).toBe('needs-corners');
+    expect(await stored(done)).toEqual({ status: 'unreadable', detail: { reason: 'damaged' } });
+  });
+  it('reads again what was asked for anew meanwhile, and keeps nothing of the first reading', async () => {
+    const id = await photo();
+    const corners = [{ x: 1, y: 2 }, { x: 3, y: 2 }, { x: 3, y: 5 }, { x: 1, y: 5 }]; // prettier-ignore
+    const told: unknown[] = [];
+    const queue = reading(async (job) => {
+      told.push(job.corners);
+      if (told.length === 1) await requeuePhoto(app.ctx.db, id, { corners });
+      return answer('unreadable', { reason: told.length === 1 ? 'too-dark' : 'bad-corners' });
+    });
+    queue.add(id);
+    await queue.idle();
+    expect(told).toEqual([null, corners]);
+    expect(await stored(id)).toEqual({ status: 'unreadable', detail: { reason: 'bad-corners' } });
+    expect(said.map(({ about }) => about.stored)).toEqual([false, true]);
+  });
+  it('gives up what fails inside, says so in the log, and goes on with the next', async () => {
+    const [bad, good] = [await photo(), await photo()];
+    let turn = 0;
+    const queue = reading(() =>
+      turn++ === 0 ? Promise.reject(new Error('as asked')) : Promise.resolve(answer('needs-corners', { markers: 0 })),
+    );
+    queue.add(bad);
+    queue.add(good);
+    await queue.idle();
+    expect(await stored(bad)).toEqual({ status: 'unreadable', detail: { reason: 'fault' } });
+    expect((await stored(good)).status).toBe('needs-corners');
+    expect(said[0]).toEqual({ level: 'error', about: { photoId: bad, error: 'Error: as asked' } });
+  });
+  it('takes nothing more once it is stopped, and leaves what waits for the next server', async () => {
+    const [first, second, late] = [await photo(), await photo(), await photo()];
+    const queue = reading(() => {
+      queue.stop();
+      return Promise.reject(new Error('the server is stopping'));
+    });
+    queue.add(first);
+    queue.add(second);
+    await queue.idle();
+    queue.add(late);
+    await queue.idle();
+    expect((await stored(first)).status).toBe('reading');
+    expect((await stored(second)).status).toBe('waiting');
+    expect((await stored(late)).status).toBe('waiting');
+    expect(said).toEqual([]);
+  });
+});

@@ -172,7 +172,7 @@ export async function photographCard(
   const card = await getCard(ctx, cardId);
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   const seed = shotSeed ?? `${card.layout.code} ${ctx.now().getTime()}`;
-  const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed });
+  const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed, scale: ctx.cameraScale });
   return receivePhoto(ctx, cardId, {
     bytes: Buffer.from(jpeg),
     fileName: `bench-${card.layout.code}.jpg`,

@@ -12,6 +12,8 @@ export interface AppContext {
   readonly work: HeavyWork;
   readonly burns: BurnRunner;
   readonly readings: ReadingQueue;
+  /** Sides of the simulated camera's pictures, as a share of a usual camera's: small ones are quick. */
+  readonly cameraScale: number;
 }
 
 const KEY = Symbol.for('glass-ladder.context');

@@ -11,9 +11,11 @@ export interface ContextOptions {
   readonly log: Log;
   /** How many times faster than life the bench burns. */
   readonly paceFactor: number;
+  /** Sides of the simulated camera's pictures, as a share of a usual camera's. */
+  readonly cameraScale?: number;
 }
 
-export function makeContext({ databaseUrl, workerFile, log, paceFactor }: ContextOptions): AppContext {
+export function makeContext({ databaseUrl, workerFile, log, paceFactor, cameraScale = 1 }: ContextOptions): AppContext {
   const db = openDatabase(databaseUrl, (error) => log.warn({ error: error.message }, 'a database connection was lost'));
   const now = (): Date => new Date();
   const work = new HeavyWork(workerFile);
@@ -24,6 +26,7 @@ export function makeContext({ databaseUrl, workerFile, log, paceFactor }: Contex
     work,
     burns: new BurnRunner(db, log, now, paceFactor),
     readings: new ReadingQueue(db, work, log),
+    cameraScale,
   };
 }
 

@@ -15,7 +15,7 @@ import type { CellReading } from '../core/reading/observations';
 import type { ReadStep } from '../core/reading/read-card';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 3;
+export const PROTOCOL_VERSION = 4;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -128,6 +128,8 @@ export interface PhotographJob extends Versioned {
   readonly task: 'photograph';
   readonly burn: BenchBurn;
   readonly shotSeed: string;
+  /** Sides of the picture, as a share of the camera's own. */
+  readonly scale: number;
 }
 
 export interface PhotographAnswer {

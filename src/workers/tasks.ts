@@ -100,8 +100,10 @@ export const TASKS: Tasks = {
     return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, shotSeed }) {
-    return { jpeg: await jpegOf(photograph(pieceOf(burn), casualShot(shotSeed))) };
+  async photograph({ burn, shotSeed, scale }) {
+    const shot = casualShot(shotSeed);
+    const [widthPx, heightPx] = [Math.round(shot.widthPx * scale), Math.round(shot.heightPx * scale)];
+    return { jpeg: await jpegOf(photograph(pieceOf(burn), { ...shot, widthPx, heightPx })) };
   },
 
   async gauge({ burn, measures, box, turn }) {

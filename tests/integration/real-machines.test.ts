@@ -231,7 +231,7 @@ describe('an old card', () => {
     const old = {
       across: { channel: 'speed', values: [150, 90, 50] },
       down: { channel: 'power', values: [0.3, 0.5, 0.8] },
-      cellMm: 5,
+      cellMm: 3,
       gapMm: 2,
       constants: { ...plan.constants, direction: 'horizontal' },
     };
@@ -246,7 +246,10 @@ describe('an old card', () => {
     expect((await app.call('GET', `/api/pairings/${pairingId}`)).json.usedAreas).toEqual([]);
 
     const pairing = demoPairing('heron', 'leather');
-    const photo = photoOf(burnOnBench(card.layout, pairing, 'adopted'), 'adopted');
+    const photo = photoOf(burnOnBench(card.layout, pairing, 'adopted'), 'adopted', {
+      widthPx: 1600,
+      heightPx: 1200,
+    });
     const sent = await app.call('POST', `/api/cards/${id}/photos?name=old.jpg`, new Uint8Array(await jpegOf(photo)));
     await app.ctx.readings.idle();
     expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.status).toBe('needs-corners');

@@ -152,7 +152,7 @@ describe('a card', () => {
   });
 
   it('gets its photo back from the card it was sent to by mistake', async () => {
-    const { pairingId } = await makePairing(app, 'heron', 'leather');
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
     const right = await makeCard(app, pairingId);
     const wrong = await makeCard(app, pairingId);
     await burnCard(app, right.id);

@@ -56,7 +56,13 @@ export async function testAppOnItsOwn(): Promise<TestApp & { readonly cluster: C
 }
 
 async function appOn(databaseUrl: string): Promise<TestApp> {
-  const ctx = makeContext({ databaseUrl, workerFile: inject('workerFile'), log: SILENT, paceFactor: 400 });
+  const ctx = makeContext({
+    databaseUrl,
+    workerFile: inject('workerFile'),
+    log: SILENT,
+    paceFactor: 400,
+    cameraScale: 0.4,
+  });
   await migrate(ctx.db);
   return {
     ctx,

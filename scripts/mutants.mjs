@@ -42,7 +42,7 @@ async function tryArea(name) {
     reporters: ['dots'],
     allowConsoleColors: false,
     tempDirName: 'data/mutants',
-    ignorePatterns: ['/data', '/docs', '/dist', '/test-results', '/.astro'],
+    ignorePatterns: ['/data', '/docs/screenshots', '/dist', '/test-results', '/.astro'],
     disableTypeChecks: false,
   }).runMutationTest();
   // Results count lines and columns from one.

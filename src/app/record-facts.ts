@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { FactName, FactValues } from '../core/book/facts';
 import type { Lens, Machine } from '../core/machine/machine';
 import type { Pace } from '../core/motion/pace';
@@ -17,7 +18,8 @@ async function keepIfNew<Name extends FactName>(
 ): Promise<void> {
   if (value === null) return;
   const last = await newestOfOwner(tx, owner, name);
-  if (last && sameValue(last.value, value)) return;
+  // Whatever the order their keys are stored in.
+  if (last && isDeepStrictEqual(last.value, value)) return;
   await insertFactVersion(tx, owner, {
     name,
     at: {},
@@ -28,14 +30,6 @@ async function keepIfNew<Name extends FactName>(
     madeFor,
     note: '',
   });
-}
-
-/** Whether two values say the same, whatever the order their keys are stored in. */
-function sameValue(a: unknown, b: unknown): boolean {
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
-  const [one, two] = [a, b] as [Record<string, unknown>, Record<string, unknown>];
-  const keys = Object.keys(one);
-  return keys.length === Object.keys(two).length && keys.every((key) => sameValue(one[key], two[key]));
 }
 
 export async function keepThickness(tx: Tx, stockId: number, stock: Stock): Promise<void> {

@@ -61,6 +61,8 @@ describe('a fact in words', () => {
     const of = (...labels: string[]) => labels.map((label) => turned.get(label));
     expect(of('Lines turned', 'Cross-hatched', 'Frequency')).toEqual(['45°', 'yes', '40 kHz']);
     expect(of('Run-up', 'Focus offset', 'Lines run', 'Burns')).toEqual(['3.5 mm', '-1 mm', 'along Y', 'one way']);
+    const sharp = rowsOf('engrave', { ...engrave, settings: { ...SETTINGS, focusOffsetMm: 0 } }, DEFAULT_LIKED_UNITS);
+    expect(sharp.get('Focus offset')).toBe('0 mm');
     expect(of('Confidence', 'Shade', 'Measured at')).toEqual([undefined, undefined, undefined]);
   });
   it('that nobody burned here says so', () => {

@@ -422,7 +422,7 @@ describe('settings from elsewhere', () => {
     expect(view.versions[0]).toMatchObject({ origin: 'copied', cardCode: null, cell: null });
     expect(view.versions[0]!.note).toMatch(/^Foretold from Birch ply on Copy one, v1: .* %, .* mm\/s\. /);
     // The setting of one bench proves nothing on another.
-    expect((await app.call('GET', `/api/pairings/${to.pairingId}/proposals/grid?prove=${factId}`)).json.code).toBe('not-found'); // prettier-ignore
+    expect((await app.call('GET', `/api/pairings/${to.pairingId}/proposals/grid?prove=${factId}`)).json.detail).toBe(`There is no setting of this bench ${factId}.`); // prettier-ignore
     expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/grid?prove=${factId}`)).status).toBe(200);
     expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/focus?prove=${factId}`)).json.detail).toMatch(/proves no setting/); // prettier-ignore
   });

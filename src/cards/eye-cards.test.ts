@@ -75,6 +75,13 @@ describe('the focus', () => {
     expect(levels[2]).toBe(0);
     expect(levels[4]).toBe(-levels[0]!);
   });
+  it('is found the same whatever order its patches were burned in', () => {
+    const seen = said(layout, 'gaps', level, ['blurred', 'closed', 'sharp', 'closed', 'blurred']);
+    const turned = { ...layout, order: [...layout.order].reverse() };
+    const finding = focus.find(turned, seen, known);
+    expect(finding).toEqual(focus.find(layout, seen, known));
+    expect(finding.patches.map(({ offsetMm }) => offsetMm)).toEqual(levels);
+  });
   it('tells the waist from the offset for fills, and takes the raised one of two equals', () => {
     const finding = find('blurred', 'closed', 'sharp', 'closed', 'blurred');
     expect(finding.waistMm).toBe(0);

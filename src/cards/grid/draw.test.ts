@@ -15,10 +15,11 @@ const plan: GridPlan = {
   leaveOutFailing: false,
   sweeps: 'cells',
 };
-const drawn = drawGrid(plan, pairing);
+const drawnNow = () => drawGrid(plan, pairing);
 
 describe('the drawing of a grid', () => {
   it('has power along the columns and the fastest row at the top', () => {
+    const drawn = drawnNow();
     expect(drawn.cells.map(({ levels }) => levels)).toEqual(
       [400, 300, 200, 100].flatMap((speed) => [0.1, 0.2, 0.4].map((power) => ({ power, speed }))),
     );
@@ -28,6 +29,7 @@ describe('the drawing of a grid', () => {
     expect([drawn.widthMm, drawn.heightMm]).toEqual([15, 20.5]);
   });
   it('is risky by the energy that a cell takes: J/mm² by hand', () => {
+    const drawn = drawnNow();
     // 40 % of Marl are 24 W: at 100 mm/s on lines of the plan's interval.
     expect(drawn.cells.at(-1)!.risk).toBeCloseTo(24 / 100 / plan.constants.intervalMm, 6);
     const risks = drawn.cells.map(({ risk }) => risk);
@@ -35,6 +37,7 @@ describe('the drawing of a grid', () => {
     expect(Math.min(...risks)).toBe(risks[0]);
   });
   it('is lettered by the numbers alone, what they mean in its caption', () => {
+    const drawn = drawnNow();
     expect(drawn.labels.map(({ text, means, edge }) => [text, means, edge])).toEqual([
       ['10', '10 %', 'above'], ['20', '20 %', 'above'], ['40', '40 %', 'above'],
       ['400', '400 mm/s', 'beside'], ['300', '300 mm/s', 'beside'], ['200', '200 mm/s', 'beside'], ['100', '100 mm/s', 'beside'],
@@ -44,6 +47,7 @@ describe('the drawing of a grid', () => {
     expect(drawn).toMatchObject({ units: '% / MM/S', caption: 'POWER % ACROSS / SPEED MM/S DOWN', markers: 'four' });
   });
   it('crosses its rows at once where the plan says so', () => {
+    const drawn = drawnNow();
     expect(drawn.rows).toBeUndefined();
     expect(drawGrid({ ...plan, sweeps: 'rows' }, pairing).rows).toEqual([[0, 1, 2], [3, 4, 5], [6, 7, 8], [9, 10, 11]]); // prettier-ignore
   });

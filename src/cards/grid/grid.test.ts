@@ -368,3 +368,48 @@ describe('a card of stock that is judged by its depth', () => {
     expect(fields('plywood')).toEqual(['tone', 'grade', 'outcome']);
   });
 });
+
+describe('a finding on stock that is judged by depth', () => {
+  it('says that no photo shows it, and what to do', () => {
+    const rubber = SHOP.find(({ name }) => name.includes('rubber'))!.pairing;
+    const card = layCard(grid, grid.propose({ pairing: rubber, facts: [] }).plan, rubber, { cardNumber: 4 });
+    const readings = card.cells.map(({ index }) => ({
+      cellIndex: index,
+      lightness: rubber.stock.bareLightness - 20 + index * 0.1,
+      deltaLightness: -20 + index * 0.1,
+      lightnessSigma: 0.3,
+      confidence: 0.99,
+    })) as unknown as CellReading[];
+    const finding = grid.find(card, { readings, answers: [] }, { pairing: rubber, facts: [] }, grid.wish(rubber));
+    expect(finding.remark).toMatch(
+      /is judged by its depth, which no photo shows: measure the cell before you keep it\.|expected to turn/,
+    );
+    const asExpected = readings.map((one) => ({
+      ...one,
+      lightness: rubber.stock.bareLightness + 20,
+      deltaLightness: 20,
+    }));
+    const either = [
+      finding,
+      grid.find(card, { readings: asExpected, answers: [] }, { pairing: rubber, facts: [] }, grid.wish(rubber)),
+    ];
+    expect(either.filter(({ remark }) => /judged by its depth/.test(remark ?? ''))).toHaveLength(1);
+  });
+});
+
+describe('rows in one sweep', () => {
+  it('are refused for lines that are turned or crossed, or run across them', () => {
+    const marl = demoPairing('marl', 'alder');
+    const proposed = grid.propose({ pairing: marl, facts: [] }).plan;
+    const fields = (constants: object): string[] =>
+      grid
+        .check(
+          { ...proposed, sweeps: 'rows', constants: { ...proposed.constants, direction: 'horizontal', ...constants } },
+          marl,
+        )
+        .map(({ field }) => field);
+    expect(fields({})).toEqual([]);
+    for (const turned of [{ lineAngleDeg: 10 }, { crossHatch: true }, { direction: 'vertical' }])
+      expect(fields(turned), JSON.stringify(turned)).toContain('sweeps');
+  });
+});

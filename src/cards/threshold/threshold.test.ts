@@ -5,6 +5,7 @@ import { trueLightness } from '../../../tests/support/reading';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
+import type { CellReading } from '../../core/reading/observations';
 import { MARK_FIELD } from './asks';
 import { threshold } from '.';
 
@@ -22,6 +23,35 @@ const eyeAbove = (layout: Layout, power: number, but: Readonly<Record<number, st
     repeat: 0,
     value: but[cell.index] ?? (mainBurn(cell).settings.powerFraction >= power ? 'marked' : 'nothing'),
   })),
+});
+
+describe('the least power that marks, from a photo', () => {
+  const powerOf = (index: number): number => mainBurn(strip.cells[index]!).settings.powerFraction;
+  /** As a photo shows the strip: a mark of ten L* from a power up, sure to so many. */
+  const shown = (from: number, lightnessSigma = 0.3, unsure: readonly number[] = []): CellReading[] =>
+    strip.cells.map(({ index }) => ({
+      cellIndex: index,
+      deltaLightness: powerOf(index) >= from ? -10 : -0.2,
+      lightnessSigma: unsure.includes(index) ? 5 : lightnessSigma,
+    })) as unknown as CellReading[];
+  const find = (readings: CellReading[], answers: Answer[] = []) => threshold.find(strip, { readings, answers }, known);
+  it('is where its marks begin', () => {
+    const finding = find(shown(powerOf(5)));
+    expect(finding).toMatchObject({ floor: powerOf(4), missing: [], undecided: [] });
+    expect(finding.patches.every(({ by }) => by === 'photo')).toBe(true);
+  });
+  it('goes by the eye where eye and photo differ', () => {
+    const eye = { field: MARK_FIELD, cellIndex: 4, repeat: 0, value: 'marked' };
+    const finding = find(shown(powerOf(5)), [eye]);
+    expect(finding.floor).toBe(powerOf(3));
+    expect(finding.patches.find(({ cellIndex }) => cellIndex === 4)).toMatchObject({ marked: true, by: 'eye' });
+  });
+  it('leaves open what the photo shows but not clear of its doubt, and says so', () => {
+    const finding = find(shown(powerOf(5), 0.3, [7, 8]));
+    expect([...finding.undecided].sort()).toEqual([7, 8]);
+    expect(finding.says).toMatch(/2 patches could not be told: look there by eye\.$/);
+    expect(find(shown(powerOf(5), 0.3, [7])).says).toMatch(/One patch could not be told/);
+  });
 });
 
 describe('the least power that marks', () => {

@@ -193,6 +193,13 @@ describe('facts', () => {
     expect(conditionsKey({ speed: 100, power: 0.5 })).toBe(conditionsKey({ power: 0.5, speed: 100 }));
     expect(conditionsKey({ speed: 100 })).not.toBe(conditionsKey({ speed: 101 }));
   });
+  it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
+    const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
+    expect(sure).toEqual({
+      engrave: 'L* ± 0.02', floor: '± 2 %', interval: '± 0.02 mm', focus: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
+    }); // prettier-ignore
+  });
   it('are each shown, and made doubtful by changes that matter to them only', () => {
     for (const name of FACT_NAMES) expect(FACTS[name].title.length).toBeGreaterThan(3);
     expect(factWords({ name: 'kerf', value: { xMm: 0.136, yMm: null } }, DEFAULT_LIKED_UNITS)).toBe('X 0.136 mm');

@@ -37,6 +37,7 @@ describe('a setting carried to another bench', () => {
     expect(settings.speedMmPerS).toBe(100);
     expect(areal(settings, weaker)).toBeCloseTo(areal(SETTINGS, heron), 3);
     expect(reasons.join()).toContain('the same');
+    expect(reasons.join()).not.toContain('careful');
   });
   it('goes slower where the cap gives no more, and faster where nothing weaker fires', () => {
     const tiny = withMachine({ name: 'Wren', ratedPowerW: 1, powerCap: 0.8 });

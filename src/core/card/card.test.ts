@@ -132,6 +132,18 @@ describe('burn order', () => {
     expect(burnOrder(gridOf(1, 1))).toEqual([0]);
     expect(burnOrder([])).toEqual([]);
   });
+  it('keeps apart at least what shares an edge where everything touches', () => {
+    // Two rows of three: the middle ones touch all others, but share an edge with three only.
+    const risks = [1, 2, 3, 4, 5, 6];
+    const cells = gridOf(3, 2).map((cell) => ({ ...cell, risk: risks[cell.index]! }));
+    const order = burnOrder(cells);
+    expect([...order].sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 4, 5]);
+    const place = (index: number) => [index % 3, Math.floor(index / 3)] as const;
+    order.slice(1).forEach((index, at) => {
+      const [[x0, y0], [x1, y1]] = [place(index), place(order[at]!)];
+      expect(Math.abs(x0 - x1) + Math.abs(y0 - y1), order.join()).toBeGreaterThan(1);
+    });
+  });
   it('takes cells of any size and place, the riskiest last', () => {
     const cells = [3, 1, 2, 9, 4].map((risk, index) => ({
       index,

@@ -116,6 +116,26 @@ describe('the light on bare stock', () => {
     expect(near.offset).toBeLessThan(0);
     expect(near.offset).toBeGreaterThanOrEqual(-6 * field.tileSigma);
   });
+  it('near a cell is told by the stock within its reach, on each of its sides, and by nothing further off', () => {
+    const cell = layout.cells[5]!;
+    const { x, y, width, height } = cell.box;
+    const strip =
+      (side: 'left' | 'right' | 'above' | 'below', from: number) =>
+      (px: number, py: number): number => {
+        const away = { left: x - px, right: px - x - width, above: y - py, below: py - y - height }[side];
+        const along =
+          side === 'left' || side === 'right' ? py > y - 1 && py < y + height + 1 : px > x - 1 && px < x + width + 1;
+        return along && away > from && away < from + 0.9 ? 0.85 : 1;
+      };
+    const offsetWith = (veil?: Scene['veil']): number =>
+      contextOf({ ratio: () => 0.5, ...(veil && { veil }) }).field.near(cell.box).offset;
+    const plain = offsetWith();
+    for (const side of ['left', 'right', 'above', 'below'] as const) {
+      expect(offsetWith(strip(side, 0.05)) - plain, side).toBeLessThan(-0.004);
+      // The next cell begins a millimetre away; what lies beyond it is not near.
+      expect(Math.abs(offsetWith(strip(side, width + 1.05)) - plain), side).toBeLessThan(0.002);
+    }
+  });
   it('is not made up when no bare stock can be seen', () => {
     const photo = draw({ ratio: () => 0.5 });
     const blown = { ...photo, data: new Uint8Array(photo.data.length).fill(255) };
@@ -247,6 +267,17 @@ describe('a cell', () => {
     expect(doubts({ frameErrorMm: 0.41 })).toEqual(['off-frame']);
     expect(doubts({ frameErrorMm: 0.3, uncertainFrame: true })).toEqual([]);
     expect(doubts({ frameErrorMm: 0.31, uncertainFrame: true })).toEqual(['few-markers']);
+    const sureness = (change: Partial<PhotoContext>): number =>
+      measureCell({ ...context, ...change }, cellOf(5)).confidence;
+    expect(sureness({})).toBeGreaterThan(0.98);
+    // Each doubt leaves three quarters of what the one before left.
+    expect(sureness({ photoPxPerMm: 7 })).toBeCloseTo(0.75, 6);
+    expect(
+      sureness({
+        photoPxPerMm: 7,
+        field: { ...context.field, near: (area) => ({ ...context.field.near(area), tiles: 7 }) },
+      }),
+    ).toBeCloseTo(0.75 ** 2, 6);
     const near = (change: object) => ({
       field: {
         ...context.field,

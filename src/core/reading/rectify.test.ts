@@ -68,6 +68,16 @@ describe('straightening', () => {
       return rectify(image, [4, 0, 4, 0, 4, 4, 0, 0, 1], 2, 2, 2, 1).clipped.reduce((sum, one) => sum + one, 0);
     };
     expect([0, 1, 2, 128, 252, 253, 255].map(shown)).toEqual([16, 16, 0, 0, 0, 16, 16]);
+    // By its brightest channel: one that is blown out spoils the colour, one that is black does not.
+    const coloured = (...rgb: number[]): number => {
+      const data = Uint8Array.from({ length: 20 * 20 * 3 }, (_, at) => rgb[at % 3]!);
+      return rectify({ data, width: 20, height: 20 }, [4, 0, 4, 0, 4, 4, 0, 0, 1], 2, 2, 2, 1).clipped[0]!;
+    };
+    for (const channel of [0, 1, 2]) {
+      const bright = [90, 90, 90].with(channel, 254);
+      const dark = [0, 0, 0].with(channel, 90);
+      expect([coloured(...bright), coloured(...dark)], `channel ${channel}`).toEqual([1, 0]);
+    }
     const image = { data: new Uint8Array(20 * 20 * 3).fill(128), width: 20, height: 20 };
     const over = rectify(image, [4, 0, -8, 0, 4, 4, 0, 0, 1], 4, 2, 1, 1);
     expect([...over.clipped]).toEqual([1, 1, 0, 0, 1, 1, 0, 0]);

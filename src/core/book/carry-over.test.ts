@@ -1,22 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { arealEnergyJPerMm2 } from '../quantities/energy';
 import { deliveredPowerW } from '../machine/machine';
-import { PLAIN_EXTRAS, type BurnSettings } from '../card/settings';
+import type { BurnSettings } from '../card/settings';
 import { responseOf } from '../stock/response';
 import { carrySettings } from './carry-over';
 
-const SETTINGS: BurnSettings = {
-  powerFraction: 0.2,
-  speedMmPerS: 100,
-  intervalMm: 0.1,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'off',
-  direction: 'horizontal',
-  bothWays: true,
-  ...PLAIN_EXTRAS,
-};
 const heron = demoPairing('heron', 'leather');
 const withMachine = (change: object) => ({ ...heron, machine: { ...heron.machine, ...change } });
 /** J/mm² by hand: watts over speed and interval. */
@@ -31,45 +21,45 @@ const areal = (settings: BurnSettings, on: typeof heron): number =>
 describe('a setting carried to another bench', () => {
   it('keeps its energy and speed on a weaker machine, by more power', () => {
     const weaker = withMachine({ name: 'Wren', ratedPowerW: 5 });
-    const { settings, reasons } = carrySettings(SETTINGS, heron, weaker);
+    const { settings, reasons } = carrySettings(PLAIN_FILL, heron, weaker);
     // 20 % of 10 W are 40 % of 5 W.
     expect(settings.powerFraction).toBeCloseTo(0.4, 3);
     expect(settings.speedMmPerS).toBe(100);
-    expect(areal(settings, weaker)).toBeCloseTo(areal(SETTINGS, heron), 3);
+    expect(areal(settings, weaker)).toBeCloseTo(areal(PLAIN_FILL, heron), 3);
     expect(reasons.join()).toContain('the same');
     expect(reasons.join()).not.toContain('careful');
   });
   it('goes slower where the cap gives no more, and faster where nothing weaker fires', () => {
     const tiny = withMachine({ name: 'Wren', ratedPowerW: 1, powerCap: 0.8 });
-    const slow = carrySettings(SETTINGS, heron, tiny);
+    const slow = carrySettings(PLAIN_FILL, heron, tiny);
     expect(slow.settings.powerFraction).toBeCloseTo(0.8, 6);
     expect(slow.settings.speedMmPerS).toBeCloseTo(40, 6);
-    expect(areal(slow.settings, tiny)).toBeCloseTo(areal(SETTINGS, heron), 3);
+    expect(areal(slow.settings, tiny)).toBeCloseTo(areal(PLAIN_FILL, heron), 3);
     expect(slow.reasons.join()).toContain('slower');
     const huge = withMachine({ name: 'Gannet', ratedPowerW: 200, lowestFiringCommand: 0.1, topSpeedXMmPerS: 2000 });
-    const fast = carrySettings(SETTINGS, heron, huge);
+    const fast = carrySettings(PLAIN_FILL, heron, huge);
     expect(fast.settings.speedMmPerS).toBeGreaterThan(1000);
-    expect(areal(fast.settings, huge)).toBeCloseTo(areal(SETTINGS, heron), 1);
+    expect(areal(fast.settings, huge)).toBeCloseTo(areal(PLAIN_FILL, heron), 1);
     expect(fast.reasons.join()).toContain('faster');
   });
   it('says so where no setting of that machine gives the energy that is wanted', () => {
     // 200 W fire at 20 W or more; at 250 mm/s and 0.1 mm that is 0.8 J/mm² where 0.2 are wanted.
     const brute = withMachine({ name: 'Gannet', ratedPowerW: 200, lowestFiringCommand: 0.1 });
-    const { reasons, settings } = carrySettings(SETTINGS, heron, brute);
+    const { reasons, settings } = carrySettings(PLAIN_FILL, heron, brute);
     expect(areal(settings, brute)).toBeGreaterThan(0.7);
     expect(reasons[0]).toMatch(/^careful: 0\.84 J\/mm² instead of 0\.2/);
   });
   it('scales by what the two stocks take for their darkest mark', () => {
     const birch = demoPairing('heron', 'birch');
-    const { settings } = carrySettings(SETTINGS, heron, birch);
+    const { settings } = carrySettings(PLAIN_FILL, heron, birch);
     const wanted =
-      (areal(SETTINGS, heron) * responseOf(birch.stock, birch.machine).energies.deep) /
+      (areal(PLAIN_FILL, heron) * responseOf(birch.stock, birch.machine).energies.deep) /
       responseOf(heron.stock, heron.machine).energies.deep;
     expect(areal(settings, birch)).toBeCloseTo(wanted, 2);
   });
   it('lays lines no wider apart than a finer lens marks, at the same energy', () => {
     const fine = { ...heron, lens: { ...heron.lens, name: 'fine', spotXMm: 0.02, spotYMm: 0.02 } };
-    const wide = { ...SETTINGS, intervalMm: 0.2, focusOffsetMm: -1 };
+    const wide = { ...PLAIN_FILL, intervalMm: 0.2, focusOffsetMm: -1 };
     const { settings, reasons } = carrySettings(wide, heron, fine);
     expect(settings.intervalMm).toBeLessThan(0.1);
     expect(areal(settings, fine)).toBeCloseTo(areal(wide, heron), 3);
@@ -78,19 +68,19 @@ describe('a setting carried to another bench', () => {
     expect(reasons.join()).toContain('focus offset back to 0');
   });
   it('keeps run-up and scan offset on the machine that they belong to, and nowhere else', () => {
-    const own = { ...SETTINGS, runUpMm: 4, scanOffsetMm: 0.12 };
+    const own = { ...PLAIN_FILL, runUpMm: 4, scanOffsetMm: 0.12 };
     const there = carrySettings(own, heron, withMachine({ name: 'Wren', ratedPowerW: 5 })).settings;
     expect(there).toMatchObject({ runUpMm: null, scanOffsetMm: 0 });
     expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({ runUpMm: 4, scanOffsetMm: 0.12 }); // prettier-ignore
   });
   it('keeps a focus offset with its lens', () => {
-    const raised = carrySettings({ ...SETTINGS, focusOffsetMm: 1.5 }, heron, demoPairing('heron', 'birch'));
+    const raised = carrySettings({ ...PLAIN_FILL, focusOffsetMm: 1.5 }, heron, demoPairing('heron', 'birch'));
     expect(raised.settings.focusOffsetMm).toBe(1.5);
     expect(raised.reasons.join()).not.toContain('focus offset');
   });
   it('turns and crosses lines under mirrors only, and pulses within their source’s range only', () => {
     const tern = demoPairing('tern', 'twoLayer');
-    const turned = { ...SETTINGS, lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 };
+    const turned = { ...PLAIN_FILL, lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 };
     expect(carrySettings(turned, tern, tern).settings).toMatchObject({ lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 }); // prettier-ignore
     const gantry = carrySettings(turned, tern, demoPairing('marl', 'twoLayer')).settings;
     expect(gantry).toMatchObject({ lineAngleDeg: 0, crossHatch: false, frequencyKHz: null });
@@ -100,7 +90,7 @@ describe('a setting carried to another bench', () => {
   });
   it('blows as much as the other machine can', () => {
     const air = (airAssist: string, wanted: BurnSettings['air']) => {
-      const { settings, reasons } = carrySettings({ ...SETTINGS, air: wanted }, heron, withMachine({ airAssist }));
+      const { settings, reasons } = carrySettings({ ...PLAIN_FILL, air: wanted }, heron, withMachine({ airAssist }));
       expect(reasons.some((words) => words.startsWith('air '))).toBe(settings.air !== wanted);
       return settings.air;
     };
@@ -109,6 +99,6 @@ describe('a setting carried to another bench', () => {
     expect((['off', 'low', 'on'] as const).map((wanted) => air('adjustable', wanted))).toEqual(['off', 'low', 'on']);
   });
   it('is refused where the other source cannot mark that stock', () => {
-    expect(() => carrySettings(SETTINGS, heron, demoPairing('heron', 'acrylic'))).toThrow(RangeError);
+    expect(() => carrySettings(PLAIN_FILL, heron, demoPairing('heron', 'acrylic'))).toThrow(RangeError);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { cardKind } from '../../cards/registry';
 import type { Drawn } from './contract';
 import { frame } from './frame';
@@ -7,22 +8,10 @@ import { proposeFrame } from './frame-settings';
 import { layCard } from './lay';
 import { CORNER_NAMES, type Lettering } from './layout';
 import { frameBurns } from './path';
-import { PLAIN_EXTRAS } from './settings';
 import { boxOfShape, rectRing } from './shape';
 
 const pairing = demoPairing('marl', 'alder');
 const { settings } = proposeFrame(pairing);
-const burn = {
-  powerFraction: 0.3,
-  speedMmPerS: 200,
-  intervalMm: 0.1,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'off',
-  direction: 'horizontal',
-  bothWays: true,
-  ...PLAIN_EXTRAS,
-} as const;
 
 /** A row of squares of 5 mm, 1 mm apart, each lettered above, and beside the first. */
 function drawn(columns: number, change: Partial<Drawn> = {}): Drawn {
@@ -33,7 +22,7 @@ function drawn(columns: number, change: Partial<Drawn> = {}): Drawn {
     cells: boxes.map((box, index) => ({
       box,
       levels: { power: 0.1 * (index + 1) },
-      burns: [{ shape: { do: 'sweep', area: [rectRing(box)] }, settings: burn }],
+      burns: [{ shape: { do: 'sweep', area: [rectRing(box)] }, settings: PLAIN_FILL }],
       risk: index,
       expected: null,
       leftOut: false,

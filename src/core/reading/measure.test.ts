@@ -16,7 +16,7 @@ const pairing = demoPairing('heron', 'mdf');
 const { plan } = grid.propose({ pairing, facts: [] });
 const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 4 } };
 const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
-const PX = 24;
+const PX = 18;
 
 /** Light over the card: a slope, a bow and a twist, brightest 1. */
 const light = (x: number, y: number): number => {

@@ -1,7 +1,8 @@
 // npm run mutants: makes deliberate faults, a seeded sample of all that can be made, and sees which of them a test notices. Writes
-// docs/mutants.md. `--seed WORDS`, `--area core|app`, `--count N` try others and print only.
+// docs/mutants.md. `--seed WORDS`, `--area core|app`, `--count N` try others and print only. `--report` writes the last whole run's report
+// again, after its survivors were looked at and named in scripts/mutants/equivalent.json.
 import { execFileSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { Stryker } from '@stryker-mutator/core';
@@ -16,7 +17,12 @@ const AREAS = {
 };
 
 const { values: asked } = parseArgs({
-  options: { seed: { type: 'string' }, area: { type: 'string' }, count: { type: 'string' } },
+  options: {
+    seed: { type: 'string' },
+    area: { type: 'string' },
+    count: { type: 'string' },
+    report: { type: 'boolean', default: false },
+  },
 });
 const git = (...args) => execFileSync('git', args, { cwd: root, encoding: 'utf8' }).trim();
 const seed = asked.seed ?? git('rev-parse', '--short', 'HEAD');
@@ -65,9 +71,24 @@ async function tryArea(name) {
 }
 
 process.chdir(root);
-const areas = [];
-for (const name of asked.area ? [asked.area] : Object.keys(AREAS)) areas.push(await tryArea(name));
+const whole = !asked.area && !asked.count && !asked.seed;
+const kept = join(root, 'data', 'last-mutants.json');
+
+async function run() {
+  const areas = [];
+  for (const name of asked.area ? [asked.area] : Object.keys(AREAS)) areas.push(await tryArea(name));
+  const sources = Object.fromEntries(
+    areas.flatMap(({ tried }) => tried.map(({ fileName }) => [fileName, readFileSync(fileName, 'utf8')])),
+  );
+  return { seed, areas, sources };
+}
+
+const { sources, ...results } = asked.report ? JSON.parse(readFileSync(kept, 'utf8')) : await run();
 const lookedAt = JSON.parse(readFileSync(join(root, 'scripts/mutants/equivalent.json'), 'utf8'));
-const report = reportOf({ seed, areas, lookedAt, sourceOf: (file) => readFileSync(join(root, file), 'utf8') });
+const report = reportOf({ ...results, lookedAt, sourceOf: (file) => sources[file] });
 console.log(report);
-if (!asked.area && !asked.count && !asked.seed) writeFileSync(join(root, 'docs/mutants.md'), report);
+if (whole) writeFileSync(join(root, 'docs/mutants.md'), report);
+if (whole && !asked.report) {
+  mkdirSync(join(root, 'data'), { recursive: true });
+  writeFileSync(kept, JSON.stringify({ ...results, sources }));
+}

@@ -1,5 +1,5 @@
 import Joi from 'joi';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { isProblem, PROBLEMS } from '../app/problems';
 import { checked } from './checked';
 import { openApiFile } from './openapi';
@@ -32,14 +32,18 @@ interface Described {
   readonly requestBody?: { readonly required: boolean; readonly content: Record<string, { readonly schema: object }> };
   readonly responses: Record<string, { readonly content?: object; readonly $ref?: string }>;
 }
-const file = openApiFile([BARE, FULL, PICTURE]) as {
+interface OpenApiDocument {
   openapi: string;
   paths: Record<string, Record<string, Described>>;
   components: {
     responses: object;
     schemas: { Problem: { required: string[]; properties: { code: { enum: string[] } } } };
   };
-};
+}
+
+let file: OpenApiDocument;
+// Made anew for each test: what is made while a file is loaded is counted for none of them.
+beforeEach(() => void (file = openApiFile([BARE, FULL, PICTURE]) as OpenApiDocument));
 
 describe('the OpenAPI document', () => {
   it('has each operation under its path and method, methods of one path together', () => {

@@ -62,6 +62,9 @@ describe('the list of benches', () => {
     expect(await offered()).toEqual([true, true]);
     await app.call('PUT', `/api/machines/${machineId}/retired`, { retired: true });
     expect(await offered()).toEqual([false, true]);
+    const { json: told } = await app.call('GET', `/api/stock/${stockId}`);
+    expect(told.byMachine.some((one: { machineId: number }) => one.machineId === machineId)).toBe(false);
+    expect(told.byMachine.length).toBeGreaterThan(0);
     await app.call('PUT', `/api/stock/${stockId}/retired`, { retired: true });
     expect(await offered()).toEqual([false, false]);
     expect(await views.whyNotPlanned(app.ctx, (await getPairingOf(machineId)).id, 'grid')).toMatch(/is retired/);
@@ -91,6 +94,12 @@ describe('a bench', () => {
     expect(bench.keptWords[card.id]!.toSorted()).toEqual([`strong, ${words(4)}`, `weak, ${words(6)}`]);
     expect(bench.cards[0]).toMatchObject({ id: card.id, kept: 3, stage: 'seen' });
     expect(bench.newest).toBeNull();
+    const { json: seen } = await app.call('GET', `/api/cards/${card.id}`);
+    expect(seen.kept.map(({ name, version, cellIndex }: Record<string, unknown>) => [name, version, cellIndex])).toEqual([['engrave', 1, 6], ['engrave', 2, 4], ['engrave', 1, 2]]); // prettier-ignore
+    for (const { factId } of seen.kept) expect((await app.call('GET', `/api/facts/${factId}`)).status).toBe(200);
+    // A card that something was kept from waits for nothing.
+    expect(bench.ladder.find(({ rung }) => rung === 'grid')).toMatchObject({ state: 'measured' });
+    expect(bench.next.rung).not.toBe('grid');
   });
   it('says why a kind of card cannot be planned, and nothing where it can, or is none', async () => {
     const { pairingId } = await makePairing(app, 'tern', 'twoLayer', 'Bench two');
@@ -310,7 +319,11 @@ describe('a form that is sent again', () => {
   it('is told its own fault each time, and keeps nothing of it', async () => {
     await send('Once two', 'once-key-2');
     for (const _ of [1, 2])
-      expect((await send('Once two', 'once-key-3')).json).toMatchObject({ code: 'name-taken', status: 409 });
+      expect((await send('Once two', 'once-key-3')).json).toMatchObject({
+        code: 'name-taken',
+        status: 409,
+        fields: [{ field: 'name', message: 'This name is in use.' }],
+      });
     expect(await query(app.databaseUrl, `select 1 from submission where key = 'once-key-3'`)).toEqual([]);
   });
   it('is refused where its key belongs to something else', async () => {
@@ -397,6 +410,12 @@ describe('settings from elsewhere', () => {
     expect((await preview(wide(40))).status).toBe(200);
     expect((await preview(wide(41))).json.detail).toMatch(/^At the most 500 rows of 40 columns/);
     expect((await preview('power,speed\n"20,1200')).json).toMatchObject({ code: 'invalid-input', whatIsSafe: 'Nothing was filed.' }); // prettier-ignore
+    // The line of titles decides what parts the columns, whatever stands in the rows.
+    const mixed = await preview('Power %;Note\n20;pale, from a scrap');
+    expect(mixed.json.columns.map(({ samples }: { samples: string[] }) => samples[0])).toEqual([
+      '20',
+      'pale, from a scrap',
+    ]);
     for (const sign of [',', ';', '\t']) {
       const { json } = await preview(`\uFEFFPower %${sign}Speed mm/min\n\n20${sign}1200\n`);
       expect(json.columns.map(({ title }: { title: string }) => title)).toEqual(['Power %', 'Speed mm/min']);

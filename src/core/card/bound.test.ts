@@ -121,6 +121,33 @@ describe('the frame', () => {
     expect(faults(0.5)).toContain('frame.lettering.powerFraction');
     expect(faults(0.32)).not.toContain('frame.lettering.powerFraction');
   });
+  it('has two lines for each square of a marker, and says so where it has fewer', () => {
+    const on = demoPairing('marl', 'alder');
+    const { settings, reasons } = proposeFrame(on);
+    const faults = (intervalMm: number) => checkFrame({ ...settings, marker: { ...settings.marker, intervalMm } }, on);
+    expect(faults(0.2)).toEqual([]);
+    expect(faults(0.01)).toEqual([]);
+    for (const mm of [0.21, 0.009, NaN])
+      expect(faults(mm)).toEqual([
+        {
+          field: 'frame.marker.intervalMm',
+          message: 'Markers need two lines for each of their squares: 0.01 to 0.2 mm apart.',
+        },
+      ]);
+    expect(reasons.marker).toMatch(/^2 lines for each square of a marker, /);
+    // Thin stock is cut by little: a third of that is all that a line may have, and the whole of it is told.
+    const held = (['mdf', 'card', 'cloth', 'felt', 'cork'] as const).flatMap((family) => {
+      const stock = { ...on.stock, family, thicknessReadingsMm: [0.4] };
+      const { marker, lettering } = proposeFrame({ ...on, stock }).reasons;
+      const cut = cutThroughJPerMm(on.machine, stock)!;
+      return [marker, lettering].flatMap((words) => {
+        const said = /held to a third of what cuts through \(([\d.]+) J\/mm\)/.exec(words);
+        return said ? [Number(said[1]) / cut] : [];
+      });
+    });
+    expect(held.length).toBeGreaterThan(0);
+    for (const share of held) expect(share).toBeCloseTo(1, 1);
+  });
   it('that would cut is refused by name', () => {
     const on = demoPairing('marl', 'linen');
     const own = kerf.propose({ pairing: on, facts: [] }).plan;

@@ -88,13 +88,13 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     });
   };
   const onCellKey = (event: KeyboardEvent, cellIndex: number): void => {
-    const action = keyAction(event, ofCell);
-    if (action === null) return;
+    const pressed = keyAction(event, ofCell);
+    if (pressed === null) return;
     event.preventDefault();
-    if (action.do === 'undo') takeBack();
-    else if (action.do === 'clear') clear(cellIndex);
-    else if (action.do === 'next') onNext();
-    else for (const { field, value } of action.answers) say(field, cellIndex, value);
+    if (pressed.do === 'undo') takeBack();
+    else if (pressed.do === 'clear') clear(cellIndex);
+    else if (pressed.do === 'next') onNext();
+    else for (const { field, value } of pressed.answers) say(field, cellIndex, value);
   };
 
   const cell = selected === null ? undefined : layout.cells[selected];

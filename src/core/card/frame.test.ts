@@ -148,6 +148,23 @@ describe('the way along the frame', () => {
   });
 });
 
+describe('the burns of the frame', () => {
+  it('are markers and lettering each at their own power and speed, sharp and in one pass', () => {
+    const own = {
+      marker: { powerFraction: 0.21, speedMmPerS: 110, intervalMm: 0.15 },
+      lettering: { powerFraction: 0.34, speedMmPerS: 90 },
+      words: 'short',
+    } as const;
+    const layout = frame('grid', drawn(6, { air: 'on' }), own, { cardNumber: 7 }, pairing);
+    const shared = { passes: 1, focusOffsetMm: 0, air: 'on', intervalMm: 0.15 };
+    for (const { name, burn } of frameBurns(layout, pairing.machine)) {
+      const marks = name.startsWith('marker');
+      expect(burn.settings, name).toMatchObject({ ...shared, ...(marks ? own.marker : own.lettering) });
+      expect(burn.shape.do, name).toBe(marks ? 'sweep' : 'follow');
+    }
+  });
+});
+
 describe('rows that are crossed at once', () => {
   it('go by their riskiest cell, that row last, and are told only where there is more than one cell to cross', () => {
     const pitch = (index: number) => ({ x: 6 * (index % 3), y: 6 * Math.floor(index / 3), width: 5, height: 5 });

@@ -1,5 +1,5 @@
 // The checks that `npm run check` and `npm test` are made of, counted together.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './prepare.mjs';
@@ -56,12 +56,15 @@ export class Checks {
   }
 
   /** Vitest's tests of one project, counted one by one. */
-  tests(project) {
+  async tests(project) {
     const file = join(results, `${project}.json`);
     const started = Date.now();
     console.log(`\n== ${project} tests`);
     const args = ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
-    const good = spawnSync(bin('vitest'), args, { cwd: root, stdio: 'inherit', env }).status === 0;
+    const child = spawn(bin('vitest'), args, { cwd: root, stdio: 'inherit', env });
+    const good = await new Promise((done) =>
+      child.on('error', () => done(false)).on('close', (code) => done(code === 0)),
+    );
     const report = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : { numPassedTests: 0, numFailedTests: 0 };
     this.passed += report.numPassedTests;
     this.failed += report.numFailedTests;

@@ -14,11 +14,11 @@ try {
   ensureDependencies();
   console.log('\n== static checks and build');
   const [, built] = await Promise.all([checks.lane(LINT), checks.lane([...TYPES, ...BUILD])]);
-  checks.tests('unit');
-  checks.tests('bench');
+  await checks.tests('unit');
+  await checks.tests('bench');
   if (built) {
-    checks.tests('integration');
-    checks.tests('browser');
+    await checks.tests('integration');
+    await checks.tests('browser');
   }
 } catch (error) {
   checks.failed++;

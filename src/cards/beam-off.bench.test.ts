@@ -1,5 +1,6 @@
 import { describe, expect } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../tests/support/prop';
 import { PLACE, willingHands } from '../../tests/support/burn';
 import { BURNABLE, demoPairing } from '../../tests/support/demo';
 import { armedMoves } from '../../tests/support/program';
@@ -52,7 +53,7 @@ function laid(kind: AnyCardKind, on: Pairing, change: Partial<BurnSettings>): La
 
 describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
   const kind = cardKind(name);
-  test.prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 25 })(
+  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 25 })(
     'no blank move, no stop, no focus move and no end with the beam on',
     ([machineName, stockName], words, change) => {
       const base = demoPairing(machineName, stockName);
@@ -74,7 +75,7 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
     },
   );
 
-  test.prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 6 })(
+  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 6 })(
     'and on a controller out of laser mode, nothing is burned but what was drawn',
     ([machineName, stockName], words, change) => {
       const base = demoPairing(machineName, stockName);

@@ -44,15 +44,19 @@ export async function find(driver: WebDriver, css: string): Promise<WebElement> 
   return until(driver, () => seen().catch(onlyMoved), `nothing that can be seen matches ${css}`);
 }
 
-/** Waits for a button or link by its words. */
-export async function named(driver: WebDriver, words: string): Promise<WebElement> {
-  const path = `//*[self::button or self::a or self::summary][contains(normalize-space(.), ${JSON.stringify(words)})]`;
+/** Waits for a button or link by its words: the first on the page, or the first within what a path names. */
+export async function named(driver: WebDriver, words: string, within = ''): Promise<WebElement> {
+  const path = `${within}//*[self::button or self::a or self::summary][contains(normalize-space(.), ${JSON.stringify(words)})]`;
   const aimed = async (): Promise<WebElement | undefined> => {
     const [element] = await driver.findElements(By.xpath(path));
     if (element) await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', element);
     return element;
   };
-  return until(driver, () => aimed().catch(onlyMoved), `no button or link says “${words}”`);
+  return until(
+    driver,
+    () => aimed().catch(onlyMoved),
+    `no button or link says “${words}”${within && ` within ${within}`}`,
+  );
 }
 
 /** Listens whether an element is clicked; a page that was left knows nothing of it. */
@@ -63,9 +67,9 @@ const LISTEN = `window.pressHeard = false;
  * Clicks a button or link as a hand does, and makes sure that it was the one that was hit: a page that is drawn anew between aim and
  * click can slip from under the pointer, and then a hand clicks again.
  */
-export async function press(driver: WebDriver, words: string): Promise<void> {
+export async function press(driver: WebDriver, words: string, within = ''): Promise<void> {
   const hit = async (): Promise<boolean> => {
-    const element = await named(driver, words);
+    const element = await named(driver, words, within);
     if (!(await element.isEnabled())) return false;
     await driver.executeScript(LISTEN, element);
     await element.click();

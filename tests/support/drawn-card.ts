@@ -91,29 +91,40 @@ export function drawnPhoto(
   const back = invertHomography(homography);
   const colour = stockLinearColour(stock);
   const jitter = noiseTable(noise);
-  const data = new Uint8Array(widthPx * heightPx * 3);
+  const clamped = new Uint8ClampedArray(widthPx * heightPx * 3);
   const [a, b, c, d, e, f, g, h, k] = back;
+  /** How bright stock is at a place of the picture, as a share of bare stock; negative beside it. */
+  const seenAt = (px: number, py: number): number => {
+    const w = g * px + h * py + k;
+    const s = Math.floor(((a * px + b * py + c) / w + MARGIN_MM) * PX_PER_MM);
+    const t = Math.floor(((d * px + e * py + f) / w + MARGIN_MM) * PX_PER_MM);
+    return s >= 0 && t >= 0 && s < columns && t < rows ? ratio[t * columns + s]! : -1;
+  };
   for (let row = 0; row < heightPx; row++) {
     for (let column = 0; column < widthPx; column++) {
-      let onStock = 0;
-      let offStock = 0;
-      for (let look = 0; look < 4; look++) {
-        const px = column + (look % 2 === 0 ? -0.25 : 0.25);
-        const py = row + (look < 2 ? -0.25 : 0.25);
-        const w = g * px + h * py + k;
-        const s = Math.floor(((a * px + b * py + c) / w + MARGIN_MM) * PX_PER_MM);
-        const t = Math.floor(((d * px + e * py + f) / w + MARGIN_MM) * PX_PER_MM);
-        if (s >= 0 && t >= 0 && s < columns && t < rows) onStock += ratio[t * columns + s]! / 4;
-        else offStock += TABLE / 4;
+      const first = seenAt(column - 0.25, row - 0.25);
+      const last = seenAt(column + 0.25, row + 0.25);
+      let onStock = Math.max(0, first);
+      let offStock = first < 0 ? TABLE : 0;
+      // Four looks a pixel; the other three only where the first two, a diagonal, do not see the same.
+      if (first !== last) {
+        const looks = [first, last, seenAt(column + 0.25, row - 0.25), seenAt(column - 0.25, row + 0.25)];
+        onStock = looks.reduce((sum, seen) => sum + Math.max(0, seen) / 4, 0);
+        offStock = looks.reduce((sum, seen) => sum + (seen < 0 ? TABLE / 4 : 0), 0);
       }
       const bright = light(column / widthPx, row / heightPx);
       const at = (row * widthPx + column) * 3;
       for (let channel = 0; channel < 3; channel++) {
         const linear = bright * (onStock * colour[channel]! + offStock);
         const byte = ENCODED[Math.round(Math.sqrt(Math.min(1, linear)) * STEPS)]!;
-        data[at + channel] = Math.min(255, Math.max(0, Math.round(byte + jitter[(at + channel) % jitter.length]!)));
+        clamped[at + channel] = byte + jitter[(at + channel) % jitter.length]!;
       }
     }
   }
-  return { data, width: widthPx, height: heightPx, placeOf: (x, y) => project(homography, x, y) };
+  return {
+    data: new Uint8Array(clamped.buffer),
+    width: widthPx,
+    height: heightPx,
+    placeOf: (x, y) => project(homography, x, y),
+  };
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
 import { grid } from '../../cards/grid';
+import { prop } from '../../../tests/support/prop';
 import { demoPairing } from '../../../tests/support/demo';
 import { markerDictionary, opencv } from '../../../tests/support/opencv';
 import { checkBed } from './check';
@@ -22,15 +23,15 @@ describe('corner markers', () => {
   const digitsOf = (number: number): Map<CornerName, number> =>
     new Map(markerIdsOfCard(number).map((id) => [cornerOfMarker(id)!.corner, cornerOfMarker(id)!.digit]));
 
-  test.prop([cardNumber])('carry the card number', (number) => {
+  prop([cardNumber])('carry the card number', (number) => {
     expect(cardOfCorners(digitsOf(number))).toBe(number);
   });
-  test.prop([cardNumber, fc.constantFrom(...CORNER_NAMES)])('carry it with any one missing', (number, corner) => {
+  prop([cardNumber, fc.constantFrom(...CORNER_NAMES)])('carry it with any one missing', (number, corner) => {
     const digits = digitsOf(number);
     digits.delete(corner);
     expect(cardOfCorners(digits)).toBe(number);
   });
-  test.prop([cardNumber, fc.constantFrom(...CORNER_NAMES), fc.integer({ min: 1, max: 60 })])(
+  prop([cardNumber, fc.constantFrom(...CORNER_NAMES), fc.integer({ min: 1, max: 60 })])(
     'notice one wrong digit',
     (number, corner, by) => {
       const digits = digitsOf(number);
@@ -60,11 +61,11 @@ describe('corner markers', () => {
 
 describe('readable code', () => {
   const any = fc.integer({ min: 0, max: 5_000_000 });
-  test.prop([any])('turns round and back, however it is typed', (number) => {
+  prop([any])('turns round and back, however it is typed', (number) => {
     expect(parseCardCode(cardCode(number))).toBe(number);
     expect(parseCardCode(cardCode(number).toLowerCase().replace('-', ' '))).toBe(number);
   });
-  test.prop([any, fc.integer({ min: 0, max: 20 }), fc.constantFrom(...'0123456789ABCDEFGHJKMNPQRSTVWXY')])(
+  prop([any, fc.integer({ min: 0, max: 20 }), fc.constantFrom(...'0123456789ABCDEFGHJKMNPQRSTVWXY')])(
     'notices every single wrong character',
     (number, at, character) => {
       const code = cardCode(number).replace('-', '');
@@ -73,14 +74,14 @@ describe('readable code', () => {
       expect(parseCardCode(code.slice(0, place) + character + code.slice(place + 1))).toBeNull();
     },
   );
-  test.prop([any, fc.integer({ min: 0, max: 20 })])('notices every swap of neighbours', (number, at) => {
+  prop([any, fc.integer({ min: 0, max: 20 })])('notices every swap of neighbours', (number, at) => {
     const code = cardCode(number).replace('-', '');
     const place = 2 + (at % (code.length - 3));
     const swapped = [...code];
     [swapped[place], swapped[place + 1]] = [swapped[place + 1]!, swapped[place]!];
     if (swapped.join('') !== code) expect(parseCardCode(swapped.join(''))).toBeNull();
   });
-  test.prop([any])('is still read from a card of the first slice, and is no word of a program now', (number) => {
+  prop([any])('is still read from a card of the first slice, and is no word of a program now', (number) => {
     expect(parseCardCode(`G${cardCode(number).slice(2)}`)).toBe(number);
     // A word is a letter and a number: a code that begins like one could be taken for a motion.
     expect(cardCode(number)).not.toMatch(/^[A-Z]\s*[-+.\d]/);
@@ -111,7 +112,7 @@ describe('burn order', () => {
   const touching = (columns: number, a: number, b: number): boolean =>
     Math.abs((a % columns) - (b % columns)) <= 1 && Math.abs(Math.floor(a / columns) - Math.floor(b / columns)) <= 1;
 
-  test.prop([fc.integer({ min: 4, max: 20 }), fc.integer({ min: 4, max: 20 })])(
+  prop([fc.integer({ min: 4, max: 20 }), fc.integer({ min: 4, max: 20 })])(
     'burns every cell once, the riskiest last, and never two that touch after each other',
     (columns, rows) => {
       const order = burnOrder(gridOf(columns, rows));

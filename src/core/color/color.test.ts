@@ -1,13 +1,14 @@
 import { converter } from 'culori';
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { lightnessOfLuminance, luminanceOfLightness } from './lab';
 import { byteOfLinear, hexColour, LINEAR_OF_BYTE, linearToSrgb, luminance, parseHexColour, srgbToLinear } from './srgb';
 
 describe('sRGB', () => {
   // IEC 61966-2-1: the linear piece ends at 0.04045 encoded.
   it('is continuous where its two pieces meet', () => expect(srgbToLinear(0.04045)).toBeCloseTo(0.04045 / 12.92, 6));
-  test.prop([fc.double({ min: 0, max: 1, noNaN: true })])('turns round and back', (value) => {
+  prop([fc.double({ min: 0, max: 1, noNaN: true })])('turns round and back', (value) => {
     expect(linearToSrgb(srgbToLinear(value))).toBeCloseTo(value, 6);
   });
   it('brings every byte back by table', () => {
@@ -39,12 +40,12 @@ describe('CIELAB lightness', () => {
 
   const reference = converter('lab65');
   const byte = fc.integer({ min: 0, max: 255 });
-  test.prop([byte, byte, byte])('agrees with a reference library', (r, g, b) => {
+  prop([byte, byte, byte])('agrees with a reference library', (r, g, b) => {
     const expected = reference({ mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 });
     expect(Math.abs(lightnessOfBytes([r, g, b]) - expected.l)).toBeLessThan(0.02);
   });
 
-  test.prop([fc.double({ min: 0, max: 100, noNaN: true })])('turns round and back', (lightness) => {
+  prop([fc.double({ min: 0, max: 100, noNaN: true })])('turns round and back', (lightness) => {
     expect(lightnessOfLuminance(luminanceOfLightness(lightness))).toBeCloseTo(lightness, 8);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
 import { fitHomography, invertHomography, project } from './homography';
 import type { Point } from './point';
@@ -20,7 +21,7 @@ describe('homography from points', () => {
     })),
   );
 
-  test.prop([quad])('maps four points exactly, and its inverse maps them back', (target) => {
+  prop([quad])('maps four points exactly, and its inverse maps them back', (target) => {
     const { homography, rmsError } = fitHomography(square, target);
     expect(rmsError).toBeLessThan(1e-6);
     const back = invertHomography(homography);

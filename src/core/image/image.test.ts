@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
 import { darkerThanAround } from './adaptive-threshold';
 import { blobsInPlace } from './blobs';
@@ -36,7 +37,7 @@ describe('shrinking', () => {
     expect(shrink(gray, 1)).toBe(gray);
     expect(() => shrink(gray, 1.5)).toThrow(RangeError);
   });
-  test.prop([image, fc.integer({ min: 1, max: 3 })])('agrees with the sum written out', (gray, factor) => {
+  prop([image, fc.integer({ min: 1, max: 3 })])('agrees with the sum written out', (gray, factor) => {
     const small = shrink(gray, factor);
     for (let y = 0; y < small.height; y++) {
       for (let x = 0; x < small.width; x++) {
@@ -50,7 +51,7 @@ describe('shrinking', () => {
 });
 
 describe('adaptive threshold', () => {
-  test.prop([image, fc.integer({ min: 1, max: 6 }), fc.integer({ min: 0, max: 20 })])(
+  prop([image, fc.integer({ min: 1, max: 6 }), fc.integer({ min: 0, max: 20 })])(
     'agrees with the window summed by hand',
     (gray, radius, offset) => {
       const mask = darkerThanAround(gray, radius, offset);

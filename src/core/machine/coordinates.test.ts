@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { programAxes, toBed, toProgram } from './coordinates';
 import { ZERO_PLACES, type ZeroPlace } from './machine';
 
@@ -26,7 +27,7 @@ describe('a program’s coordinates', () => {
     expect(at.x).toBeCloseTo(x, 12);
     expect(at.y).toBeCloseTo(y, 12);
   });
-  test.prop([
+  prop([
     fc.constantFrom(...(Object.keys(ZERO_PLACES) as ZeroPlace[])),
     fc.constantFrom('right' as const, 'left' as const),
     fc.constantFrom('away' as const, 'toward' as const),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { fastestFillSpeedMmPerS, fillLineTimeS, moveTimeS, runUpMm } from './move';
 
 // Uniformly accelerated motion, worked out by hand.
@@ -16,7 +17,7 @@ describe('moves from rest to rest', () => {
     expect(() => moveTimeS(d, v, a)).toThrow(RangeError);
   });
 
-  test.prop([
+  prop([
     fc.double({ min: 0.1, max: 300, noNaN: true }),
     fc.double({ min: 1, max: 600, noNaN: true }),
     fc.double({ min: 100, max: 20000, noNaN: true }),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { wayTimeS, type HeadMotion } from './head-motion';
 import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
 import { paceWords, sureOfPace } from './pace';
@@ -121,7 +122,7 @@ describe('a machine’s pace from timed burns', () => {
     }
   });
 
-  test.prop(
+  prop(
     [
       fc.double({ min: 900, max: 6000, noNaN: true }),
       fc.double({ min: 0, max: 0.03, noNaN: true }),

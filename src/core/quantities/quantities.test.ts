@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { arealEnergyJPerMm2, lineEnergyJPerMm } from './energy';
 import {
   formatAgainstBare,
@@ -63,10 +64,10 @@ describe('speeds, power and intervals as typed', () => {
 });
 
 describe('what is shown can be typed again', () => {
-  test.prop([fc.double({ min: 0.01, max: 5000, noNaN: true })])('length', (mm) => {
+  prop([fc.double({ min: 0.01, max: 5000, noNaN: true })])('length', (mm) => {
     expect(parseLength(formatLength(mm))).toBeCloseTo(mm, -Math.floor(Math.log10(mm)) + 2);
   });
-  test.prop([fc.double({ min: 0.1, max: 5000, noNaN: true })])('speed in mm/min', (speed) => {
+  prop([fc.double({ min: 0.1, max: 5000, noNaN: true })])('speed in mm/min', (speed) => {
     const liked = { length: 'mm', speed: 'mm/min', density: 'mm' } as const;
     expect(Math.abs(parseSpeed(formatSpeed(speed, liked)) / speed - 1)).toBeLessThan(1e-3);
   });

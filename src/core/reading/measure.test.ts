@@ -14,7 +14,7 @@ import { rectify } from './rectify';
 
 const pairing = demoPairing('heron', 'mdf');
 const { plan } = grid.propose({ pairing, facts: [] });
-const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 4 } };
+const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 }, cellMm: 4.5 };
 const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const PX = 18;
 
@@ -40,34 +40,47 @@ interface Scene {
 /** sRGB bytes of linear light 0..1. */
 const BYTES = Uint8Array.from({ length: 65_536 }, (_, step) => Math.round(255 * linearToSrgb(step / 65_535)));
 
+/** How much of a soft-edged span from `from` over `size` lies under each pixel of a row or column. */
+const softSpan = (count: number, from: number, size: number, sigma: number): Float64Array => {
+  const step = (d: number): number => 1 / (1 + Math.exp(-1.702 * (d / sigma)));
+  return Float64Array.from({ length: count }, (_, pixel) => {
+    const at = (pixel + 0.5) / PX;
+    return step(at - from) * step(from + size - at);
+  });
+};
+
 /** A photo straight from above that this test draws itself: gray stock of reflectance 0.5, flat cells, no noise. */
 function draw(scene: Scene) {
   const width = Math.round(layout.widthMm * PX);
   const height = Math.round(layout.heightMm * PX);
-  const data = new Uint8Array(width * height * 3);
-  const soft = scene.edgeSigmaMm ?? 0.01;
-  const step = (d: number): number => 1 / (1 + Math.exp(-1.702 * (d / soft)));
-  for (let py = 0; py < height; py++) {
-    const y = (py + 0.5) / PX;
-    const near = layout.cells.filter(({ box }) => y > box.y - 1 && y < box.y + box.height + 1);
-    for (let px = 0; px < width; px++) {
-      const x = (px + 0.5) / PX;
-      let value = 0.5;
-      if (scene.knot && Math.hypot(x - scene.knot.x, y - scene.knot.y) < scene.knot.radius) value *= 0.6;
-      for (const cell of near) {
-        const { box } = cell;
-        if (x < box.x - 1 || x > box.x + box.width + 1) continue;
-        const { settings } = mainBurn(cell);
-        const inside = step(x - box.x) * step(box.x + box.width - x) * step(y - box.y) * step(box.y + box.height - y);
-        const along = settings.direction === 'horizontal' ? y - box.y : x - box.x;
-        const wave =
-          1 + (scene.ripple ?? 0) * Math.cos((2 * Math.PI * along) / (scene.intervalMm ?? settings.intervalMm));
-        value *= 1 - inside + inside * scene.ratio(cell) * wave;
+  const value = new Float64Array(width * height).fill(0.5);
+  const { knot, veil } = scene;
+  for (const cell of layout.cells) {
+    const { box } = cell;
+    const { settings } = mainBurn(cell);
+    const across = softSpan(width, box.x, box.width, scene.edgeSigmaMm ?? 0.01);
+    const down = softSpan(height, box.y, box.height, scene.edgeSigmaMm ?? 0.01);
+    const [left, top] = [Math.floor((box.x - 1) * PX), Math.floor((box.y - 1) * PX)];
+    const [right, bottom] = [Math.ceil((box.x + box.width + 1) * PX), Math.ceil((box.y + box.height + 1) * PX)];
+    const turns = (2 * Math.PI) / (scene.intervalMm ?? settings.intervalMm);
+    for (let py = top; py < bottom; py++) {
+      for (let px = left; px < right; px++) {
+        const along = settings.direction === 'horizontal' ? (py + 0.5) / PX - box.y : (px + 0.5) / PX - box.x;
+        const wave = scene.ripple ? 1 + scene.ripple * Math.cos(turns * along) : 1;
+        const inside = across[px]! * down[py]!;
+        value[py * width + px]! *= 1 - inside + inside * scene.ratio(cell) * wave;
       }
-      value *= scene.veil?.(x, y) ?? 1;
-      const byte = BYTES[Math.round(value * light(x, y) * (BYTES.length - 1))]!;
-      data.fill(byte, (py * width + px) * 3, (py * width + px) * 3 + 3);
     }
+  }
+  const data = new Uint8Array(width * height * 3);
+  for (let pixel = 0, byte = 0; pixel < value.length; pixel++) {
+    const x = ((pixel % width) + 0.5) / PX;
+    const y = (Math.floor(pixel / width) + 0.5) / PX;
+    let bright = value[pixel]! * light(x, y);
+    if (knot && Math.hypot(x - knot.x, y - knot.y) < knot.radius) bright *= 0.6;
+    if (veil) bright *= veil(x, y);
+    const encoded = BYTES[Math.round(bright * (BYTES.length - 1))]!;
+    for (let channel = 0; channel < 3; channel++) data[byte++] = encoded;
   }
   return { data, width, height };
 }

@@ -24,7 +24,7 @@ const { widthMm, heightMm } = layout;
 
 /** From nearly bare to nearly black, no two cells alike. */
 const lightnessOf = (index: number): number => stock.bareLightness - 2 - (48 * index) / layout.cells.length;
-const SHOT: DrawnShot = { lightnessOf, noise: 1, widthPx: 680, heightPx: 510 };
+const SHOT: DrawnShot = { lightnessOf, noise: 1, widthPx: 600, heightPx: 450 };
 const photo = drawnPhoto(layout, stock, SHOT);
 
 const read = (image: RgbImage, corners: Point[] | null = null) => readCard({ photo: image, layout, stock, corners });
@@ -102,7 +102,7 @@ describe('reading a photo of flat patches', () => {
 
   it('reads marks brighter than bare stock by the same measure', () => {
     const brighter = (index: number): number => stock.bareLightness + 2 + (25 * index) / layout.cells.length;
-    const shot = { lightnessOf: brighter, markerLightness: 12, light: () => 0.5 };
+    const shot = { ...SHOT, lightnessOf: brighter, markerLightness: 12, light: () => 0.5 };
     const cells = cellsOf(read(drawnPhoto(layout, stock, shot)));
     for (const cell of cells) {
       expect(Math.abs(cell.lightness - brighter(cell.cellIndex))).toBeLessThan(0.5);
@@ -146,7 +146,7 @@ describe('reading a photo of flat patches', () => {
   });
 
   it('says so when there are two cards, and reads its own when it is one of them', () => {
-    const large = { ...SHOT, widthPx: 1120, heightPx: 840 };
+    const large = { ...SHOT, widthPx: 840, heightPx: 630 };
     const both = beside(drawnPhoto(layout, stock, large), drawnPhoto(layCardNumbered(500), stock, large));
     expect(readCard({ photo: both, layout: layCardNumbered(9), stock, corners: null })).toEqual({
       outcome: 'several-cards',
@@ -170,7 +170,13 @@ describe('reading a photo of flat patches', () => {
 
   it('marks cells that are blown out instead of trusting them', () => {
     const pale = (index: number): number => stock.bareLightness + (30 * index) / layout.cells.length;
-    const blown = drawnPhoto(layout, stock, { lightnessOf: pale, markerLightness: 12, light: (u) => 0.6 + 1.2 * u });
+    const blown = drawnPhoto(layout, stock, {
+      lightnessOf: pale,
+      markerLightness: 12,
+      light: (u) => 0.6 + 1.2 * u,
+      widthPx: 600,
+      heightPx: 450,
+    });
     let clipped = 0;
     for (const cell of cellsOf(read(blown))) {
       if (Math.abs(cell.lightness - pale(cell.cellIndex)) <= 2) continue;

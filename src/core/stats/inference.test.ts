@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { oddReadings, outsideKerf } from '../fit/kerf';
 import { firthLogistic, halfPoint, type YesNo } from './firth';
 import { measuredFrom } from './measured';
@@ -49,7 +50,7 @@ describe('the penalised logistic fit', () => {
         expect(penalised(data, intercept + 0.01 * u, slope + 0.01 * v)).toBeLessThan(best);
     },
   );
-  test.prop([fc.array(fc.boolean(), { minLength: 4, maxLength: 14 }), fc.double({ min: 0.01, max: 50, noNaN: true })])(
+  prop([fc.array(fc.boolean(), { minLength: 4, maxLength: 14 }), fc.double({ min: 0.01, max: 50, noNaN: true })])(
     'does not care about the unit of x',
     (yes, unit) => {
       const data = yes.map((one, x) => ({ x, yes: one }));

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fc, test } from '@fast-check/vitest';
+import fc from 'fast-check';
+import { prop } from '../../../tests/support/prop';
 import { chanceWithin, erf } from './normal';
 import { MAD_TO_SIGMA, meanAndSpread, median, quantile, robustSigma } from './robust';
 
@@ -17,7 +18,7 @@ describe('order statistics', () => {
     median(values);
     expect(values).toEqual([3, 1, 2]);
   });
-  test.prop([
+  prop([
     fc.array(fc.double({ min: -1e6, max: 1e6, noNaN: true }), { minLength: 1, maxLength: 50 }),
     fc.double({ min: 0, max: 1, noNaN: true }),
   ])('lie within the values and grow with the share', (values, share) => {

@@ -1,6 +1,7 @@
 import { parse as parseCsv } from 'csv-parse/sync';
 import { describe, expect, it } from 'vitest';
 import { PLACE } from '../../tests/support/burn';
+import { BURNABLE, demoPairing } from '../../tests/support/demo';
 import { expectDark, machinesOf, proposed } from '../../tests/support/kinds';
 import { armedMoves } from '../../tests/support/program';
 import { answerProblem, type Answer, type Seen } from '../core/card/asks';
@@ -57,6 +58,25 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     }
   });
 
+  it('proposes a plan, or says in words why there is none, for sources of any strength', () => {
+    for (const [machineName, stockName] of BURNABLE)
+      for (const ratedPowerW of [0.5, 150, 2000]) {
+        const on = demoPairing(machineName, stockName);
+        const strong = { ...on, machine: { ...on.machine, ratedPowerW, powerTable: null } };
+        const what = `${machineName}, ${stockName}, ${ratedPowerW} W`;
+        try {
+          const { plan } = kind.propose({ pairing: strong, facts: [] });
+          // What is wrong with it is told by field; nothing is thrown.
+          for (const { field, message } of planProblems(kind, plan, strong)) {
+            expect(field, what).not.toBe('');
+            expect(message, what).toMatch(/[.]$/);
+          }
+        } catch (error) {
+          expect(error, what).toBeInstanceOf(RangeError);
+          expect((error as Error).message, what).toMatch(/^invalid pairing: /);
+        }
+      }
+  });
   it('gives reasons and fields that point at what the plan has', () => {
     for (const { pairing, plan } of all) {
       const { reasons } = kind.propose({ pairing, facts: [] });

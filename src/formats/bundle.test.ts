@@ -1,11 +1,14 @@
+import { converter } from 'culori';
 import DxfParser from 'dxf-parser';
 import yauzl from 'yauzl';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
 import { armedMoves } from '../../tests/support/program';
 import { grid } from '../cards/grid';
+import type { GridPlan } from '../cards/grid/plan';
 import { kerf } from '../cards/kerf';
 import { layCard } from '../core/card/lay';
+import type { Layout } from '../core/card/layout';
 import { boxOfShape } from '../core/card/shape';
 import { cardSteps } from '../core/card/steps';
 import { UNSAID_SETUP } from '../core/card/work-setup';
@@ -18,9 +21,14 @@ import { svgOfSteps } from './steps-svg';
 
 const pairing = demoPairing('marl', 'alder');
 const { machine } = pairing;
-const { plan } = grid.propose({ pairing, facts: [] });
-const layout = layCard(grid, plan, pairing, { cardNumber: 41 });
-const steps = cardSteps(layout, machine);
+let plan: GridPlan;
+let layout: Layout;
+let steps: ReturnType<typeof cardSteps>;
+beforeEach(() => {
+  ({ plan } = grid.propose({ pairing, facts: [] }));
+  layout = layCard(grid, plan, pairing, { cardNumber: 41 });
+  steps = cardSteps(layout, machine);
+});
 const bed = { leftMm: 80, rearMm: 120 };
 
 interface Polyline {
@@ -76,7 +84,10 @@ describe('steps of a card', () => {
 });
 
 describe('the drawing as DXF', () => {
-  const read = dxf(dxfOfSteps(steps, layout));
+  let read: ReturnType<typeof dxf>;
+  beforeEach(() => {
+    read = dxf(dxfOfSteps(steps, layout));
+  });
   it('is of release 12, with one layer and one colour for each step, by another reader', () => {
     expect(read.header['$ACADVER']).toBe('AC1009');
     const { layers } = read.tables.layer;
@@ -103,8 +114,8 @@ describe('the drawing as DXF', () => {
 });
 
 describe('the drawing as SVG', () => {
-  const text = svgOfSteps(steps, layout);
   it('has one named group for each step, in burn order and a colour of its own, at true size', () => {
+    const text = svgOfSteps(steps, layout);
     const groups = [
       ...text.matchAll(/<g id="step-(\d+)" (?:fill="none" stroke|fill)="(#[0-9a-f]{6})"[^>]*><title>([^<]+)</g),
     ];
@@ -126,6 +137,20 @@ describe('colours of steps', () => {
     // From memory of that table: 10 is full red, 90 full green, 170 full blue.
     const hex = (index: number): string => all.find((colour) => colour.index === index)!.hex;
     expect([10, 90, 170].map(hex)).toEqual(['#ff0000', '#00ff00', '#0000ff']);
+  });
+  it('are 24 hues, 15 degrees apart, of five strengths, full and half as full, as a reference library tells colours', () => {
+    const inHsv = converter('hsv');
+    for (let place = 0; place < STEP_COLOURS; place++) {
+      const { index, hex } = stepColour(place);
+      const { h = 0, s, v } = inHsv(hex)!;
+      const digit = index % 10;
+      // Bytes are whole: dark colours tell hue and fullness less exactly.
+      const step = 1 / 255 / v;
+      expect(Math.abs(v - [1, 0.65, 0.5, 0.3, 0.15][digit >> 1]!), hex).toBeLessThan(0.003);
+      expect(Math.abs(s - (digit % 2 === 1 ? 0.5 : 1)), hex).toBeLessThanOrEqual(2 * step);
+      const away = Math.abs(h - 15 * Math.floor((index - 10) / 10));
+      expect(Math.min(away, 360 - away), hex).toBeLessThanOrEqual((60 * 2 * step) / s);
+    }
   });
 });
 
@@ -183,6 +208,22 @@ describe('the printable list', () => {
       expect(row[8]).toBe(settings.air);
       expect(row[9]).toBe(does === 'sweep' ? 'along X, both ways' : '');
     });
+    expect(heads(listOfSteps(steps, layout, pairing, { bed, setup: plan.setup }))[0]).toBe('Done');
+    const down = layCard(
+      grid,
+      {
+        ...plan,
+        sweeps: 'cells',
+        speed: { ...plan.speed, to: 240 },
+        constants: { ...plan.constants, direction: 'vertical', bothWays: false },
+      },
+      pairing,
+      { cardNumber: 4 },
+    );
+    const downRows = rowsOf(listOfSteps(cardSteps(down, machine), down, pairing, { bed, setup: plan.setup }));
+    expect(downRows.filter((row) => row[9] === 'along Y, one way').length).toBeGreaterThanOrEqual(
+      down.order.length / 2,
+    );
     expect(rows.some((row) => row.at(-1) === 'none')).toBe(true);
   });
   it('asks mirrors for angle and frequency instead, and says where focus is to be set', () => {

@@ -1,7 +1,9 @@
 import { parse as parseCsv } from 'csv-parse/sync';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { grid } from '../cards/grid';
+import type { GridPlan } from '../cards/grid/plan';
 import { focus } from '../cards/focus';
+import { kerf } from '../cards/kerf';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
 import { demoPairing } from '../../tests/support/demo';
@@ -15,10 +17,15 @@ import { PROTOCOL_VERSION } from '../workers/protocol';
 import sharp from 'sharp';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan } = grid.propose({ pairing, facts: [] });
-const layout = layCard(grid, plan, pairing, { cardNumber: 41 });
+let plan: GridPlan;
+let layout: Layout;
+let program: ReturnType<typeof programOfCard>;
+beforeEach(() => {
+  ({ plan } = grid.propose({ pairing, facts: [] }));
+  layout = layCard(grid, plan, pairing, { cardNumber: 41 });
+  program = programOfCard(layout, pairing.machine, bed);
+});
 const bed = { leftMm: 80, rearMm: 120 };
-const program = programOfCard(layout, pairing.machine, bed);
 
 describe('G-code', () => {
   it('is the same each time', () => expect(programOfCard(layout, pairing.machine, bed)).toEqual(program));
@@ -105,6 +112,25 @@ describe('SVG', () => {
     expect(svg.match(/<g id="cell-\d+"/g)).toHaveLength(layout.cells.length);
     expect(svg).toContain(`data-power-fraction="${mainBurn(layout.cells[0]!).settings.powerFraction}"`);
   });
+  it('fills what is swept and draws what is followed, with what is left to the machine called auto', () => {
+    const ways = (svg: string) => [...svg.matchAll(/<path [^>]*data-do="(\w+)"[^>]*>/g)].map(([path, does]) => ({ path, does }));
+    const swept = ways(svgOfCard(layout));
+    expect(swept.length).toBeGreaterThanOrEqual(layout.cells.length);
+    for (const { path } of swept.filter(({ does }) => does === 'sweep')) {
+      expect(path).toMatch(/ fill="(#888|none)" fill-rule="evenodd"/);
+      expect(path).toMatch(/ d="M[^"]*Z/i);
+    }
+    const squares = layCard(kerf, kerf.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 2 });
+    const followed = ways(svgOfCard(squares)).filter(({ does }) => does === 'follow');
+    expect(followed.length).toBeGreaterThanOrEqual(squares.cells.length);
+    for (const { path } of followed) {
+      expect(path).toContain(' fill="none" stroke="#000" stroke-width="0.1"');
+      expect(path).not.toMatch(/ d="[^"]*Z/i);
+    }
+    // The run-up of a cell is worked out from its speed.
+    expect(mainBurn(layout.cells[0]!).settings.runUpMm).toBeNull();
+    expect(swept[0]!.path).toContain(' data-run-up-mm="auto"');
+  }); // prettier-ignore
   it('lets nothing out of its attributes', () => {
     const lettering = [{ role: 'header' as const, text: '"><script>', strokes: [] }];
     const odd = { ...layout, frame: { ...layout.frame, lettering } };

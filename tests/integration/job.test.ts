@@ -239,7 +239,10 @@ describe('a cut card', () => {
         expect(Number(json.text)).toBeLessThan(12);
         expect((await answerCard(app, cardId, field, 0, Number(json.text), repeat)).status).toBe(200);
       }
-    expect((await gauge('drop')).json.code).toBe('invalid-input');
+    expect((await gauge('drop')).json).toMatchObject({
+      code: 'invalid-input',
+      detail: 'No gauge is asked for under “drop”.',
+    });
     const light = await app.call('GET', `/api/cards/${cardId}/light-table`);
     expect(light.response.headers.get('content-type')).toBe('image/png');
     const kept = await app.call('POST', '/api/facts', { cardId, wish: null, choice: {}, note: 'first cut' });
@@ -249,6 +252,21 @@ describe('a cut card', () => {
     expect(fact.json.versions[0].value.xMm).toBeLessThan(0.4);
     expect(fact.json.versions[0].sigma).toBeGreaterThan(0.01);
   });
+});
+
+describe('a part that has not come loose', () => {
+  it('is not measured, and the gauge says why', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id: cardId } = await makeCardOf(app, pairingId, 'kerf', (plan) => ({
+      count: 1,
+      sizeMm: 12,
+      cut: { ...plan.cut, speedMmPerS: 100, passes: 1 },
+    }));
+    await burnCard(app, cardId);
+    const { json, status } = await app.call('POST', `/api/cards/${cardId}/gauge`, { field: 'width-x', cellIndex: 0, repeat: 0 });
+    expect([status, json.code]).toEqual([409, 'cannot-measure']);
+    expect(json.detail).toBe('The part has not come loose: it cannot be measured.');
+  }); // prettier-ignore
 });
 
 describe('cards on a sheet', () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { HeavyWork } from '../../src/app/heavy-work';
 import type { Log } from '../../src/app/log';
 import { ReadingQueue } from '../../src/app/reading-queue';
@@ -129,6 +129,21 @@ describe('the line of photos', () => {
     expect(await stored(id)).toEqual({ status: 'unreadable', detail: { reason: 'bad-corners' } });
     expect(said.map(({ about }) => about.stored)).toEqual([false, true]);
   });
+  it('keeps what the database could not take meanwhile, and reads it again two seconds later', async () => {
+    const id = await photo();
+    const away = Object.assign(new Error('connect ECONNREFUSED'), { code: 'ECONNREFUSED' });
+    let turn = 0;
+    const queue = reading(() => (turn++ === 0 ? Promise.reject(away) : Promise.resolve(answer('needs-corners', { markers: 3 }))));
+    const timers = vi.spyOn(globalThis, 'setTimeout');
+    queue.add(id);
+    await queue.idle();
+    const [again] = timers.mock.calls.find(([, ms]) => ms === 2000)!;
+    timers.mockRestore();
+    expect((await stored(id)).status).toBe('reading');
+    again();
+    await queue.idle();
+    expect(await stored(id)).toEqual({ status: 'needs-corners', detail: { markers: 3 } });
+  }); // prettier-ignore
   it('gives up what fails inside, says so in the log, and goes on with the next', async () => {
     const [bad, good] = [await photo(), await photo()];
     let turn = 0;

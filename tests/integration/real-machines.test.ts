@@ -57,6 +57,15 @@ describe('a burn on a machine of one’s own', () => {
     for (const tookS of [0, -5, '11:46']) expect((await own(id, { tookS })).status).toBe(422);
     const bench = { cardId: id, place: 'bench', ticked: await tickedOf(app, id), tookS: 50 };
     expect((await app.call('POST', '/api/burns', bench)).status).toBe(422);
+    // The simulated bench keeps its own time: it is not stopped by a hand’s clock, and a burn that is none is not there.
+    const { json: onBench } = await app.call('POST', '/api/burns', { ...bench, tookS: undefined });
+    const refused = await app.call('POST', `/api/burns/${onBench.id}/end`, { tookS: 50 });
+    expect(refused.json).toMatchObject({
+      code: 'burn-not-open',
+      detail: expect.stringContaining('keeps its own time'),
+    });
+    const none = await app.call('POST', '/api/burns/987654/end', { tookS: 50 });
+    expect([none.status, none.json.detail]).toEqual([404, 'There is no burn 987654.']);
   });
 
   it('calibrates that machine’s estimates from the third on, and goes back when a time is taken back', async () => {

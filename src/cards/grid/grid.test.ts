@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { BURNABLE, demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { SHOP } from '../../../tests/support/shop';
@@ -8,7 +8,7 @@ import { estimateCard } from '../../core/card/estimate';
 import { asksOn } from '../../core/card/usual-asks';
 import { UNSAID_SETUP } from '../../core/card/work-setup';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { responseOf } from '../../core/stock/response';
 import { axisValues } from '../../core/card/axis';
@@ -18,7 +18,10 @@ import type { GridWish } from './find';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const { plan } = grid.propose({ pairing, facts: [] });
+let plan: GridPlan;
+beforeEach(() => {
+  ({ plan } = grid.propose(known));
+});
 
 describe('proposal', () => {
   it.each(BURNABLE)(
@@ -90,6 +93,7 @@ describe('a proposal with a measured floor', () => {
     expect(floorAt(0.79).plan.power.from).toBeCloseTo(0.64, 9);
   });
   it('goes by rows where a row in one sweep saves over a fifth, and only there', () => {
+    const ways = new Set<string>();
     for (const on of SHOP.map(({ pairing: shop }) => shop)) {
       const { plan: proposed, reasons } = grid.propose({ pairing: on, facts: [] });
       const timeOf = (sweeps: GridPlan['sweeps']): number => {
@@ -99,10 +103,38 @@ describe('a proposal with a measured floor', () => {
       };
       const saved = 1 - timeOf('rows') / timeOf('cells');
       if (proposed.sweeps === 'rows') expect(saved).toBeGreaterThan(0.19);
+      else expect(saved).toBeLessThan(0.21);
+      ways.add(proposed.sweeps);
       expect(reasons['sweeps']).toMatch(
         proposed.sweeps === 'rows' ? /^a row in one sweep takes .* instead of/ : /^each cell by itself/,
       );
     }
+    expect(ways).toEqual(new Set(['rows', 'cells']));
+  });
+});
+
+describe('the high end of power', () => {
+  const withWatts = (ratedPowerW: number) => {
+    const on = { ...pairing, machine: { ...pairing.machine, ratedPowerW, powerTable: null } };
+    return grid.propose({ pairing: on, facts: [] });
+  };
+  it('is the cap, or clearly less: a hair below the cap is the cap', () => {
+    const cap = pairing.machine.powerCap;
+    const ends = Array.from({ length: 120 }, (_, step) => withWatts(10 + 0.5 * step));
+    const below = ends.filter(({ plan: { power } }) => power.to < cap);
+    expect(below.length).toBeGreaterThan(10);
+    expect(ends.length - below.length).toBeGreaterThan(10);
+    for (const { plan: { power }, reasons } of below) {
+      // Powers are told in steps of half a per cent.
+      expect(power.to).toBeLessThanOrEqual(cap - 0.02 + 0.0025);
+      expect(reasons['power.to']).toMatch(/^not the machine’s 80 %/);
+    } // prettier-ignore
+    // It goes down step by step from there, with no gap after the cap.
+    expect(Math.max(...below.map(({ plan: { power } }) => power.to))).toBeGreaterThan(cap - 0.04);
+  });
+  it('stays four steps of half a per cent above the low end, however strong the source', () => {
+    const { power } = withWatts(410).plan;
+    expect(power.to - power.from).toBeGreaterThanOrEqual(0.02 - 1e-9);
   });
 });
 
@@ -116,20 +148,20 @@ describe('axes', () => {
 });
 
 describe('plans that cannot be laid say why, field by field', () => {
-  const bad: [string, Partial<GridPlan>, string][] = [
-    ['NaN', { power: { ...plan.power, from: NaN } }, 'power.from'],
-    ['reversed ends', { speed: { ...plan.speed, from: 90, to: 20 } }, 'speed.to'],
-    ['zero', { cellMm: 0 }, 'cellMm'],
-    ['negative', { gapMm: -1 }, 'gapMm'],
-    ['a thousand million cells', { power: { ...plan.power, count: 1e9 } }, 'power.count'],
-    ['a broken count', { speed: { ...plan.speed, count: 2.5 } }, 'speed.count'],
-    ['power above the cap', { power: { ...plan.power, to: 0.95 } }, 'power.to'],
-    ['faster than the head', { speed: { ...plan.speed, to: 9999 } }, 'speed.to'],
-    ['air the machine has not', { constants: { ...plan.constants, passes: 0 } }, 'constants.passes'],
+  const bad: [string, () => Partial<GridPlan>, string][] = [
+    ['NaN', () => ({ power: { ...plan.power, from: NaN } }), 'power.from'],
+    ['reversed ends', () => ({ speed: { ...plan.speed, from: 90, to: 20 } }), 'speed.to'],
+    ['zero', () => ({ cellMm: 0 }), 'cellMm'],
+    ['negative', () => ({ gapMm: -1 }), 'gapMm'],
+    ['a thousand million cells', () => ({ power: { ...plan.power, count: 1e9 } }), 'power.count'],
+    ['a broken count', () => ({ speed: { ...plan.speed, count: 2.5 } }), 'speed.count'],
+    ['power above the cap', () => ({ power: { ...plan.power, to: 0.95 } }), 'power.to'],
+    ['faster than the head', () => ({ speed: { ...plan.speed, to: 9999 } }), 'speed.to'],
+    ['no pass', () => ({ constants: { ...plan.constants, passes: 0 } }), 'constants.passes'],
   ];
   it.each(bad)('%s', (_name, change, field) => {
     try {
-      layCard(grid, { ...plan, ...change }, pairing, { cardNumber: 1 });
+      layCard(grid, { ...plan, ...change() }, pairing, { cardNumber: 1 });
       expect.unreachable();
     } catch (error) {
       expect(error).toBeInstanceOf(PlanError);
@@ -139,7 +171,10 @@ describe('plans that cannot be laid say why, field by field', () => {
 });
 
 describe('layout', () => {
-  const layout = layCard(grid, plan, pairing, { cardNumber: 7 });
+  let layout: Layout;
+  beforeEach(() => {
+    layout = layCard(grid, plan, pairing, { cardNumber: 7 });
+  });
   it('keeps cells, markers and lettering apart', () => {
     const rects = [
       ...layout.cells.map((cell) => cell.box),
@@ -186,9 +221,11 @@ describe('layout', () => {
 });
 
 describe('finding', () => {
-  const layout = layCard(grid, plan, pairing, { cardNumber: 7 });
+  let layout: Layout;
+  let cells: CellReading[];
+  let seen: Seen;
   /** A made-up reading: darkness grows with energy. */
-  const cells = layout.cells.map((cell): CellReading => {
+  const readingOf = (cell: Layout['cells'][number]): CellReading => {
     const lightness = 78 - 40 * (1 - Math.exp(-cell.risk));
     return {
       cellIndex: cell.index,
@@ -204,8 +241,12 @@ describe('finding', () => {
       doubts: [],
       colour: '#886644',
     };
+  };
+  beforeEach(() => {
+    layout = layCard(grid, plan, pairing, { cardNumber: 7 });
+    cells = layout.cells.map(readingOf);
+    seen = { readings: cells, answers: [] };
   });
-  const seen: Seen = { readings: cells, answers: [] };
   const wish: GridWish = { lightness: 60, powerCap: 0.8, pace: 'fast-and-strong' };
 
   it('says what is missing before there is a photo', () => {
@@ -270,6 +311,15 @@ describe('finding', () => {
     for (const candidate of capped.candidates.filter((c) => c.meets))
       expect(candidate.powerFraction).toBeLessThanOrEqual(0.4);
   });
+  it('lets a cell burn at the very cap, and has no remark on what was to be expected', () => {
+    const { powerFraction } = mainBurn(layout.cells[9]!).settings;
+    const own = { ...wish, lightness: cells[9]!.lightness, powerCap: powerFraction };
+    const { candidates, remark } = grid.find(layout, seen, known, own);
+    expect(candidates.find(({ cellIndex }) => cellIndex === cells[9]!.cellIndex)!.meets).toBe(true);
+    expect(remark).toBeNull();
+    const below = grid.find(layout, seen, known, { ...own, powerCap: powerFraction - 0.001 });
+    expect(below.candidates.find(({ cellIndex }) => cellIndex === cells[9]!.cellIndex)!.meets).toBe(false);
+  });
   it('draws a frontier that no cell beats in both contrast and time', () => {
     const { frontier, candidates } = grid.find(layout, seen, known, wish);
     expect(frontier.length).toBeGreaterThan(2);
@@ -312,7 +362,7 @@ describe('finding', () => {
 });
 
 describe('a second grid', () => {
-  const engrave = {
+  const engraved = () => ({
     factId: 1,
     version: 1,
     name: 'engrave' as const,
@@ -327,9 +377,9 @@ describe('a second grid', () => {
       lightnessSigma: 0.5,
       confidence: 0.99,
     },
-  };
+  });
   it('starts from what the first one found, with it among its cells, and says so', () => {
-    const second = grid.propose({ pairing, facts: [engrave] });
+    const second = grid.propose({ pairing, facts: [engraved()] });
     const { power, speed, constants } = second.plan;
     expect(power.from).toBeLessThan(0.42);
     expect(power.to).toBeGreaterThan(0.42);

@@ -3,7 +3,7 @@ import type { Known, Pairing, Proposal } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
-import { layCard } from '../../core/card/lay';
+import { layCard, planProblems } from '../../core/card/lay';
 import { freePlace } from '../../core/card/place';
 import { proposeConstants } from '../../core/card/propose-constants';
 import type { Constants } from '../../core/card/settings';
@@ -201,6 +201,8 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
       speed: { ...base.speed, count: size.rows },
       cellMm: size.cellMm,
     };
+    // What cannot be laid here, with a source too strong for this stock, is shown with what is wrong, for the operator to mend.
+    if (planProblems(KIND, plan, pairing).length > 0) return { plan, reasons };
     const alone = layCard(KIND, plan, pairing, { cardNumber: 0 });
     const rows = inRows(plan, pairing);
     const [aloneS, rowsS] = [alone, rows && layCard(KIND, rows, pairing, { cardNumber: 0 })].map((laid) =>

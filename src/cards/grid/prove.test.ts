@@ -1,16 +1,20 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { provenShade } from '../../core/book/shades';
 import type { FactNow } from '../../core/book/facts';
 import { proposeFill } from '../../core/card/propose-fill';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
+import type { BurnSettings } from '../../core/card/settings';
 import { grid } from '.';
 import { proveSetting } from './prove';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const { settings } = proposeFill(known);
+let settings: BurnSettings;
+beforeEach(() => {
+  ({ settings } = proposeFill(known));
+});
 
 describe('a card that proves a setting', () => {
   it('is nine cells with the setting itself in the middle', () => {

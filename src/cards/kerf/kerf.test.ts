@@ -1,13 +1,19 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
+import type { KerfPlan } from './plan';
 import { kerf } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = kerf.propose(known);
-const layout = layCard(kerf, plan, pairing, { cardNumber: 15 });
+let plan: KerfPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = kerf.propose(known));
+  layout = layCard(kerf, plan, pairing, { cardNumber: 15 });
+});
 
 const reading = (cellIndex: number, field: string, repeat: number, value: number | string): Answer => ({
   field,

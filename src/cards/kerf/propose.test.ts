@@ -55,6 +55,12 @@ describe('a proposed cut', () => {
       const pairing = { ...alder, stock: { ...alder.stock, nominalThicknessMm: mm, thicknessReadingsMm: [mm] } };
       return proposed(withWatts(400, pairing)).plan.cut.focusOffsetMm;
     };
+    const why = (mm: number): string | undefined => {
+      const pairing = { ...alder, stock: { ...alder.stock, nominalThicknessMm: mm, thicknessReadingsMm: [mm] } };
+      return proposed(withWatts(400, pairing)).reasons['cut.focusOffsetMm'];
+    };
+    expect(why(3)).toBe('on the face: thin sheet');
+    expect(why(3.2)).toBe('in the middle of the sheet: lowered by half its thickness');
     expect([focusOf(2), focusOf(3), focusOf(3.2), focusOf(5), focusOf(6.5)]).toEqual([0, 0, -1.6, -2.5, -3]);
   });
   it('has air where the machine has some, and squares of 20 mm or what the sheet leaves', () => {

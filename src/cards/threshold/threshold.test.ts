@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { burnOnBench } from '../../../tests/support/burn';
 import { demoPairing } from '../../../tests/support/demo';
 import { trueLightness } from '../../../tests/support/reading';
@@ -7,12 +7,17 @@ import { layCard } from '../../core/card/lay';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { MARK_FIELD } from './asks';
+import type { ThresholdPlan } from './plan';
 import { threshold } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = threshold.propose(known);
-const strip = layCard(threshold, plan, pairing, { cardNumber: 8 });
+let plan: ThresholdPlan;
+let strip: Layout;
+beforeEach(() => {
+  ({ plan } = threshold.propose(known));
+  strip = layCard(threshold, plan, pairing, { cardNumber: 8 });
+});
 
 /** What an eye says that sees marks from a power up. */
 const eyeAbove = (layout: Layout, power: number, but: Readonly<Record<number, string>> = {}): Seen => ({
@@ -55,7 +60,10 @@ describe('the least power that marks, from a photo', () => {
 });
 
 describe('the least power that marks', () => {
-  const powers = strip.cells.map((cell) => mainBurn(cell).settings.powerFraction);
+  let powers: number[];
+  beforeEach(() => {
+    powers = strip.cells.map((cell) => mainBurn(cell).settings.powerFraction);
+  });
   it('lies between the strongest bare patch, which is the floor, and the weakest marked one', () => {
     const finding = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
     expect(finding.missing).toEqual([]);
@@ -108,8 +116,12 @@ describe('the least power that marks', () => {
 });
 
 describe('the search', () => {
-  const search = { ...plan, way: 'search' as const };
-  const empty = layCard(threshold, search, pairing, { cardNumber: 9 });
+  let search: ThresholdPlan;
+  let empty: Layout;
+  beforeEach(() => {
+    search = { ...plan, way: 'search' };
+    empty = layCard(threshold, search, pairing, { cardNumber: 9 });
+  });
 
   /** Lets an eye that sees marks from a power up answer patch by patch until the search stops. */
   function searchFor(power: number): { layout: Layout; why: string } {
@@ -122,8 +134,6 @@ describe('the search', () => {
     }
     throw new Error('the search does not stop');
   }
-  const { from, to } = search.power;
-
   it('begins with no cells, and a strip never asks for one', () => {
     expect(empty.cells).toEqual([]);
     expect(threshold.next(strip, plan, { readings: [], answers: [] }, pairing)).toBeNull();
@@ -131,6 +141,7 @@ describe('the search', () => {
   it.each([0.3, 0.5, 0.8])(
     'stops by itself near a threshold at %f of its range, in fewer patches than places',
     (share) => {
+      const { from, to } = search.power;
       const power = from * (to / from) ** share;
       const { layout, why } = searchFor(power);
       expect(why).toMatch(/enough/);
@@ -142,10 +153,12 @@ describe('the search', () => {
     },
   );
   it('stops at the ends of its range with the reason', () => {
+    const { from, to } = search.power;
     expect(searchFor(from / 2).why).toMatch(/low end/);
     expect(searchFor(to * 2).why).toMatch(/high end/);
   });
   it('waits for the eye before it goes on, and puts each patch on stock of its own', () => {
+    const { from, to } = search.power;
     const { layout } = searchFor(Math.sqrt(from * to) * 1.1);
     const waits = threshold.next(layout, search, { readings: [], answers: [] }, pairing)!;
     expect(waits).toMatchObject({ go: false });

@@ -3,6 +3,7 @@ import { demoPairing } from '../../../tests/support/demo';
 import { grid } from '../../cards/grid';
 import { checkOldCard, OLD_CARD_LIMITS } from './adopt';
 import type { OldCard } from './old-card';
+import { boxOfShape } from './shape';
 import { proposeConstants } from './propose-constants';
 
 const pairing = demoPairing('heron', 'leather');
@@ -25,6 +26,16 @@ describe('an old card that is told', () => {
     expect(faults(many(OLD_CARD_LIMITS.least))).toEqual([]);
     expect(faults(many(OLD_CARD_LIMITS.most))).toEqual([]);
     expect(faults(many(OLD_CARD_LIMITS.most + 1))).toEqual(['down.values']);
+  });
+  it('becomes cells that fill the very places which the photo is measured at', () => {
+    const { cells, widthMm, heightMm } = grid.adopt(OLD, pairing, 900).layout;
+    expect(cells).toHaveLength(12);
+    for (const { box, burns } of cells) expect(boxOfShape(burns[0]!.shape)).toEqual(box);
+    // Three of 5 mm and four of 5 mm, 2 mm apart.
+    const [first, last] = [cells[0]!.box, cells.at(-1)!.box];
+    expect([last.x + last.width - first.x, last.y + last.height - first.y]).toEqual([19, 26]);
+    expect(widthMm).toBeGreaterThanOrEqual(19);
+    expect(heightMm).toBeGreaterThanOrEqual(26);
   });
   it('has each of them once', () => expect(faults(powers(0.3, 0.5, 0.3))).toEqual(['down.values']));
   it('has values that this machine has, with one word for each that it has not', () => {

@@ -39,7 +39,9 @@ describe('corner markers', () => {
       expect(cardOfCorners(digits)).toBeNull();
     },
   );
-  it('refuse numbers they cannot carry', () => expect(() => markerIdsOfCard(CARD_NUMBERS)).toThrow(RangeError));
+  it.each([CARD_NUMBERS, -1, 0.5, NaN, Infinity])('refuse %f, which they cannot carry', (number) =>
+    expect(() => markerIdsOfCard(number)).toThrow(RangeError),
+  );
 
   it('are those of a second library’s dictionary', () => {
     const other = new aruco.AR.Dictionary('ARUCO_MIP_36h12');
@@ -176,6 +178,14 @@ describe('place on the sheet', () => {
       used.push(rect);
     }
     expect(used).toHaveLength(4);
+  });
+  it('is the nearest to the left, in whatever order the cards before were laid', () => {
+    const [left, right] = [{ x: 0, y: 0, width: 6, height: 80 }, { x: 50, y: 0, width: 4, height: 80 }]; // prettier-ignore
+    for (const used of [[right, left], [left, right]])
+      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 30 })).toEqual({ x: 8, y: 2 }); // prettier-ignore
+    const [top, bottom] = [{ x: 0, y: 0, width: 100, height: 6 }, { x: 0, y: 45, width: 100, height: 4 }]; // prettier-ignore
+    for (const used of [[bottom, top], [top, bottom]])
+      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 20 })).toEqual({ x: 2, y: 8 }); // prettier-ignore
   });
   it('is not where a card lies or where the sheet ends', () => {
     const used = [{ x: 2, y: 2, width: 40, height: 30 }];

@@ -1,17 +1,22 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { focus } from '../../cards/focus';
 import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
 import { UNTIMED } from '../motion/pace';
 import { beyond, estimateCard, wayOf } from './estimate';
 import { layCard } from './lay';
+import type { Layout } from './layout';
 import { cardPath } from './path';
 
 const pairing = demoPairing('heron', 'birch');
 const { machine } = pairing;
 const proposed = grid.propose({ pairing, facts: [] }).plan;
-const layout = layCard(grid, proposed, pairing, { cardNumber: 7 });
-const strip = layCard(focus, focus.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 7 });
+let layout: Layout;
+let strip: Layout;
+beforeEach(() => {
+  layout = layCard(grid, proposed, pairing, { cardNumber: 7 });
+  strip = layCard(focus, focus.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 7 });
+});
 
 describe('the way beyond a line’s end', () => {
   it('goes on straight, by so many mm', () => {

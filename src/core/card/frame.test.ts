@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { PLAIN_FILL } from '../../../tests/support/settings';
 import { cardKind } from '../../cards/registry';
@@ -6,12 +6,15 @@ import type { Drawn } from './contract';
 import { frame } from './frame';
 import { proposeFrame } from './frame-settings';
 import { layCard } from './lay';
-import { CORNER_NAMES, type Lettering } from './layout';
+import { CORNER_NAMES, type FrameSettings, type Lettering } from './layout';
 import { frameBurns } from './path';
 import { boxOfShape, rectRing } from './shape';
 
 const pairing = demoPairing('marl', 'alder');
-const { settings } = proposeFrame(pairing);
+let settings: FrameSettings;
+beforeEach(() => {
+  ({ settings } = proposeFrame(pairing));
+});
 
 /** A row of squares of 5 mm, 1 mm apart, each lettered above, and beside the first. */
 function drawn(columns: number, change: Partial<Drawn> = {}): Drawn {

@@ -37,6 +37,8 @@ describe('a galvo head', () => {
     expect(moves.length).toBeGreaterThan(100);
     expect(moves.filter((line) => line.endsWith(' S0'))).toEqual([]);
     expect(constantFields(machine, 'constants').map(({ path }) => path)).not.toContain('constants.runUpMm');
+    const gantry = demoPairing('marl', 'twoLayer').machine;
+    expect(constantFields(gantry, 'constants').map(({ path }) => path)).toContain('constants.runUpMm');
   });
   it('takes for a cell its lines, their delays and its jumps, by hand', () => {
     const layout = lay({ passes: 1, bothWays: true });

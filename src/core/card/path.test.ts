@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
 import { demoPairing } from '../../../tests/support/demo';
@@ -36,9 +36,14 @@ const sweepsOfCell = (layout: Layout, index: number): Sweep[] => {
 };
 
 describe('the path over a cell', () => {
-  const layout = lay();
-  const sweeps = sweepsOfCell(layout, 0);
-  const cell = layout.cells[0]!;
+  let layout: Layout;
+  let sweeps: Sweep[];
+  let cell: Layout['cells'][number];
+  beforeEach(() => {
+    layout = lay();
+    sweeps = sweepsOfCell(layout, 0);
+    cell = layout.cells[0]!;
+  });
   it('is one line for each interval, centred, to and fro, with run-up for its speed', () => {
     expect(sweeps).toHaveLength(40);
     expect(sweeps[0]!.from.y - cell.box.y).toBeCloseTo(cell.box.y + cell.box.height - sweeps.at(-1)!.from.y, 9);
@@ -84,8 +89,12 @@ describe('the path over a marker', () => {
 });
 
 describe('the estimate', () => {
-  const layout = lay();
-  const estimate = estimateCard(layout, machine);
+  let layout: Layout;
+  let estimate: ReturnType<typeof estimateCard>;
+  beforeEach(() => {
+    layout = lay();
+    estimate = estimateCard(layout, machine);
+  });
   it('sums its parts, and counts cells that are left out as nothing', () => {
     expect(estimate.totalS).toBeCloseTo(estimate.frameS + estimate.cellsS.reduce((sum, s) => sum + s, 0), 9);
     const cut = layCard(grid, { ...plan, power: { ...plan.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
@@ -193,7 +202,10 @@ describe('turned and crossed lines', () => {
 
 describe('a row crossed in one sweep', () => {
   const rows: GridPlan = { ...plan, sweeps: 'rows' };
-  const layout = layCard(grid, rows, pairing, { cardNumber: 9 });
+  let layout: Layout;
+  beforeEach(() => {
+    layout = layCard(grid, rows, pairing, { cardNumber: 9 });
+  });
   it('goes over the row’s cells line by line, each with its own power and none between', () => {
     expect(layout.together).toHaveLength(2);
     const steps = [...cardPath(layout, machine)];
@@ -236,6 +248,12 @@ describe('a row crossed in one sweep', () => {
     const out = sparse.cells.filter((cell) => cell.leftOut).map((cell) => cell.index);
     expect(out.length).toBeGreaterThan(0);
     expect(sparse.order.filter((index) => out.includes(index))).toEqual([]);
+  });
+  it('is nothing where nothing is swept', () => {
+    const { settings } = mainBurn(layout.cells[0]!);
+    expect(fillTogether([], 1)).toEqual([]);
+    const followed = { shape: { do: 'follow' as const, lines: [[{ x: 0, y: 0 }, { x: 5, y: 0 }]] }, settings }; // prettier-ignore
+    expect(fillTogether([followed, followed], 1)).toEqual([]);
   });
   it('is refused for burns that are not filled by the same lines', () => {
     const [a, b] = layout.cells.map((cell) => cell.burns[0]!);

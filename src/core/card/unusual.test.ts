@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
@@ -6,7 +6,10 @@ import { DEFAULT_LIKED_UNITS } from '../quantities/format';
 import { unusualConstants } from './unusual';
 
 const pairing = demoPairing('marl', 'mdf');
-const proposal = grid.propose({ pairing, facts: [] });
+let proposal: ReturnType<typeof grid.propose>;
+beforeEach(() => {
+  proposal = grid.propose({ pairing, facts: [] });
+});
 const remarks = (constants: Partial<GridPlan['constants']>, change: Partial<GridPlan> = {}): string[] => {
   const plan = { ...proposal.plan, ...change, constants: { ...proposal.plan.constants, ...constants } };
   return unusualConstants(grid.fields(plan, pairing), plan, proposal, DEFAULT_LIKED_UNITS);

@@ -44,6 +44,10 @@ describe('speeds, power and intervals as typed', () => {
     ['600mm / min', 10],
     ['1 ips', 25.4],
     ['300', 300],
+    ['10 mm / s', 10],
+    ['10 mm  /s', 10],
+    ['10 mm/  s', 10],
+    ['600 mm   /   min', 10],
   ])('%s is %f mm/s', (text, speed) => expect(parseSpeed(text)).toBeCloseTo(speed, 9));
 
   it.each([
@@ -159,6 +163,8 @@ describe('a machine’s own scale of speed', () => {
   it('is shown and read once it is told', () => {
     // 100 % are 400 mm/s; 500 dots in an inch are 0.0508 mm each.
     expect(formatSpeed(200, perCent)).toBe('50 % speed');
+    // A unit of one's own is told where it is liked, and not only because there is one.
+    expect(formatSpeed(200, { ...perCent, speed: 'mm/s' })).toBe('200 mm/s');
     expect(formatSpeed(101.6, dots)).toBe('2000 dots/s');
     expect(parseSpeed('50', 'own', perCent.ownSpeed)).toBeCloseTo(200, 12);
     expect(parseSpeed('50 %', 'own', perCent.ownSpeed)).toBeCloseTo(200, 12);

@@ -50,12 +50,12 @@ const softSpan = (count: number, from: number, size: number, sigma: number): Flo
 };
 
 /** A photo straight from above that this test draws itself: gray stock of reflectance 0.5, flat cells, no noise. */
-function draw(scene: Scene) {
+function draw(scene: Scene, of: Layout = layout) {
   const width = Math.round(layout.widthMm * PX);
   const height = Math.round(layout.heightMm * PX);
   const value = new Float64Array(width * height).fill(0.5);
   const { knot, veil } = scene;
-  for (const cell of layout.cells) {
+  for (const cell of of.cells) {
     const { box } = cell;
     const { settings } = mainBurn(cell);
     const across = softSpan(width, box.x, box.width, scene.edgeSigmaMm ?? 0.01);
@@ -88,8 +88,8 @@ function draw(scene: Scene) {
 /** The map from card millimetres to this scene's pixels, centres at whole coordinates. */
 const TO_PHOTO = [PX, 0, -0.5, 0, PX, -0.5, 0, 0, 1] as const;
 
-function contextOf(scene: Scene): PhotoContext {
-  const photo = draw(scene);
+function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
+  const photo = draw(scene, of);
   const rectified = rectify(photo, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1);
   const field = fitBareField(rectified, layout)!;
   const stockLinear = stockLinearColour({ bareLightness: 62, colour: '#808080' });
@@ -149,6 +149,34 @@ describe('the light on bare stock', () => {
       expect(Math.abs(offsetWith(strip(side, width + 1.05)) - plain), side).toBeLessThan(0.002);
     }
   });
+  it('differs among its sides by as much, whichever of them is darker', () => {
+    const { box } = layout.cells[5]!;
+    const reach = 1.2;
+    const shaded = (dark: (x: number, y: number) => boolean): number => {
+      const { field } = contextOf({ ratio: () => 0.5, veil: (x, y) => (dark(x, y) ? 0.97 : 1) });
+      return field.near(box).disagreement;
+    };
+    const within = (at: number, from: number, size: number): boolean => at > from - reach && at < from + size + reach;
+    const sides = [
+      shaded((x, y) => x < box.x && within(x, box.x, 0) && within(y, box.y, box.height)),
+      shaded((x, y) => x > box.x + box.width && within(x, box.x, box.width) && within(y, box.y, box.height)),
+      shaded((x, y) => y < box.y && within(y, box.y, 0) && within(x, box.x, box.width)),
+      shaded((x, y) => y > box.y + box.height && within(y, box.y, box.height) && within(x, box.x, box.width)),
+    ];
+    for (const side of sides) expect(side / sides[0]!).toBeGreaterThan(0.7);
+    for (const side of sides) expect(side / sides[0]!).toBeLessThan(1.4);
+    // Most of a side is 3 % darker, and its corners are shared with the next.
+    expect(sides[0]!).toBeGreaterThan(0.015);
+    expect(sides[0]!).toBeLessThan(0.035);
+  });
+  it('is told by whole tiles of a quarter millimetre that keep off the card’s own edge, on all four sides', () => {
+    const plain = { ...layout, widthMm: 10, heightMm: 8, cells: [], before: [], after: [] };
+    const bare: Layout = { ...plain, frame: { ...layout.frame, markers: [], lettering: [] } };
+    const even = { data: new Uint8Array(200 * 160 * 3).fill(128), width: 200, height: 160 };
+    const seen = rectify(even, [18, 0, 5, 0, 18, 5, 0, 0, 1], 10, 8, 20, 1);
+    // 40 x 32 tiles, less the outermost all round.
+    expect(fitBareField(seen, bare)!.tiles).toBe(38 * 30);
+  });
   it('is not made up when no bare stock can be seen', () => {
     const photo = draw({ ratio: () => 0.5 });
     const blown = { ...photo, data: new Uint8Array(photo.data.length).fill(255) };
@@ -198,6 +226,22 @@ describe('a cell', () => {
     expect(rippled).toBeGreaterThan(0.05);
     expect(rippled).toBeLessThan(0.14);
     expect(flat).toBeLessThan(0.01);
+  });
+
+  it('shows them as strongly where they run down the card', () => {
+    const [burn] = cellOf(0).burns;
+    const turned = (direction: 'horizontal' | 'vertical'): Cell => ({
+      ...cellOf(0),
+      burns: [{ ...burn!, settings: { ...burn!.settings, intervalMm: 0.3, direction } }],
+    });
+    const down = { ...layout, cells: [turned('vertical')] };
+    const scene = { ratio: () => 0.5, ripple: 0.2, intervalMm: 0.3 };
+    const across = measureCell(contextOf(scene), turned('horizontal')).lineVisibility!;
+    const along = measureCell(contextOf(scene, down), turned('vertical')).lineVisibility!;
+    expect(along / across).toBeGreaterThan(0.9);
+    expect(along / across).toBeLessThan(1.1);
+    // Looked at the wrong way round there is nothing to see.
+    expect(measureCell(contextOf(scene), turned('vertical')).lineVisibility).toBeLessThan(0.02);
   });
 
   it('says nothing of lines that the photo cannot resolve', () => {

@@ -1,5 +1,5 @@
 import { parse as parseCsv } from 'csv-parse/sync';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
@@ -112,35 +112,37 @@ describe('the whole job over the endpoints', () => {
 
 describe('the bench of the demo', () => {
   it('pauses, goes on, stops, and lets nobody burn two cards at once on one machine', async () => {
-    const { pairingId } = await makePairing(app, 'heron', 'birch');
-    const first = await makeCard(app, pairingId);
-    const second = await makeCard(app, pairingId);
-    const ticked = await tickedOf(app, first.id);
+    const slow = await testApp({ paceFactor: 1 });
+    onTestFinished(() => slow.close());
+    const { pairingId } = await makePairing(slow, 'heron', 'birch');
+    const first = await makeCard(slow, pairingId);
+    const second = await makeCard(slow, pairingId);
+    const ticked = await tickedOf(slow, first.id);
     expect(
-      (await app.call('POST', '/api/burns', { cardId: first.id, place: 'bench', ticked: ticked.slice(1) })).json,
+      (await slow.call('POST', '/api/burns', { cardId: first.id, place: 'bench', ticked: ticked.slice(1) })).json,
     ).toMatchObject({ status: 409, code: 'cautions-unticked' });
-    const burn = await app.call('POST', '/api/burns', { cardId: first.id, place: 'bench', ticked });
+    const burn = await slow.call('POST', '/api/burns', { cardId: first.id, place: 'bench', ticked });
     expect(burn.status).toBe(201);
-    const busy = await app.call('POST', '/api/burns', { cardId: second.id, place: 'bench', ticked });
+    const busy = await slow.call('POST', '/api/burns', { cardId: second.id, place: 'bench', ticked });
     expect(busy.json).toMatchObject({ status: 409, code: 'machine-busy', whatIsSafe: 'That burn goes on.' });
-    const control = (action: string) => app.call('POST', `/api/burns/${burn.json.id}/control`, { action });
+    const control = (action: string) => slow.call('POST', `/api/burns/${burn.json.id}/control`, { action });
     const send = vi.spyOn(SimulatedLaser.prototype, 'send');
     expect((await control('pause')).json.status).toBe('paused');
     // The beam is disarmed by the last word that was sent, and armed dark when the burn goes on.
     expect(send.mock.lastCall).toEqual(['M5']);
-    const before = (await app.call('GET', `/api/burns/${burn.json.id}`)).json.progress.linesDone;
+    const before = (await slow.call('GET', `/api/burns/${burn.json.id}`)).json.progress.linesDone;
     await new Promise((done) => setTimeout(done, 350));
-    expect((await app.call('GET', `/api/burns/${burn.json.id}`)).json.progress.linesDone).toBe(before);
+    expect((await slow.call('GET', `/api/burns/${burn.json.id}`)).json.progress.linesDone).toBe(before);
     send.mockClear();
     expect((await control('resume')).json.status).toBe('running');
     expect(send.mock.calls[0]![0]).toMatch(/^M[34] S0$/);
-    expect((await app.call('POST', `/api/cards/${first.id}/photograph`)).json.code).toBe('nothing-burned');
+    expect((await slow.call('POST', `/api/cards/${first.id}/photograph`)).json.code).toBe('nothing-burned');
     expect((await control('stop')).json.status).toBe('stopped');
     expect(send.mock.lastCall).toEqual(['M5']);
     send.mockRestore();
     expect((await control('pause')).json.code).toBe('burn-not-open');
     // Burned elsewhere: nothing is sent to the bench, and the burn is over at once.
-    const own = await app.call('POST', '/api/burns', { cardId: second.id, place: 'own-machine', ticked });
+    const own = await slow.call('POST', '/api/burns', { cardId: second.id, place: 'own-machine', ticked });
     expect(own.json).toMatchObject({ status: 'done', place: 'own-machine', linesTotal: 0 });
   });
 });

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
 import { jpegOf } from '../../src/bench/bench';
 import { benchMachineOf } from '../../src/bench/of-records';
 import { recover } from '../../src/server/recover';
@@ -331,15 +331,21 @@ describe('the bench behind a machine', () => {
   });
 
   it('says why it broke a burn off', async () => {
-    const { pairingId } = await makePairing(app, 'heron', 'birch', 'Breaker');
-    const { id } = await makeCard(app, pairingId);
-    const burn = await app.call('POST', '/api/burns', { cardId: id, place: 'bench', ticked: await tickedOf(app, id) });
-    const { card } = (await app.call('GET', `/api/cards/${id}`)).json;
+    const slow = await testApp({ paceFactor: 1 });
+    onTestFinished(() => slow.close());
+    const { pairingId } = await makePairing(slow, 'heron', 'birch', 'Breaker');
+    const { id } = await makeCard(slow, pairingId);
+    const burn = await slow.call('POST', '/api/burns', {
+      cardId: id,
+      place: 'bench',
+      ticked: await tickedOf(slow, id),
+    });
+    const { card } = (await slow.call('GET', `/api/cards/${id}`)).json;
     const place = { leftMm: 30, rearMm: 30, widthMm: card.layout.widthMm, heightMm: card.layout.heightMm };
     const program = { text: 'G21\nG90\nG0 X9999 Y10', lines: 3, parts: [] };
-    app.ctx.burns.start(burn.json.id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), place);
-    await app.ctx.burns.finishNow(burn.json.id);
-    expect((await app.call('GET', `/api/burns/${burn.json.id}`)).json).toMatchObject({
+    slow.ctx.burns.start(burn.json.id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), place);
+    await slow.ctx.burns.finishNow(burn.json.id);
+    expect((await slow.call('GET', `/api/burns/${burn.json.id}`)).json).toMatchObject({
       status: 'interrupted',
       linesDone: 2,
       fault: 'line 3 was refused: X9999 Y10 is outside the bed',

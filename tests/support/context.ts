@@ -25,13 +25,13 @@ export interface TestApp {
 }
 
 /** The application on a database of its own, without the web server around it. */
-export async function testApp(): Promise<TestApp> {
+export async function testApp(options: AppOptions = {}): Promise<TestApp> {
   const server = inject('databaseServer');
   const name = `test_${randomBytes(8).toString('hex')}`;
   await query(server, `create database ${name}`);
   const databaseUrl = new URL(server);
   databaseUrl.pathname = name;
-  const app = await appOn(databaseUrl.href);
+  const app = await appOn(databaseUrl.href, options);
   return {
     ...app,
     close: async () => {
@@ -39,6 +39,11 @@ export async function testApp(): Promise<TestApp> {
       await query(server, `drop database ${name} with (force)`);
     },
   };
+}
+
+interface AppOptions {
+  /** How much faster than life the bench burns: slow, where a burn must still go on when the next call comes, however late that is. */
+  readonly paceFactor?: number;
 }
 
 /** The same on a server of its own, which a test can stop and start again. */
@@ -55,12 +60,12 @@ export async function testAppOnItsOwn(): Promise<TestApp & { readonly cluster: C
   };
 }
 
-async function appOn(databaseUrl: string): Promise<TestApp> {
+async function appOn(databaseUrl: string, { paceFactor = 400 }: AppOptions = {}): Promise<TestApp> {
   const ctx = makeContext({
     databaseUrl,
     workerFile: inject('workerFile'),
     log: SILENT,
-    paceFactor: 400,
+    paceFactor,
     cameraScale: 0.4,
   });
   await migrate(ctx.db);

@@ -80,6 +80,18 @@ describe('steps of a card', () => {
     const cells = cardSteps(cut, machine).filter((step) => step.cells.length > 0);
     expect(cells).toHaveLength(1);
     expect(cells[0]!.cells).toHaveLength(cut.cells.length);
+    // By the numbers that are cut into them, counted from one, in burn order.
+    expect(cells[0]!.name).toBe('03 cells 3 2 1');
+  });
+  it('are numbered in burn order from one, in two digits, and named after what they burn', () => {
+    expect(steps.map((step) => step.number)).toEqual(steps.map((_, index) => index + 1));
+    steps.forEach((step, index) => {
+      const number = index + 1 < 10 ? `0${index + 1}` : `${index + 1}`;
+      const [cell, ...more] = step.cells;
+      if (cell === undefined) expect(step.name).toBe(`${number} ${index === 0 ? 'marker' : 'lettering'}`);
+      else if (more.length === 0) expect(step.name).toBe(`${number} cell ${cell + 1}`);
+      else expect(step.name).toBe(`${number} cells ${step.cells.map((one) => one + 1).join(' ')}`);
+    });
   });
 });
 
@@ -264,6 +276,8 @@ describe('the outline for the machine', () => {
     const [right, bottom] = [left + layout.widthMm, top - layout.heightMm];
     expect(corners(text)).toEqual([[right, top], [right, bottom], [left, bottom], [left, top]]); // prettier-ignore
     expect(armedMoves(text).every((move) => move.s === 0 && !move.armed)).toBe(true);
+    // Slowly, for an eye to follow: 40 mm/s are 2400 mm/min.
+    for (const move of armedMoves(text).filter(({ rapid }) => !rapid)) expect(move.feedMmPerMin).toBe(2400);
   });
   it('or with the lowest power that fires and no more, from a zero on the card too', () => {
     const floor = { ...machine, lowestFiringCommand: 0.0815 };

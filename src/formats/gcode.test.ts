@@ -56,6 +56,12 @@ const CLEAR = 'G0 X2 Y88 S0';
 
 // Written out by hand: the card's corner lies 10 mm from the bed's left and 20 mm from its rear edge, Y counts from the front of 100 mm.
 describe('a program, word for word', () => {
+  it('fills by lines that run down the card, with run-up above and below them', () => {
+    const down: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 0.1, height: 2 })] }, settings: { ...settings, direction: 'vertical' } };
+    const moves = bodyOf(layoutOf(down)).filter((line) => /^G[01] X11/.test(line));
+    // The only line lies at 10 + 1.05 mm and from 100 - 20 - 1 = 79 down to 77, with a millimetre of run-up at each end.
+    expect(moves.map((line) => line.replace(/ F\d+/, ''))).toEqual(['G0 X11.05 Y80 S0', 'G1 X11.05 Y79 S0', 'G1 X11.05 Y77 S500', 'G1 X11.05 Y76 S0']);
+  }); // prettier-ignore
   it('fills by lines with run-up before and after them, both ways, dark outside the mark', () => {
     expect(bodyOf(layoutOf(FILLED))).toEqual([
       ...START,

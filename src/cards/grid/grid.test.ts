@@ -12,6 +12,8 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { responseOf } from '../../core/stock/response';
 import { axisValues } from '../../core/card/axis';
+import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
+import { sweepLimits } from '../../core/machine/machine';
 import { upgradeGridPlan, type GridPlan } from './plan';
 import { grid } from '.';
 import type { GridWish } from './find';
@@ -111,6 +113,25 @@ describe('a proposal with a measured floor', () => {
     }
     expect(ways).toEqual(new Set(['rows', 'cells']));
   });
+});
+
+describe('the high end of speed', () => {
+  it('is told by what holds it: the mark, the time that run-up takes, or the head', () => {
+    const said = new Set<string>();
+    for (const on of SHOP.map(({ pairing: shop }) => shop)) {
+      const { plan: proposed, reasons } = grid.propose({ pairing: on, facts: [] });
+      const top = sweepLimits(on.machine, 'horizontal').topSpeedMmPerS;
+      const useful = fastestUsefulMmPerS(on.machine, 'horizontal');
+      const why = reasons['speed.to']!;
+      const kind = /^(faster than this, the weakest|the fastest sweep that still pays|the top speed|faster than pays)/.exec(why)?.[1];
+      said.add(kind!);
+      if (kind === 'the top speed') expect(proposed.speed.to).toBeGreaterThanOrEqual(0.98 * top);
+      if (kind === 'the fastest sweep that still pays') expect(proposed.speed.to / useful).toBeCloseTo(1, 1);
+      if (kind === 'faster than this, the weakest') expect(proposed.speed.to).toBeLessThan(1.02 * Math.min(useful, top));
+    }
+    expect(said.size).toBeGreaterThanOrEqual(2);
+    expect(said.has(undefined as never)).toBe(false);
+  }); // prettier-ignore
 });
 
 describe('the high end of power', () => {

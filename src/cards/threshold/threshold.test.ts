@@ -79,6 +79,16 @@ describe('the least power that marks', () => {
       at: { speed: plan.constants.speedMmPerS },
     });
   });
+  it('says where it is the source’s own: nothing marks below the least command that fires', () => {
+    const firingAt = (lowestFiringCommand: number) =>
+      threshold.find(strip, eyeAbove(strip, powers[5]!), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } });
+    const words = 'That is where this source begins to fire.';
+    expect(firingAt(powers[4]! + 0.001)).toMatchObject({ machineFloor: true, says: expect.stringContaining(words) });
+    for (const below of [powers[4]!, powers[3]!]) {
+      expect(firingAt(below).machineFloor).toBe(false);
+      expect(firingAt(below).says).not.toContain(words);
+    }
+  }); // prettier-ignore
   it('keeps its floor under every mark and is less sure when patches contradict', () => {
     const clear = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
     const mixed = threshold.find(strip, eyeAbove(strip, powers[5]!, { 3: 'marked' }), known);

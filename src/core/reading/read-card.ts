@@ -6,10 +6,13 @@ import type { Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
+import { addedLight, withoutAdded } from './added-light';
 import { fitBareField, type BareField } from './bare-field';
+import { bareTiles } from './bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
+import { locateOnPiece } from './locate-on-piece';
 import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
 import { isClockwiseQuad } from './quad';
@@ -49,6 +52,12 @@ export type ReadResult =
       readonly reason:
         'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
     };
+
+/** How far the colour of a cell bleeds over its edge in a stored photo. */
+const COLOUR_BLEED_MM = 0.15;
+
+/** How far beside their place the cells of an old card may lie. */
+const UNSURE_EDGE_MM = 0.5;
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
@@ -141,19 +150,29 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     const location = locateCard(layout, findMarkers(gray));
     if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
     if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
-    if (location.found === 'too-few-markers') return { outcome: 'needs-corners', markers: location.markers };
-    ({ toPhoto, rmsPx, markers, alsoSeen } = location);
+    if (location.found === 'too-few-markers') {
+      const placed = locateOnPiece(gray, layout);
+      if (!placed) return { outcome: 'needs-corners', markers: location.markers };
+      ({ toPhoto, rmsPx, markers } = placed);
+    } else ({ toPhoto, rmsPx, markers, alsoSeen } = location);
   }
 
   onProgress?.('straightening');
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
-  const rectified = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const straight = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   onProgress?.('levelling the light');
-  const field = fitBareField(rectified, layout);
+  const stockLinear = stockLinearColour(stock);
+  const added = addedLight(
+    bareTiles(straight, layout, COLOUR_BLEED_MM).tiles,
+    stockLinear,
+    layout.widthMm,
+    layout.heightMm,
+  );
+  const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
+  const field = fitBareField(rectified, layout, layout.adopted ? UNSURE_EDGE_MM : 0);
   if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
   onProgress?.('reading cells');
-  const stockLinear = stockLinearColour(stock);
   // Corners dragged by hand are good to a few screen pixels.
   const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
   const context = {
@@ -165,6 +184,7 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     stockLinear,
     uncertainFrame: markers < 4,
     frameErrorMm,
+    addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);

@@ -1,0 +1,63 @@
+import seedrandom from 'seedrandom';
+import { describe, expect, it } from 'vitest';
+import { addedLight, withoutAdded } from './added-light';
+import type { Tile } from './bare-tiles';
+
+const WOOD = [0.5, 0.34, 0.18] as const;
+const [WIDTH, HEIGHT] = [30, 24];
+const random = seedrandom('added');
+
+/** Tiles in gaps a millimetre wide every five, under light that falls from one side, with light added by place; noise as of an average. */
+function tilesOf(stock: readonly [number, number, number], added: (x: number, y: number) => number, cast = [1, 0.95, 0.8]): Tile[] {
+  const tiles: Tile[] = [];
+  for (let y = 0.125; y < HEIGHT; y += 0.25)
+    for (let x = 0.125; x < WIDTH; x += 0.25) {
+      if (x % 5 > 1 && y % 5 > 1) continue;
+      const light = 0.8 - 0.01 * x;
+      const [red, green, blue] = [0, 1, 2].map(
+        (k) => (stock[k]! * light + added(x, y)) * cast[k]! * (1 + 0.01 * (random() - 0.5)),
+      ) as [number, number, number];
+      tiles.push({ x, y, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) });
+    }
+  return tiles;
+} // prettier-ignore
+const blob = (x: number, y: number): number => 0.12 * Math.exp(-(((x - 20) / 7) ** 2) - ((y - 12) / 7) ** 2);
+const find = (stock: readonly [number, number, number], added: (x: number, y: number) => number) =>
+  addedLight(tilesOf(stock, added), stock, WIDTH, HEIGHT);
+
+describe('light added by a lamp’s reflection', () => {
+  it('is found by the colour of bare stock: where it is, how much, and none where there is none', () => {
+    const found = find(WOOD, blob)!;
+    // White stock sends 0.8 of the light at the left edge: the blob is told as a share of that.
+    expect(found.at(20, 12) * 0.75).toBeGreaterThan(0.12 * 0.8);
+    expect(found.at(20, 12) * 0.75).toBeLessThan(0.12 * 1.1);
+    expect(found.at(2, 2)).toBeLessThan(0.01);
+    expect(found.range).toBeGreaterThan(0.08);
+    // Most of the card is clear of it: little can lie under all of it.
+    expect(found.sigmaAt(2, 2)).toBeLessThan(0.012);
+    expect(found.sigmaAt(20, 12)).toBeGreaterThan(found.sigmaAt(2, 2));
+  });
+  it('is not made of light that only falls from one side, nor of noise', () => {
+    const none = find(WOOD, () => 0)!;
+    expect(none.range).toBe(0);
+    expect(none.at(20, 12)).toBe(0);
+    expect(none.sigmaAt(20, 12)).toBeLessThan(0.003);
+  });
+  it('cannot be told on grey stock', () => expect(find([0.2, 0.2, 0.2], blob)).toBeNull());
+  it('is less sure where it lies over most of the card: as much may lie under all of it', () => {
+    const broad = find(WOOD, (x) => 0.05 + 0.002 * x)!;
+    const narrow = find(WOOD, (x, y) => (x < 5 && y < 5 ? 0.06 : 0))!;
+    expect(broad.sigmaAt(28, 2)).toBeGreaterThan(narrow.sigmaAt(28, 2));
+  });
+  it('is taken from the picture in the lamp’s colour, and nothing falls below black', () => {
+    const added = find(WOOD, blob)!;
+    const size = { width: WIDTH * 4, height: HEIGHT * 4, pxPerMm: 4 };
+    const data = new Float32Array(size.width * size.height * 3).fill(0.1);
+    const clear = withoutAdded({ ...size, data, clipped: new Uint8Array(size.width * size.height) }, added);
+    const at = (x: number, y: number, channel: number): number => clear.data[(y * 4 * size.width + x * 4) * 3 + channel]!;
+    for (const channel of [0, 1, 2])
+      expect(0.1 - at(20, 12, channel)).toBeCloseTo(Math.min(0.1 - 1e-5, added.at(20.125, 12.125) * added.white[channel]!), 4);
+    expect(at(2, 2, 0)).toBeGreaterThan(0.09);
+    for (const value of clear.data) expect(value).toBeGreaterThan(0);
+  }); // prettier-ignore
+});

@@ -1,0 +1,179 @@
+import type { Point } from '../geometry/point';
+import { linearToSrgb, luminance } from '../color/srgb';
+import { median, quantile, robustSigma } from '../stats/robust';
+import type { Tile } from './bare-tiles';
+import type { Rectified } from './rectify';
+
+/**
+ * Light that comes back from a card's surface like from a mirror: a lamp's reflection, or a bright wall's. It has the lamp's colour, not the
+ * stock's, and is added to what the stock sends back. Values are shares of what white stock would send.
+ */
+export interface AddedLight {
+  /** At a place in card mm. */
+  at(xMm: number, yMm: number): number;
+  /** Standard deviation of that, with what is added evenly all over, which no photo of one stock can tell. */
+  sigmaAt(xMm: number, yMm: number): number;
+  /** Largest less smallest over the card. */
+  readonly range: number;
+  /** What white stock would send at the card's middle, by channel. */
+  readonly white: readonly [number, number, number];
+}
+
+const BLOCK_MM = 1;
+const SMOOTH_MM = 2.2;
+const GRID_MM = 1;
+/** Beyond four and a half standard deviations a block hardly counts. */
+const FAR = 20;
+/** Stock less coloured than this looks the same with added light as with more light. */
+const LEAST_COLOUR = 0.3;
+/** Variation that noise of single blocks may make over a card, in its sigmas: stored colours step in patches as wide as blocks. */
+const SURE = 8;
+/** Stored photos step their colours by about so much of full scale; variation of fewer steps cannot be told from none. */
+const COLOUR_STEP = 0.9 / 255;
+const STEPS = 2;
+const UNFOUND_SHARE = 0.04;
+/** Share of what lies over half of the card that may lie under all of it, unseen. */
+const EVEN_SHARE = 0.5;
+/** How well the shape of a reflection is known between the cells, as a share of it. */
+const SHAPE_SHARE = 0.08;
+
+/** Natural logarithm by which a block may be darker than the middle one. */
+const MOST_DARKENED = 0.45;
+
+interface Block extends Point {
+  readonly rgb: readonly [number, number, number];
+  readonly tiles: number;
+}
+
+function blocksOf(tiles: readonly Tile[]): Block[] {
+  const sums = new Map<string, { x: number; y: number; rgb: [number, number, number]; tiles: number }>();
+  for (const tile of tiles) {
+    const key = `${Math.floor(tile.x / BLOCK_MM)} ${Math.floor(tile.y / BLOCK_MM)}`;
+    const sum = sums.get(key) ?? { x: 0, y: 0, rgb: [0, 0, 0], tiles: 0 };
+    sum.x += tile.x;
+    sum.y += tile.y;
+    sum.rgb[0] += tile.red;
+    sum.rgb[1] += tile.green;
+    sum.rgb[2] += tile.blue;
+    sum.tiles++;
+    sums.set(key, sum);
+  }
+  return [...sums.values()].map(({ x, y, rgb, tiles: n }) => ({
+    x: x / n,
+    y: y / n,
+    rgb: [rgb[0] / n, rgb[1] / n, rgb[2] / n] as const,
+    tiles: n,
+  }));
+}
+
+const luminanceOf = ({ rgb }: Block): number => Math.log(luminance(...rgb));
+
+/** Without blocks that are darker than those around: a finger, a knot, a shadow. Added light only brightens. */
+function notDarkened(blocks: readonly Block[]): Block[] {
+  const values = Float64Array.from(blocks, luminanceOf);
+  const middle = median(values);
+  return blocks.filter((_, index) => values[index]! > middle - MOST_DARKENED);
+}
+
+/** The weighted mean of values near a place. */
+function smoothAt(blocks: readonly Block[], values: ArrayLike<number>, x: number, y: number): number {
+  let sum = 0;
+  let total = 0;
+  for (let index = 0; index < blocks.length; index++) {
+    const block = blocks[index]!;
+    const square = ((block.x - x) ** 2 + (block.y - y) ** 2) / SMOOTH_MM ** 2;
+    const weight = square > FAR ? 1e-9 : block.tiles * Math.exp(-square / 2) + 1e-9;
+    sum += weight * values[index]!;
+    total += weight;
+  }
+  return sum / total;
+}
+
+/**
+ * Added light over a card, from the colour of its bare stock: where light was added, coloured stock looks more like the lamp. What was least
+ * changed is taken to have none. Null for stock too near to grey, where added light looks like more light.
+ */
+export function addedLight(
+  tiles: readonly Tile[],
+  stockLinear: readonly [number, number, number],
+  widthMm: number,
+  heightMm: number,
+): AddedLight | null {
+  const [red, green, blue] = stockLinear;
+  if (Math.abs(Math.log(red / blue)) < LEAST_COLOUR) return null;
+  const blocks = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
+  if (blocks.length < 20) return null;
+  const colour = Float64Array.from(blocks, ({ rgb }) => Math.log(rgb[0] / rgb[2]) * Math.sign(red - blue));
+  const smoothed = Float64Array.from(blocks, ({ x, y }) => smoothAt(blocks, colour, x, y));
+  const own = quantile(smoothed, 0.85);
+  const clear = blocks.filter((_, index) => smoothed[index]! >= own);
+  const mean = (channel: 0 | 1 | 2): number =>
+    Math.exp(clear.reduce((sum, { rgb }) => sum + Math.log(rgb[channel]), 0) / clear.length);
+  const white = [mean(0) / red, mean(1) / green, mean(2) / blue] as const;
+  // Per block: what it shows, in each channel, is stock times light plus what was added. Relative noise is alike in all three.
+  const added = Float64Array.from(blocks, ({ rgb }) => {
+    let [ss, s, one, sn, n] = [0, 0, 0, 0, 0];
+    for (const channel of [0, 1, 2] as const) {
+      const shown = rgb[channel] / white[channel];
+      const weight = 1 / shown ** 2;
+      ss += weight * stockLinear[channel] ** 2;
+      s += weight * stockLinear[channel];
+      one += weight;
+      sn += weight * stockLinear[channel] * shown;
+      n += weight * shown;
+    }
+    return (ss * n - s * sn) / (ss * one - s * s);
+  });
+  const level = Float64Array.from(blocks, ({ x, y }) => smoothAt(blocks, added, x, y));
+  const noise = robustSigma(Float64Array.from(added, (value, index) => value - level[index]!));
+  // Some dozen blocks speak for each place.
+  const settled = noise / 3;
+  const [least, most] = [quantile(level, 0.03), quantile(level, 0.97)];
+  const range = most - least;
+  // What one step of a stored colour is mistaken for, where stock is darkest and steps count most.
+  const step = Math.abs((red * blue) / (red - blue));
+  const stepped = blocks.map(({ rgb }) => {
+    const stored = Math.max(1 / 255, linearToSrgb(Math.min(rgb[0], rgb[2])));
+    return ((step * rgb[1]) / white[1] / green) * ((2.2 * COLOUR_STEP) / stored);
+  });
+  const coarse = STEPS * quantile(stepped, 0.9);
+  const found = range > Math.max(SURE * noise, coarse);
+  // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
+  const even = found ? EVEN_SHARE * Math.max(0, quantile(level, 0.5)) : UNFOUND_SHARE * range;
+  const columns = Math.ceil(widthMm / GRID_MM) + 1;
+  const rows = Math.ceil(heightMm / GRID_MM) + 1;
+  const grid = new Float64Array(columns * rows);
+  if (found)
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++)
+        grid[row * columns + column] = Math.max(0, smoothAt(blocks, added, column * GRID_MM, row * GRID_MM));
+  const at = (x: number, y: number): number => {
+    const u = Math.max(0, Math.min(columns - 1.001, x / GRID_MM));
+    const v = Math.max(0, Math.min(rows - 1.001, y / GRID_MM));
+    const corner = Math.floor(v) * columns + Math.floor(u);
+    const [fx, fy] = [u % 1, v % 1];
+    const top = grid[corner]! * (1 - fx) + grid[corner + 1]! * fx;
+    const low = grid[corner + columns]! * (1 - fx) + grid[corner + columns + 1]! * fx;
+    return top * (1 - fy) + low * fy;
+  };
+  return {
+    range: found ? range : 0,
+    sigmaAt: (x, y) => Math.hypot(settled, even, SHAPE_SHARE * at(x, y)),
+    white,
+    at,
+  };
+}
+
+/** The picture without the light that was added to it. */
+export function withoutAdded(image: Rectified, added: AddedLight): Rectified {
+  const { width, height, pxPerMm } = image;
+  const data = Float32Array.from(image.data);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const share = added.at((x + 0.5) / pxPerMm, (y + 0.5) / pxPerMm);
+      const at = (y * width + x) * 3;
+      for (let channel = 0; channel < 3; channel++)
+        data[at + channel] = Math.max(1e-5, data[at + channel]! - share * added.white[channel]!);
+    }
+  return { ...image, data };
+}

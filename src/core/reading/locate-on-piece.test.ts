@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { paintFace } from '../../../tests/support/other-camera/face';
+import { opened, snap, usualSnap } from '../../../tests/support/other-camera/shoot';
+import { grid } from '../../cards/grid';
+import { layCard } from '../card/lay';
+import { grayOfRgb } from '../image/gray';
+import { findMarkers } from './find-markers';
+import { locateCard } from './locate-card';
+import { locateOnPiece, partingGray, sidesMeet } from './locate-on-piece';
+import { readCard } from './read-card';
+
+describe('the gray that parts dark from light', () => {
+  it('lies between two heaps of grays, however unlike in size', () => {
+    const data = Uint8Array.from({ length: 1000 }, (_, k) => (k < 150 ? 20 + (k % 9) : 180 + (k % 17)));
+    const parting = partingGray({ data, width: 100, height: 10 });
+    expect(parting).toBeGreaterThanOrEqual(28);
+    expect(parting).toBeLessThan(180);
+  });
+});
+
+describe('sides that are made to meet', () => {
+  it('give back the corners that are cut off, and refuse what has no four sides', () => {
+    // A square of 100 with its corners cut off by 15.
+    const cut = [[15, 0], [85, 0], [100, 15], [100, 85], [85, 100], [15, 100], [0, 85], [0, 15]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
+    const corners = sidesMeet(cut)!;
+    expect(corners).toHaveLength(4);
+    for (const [x, y] of [[0, 0], [100, 0], [100, 100], [0, 100]] as const)
+      expect(Math.min(...corners.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThan(1e-9);
+    expect(sidesMeet([{ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: 8 }])).toBeNull();
+  }); // prettier-ignore
+});
+
+describe('a card that was cut off along its markers', () => {
+  const pairing = demoPairing('heron', 'birch');
+  const { plan } = grid.propose({ pairing, facts: [] });
+  const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 } };
+  const layout = layCard(grid, few, pairing, { cardNumber: 61 });
+  const face = paintFace(layout, pairing.stock, { seed: 'flush', marginMm: 0, table: [0.02, 0.02, 0.02] });
+  const shot = { ...usualSnap('flush'), widthPx: 900, heightPx: 680 };
+  it.each([0, 12, 190])('is found on a table as dark as its markers, turned by %i degrees, and read', async (roll) => {
+    const photo = await opened(await snap(face, { ...shot, roll }));
+    const gray = grayOfRgb(photo);
+    expect(locateCard(layout, findMarkers(gray)).found).toBe('too-few-markers');
+    expect(locateOnPiece(gray, layout)!.markers).toBe(4);
+    const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
+    if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
+    expect(result.frameErrorMm).toBeLessThan(0.06);
+    for (const { cellIndex, lightness } of result.cells)
+      expect(Math.abs(lightness - face.truth[cellIndex]!), `cell ${cellIndex}`).toBeLessThan(1);
+  });
+  it('is not found where another card lies', async () => {
+    const other = layCard(grid, few, pairing, { cardNumber: 4000 });
+    const photo = await opened(await snap(face, shot));
+    expect(locateOnPiece(grayOfRgb(photo), other)).toBeNull();
+    expect(readCard({ photo, layout: other, stock: pairing.stock, corners: null }).outcome).toBe('needs-corners');
+  });
+}); // prettier-ignore

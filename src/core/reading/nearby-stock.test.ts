@@ -1,0 +1,79 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import seedrandom from 'seedrandom';
+import { describe, expect, it } from 'vitest';
+import { kinshipOf, nearbyStock } from './nearby-stock';
+
+const KINSHIP = { shared: 4e-4, reachMm: 1.5, own: 1e-4 };
+const spot = { x: 10, y: 10, width: 0, height: 0 };
+
+describe('what bare stock tells of stock beside it', () => {
+  it('is, of one tile, its residual times their covariance over its own variance', () => {
+    const d = 0.9;
+    const residual = 0.02;
+    const { shift, sigma, tiles } = nearbyStock([{ x: 10 + d, y: 10 }], [residual], KINSHIP, spot);
+    // By hand: 4e-4 exp(-0.6) = 2.1953e-4; over 5e-4 that is 0.43905.
+    expect(shift).toBeCloseTo(0.43905 * residual, 6);
+    expect(tiles).toBe(1);
+    // What is left of 4e-4: 4e-4 - 0.43905 * 2.1953e-4 = 3.0362e-4, and the residual's square is 0.8 of what is usual.
+    expect(sigma).toBeCloseTo(Math.sqrt(0.8 * 3.0362e-4), 5);
+  });
+  it('is nearer to each of two tiles the nearer they lie, and the mean of them in their middle', () => {
+    const between = (x: number): number =>
+      nearbyStock([{ x: 9, y: 10 }, { x: 11, y: 10 }], [0.02, -0.01], KINSHIP, { ...spot, x }).shift; // prettier-ignore
+    const [left, right] = [0.02, -0.01];
+    // By hand, in the middle: both weigh alike, w = c exp(-1/1.5) / (c + own + c exp(-2/1.5)).
+    const weight = (4e-4 * Math.exp(-1 / 1.5)) / (5e-4 + 4e-4 * Math.exp(-2 / 1.5));
+    expect(between(10)).toBeCloseTo(weight * (left + right), 9);
+    expect(between(9)).toBeGreaterThan(between(10));
+    expect(between(11)).toBeLessThan(between(10));
+  });
+  it('is nothing, and as unsure as stock is anywhere, where no tile is within two millimetres', () => {
+    expect(nearbyStock([{ x: 12.1, y: 10 }], [0.05], KINSHIP, spot)).toEqual({ shift: 0, sigma: 0.02, tiles: 0 });
+    expect(nearbyStock([{ x: 11.9, y: 10 }], [0.05], KINSHIP, spot).tiles).toBe(1);
+  });
+  it('is nothing where tiles have nothing in common, and surer the more of them there are', () => {
+    const alone = { shared: 0, reachMm: 1, own: 1e-4 };
+    const tiles = Array.from({ length: 8 }, (_, k) => ({ x: 9.5 + 0.125 * k, y: 10.2 }));
+    const { shift, sigma } = nearbyStock(tiles, tiles.map((_, k) => (k % 2 === 0 ? 0.01 : -0.01)), alone, spot); // prettier-ignore
+    expect(shift).toBe(0);
+    expect(sigma).toBeCloseTo(0.01 / Math.sqrt(8), 9);
+  });
+  it('is less sure where residuals are wilder than over the card', () => {
+    const tiles = [{ x: 9, y: 10 }, { x: 11, y: 10 }]; // prettier-ignore
+    const calm = nearbyStock(tiles, [0.01, -0.01], KINSHIP, spot).sigma;
+    const wild = nearbyStock(tiles, [0.1, -0.1], KINSHIP, spot).sigma;
+    // 0.01 against 5e-4 is 20 times; the calm one is held to 0.3.
+    expect((wild / calm) ** 2).toBeCloseTo(20 / 0.3, 6);
+  });
+});
+
+describe('how tiles go together', () => {
+  const places = Array.from({ length: 480 }, (_, k) => ({ x: 0.25 * (k % 24), y: 0.25 * Math.floor(k / 24) }));
+  const random = seedrandom('kin');
+  const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  it('is found from fields of known kinship, drawn by their own covariance', () => {
+    const covariance = new Matrix(
+      places.map((a) => places.map((b) => 4e-4 * Math.exp(-Math.hypot(a.x - b.x, a.y - b.y) / 0.7) + (a === b ? 1e-4 : 0))),
+    ); // prettier-ignore
+    const root = new CholeskyDecomposition(covariance).lowerTriangularMatrix;
+    const found = Array.from({ length: 24 }, () =>
+      kinshipOf(places, root.mmul(Matrix.columnVector(places.map(normal))).to1DArray(), Math.sqrt(5e-4)),
+    );
+    const mean = (of: (one: (typeof found)[number]) => number): number =>
+      found.reduce((sum, one) => sum + of(one), 0) / found.length;
+    // A reach from a row of few is right on the whole, not each time.
+    expect(mean(({ reachMm }) => reachMm)).toBeGreaterThan(0.45);
+    expect(mean(({ reachMm }) => reachMm)).toBeLessThan(2);
+    expect(mean(({ shared }) => shared) / 4e-4).toBeGreaterThan(0.7);
+    expect(mean(({ shared }) => shared) / 4e-4).toBeLessThan(1.3);
+    expect(mean(({ own }) => own) / 1e-4).toBeGreaterThan(0.4);
+    expect(mean(({ own }) => own) / 1e-4).toBeLessThan(2);
+  });
+  it('is hardly any where each tile is for itself, and one mad tile does not make it', () => {
+    const noise = places.map(() => 0.01 * normal());
+    noise[300] = 3;
+    const { shared, own } = kinshipOf(places, noise, 0.01);
+    expect(shared).toBeLessThan(0.2 * own);
+    expect(own).toBeLessThan(1.5e-4);
+  });
+});

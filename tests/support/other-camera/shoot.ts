@@ -1,0 +1,197 @@
+import sharp from 'sharp';
+import seedrandom from 'seedrandom';
+import { encoded, type Linear } from './colour';
+import type { Face } from './face';
+import { normals } from './noise';
+
+/** Everything that happens between a card and the bytes of its photo. Lengths in card mm, angles in degrees. */
+export interface Snap {
+  readonly seed: string;
+  readonly widthPx?: number;
+  readonly heightPx?: number;
+  readonly tilt?: number;
+  readonly lean?: number;
+  readonly roll?: number;
+  /** Light that comes back from white at the card's middle, 1 being the most the camera takes. */
+  readonly exposure?: number;
+  readonly cast?: Linear;
+  /** Height of the one lamp above the card and where it stands beside its middle; light falls with the square of the distance. */
+  readonly lamp?: { readonly x: number; readonly y: number; readonly z: number };
+  readonly vignette?: number;
+  readonly blurPx?: number;
+  readonly noise?: number;
+  readonly quality?: number;
+  /** Strength of a phone's contrast curve, 0 for none: an S through black, middle and white of the encoded value. */
+  readonly contrast?: number;
+  /** Light that is added everywhere, as a share of white. */
+  readonly veil?: number;
+  /** A lamp's reflection: where, how wide, and how much light it adds at its middle, as a share of white. */
+  readonly glare?: {
+    readonly x: number;
+    readonly y: number;
+    readonly wide: number;
+    readonly high: number;
+    readonly adds: number;
+  };
+  /** A hard shadow over one side of a line: its direction, where it runs, how much light is left, how soft its edge. */
+  readonly shadow?: { readonly angle: number; readonly offset: number; readonly left: number; readonly soft: number };
+  /** How high the middle of the sheet stands above its ends. */
+  readonly bow?: number;
+  /** A hand or finger that lies over a part of the card: centre and radii. */
+  readonly finger?: { readonly x: number; readonly y: number; readonly wide: number; readonly high: number };
+}
+
+export interface Snapped {
+  readonly data: Uint8Array;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A usual photo of a phone from a seed: some tilt, one lamp to a side, a cast, a little noise. */
+export function usualSnap(
+  seed: string,
+): Required<Pick<Snap, 'tilt' | 'lean' | 'roll' | 'exposure' | 'cast' | 'lamp' | 'vignette' | 'blurPx' | 'noise'>> &
+  Snap {
+  // prettier-ignore
+  const random = seedrandom(`snap ${seed}`);
+  const away = 360 * random();
+  return {
+    seed,
+    tilt: 18 * random(),
+    lean: 360 * random(),
+    roll: 20 * random() - 10,
+    exposure: 0.62 + 0.2 * random(),
+    cast: [1, 0.92 + 0.08 * random(), 0.7 + 0.3 * random()],
+    lamp: { x: 180 * Math.cos(away), y: 180 * Math.sin(away), z: 280 + 200 * random() },
+    vignette: 0.12 + 0.15 * random(),
+    blurPx: 0.6 + 0.5 * random(),
+    noise: 0.006 + 0.008 * random(),
+  };
+}
+
+/** The eye's place and the picture's axes, from tilt, lean and roll: the camera looks at the card's middle. */
+function camera({ tilt = 0, lean = 0, roll = 0 }: Snap, distance: number) {
+  const [t, l, r] = [tilt, lean, roll].map((degrees) => (degrees * Math.PI) / 180) as [number, number, number];
+  const eye = [
+    distance * Math.sin(t) * Math.cos(l),
+    distance * Math.sin(t) * Math.sin(l),
+    distance * Math.cos(t),
+  ] as const;
+  const ahead = eye.map((value) => -value / distance) as unknown as Linear;
+  // Picture's right and down for a camera straight above, turned with it by the least turn that brings it to its place, and by the roll.
+  const turned = (v: Linear): Linear => {
+    const axis: Linear = [-Math.sin(l), Math.cos(l), 0];
+    const along = v[0] * axis[0] + v[1] * axis[1];
+    const cross: Linear = [axis[1] * v[2], -axis[0] * v[2], axis[0] * v[1] - axis[1] * v[0]];
+    return [0, 1, 2].map((k) => v[k]! * Math.cos(t) + cross[k]! * Math.sin(t) + axis[k]! * along * (1 - Math.cos(t))) as unknown as Linear; // prettier-ignore
+  };
+  return { eye, ahead, right: turned([Math.cos(r), Math.sin(r), 0]), down: turned([-Math.sin(r), Math.cos(r), 0]) };
+}
+
+/** Takes a picture of a face and stores it as JPEG, as a phone does. */
+export function snap(face: Face, options: Snap): Promise<Buffer> {
+  const { widthPx = 1600, heightPx = 1200, exposure = 0.75, cast = [1, 1, 1], lamp, vignette = 0, blurPx = 0.7, noise = 0.008, quality = 88, contrast = 0, veil = 0, glare, shadow, bow = 0, finger, seed } = options; // prettier-ignore
+  const random = normals(`noise ${seed}`);
+  const deviates = Float32Array.from({ length: 65_521 }, random);
+  const focal = widthPx * 1.1;
+  const fill = 0.78;
+  const scale = Math.min((widthPx * fill) / face.widthMm, (heightPx * fill) / face.heightMm);
+  const { eye, ahead, right, down } = camera(options, focal / scale);
+  const light = new Float32Array(widthPx * heightPx * 3);
+  const [middleX, middleY] = [face.widthMm / 2, face.heightMm / 2];
+  const span = Math.max(face.widthMm, face.heightMm) / 2;
+  const sag = (x: number): number => bow * (1 - (x / span) ** 2);
+  const lampAtMiddle = lamp ? lamp.z / Math.hypot(lamp.x, lamp.y, lamp.z) ** 3 : 1;
+  const radians = ((shadow?.angle ?? 0) * Math.PI) / 180;
+
+  for (let v = 0; v < heightPx; v++) {
+    for (let u = 0; u < widthPx; u++) {
+      const [a, b] = [(u + 0.5 - widthPx / 2) / focal, (v + 0.5 - heightPx / 2) / focal];
+      const ray = [0, 1, 2].map((k) => ahead[k]! + a * right[k]! + b * down[k]!) as [number, number, number];
+      // Where the ray meets the sheet: a few turns where it is bowed.
+      let z = 0;
+      let x = 0;
+      let y = 0;
+      for (let turn = 0; turn < (bow === 0 ? 1 : 4); turn++) {
+        const far = (z - eye[2]) / ray[2];
+        x = eye[0] + far * ray[0];
+        y = eye[1] + far * ray[1];
+        if (bow !== 0) z = Math.abs(x) < 2.5 * span ? sag(x) : 0;
+      }
+      const px = (x + middleX + face.marginMm) * face.pxPerMm - 0.5;
+      const py = (y + middleY + face.marginMm) * face.pxPerMm - 0.5;
+      const column = Math.max(0, Math.min(face.width - 2, Math.floor(px)));
+      const row = Math.max(0, Math.min(face.height - 2, Math.floor(py)));
+      const fx = Math.max(0, Math.min(1, px - column));
+      const fy = Math.max(0, Math.min(1, py - row));
+      let lit = 1;
+      if (lamp) lit = lamp.z / Math.hypot(x - lamp.x, y - lamp.y, lamp.z) ** 3 / lampAtMiddle;
+      lit = 0.75 * lit + 0.25;
+      if (shadow) {
+        const across = x * Math.cos(radians) + y * Math.sin(radians) - shadow.offset;
+        lit *= shadow.left + (1 - shadow.left) / (1 + Math.exp((-1.7 * across) / shadow.soft));
+      }
+      lit *= 1 - (vignette * ((a * focal) ** 2 + (b * focal) ** 2)) / ((widthPx / 2) ** 2 + (heightPx / 2) ** 2);
+      const added = veil + (glare ? glare.adds * Math.exp(-(((x + middleX - glare.x) / glare.wide) ** 2) - ((y + middleY - glare.y) / glare.high) ** 2) : 0); // prettier-ignore
+      const covered = finger && ((x + middleX - finger.x) / finger.wide) ** 2 + ((y + middleY - finger.y) / finger.high) ** 2 < 1; // prettier-ignore
+      const at = (row * face.width + column) * 3;
+      const next = at + face.width * 3;
+      for (let channel = 0; channel < 3; channel++) {
+        const top = face.data[at + channel]! * (1 - fx) + face.data[at + 3 + channel]! * fx;
+        const low = face.data[next + channel]! * (1 - fx) + face.data[next + 3 + channel]! * fx;
+        const share = covered ? [0.45, 0.28, 0.2][channel]! : top * (1 - fy) + low * fy;
+        // A lamp's reflection has the lamp's colour, not the stock's.
+        light[(v * widthPx + u) * 3 + channel] = (share * lit + added) * exposure * cast[channel]!;
+      }
+    }
+  }
+  const soft = blurredPlanes(light, widthPx, heightPx, blurPx);
+  const bytes = new Uint8ClampedArray(soft.length);
+  let pick = Math.abs(Math.round(1e4 * random()));
+  for (let index = 0; index < soft.length; index++) {
+    pick = (pick + 7919) % deviates.length;
+    const noisy = soft[index]! + deviates[pick]! * noise * Math.sqrt(Math.max(0.01, soft[index]!));
+    bytes[index] = 255 * curved(encoded(Math.max(0, Math.min(1, noisy))), contrast);
+  }
+  return sharp(Buffer.from(bytes.buffer), { raw: { width: widthPx, height: heightPx, channels: 3 } })
+    .jpeg({ quality, chromaSubsampling: '4:2:0' })
+    .toBuffer();
+}
+
+/** A photo as a reader gets it that opens its file. */
+export async function opened(jpeg: Uint8Array): Promise<Snapped> {
+  const { data, info } = await sharp(jpeg).raw().toBuffer({ resolveWithObject: true });
+  return { data: new Uint8Array(data.buffer, data.byteOffset, data.length), width: info.width, height: info.height };
+}
+
+/** An S about the middle of the encoded value, as phones draw it: darker shadows, lighter lights. */
+const curved = (value: number, strength: number): number =>
+  strength === 0 ? value : value + strength * Math.sin(2 * Math.PI * value) * -0.16;
+
+function blurredPlanes(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
+  const reach = Math.max(1, Math.ceil(2.5 * sigma));
+  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigma) ** 2));
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const once = (source: Float32Array, step: number, alongX: boolean): Float32Array => {
+    const out = new Float32Array(source.length);
+    for (let v = 0; v < height; v++)
+      for (let u = 0; u < width; u++) {
+        const at = (v * width + u) * 3;
+        const place = alongX ? u : v;
+        const last = (alongX ? width : height) - 1;
+        let [red, green, blue] = [0, 0, 0];
+        for (let k = -reach; k <= reach; k++) {
+          const to = at + (Math.max(0, Math.min(last, place + k)) - place) * step;
+          const weight = weights[k + reach]!;
+          red += source[to]! * weight;
+          green += source[to + 1]! * weight;
+          blue += source[to + 2]! * weight;
+        }
+        out[at] = red / total;
+        out[at + 1] = green / total;
+        out[at + 2] = blue / total;
+      }
+    return out;
+  };
+  return once(once(from, 3, true), width * 3, false);
+}

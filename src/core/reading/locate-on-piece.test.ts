@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { paintFace } from '../../../tests/support/other-camera/face';
-import { opened, snap, usualSnap } from '../../../tests/support/other-camera/shoot';
+import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
+import { opened, snap } from '../../../tests/support/other-camera/shoot';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import { grayOfRgb } from '../image/gray';
@@ -36,8 +37,10 @@ describe('a card that was cut off along its markers', () => {
   const { plan } = grid.propose({ pairing, facts: [] });
   const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 } };
   const layout = layCard(grid, few, pairing, { cardNumber: 61 });
-  const face = paintFace(layout, pairing.stock, { seed: 'flush', marginMm: 0, table: [0.02, 0.02, 0.02] });
-  const shot = { ...usualSnap('flush'), widthPx: 900, heightPx: 680 };
+  const flush = HAZARDS.find(({ name }) => name === 'cut flush at its markers')!;
+  const { face: look, shot: usual } = staged(flush, 'flush', layout);
+  const face = paintFace(layout, pairing.stock, { ...look, table: [0.02, 0.02, 0.02] });
+  const shot = { ...usual, widthPx: 900, heightPx: 680 };
   it.each([0, 12, 190])('is found on a table as dark as its markers, turned by %i degrees, and read', async (roll) => {
     const photo = await opened(await snap(face, { ...shot, roll }));
     const gray = grayOfRgb(photo);

@@ -6,9 +6,7 @@ import type { Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
-import { addedLight, withoutAdded } from './added-light';
 import { fitBareField, type BareField } from './bare-field';
-import { bareTiles } from './bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
@@ -52,12 +50,6 @@ export type ReadResult =
       readonly reason:
         'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
     };
-
-/** How far the colour of a cell bleeds over its edge in a stored photo. */
-const COLOUR_BLEED_MM = 0.15;
-
-/** How far beside their place the cells of an old card may lie. */
-const UNSURE_EDGE_MM = 0.5;
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
@@ -160,19 +152,12 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   onProgress?.('straightening');
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
-  const straight = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const rectified = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   onProgress?.('levelling the light');
-  const stockLinear = stockLinearColour(stock);
-  const added = addedLight(
-    bareTiles(straight, layout, COLOUR_BLEED_MM).tiles,
-    stockLinear,
-    layout.widthMm,
-    layout.heightMm,
-  );
-  const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
-  const field = fitBareField(rectified, layout, layout.adopted ? UNSURE_EDGE_MM : 0);
+  const field = fitBareField(rectified, layout);
   if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
   onProgress?.('reading cells');
+  const stockLinear = stockLinearColour(stock);
   // Corners dragged by hand are good to a few screen pixels.
   const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
   const context = {
@@ -184,7 +169,6 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     stockLinear,
     uncertainFrame: markers < 4,
     frameErrorMm,
-    addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);

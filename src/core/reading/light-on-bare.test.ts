@@ -1,0 +1,65 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { grid } from '../../cards/grid';
+import { layCard } from '../card/lay';
+import { fitLight } from './light-on-bare';
+
+const pairing = demoPairing('heron', 'mdf');
+const { plan } = grid.propose({ pairing, facts: [] });
+const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 } };
+const layout = layCard(grid, few, pairing, { cardNumber: 5 });
+const PX = 20;
+
+/** A straightened card: cells of so much of bare stock's light, every third of them stronger, under light by place. */
+function seen(light: (x: number, y: number) => number, strong = 0.4) {
+  const width = Math.round(layout.widthMm * PX);
+  const height = Math.round(layout.heightMm * PX);
+  const data = new Float32Array(width * height * 3);
+  for (let row = 0; row < height; row++)
+    for (let column = 0; column < width; column++) {
+      const [x, y] = [(column + 0.5) / PX, (row + 0.5) / PX];
+      const cell = layout.cells.find(({ box }) => x > box.x && x < box.x + box.width && y > box.y && y < box.y + box.height);
+      const share = cell ? (cell.index % 3 === 1 ? strong : 0.7) : 1;
+      data.fill(0.5 * share * light(x, y) * (1 + 0.004 * Math.sin(77 * x + 31 * y)), (row * width + column) * 3, (row * width + column) * 3 + 3);
+    }
+  return { data, width, height, pxPerMm: PX, clipped: new Uint8Array(width * height) };
+} // prettier-ignore
+const lamp = (x: number, y: number): number => 0.95 - 0.006 * x - 0.003 * y;
+const middles = layout.cells.map(({ box }) => ({ x: box.x + box.width / 2, y: box.y + box.height / 2 }));
+
+describe('light on bare stock', () => {
+  it('is a lamp’s smooth fall, and nothing is read into it', () => {
+    const light = fitLight(seen(lamp), layout)!;
+    expect(light.holds).toEqual([]);
+    for (const { x, y } of middles) expect(light.at(x, y)[1] / (0.5 * lamp(x, y))).toBeCloseTo(1, 2);
+  });
+  it('ends where a shadow does, under cells too', () => {
+    const shaded = (x: number, y: number): number => lamp(x, y) * (0.45 + 0.55 / (1 + Math.exp(-(0.9 * x + 0.44 * y - 19) / 0.15)));
+    const light = fitLight(seen(shaded), layout)!;
+    expect(light.holds).toEqual(['shadow']);
+    for (const { x, y } of middles) if (Math.abs(0.9 * x + 0.44 * y - 19) > 0.6) expect(light.at(x, y)[1] / (0.5 * shaded(x, y))).toBeCloseTo(1, 1);
+  });
+  it('is dimmed by smoke round strong cells, which is told apart from the lamp', () => {
+    const smoke = (x: number, y: number): number =>
+      layout.cells.filter(({ index }) => index % 3 === 1).reduce((share, { box }) => {
+        const dx = Math.max(box.x - x, x - box.x - box.width, 0);
+        const dy = Math.max(box.y - y, y - box.y - box.height, 0);
+        return share * (1 - 0.2 * Math.exp(-Math.hypot(dx, dy) / 1.2));
+      }, 1);
+    const light = fitLight(seen((x, y) => lamp(x, y) * smoke(x, y), 0.1), layout)!;
+    expect(light.holds).toEqual(['smoke']);
+    for (const { x, y } of middles) {
+      expect(Math.abs(Math.log(light.at(x, y)[1] / (0.5 * lamp(x, y) * smoke(x, y))))).toBeLessThan(0.04);
+      expect(light.clean(x, y)[1]).toBeGreaterThan(light.at(x, y)[1]);
+    }
+  });
+  it('tells what stock under a cell is likely to be by what lies round it', () => {
+    const { box } = layout.cells[5]!;
+    const dark = (x: number, y: number): number => (Math.hypot(x - box.x - box.width / 2, y - box.y - box.height / 2) < 4 ? 0.95 : 1);
+    const light = fitLight(seen((x, y) => lamp(x, y) * dark(x, y)), layout)!;
+    expect(light.under(box).shift).toBeLessThan(-0.01);
+    expect(light.tiles).toBeGreaterThan(300);
+    expect(light.clippedShare).toBe(0);
+    expect(light.tileSigma).toBeLessThan(0.02);
+  });
+}); // prettier-ignore

@@ -10,10 +10,15 @@ import { seenCard } from './seen';
 
 /** What a search would burn next, or why it stops. Throws a Problem for a card that does not search. */
 export async function nextOfCard(ctx: AppContext, cardId: number): Promise<NextCell> {
+  return (await searched(ctx, cardId)).next;
+}
+
+/** A search's next cell, and the card that it was worked out from: what is asked at the same moment must not come between them. */
+async function searched(ctx: AppContext, cardId: number): Promise<{ card: CardRecord; next: NextCell }> {
   const { card, seen } = await seenCard(ctx, cardId);
   const next = nextIn(card, seen);
   if (!next) throw new Problem('no-search', `Card ${card.layout.code} burns all its cells at once.`);
-  return next;
+  return { card, next };
 }
 
 /** What a card that searches would burn next; null for one that does not. */
@@ -28,9 +33,8 @@ export type AddedCell =
 
 /** Adds the next cell of a search to its card. Asked for twice at the same moment it is added once. */
 export async function addNextCell(ctx: AppContext, cardId: number): Promise<AddedCell> {
-  const next = await nextOfCard(ctx, cardId);
+  const { card, next } = await searched(ctx, cardId);
   if (!next.go) return next;
-  const { card } = await seenCard(ctx, cardId);
   const cellIndex = card.layout.cells.length;
   try {
     await insertCell(ctx.db, cardId, { ...next.cell, index: cellIndex }, next.why);

@@ -2,28 +2,13 @@ import { Matrix, solve } from 'ml-matrix';
 import { LUMINANCE_BLUE, LUMINANCE_GREEN, LUMINANCE_RED } from '../color/srgb';
 import { grown, type Rect } from '../geometry/point';
 import type { Layout } from '../card/layout';
-import { boxOfShape } from '../card/shape';
 import { robustSigma } from '../stats/robust';
+import { bareMask, TILE_MM, type Tile } from './bare-tiles';
 import type { Rectified } from './rectify';
 
-/** Side of the tiles that bare stock is averaged over. */
-const TILE_MM = 0.25;
-/** How far a burn's edge, blur and halo reach into bare stock. */
-const KEEP_OFF_CELL_MM = 0.22;
-const KEEP_OFF_MARK_MM = 0.3;
 /** Terms of the surface: all products x^i y^j up to this order. */
 const ORDER = 3;
 const TUKEY = 4.685;
-
-/** A small patch of bare stock. Position is its centre in card mm; values are mean linear light. */
-interface Tile {
-  readonly x: number;
-  readonly y: number;
-  readonly red: number;
-  readonly green: number;
-  readonly blue: number;
-  readonly logLuminance: number;
-}
 
 /** The light on bare stock over the card, as the camera saw it. */
 export interface BareField {
@@ -36,43 +21,9 @@ export interface BareField {
   readonly tiles: number;
 }
 
-function markedAreas(layout: Layout): Rect[] {
-  const cells = layout.cells.filter((cell) => !cell.leftOut).map((cell) => grown(cell.box, KEEP_OFF_CELL_MM));
-  const shared = [...layout.before, ...layout.after].map(({ shape }) => grown(boxOfShape(shape), KEEP_OFF_MARK_MM));
-  const markers = layout.frame.markers.map((marker) =>
-    grown({ x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm }, KEEP_OFF_MARK_MM),
-  );
-  const lines = layout.frame.lettering.flatMap((line) => {
-    const points = line.strokes.flat();
-    if (points.length === 0) return [];
-    const x = Math.min(...points.map((p) => p.x));
-    const y = Math.min(...points.map((p) => p.y));
-    return [
-      grown(
-        { x, y, width: Math.max(...points.map((p) => p.x)) - x, height: Math.max(...points.map((p) => p.y)) - y },
-        KEEP_OFF_MARK_MM,
-      ),
-    ];
-  });
-  return [...cells, ...shared, ...markers, ...lines];
-}
-
-/** 1 for rectified pixels that show bare stock. */
-function bareMask(image: Rectified, layout: Layout): Uint8Array {
-  const mask = new Uint8Array(image.width * image.height).fill(1);
-  const edge = Math.round(0.15 * image.pxPerMm);
-  for (let y = 0; y < image.height; y++) {
-    for (let x = 0; x < image.width; x++) {
-      if (x < edge || y < edge || x >= image.width - edge || y >= image.height - edge) mask[y * image.width + x] = 0;
-    }
-  }
-  for (const area of markedAreas(layout)) {
-    const left = Math.max(0, Math.floor(area.x * image.pxPerMm));
-    const right = Math.min(image.width, Math.ceil((area.x + area.width) * image.pxPerMm));
-    const top = Math.max(0, Math.floor(area.y * image.pxPerMm));
-    const bottom = Math.min(image.height, Math.ceil((area.y + area.height) * image.pxPerMm));
-    for (let y = top; y < bottom; y++) mask.fill(0, y * image.width + left, y * image.width + Math.max(left, right));
-  }
+/** 1 for rectified pixels that show bare stock and are within the camera's range. */
+function unclippedMask(image: Rectified, layout: Layout): Uint8Array {
+  const mask = bareMask(image, layout, 0);
   for (let index = 0; index < mask.length; index++) if (image.clipped[index] === 1) mask[index] = 0;
   return mask;
 }
@@ -152,7 +103,7 @@ const dot = (coefficients: Float64Array, row: readonly number[]): number => {
  * Source of the weights: A. E. Beaton, J. W. Tukey, Technometrics 16 (1974) 147.
  */
 export function fitBareField(image: Rectified, layout: Layout): BareField | null {
-  const tiles = bareTiles(image, bareMask(image, layout));
+  const tiles = bareTiles(image, unclippedMask(image, layout));
   if (tiles.length < 60) return null;
   const scale = 2 / Math.max(layout.widthMm, layout.heightMm);
   const row = (x: number, y: number): number[] =>

@@ -5,7 +5,7 @@ import { boxOfShape } from '../card/shape';
 import type { Rectified } from './rectify';
 
 /** Side of the tiles that bare stock is averaged over. */
-const TILE_MM = 0.25;
+export const TILE_MM = 0.25;
 /** How far a burn's edge, blur and halo reach into bare stock. */
 const KEEP_OFF_CELL_MM = 0.22;
 const KEEP_OFF_MARK_MM = 0.3;
@@ -48,7 +48,7 @@ function markedAreas(layout: Layout, further: number): Rect[] {
 }
 
 /** 1 for rectified pixels that show bare stock, as far as the layout tells. */
-function bareMask(image: Rectified, layout: Layout, further: number): Uint8Array {
+export function bareMask(image: Rectified, layout: Layout, further: number): Uint8Array {
   const mask = new Uint8Array(image.width * image.height).fill(1);
   const edge = Math.round(0.15 * image.pxPerMm);
   for (let y = 0; y < image.height; y++) {

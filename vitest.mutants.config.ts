@@ -2,11 +2,13 @@ import { defineConfig } from 'vitest/config';
 
 /** The tests that deliberate faults are tried against: a mutation tester takes no projects. */
 const area = process.env['MUTANTS_AREA'] ?? 'core';
+const asked = process.env['MUTANTS_TESTS']?.split(' ');
 
 export default defineConfig({
   test: {
     env: { TZ: 'UTC' },
-    include: area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts'],
+    include:
+      asked ?? (area === 'app' ? ['tests/integration/**/*.test.ts', 'src/a*/**/*.test.ts'] : ['src/**/*.test.ts']),
     // Those that start the built server know nothing of a fault in the sources.
     exclude: ['**/*.bench.test.ts', '**/{start,faults,notices}.test.ts', 'node_modules/**'],
     globalSetup: area === 'app' ? ['tests/integration/global.ts'] : [],

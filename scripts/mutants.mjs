@@ -1,5 +1,6 @@
 // npm run mutants: makes deliberate faults, a seeded sample of all that can be made, and sees which of them a test notices. Writes
-// docs/mutants.md. `--seed WORDS`, `--area core|app`, `--count N` try others and print only. `--report` writes the last whole run's report
+// docs/mutants.md. `--seed WORDS`, `--area core|app`, `--count N` try others and print only; `--files src/core/stats` tries every fault of
+// these files (several, by commas), `--tests 'src/core/stats/**'` against these tests alone. `--report` writes the last whole run's report
 // again, after its survivors were looked at and named in scripts/mutants/equivalent.json.
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -21,6 +22,9 @@ const { values: asked } = parseArgs({
     seed: { type: 'string' },
     area: { type: 'string' },
     count: { type: 'string' },
+    files: { type: 'string' },
+    tests: { type: 'string' },
+    workers: { type: 'string', default: '2' },
     report: { type: 'boolean', default: false },
   },
 });
@@ -29,12 +33,13 @@ const seed = asked.seed ?? git('rev-parse', '--short', 'HEAD');
 
 async function tryArea(name) {
   const { folders, count, ...area } = AREAS[name];
-  const files = git('ls-files', ...folders)
+  const files = git('ls-files', ...(asked.files?.split(',') ?? folders))
     .split('\n')
     .filter((file) => file.endsWith('.ts') && !/\.test\.ts$|\/ui\/|\/ui-registry\.ts$/.test(file));
   const all = await allMutants(files);
-  const wanted = sampled(all, Number(asked.count ?? count), `${seed} ${name}`);
+  const wanted = sampled(all, asked.files && !asked.count ? Infinity : Number(asked.count ?? count), `${seed} ${name}`);
   process.env.MUTANTS_AREA = name;
+  if (asked.tests) process.env.MUTANTS_TESTS = asked.tests;
   const started = Date.now();
   const results = await new Stryker({
     testRunner: 'vitest',
@@ -43,7 +48,7 @@ async function tryArea(name) {
     coverageAnalysis: 'perTest',
     // Faults in what is computed once, while a module is loaded, would each need a process of their own.
     ignoreStatic: true,
-    concurrency: 2,
+    concurrency: Number(asked.workers),
     timeoutMS: 20_000,
     reporters: ['dots'],
     allowConsoleColors: false,
@@ -71,7 +76,7 @@ async function tryArea(name) {
 }
 
 process.chdir(root);
-const whole = !asked.area && !asked.count && !asked.seed;
+const whole = !asked.area && !asked.count && !asked.seed && !asked.files && !asked.tests;
 const kept = join(root, 'data', 'last-mutants.json');
 
 async function run() {

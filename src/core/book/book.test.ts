@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
+import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
 import { stalenessReasons } from './staleness';
+import { UNTIMED } from '../motion/pace';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
 
 const pairing = demoPairing('heron', 'birch');
@@ -64,7 +65,7 @@ describe('the ladder', () => {
   });
   it('has no cut side for stock that this source does not cut', () => {
     const slate = ladderOf(from({ pairing: demoPairing('marl', 'slate') }));
-    expect(slate.map((rung) => rung.foot)).not.toContain('cut');
+    expect([...new Set(slate.map((rung) => rung.foot))]).toEqual(['common', 'engrave']);
     expect(ladderOf(from({})).map((rung) => rung.foot)).toContain('cut');
   });
   it('shows no rung that no kind answers', () => {
@@ -85,12 +86,14 @@ describe('the ladder', () => {
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
     const fresh = facts.map((one) => ({ ...one, stale: [] }));
-    expect(nextOf(from({ facts: fresh }))).toMatchObject({ action: 'rest', rung: null });
+    expect(nextOf(from({ facts: fresh }))).toEqual({
+      action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '',
+    }); // prettier-ignore
   });
   it('stops before any card for stock that is never burned', () => {
     const banned = { ...pairing, stock: { ...pairing.stock, family: 'pvc' } };
     const facts = from({ pairing: banned });
-    expect(nextOf(facts).action).toBe('stop');
+    expect(nextOf(facts)).toEqual({ action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' });
     for (const rung of ladderOf(facts)) if (rung.foot !== 'common') expect(rung.href).toBeNull();
   });
 });
@@ -192,6 +195,43 @@ describe('facts', () => {
   it('are told apart by what they were measured at, in any order of its words', () => {
     expect(conditionsKey({ speed: 100, power: 0.5 })).toBe(conditionsKey({ power: 0.5, speed: 100 }));
     expect(conditionsKey({ speed: 100 })).not.toBe(conditionsKey({ speed: 101 }));
+    // As they stand in the book.
+    expect(conditionsKey({ speed: 100, power: 0.5 })).toBe('{"power":0.5,"speed":100}');
+  });
+  it('are found by when they were kept, in whatever order they come', () => {
+    const of = (...days: string[]) =>
+      factOf(
+        days.map((day) => fact({ createdAt: `2026-05-${day}T00:00:00Z` })),
+        'floor',
+      )!.createdAt.slice(8, 10);
+    expect([of('01', '03', '02'), of('03', '01', '02'), of('01', '02', '03')]).toEqual(['03', '03', '03']);
+  });
+  it('say at what they were measured, by name and by what a machine is told', () => {
+    expect(conditionWords({ speed: 120, shade: 'strong' }, DEFAULT_LIKED_UNITS)).toBe('strong, 120 mm/s');
+    expect(conditionWords({ speed: 120 }, DEFAULT_LIKED_UNITS)).toBe('120 mm/s');
+    expect(conditionWords({}, DEFAULT_LIKED_UNITS)).toBe('');
+    expect([shadeConditions(' strong '), shadeConditions('  ')]).toEqual([{ shade: 'strong' }, {}]);
+  });
+  it('tell how estimates are made: by the record until burns were timed', () => {
+    expect(paceOf([])).toBe(UNTIMED);
+    const timed = { ...UNTIMED, by: 'scale', scale: 1.2, logs: 3 } as const;
+    expect(paceOf([factNow('pace', timed)])).toBe(timed);
+  });
+  it('are shown in words', () => {
+    const words = (name: FactNow['name'], value: unknown) =>
+      factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
+    expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
+    expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
+    expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');
+    expect(words('focus', { focusOffsetMm: -1.5, flat: false })).toBe('-1.5 mm');
+    expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
+    expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
+    expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
+    expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
+    const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
+    expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
+    expect(words('watts', { points: [] })).toBe('0 points, 0 W at 0 %');
+    expect(words('thickness', { meanMm: 3.12, readings: 4 })).toBe('3.12 mm');
   });
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));

@@ -26,8 +26,7 @@ describe('a setting carried to another bench', () => {
     expect(settings.powerFraction).toBeCloseTo(0.4, 3);
     expect(settings.speedMmPerS).toBe(100);
     expect(areal(settings, weaker)).toBeCloseTo(areal(PLAIN_FILL, heron), 3);
-    expect(reasons.join()).toContain('the same');
-    expect(reasons.join()).not.toContain('careful');
+    expect(reasons).toEqual(['the same 0.2 J/mm²']);
   });
   it('goes slower where the cap gives no more, and faster where nothing weaker fires', () => {
     const tiny = withMachine({ name: 'Wren', ratedPowerW: 1, powerCap: 0.8 });
@@ -57,6 +56,41 @@ describe('a setting carried to another bench', () => {
       responseOf(heron.stock, heron.machine).energies.deep;
     expect(areal(settings, birch)).toBeCloseTo(wanted, 2);
   });
+  it('says by how much two stocks differ, in their own numbers', () => {
+    const birch = demoPairing('heron', 'birch');
+    const there = responseOf(birch.stock, birch.machine).energies.deep;
+    const here = responseOf(heron.stock, heron.machine).energies.deep;
+    const [because] = carrySettings(PLAIN_FILL, heron, birch).reasons;
+    const told = /^energy ([\d.]+) times as before: plywood under this source darkens at ([\d.]+) J\/mm², the other at ([\d.]+)$/.exec(because!)!; // prettier-ignore
+    expect(Number(told[1])).toBeCloseTo(there / here, 1);
+    expect([Number(told[2]), Number(told[3])]).toEqual([there, here].map((one) => Number(one.toPrecision(2))));
+  });
+  it('has nothing to compare with where the old source could not mark its stock: the energy stays', () => {
+    const blind = demoPairing('heron', 'acrylic');
+    const { reasons, settings } = carrySettings(PLAIN_FILL, blind, heron);
+    expect(reasons).toEqual(['the same 0.2 J/mm²']);
+    expect(areal(settings, heron)).toBeCloseTo(0.2, 3);
+  });
+  it('shares the energy of crossed lines between both ways', () => {
+    const tern = demoPairing('tern', 'twoLayer');
+    const crossed = { ...PLAIN_FILL, intervalMm: 0.02, powerFraction: 0.4, crossHatch: true };
+    const { settings, reasons } = carrySettings(crossed, tern, tern);
+    expect(settings).toMatchObject({ powerFraction: 0.4, speedMmPerS: PLAIN_FILL.speedMmPerS });
+    expect(reasons.join()).not.toContain('careful');
+  });
+  it('goes at the other head’s top speed where the old one was faster, and says so', () => {
+    const slow = withMachine({ name: 'Wren', topSpeedXMmPerS: 60, topSpeedYMmPerS: 60 });
+    const { settings, reasons } = carrySettings(PLAIN_FILL, heron, slow);
+    expect(settings.speedMmPerS).toBe(60);
+    expect(reasons[1]).toMatch(/^at this head’s top speed of 3600 mm\/min$/);
+    expect(areal(settings, slow)).toBeCloseTo(0.2, 3);
+  });
+  it('keeps two decimals of slow speeds, one of quick ones', () => {
+    const at = (ratedPowerW: number) =>
+      carrySettings(PLAIN_FILL, heron, withMachine({ name: 'Wren', ratedPowerW, powerCap: 1 })).settings.speedMmPerS;
+    // 0.2 J/mm² at 0.1 mm take 0.02 J/mm: 0.1337 W go 6.685 mm/s, 0.3337 W go 16.685.
+    expect([at(0.1337), at(0.3337), at(0.2)]).toEqual([6.69, 16.7, 10]);
+  });
   it('lays lines no wider apart than a finer lens marks, at the same energy', () => {
     const fine = { ...heron, lens: { ...heron.lens, name: 'fine', spotXMm: 0.02, spotYMm: 0.02 } };
     const wide = { ...PLAIN_FILL, intervalMm: 0.2, focusOffsetMm: -1 };
@@ -65,7 +99,11 @@ describe('a setting carried to another bench', () => {
     expect(areal(settings, fine)).toBeCloseTo(areal(wide, heron), 3);
     // A focus offset belongs to the lens that it was found with.
     expect(settings.focusOffsetMm).toBe(0);
-    expect(reasons.join()).toContain('focus offset back to 0');
+    expect(reasons).toContain('focus offset back to 0: the old one belongs to its lens');
+    expect(reasons.find((words) => words.startsWith('lines'))).toBe(
+      `lines ${settings.intervalMm} mm apart: as wide as this lens marks`,
+    );
+    expect(carrySettings({ ...wide, focusOffsetMm: 0 }, heron, fine).reasons.join()).not.toContain('focus');
   });
   it('keeps run-up and scan offset on the machine that they belong to, and nowhere else', () => {
     const own = { ...PLAIN_FILL, runUpMm: 4, scanOffsetMm: 0.12 };
@@ -87,6 +125,7 @@ describe('a setting carried to another bench', () => {
     const pulsed = (frequencyKHz: number) =>
       carrySettings({ ...turned, frequencyKHz }, tern, tern).settings.frequencyKHz;
     expect([19, 20, 80, 81].map(pulsed)).toEqual([null, 20, 80, null]);
+    expect(carrySettings({ ...turned, frequencyKHz: null }, tern, tern).settings.frequencyKHz).toBeNull();
   });
   it('blows as much as the other machine can', () => {
     const air = (airAssist: string, wanted: BurnSettings['air']) => {
@@ -99,6 +138,6 @@ describe('a setting carried to another bench', () => {
     expect((['off', 'low', 'on'] as const).map((wanted) => air('adjustable', wanted))).toEqual(['off', 'low', 'on']);
   });
   it('is refused where the other source cannot mark that stock', () => {
-    expect(() => carrySettings(PLAIN_FILL, heron, demoPairing('heron', 'acrylic'))).toThrow(RangeError);
+    expect(() => carrySettings(PLAIN_FILL, heron, demoPairing('heron', 'acrylic'))).toThrow(/^invalid pairing: ./);
   });
 });

@@ -91,21 +91,19 @@ export function ladderOf(from: LadderFacts): LadderRung[] {
       } as const;
     }
     if (rung === 'safety') {
-      const warnings = remarks.filter((remark) => remark.severity === 'warning').length;
       return {
         ...base,
         state: stop ? 'stopped' : 'measured',
-        value: stop ? 'not to be burned' : warnings > 0 ? `no ban known, ${warnings} to mind` : 'no ban known',
+        value: stop ? 'not to be burned' : remarks.length > 0 ? `no ban known, ${remarks.length} to mind` : 'no ban known',
         reason: stop?.text ?? '',
         since: null,
         href: `${links.stock}#safety`,
       } as const;
     }
     const card = from.cards[rung];
-    const fact = (Object.keys(FACTS) as FactName[])
+    const [fact] = (Object.keys(FACTS) as FactName[])
       .filter((id) => FACTS[id].rung === rung)
-      .map((id) => factOf(facts, id))
-      .find((found) => found !== undefined);
+      .flatMap((id) => factOf(facts, id) ?? []);
     const waits = card && card.stage !== 'planned' ? `card ${card.code} ${STAGE_WORDS[card.stage]}` : '';
     if (!fact)
       return {
@@ -147,13 +145,11 @@ export interface NextStep {
 export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], names: (rung: RungId) => string): NextStep {
   const stopped = rungs.find((rung) => rung.state === 'stopped');
   if (stopped) return { action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' };
-  const open = rungs.filter((rung) => rung.foot !== 'common' && (rung.state === 'empty' || rung.state === 'stale'));
-  const waiting = rungs.filter(
-    (rung) => rung.foot !== 'common' && (rung.state === 'empty' || rung.state === 'predicted'),
-  );
-  for (const rung of waiting) {
+  // Rungs of the common step are never empty or stale, and no card is burned for them.
+  const first = rungs.find((rung) => rung.state === 'empty' || rung.state === 'stale');
+  for (const rung of rungs) {
     const card = from.cards[rung.rung];
-    if (!card) continue;
+    if (!card || (rung.state !== 'empty' && rung.state !== 'predicted')) continue;
     return {
       action: 'go-on',
       rung: rung.rung,
@@ -175,7 +171,6 @@ export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], name
       href: from.links.prove(unproven.factId),
       cost: '',
     };
-  const first = open[0];
   if (!first) return { action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '' };
   return { action: 'plan', rung: first.rung, text: names(first.rung), href: from.links.plan(first.rung), cost: '' };
 }

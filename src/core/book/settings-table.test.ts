@@ -25,6 +25,17 @@ describe('what a column means', () => {
     ['Strength', ['dark'], 'shade'],
     ['Customer', ['Ann'], 'ignore'],
     ['S', ['300'], 'ignore'],
+    ['%', ['45'], 'power'],
+    ['Power', ['100', 'full', '12,5'], 'power'],
+    ['Power', ['full', '100,5'], 'power-thousandths'],
+    ['Speed in/s', ['2'], 'speed-in-s'],
+    ['Lines / cm', ['100'], 'interval-lines-cm'],
+    ['Lines /cm', ['100'], 'interval-lines-cm'],
+    ['L/ cm', ['100'], 'interval-lines-cm'],
+    ['Density (per cm)', ['100'], 'interval-lines-cm'],
+    ['Line -- gap', ['10'], 'interval-mm'],
+    ['Defocus', ['1'], 'focus'],
+    ['Air', ['on'], 'air'],
   ] as const)('%s %j: %s', (title, samples, meaning) => expect(guessColumn(title, samples)).toBe(meaning));
 });
 
@@ -92,8 +103,23 @@ describe('a row', () => {
     expect(row.settings).toBeNull();
     expect(row.problems.join(' ')).toContain(why);
   });
+  it('says once what is wrong with it, and nothing of what it would lack besides', () => {
+    expect(read(['a lot', ''], 'power', 'speed-mm-s').problems).toHaveLength(1);
+  });
+  it('passes over columns that mean nothing, and cells that a short row has not', () => {
+    const row = read(['45', '100', 'Ann'], 'power', 'speed-mm-s', 'ignore', 'shade', 'air');
+    expect(row).toMatchObject({ shade: '', note: '', problems: [] });
+    expect(row.settings).toMatchObject({ powerFraction: 0.45, air: usual.air });
+  });
+  it('keeps names to 40 letters and remarks, joined, to 1000', () => {
+    const row = read(['45', '100', ` ${'n'.repeat(50)} `, 'one', 'r'.repeat(2000)], 'power', 'speed-mm-s', 'shade', 'note', 'note'); // prettier-ignore
+    expect(row.shade).toBe('n'.repeat(40));
+    expect(row.note).toBe(`one; ${'r'.repeat(995)}`);
+  });
   it('is not taken over where two columns say the same, or passes are no whole number', () => {
-    expect(read(['45', '50', '100'], 'power', 'power', 'speed-mm-s').settings).toBeNull();
+    const twice = read(['45', '50', '100'], 'power', 'power', 'speed-mm-s');
+    expect(twice.settings).toBeNull();
+    expect(twice.problems).toEqual(['Two columns say power.']);
     expect(read(['45', '100', '1.5'], 'power', 'speed-mm-s', 'passes').settings).toBeNull();
   });
 });

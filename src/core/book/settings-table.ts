@@ -71,7 +71,7 @@ export function guessColumn(title: string, samples: readonly string[]): ColumnMe
 }
 
 function airOf(text: string): BurnSettings['air'] {
-  const word = text.trim().toLowerCase();
+  const word = text.toLowerCase();
   if (['off', 'no', '0', 'false', 'none'].includes(word)) return 'off';
   if (['on', 'yes', '1', 'true', 'high', 'full'].includes(word)) return 'on';
   if (word === 'low') return 'low';
@@ -79,7 +79,7 @@ function airOf(text: string): BurnSettings['air'] {
 }
 
 function wholeOf(text: string): number {
-  const value = Number(text.trim());
+  const value = Number(text);
   if (!Number.isInteger(value) || value < 1 || value > 20)
     throw new QuantityError(`invalid passes: "${text}" is not 1 to 20`);
   return value;
@@ -96,7 +96,7 @@ const READERS: Readonly<
   power: ['power', (text, { ratedPowerW }) => parsePower(text, ratedPowerW)],
   'power-watts': [
     'power',
-    (text, { ratedPowerW }) => parsePower(/w\s*$/i.test(text) ? text : `${text} W`, ratedPowerW),
+    (text, { ratedPowerW }) => parsePower(/w$/i.test(text) ? text : `${text} W`, ratedPowerW),
   ],
   'power-thousandths': ['power', (text) => (text.includes('%') ? parsePower(text) : parsePower(text) / 10)],
   'speed-mm-s': ['speed', (text) => parseSpeed(text, 'mm/s')],

@@ -1,13 +1,16 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
 import type { Answer, Seen } from '../core/card/asks';
+import { squareFillTimeS } from '../core/card/fill-time';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
+import { formatDuration, formatInterval } from '../core/quantities/format';
 import { focus } from './focus';
 import { interval } from './interval';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
+const liked = pairing.machine.likedUnits;
 
 /** Answers by the cells' place along their channel, lowest level first; '' for none. */
 function said(layout: Layout, field: string, level: (index: number) => number, words: readonly string[]): Seen {
@@ -21,10 +24,15 @@ function said(layout: Layout, field: string, level: (index: number) => number, w
 }
 
 describe('the line interval', () => {
-  const { plan } = interval.propose(known);
-  const layout = layCard(interval, plan, pairing, { cardNumber: 3 });
+  let plan: ReturnType<typeof interval.propose>['plan'];
+  let layout: Layout;
+  let levels: number[];
+  beforeEach(() => {
+    ({ plan } = interval.propose(known));
+    layout = layCard(interval, plan, pairing, { cardNumber: 3 });
+    levels = layout.cells.map((cell) => level(cell.index)).sort((a, b) => a - b);
+  });
   const level = (index: number): number => mainBurn(layout.cells[index]!).settings.intervalMm;
-  const levels = layout.cells.map((cell) => level(cell.index)).sort((a, b) => a - b);
   const find = (...words: string[]) => interval.find(layout, said(layout, 'lines', level, words), known);
 
   it('is the coarsest that looks even, sure to about a step', () => {
@@ -34,6 +42,32 @@ describe('the line interval', () => {
     expect(interval.settle(finding)).toMatchObject([{ name: 'interval', value: { intervalMm: levels[3] } }]);
     // Coarser costs less: areas filled by fewer lines.
     expect(finding.strips[3]!.timeS).toBeLessThan(finding.strips[0]!.timeS);
+    expect(finding.strips[3]).toEqual({
+      cellIndex: finding.cellIndex, intervalMm: levels[3], word: 'even',
+      timeS: squareFillTimeS(mainBurn(layout.cells[finding.cellIndex!]!).settings, pairing.machine, 100),
+    }); // prettier-ignore
+    expect(finding.says).toBe(
+      `${formatInterval(levels[3]!, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(finding.strips[3]!.timeS)}.`,
+    );
+  });
+  // Common practice: half a pitch of one minute of arc at 300 mm is a pitch of 0.175 mm.
+  it('says where an eye that comes nearer than usual may see lines', () => {
+    const wide = { ...layout, cells: layout.cells.map((cell) => ({
+      ...cell, burns: cell.burns.map((burn) => ({ ...burn, settings: { ...burn.settings, intervalMm: burn.settings.intervalMm * 2 } })),
+    })) }; // prettier-ignore
+    for (const place of [0, 1, 2, 3, 4, 5]) {
+      const words = levels.map((_, index) => (index <= place ? 'even' : 'apart'));
+      const { intervalMm, says } = interval.find(wide, said(wide, 'lines', level, words), known);
+      expect(says.includes('Nearer than 300 mm an eye may see such lines.')).toBe(intervalMm! > 0.175);
+    }
+    expect(2 * levels[0]!).toBeLessThan(0.175);
+    expect(2 * levels[5]!).toBeGreaterThan(0.175);
+  });
+  it('says which two strips contradict each other', () => {
+    const [missing] = find('mud', 'apart', 'even', 'even', 'apart', 'apart').missing;
+    expect(missing).toBe(
+      `Lines show at ${formatInterval(levels[1]!, liked)} but not at the coarser ${formatInterval(levels[3]!, liked)}: look again at both.`,
+    );
   });
   it.each([
     [['apart', 'apart', 'apart', 'apart', 'apart', 'apart'], /every strip: burn finer/],
@@ -63,10 +97,13 @@ describe('the line interval', () => {
 });
 
 describe('the focus', () => {
-  const { plan } = focus.propose(known);
-  const layout = layCard(focus, plan, pairing, { cardNumber: 4 });
+  let layout: Layout;
+  let levels: number[];
+  beforeEach(() => {
+    layout = layCard(focus, focus.propose(known).plan, pairing, { cardNumber: 4 });
+    levels = layout.cells.map((cell) => level(cell.index)).sort((a, b) => a - b);
+  });
   const level = (index: number): number => mainBurn(layout.cells[index]!).settings.focusOffsetMm;
-  const levels = layout.cells.map((cell) => level(cell.index)).sort((a, b) => a - b);
   const find = (...words: string[]) => focus.find(layout, said(layout, 'gaps', level, words), known);
 
   it('is tested on both sides of what was set, itself included', () => {
@@ -94,6 +131,24 @@ describe('the focus', () => {
     const finding = find('blurred', 'blurred', 'closed', 'sharp', 'closed');
     expect(finding.waistMm).toBe(levels[3]);
     expect(finding.fillMm).toBe(levels[4]);
+    expect(finding.cellIndex).toBe(finding.patches[4]!.cellIndex);
+    expect(finding.says).toBe(
+      `For fills +${levels[4]} mm: the least offset at which gaps close. It is sharpest at about +${levels[3]} mm.`,
+    );
+    const low = find('closed', 'sharp', 'closed', 'blurred', 'blurred');
+    expect(low.waistMm).toBe(levels[1]);
+    expect(low.fillMm).toBe(0);
+    expect(low.says).toBe(
+      `For fills 0 mm: the least offset at which gaps close. It is sharpest at about ${levels[1]} mm.`,
+    );
+  });
+  it('takes sharp patches to their middle, and no contradiction where what is blurred lies outside them', () => {
+    const finding = find('blurred', 'sharp', 'sharp', 'closed', 'blurred');
+    expect(finding.missing).toEqual([]);
+    expect(finding.waistMm).toBeCloseTo((levels[1]! + levels[2]!) / 2, 9);
+    expect(finding.fillMm).toBe(levels[3]);
+    // A gap that closes between two sharp ones is odd, but no blur.
+    expect(find('blurred', 'sharp', 'closed', 'sharp', 'blurred')).toMatchObject({ waistMm: 0, fillMm: 0 });
   });
   it('says flat when all look alike, and what is missing otherwise', () => {
     expect(find('closed', 'closed', 'closed', 'closed', 'closed')).toMatchObject({

@@ -54,6 +54,48 @@ describe('the kerf squares', () => {
       focus: plan.cut.focusOffsetMm,
     });
   });
+  it('are told in words, with what is not measured and how sure one reading is', () => {
+    const of = (...answers: Answer[]) => kerf.find(layout, { readings: [], answers }, known).says;
+    const size = plan.sizeMm;
+    // By one caliper's step and stated error: hypot(0.01/sqrt(12), 0.02/sqrt(3)) = 0.0119, 1.96 times that is 0.023.
+    expect(of(reading(0, 'width-x', 0, size - 0.14))).toBe(
+      'Kerf, full width: along X 0.14 mm ± 0.023 mm (95 %), 0.07 mm per side; along Y not measured. One reading alone shows no scatter: take more.',
+    );
+    const both = ['width-x', 'width-y'].flatMap((field, axis) =>
+      [0, 1, 2].map((repeat) => reading(0, field, repeat, size - 0.14 - 0.1 * axis)),
+    );
+    expect(of(...both)).toBe(
+      'Kerf, full width: along X 0.14 mm ± 0.023 mm (95 %), 0.07 mm per side; along Y 0.24 mm ± 0.023 mm (95 %), 0.12 mm per side.',
+    );
+  });
+  it('name the square whose reading stands out once, and count it all the same', () => {
+    const widths = [0.14, 0.14, 0.15, 0.13, 0.9, 0.92].map((mm, n) =>
+      reading(Math.floor(n / 3), 'width-x', n % 3, plan.sizeMm - mm),
+    );
+    const finding = kerf.find(layout, { readings: [], answers: widths }, known);
+    expect(finding.x!.odd).toEqual([1]);
+    expect(finding.x!.kerf.readings).toBe(6);
+    const of = (index: number) =>
+      finding.x!.points.flatMap(({ cellIndex, kerfMm }) => (cellIndex === index ? [Number(kerfMm.toFixed(6))] : []));
+    expect([of(0), of(1)]).toEqual([
+      [0.14, 0.14, 0.15],
+      [0.13, 0.9, 0.92],
+    ]);
+  });
+  it('wait to be measured, and are refused only where the readings speak against them for sure', () => {
+    expect(kerf.find(layout, { readings: [], answers: [] }, known)).toMatchObject({
+      missing: ['Measure the squares along X and along Y.'],
+      says: '',
+    });
+    // Two hundredths larger lie within what one caliper cannot tell.
+    const hardly = kerf.find(layout, { readings: [], answers: [reading(0, 'width-y', 0, plan.sizeMm + 0.02)] }, known);
+    expect(hardly.missing).toEqual([]);
+    const surely = kerf.find(layout, { readings: [], answers: [reading(0, 'width-y', 0, plan.sizeMm + 0.03)] }, known);
+    expect(surely).toMatchObject({
+      missing: ['The squares measure larger than they were drawn: look at the drawn size and the readings.'],
+      says: '',
+    });
+  });
   it('leave out what did not drop, and say so when nothing did', () => {
     const seen = (word: string): Seen => ({
       readings: [],

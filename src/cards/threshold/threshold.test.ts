@@ -54,6 +54,8 @@ describe('the least power that marks, from a photo', () => {
   it('leaves open what the photo shows but not clear of its doubt, and says so', () => {
     const finding = find(shown(powerOf(5), 0.3, [7, 8]));
     expect([...finding.undecided].sort()).toEqual([7, 8]);
+    // A patch that no photo shows is not undecided: nobody looked at it.
+    expect(find(shown(powerOf(5)).filter(({ cellIndex }) => cellIndex !== 9)).undecided).toEqual([]);
     expect(finding.says).toMatch(/2 patches could not be told: look there by eye\.$/);
     expect(find(shown(powerOf(5), 0.3, [7])).says).toMatch(/One patch could not be told/);
   });
@@ -89,6 +91,33 @@ describe('the least power that marks', () => {
       expect(firingAt(below).says).not.toContain(words);
     }
   }); // prettier-ignore
+  it('is told in words', () => {
+    const { says, half } = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
+    const percent = (power: number): string => `${Number((100 * power).toPrecision(3))} %`;
+    expect(says).toBe(
+      `The first mark comes at about ${percent(half!.power)}; up to ${percent(powers[4]!)} white stays white.`,
+    );
+  });
+  it('asks for more speed where even the source’s least command marks, for less power elsewhere', () => {
+    const firingAt = (lowestFiringCommand: number) =>
+      threshold.find(strip, eyeAbove(strip, 0), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } }); // prettier-ignore
+    const least = Math.min(...powers);
+    const own = firingAt(least / 1.1);
+    expect(own.machineFloor).toBe(true);
+    expect(own.missing[0]).toMatch(/^Even [\d.]+ %, about the lowest command that fires, marks: go faster to find the floor\.$/);
+    expect(firingAt(least / 1.11)).toMatchObject({
+      machineFloor: false,
+      missing: ['Even the weakest patch marked: burn a strip with less power.'],
+    });
+  }); // prettier-ignore
+  it('asks first to be looked at', () => {
+    expect(threshold.find(strip, { readings: [], answers: [] }, known)).toMatchObject({
+      missing: ['Say of each patch whether it left a mark, or let a photo be read.'],
+      undecided: [],
+      patches: [],
+      says: '',
+    });
+  });
   it('keeps its floor under every mark and is less sure when patches contradict', () => {
     const clear = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
     const mixed = threshold.find(strip, eyeAbove(strip, powers[5]!, { 3: 'marked' }), known);

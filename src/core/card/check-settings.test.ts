@@ -30,6 +30,26 @@ describe('settings that a machine can burn', () => {
     for (const value of good) expect(fields({ [field]: value }), String(value)).toEqual([]);
     for (const value of bad) expect(fields({ [field]: value }), String(value)).toEqual([field]);
   });
+  it('are refused in words', () => {
+    const words = (change: Partial<BurnSettings>, pairing = on) =>
+      checkConstants({ ...settings, ...change }, pairing).map(({ message }) => message);
+    expect(words({ intervalMm: 3, focusOffsetMm: 30, scanOffsetMm: 3, runUpMm: 400, passes: 0 })).toEqual([
+      'Line interval is 0.01 to 2 mm.',
+      'Focus offset is -20 to 20 mm.',
+      'Scan offset is -2 to 2 mm.',
+      'Run-up is 0 to 300 mm, or empty.',
+      '1 to 20 passes, a whole number.',
+    ]);
+    expect(words({ air: 'on' }, { ...on, machine: { ...on.machine, airAssist: 'none' } })).toEqual([
+      'This machine has no air assist.',
+    ]);
+    expect(words({ air: 'low' }, { ...on, machine: { ...on.machine, airAssist: 'on-off' } })).toEqual([
+      'This machine’s air is either on or off.',
+    ]);
+    expect(words({ lineAngleDeg: 90 }, tern)).toEqual(['Lines are turned by 0 up to 90 degrees.']);
+    expect(words({ lineAngleDeg: 9 })).toEqual(['Only a galvo head turns or crosses its lines here.']);
+    expect(words({ frequencyKHz: 40 })).toEqual(['This machine’s source is not recorded as pulsing.']);
+  });
   it('have the air that the machine has', () => {
     const withAir = (airAssist: 'none' | 'on-off' | 'adjustable') => ({ ...on, machine: { ...on.machine, airAssist } });
     for (const air of ['off', 'low', 'on'] as const) expect(fields({ air }, withAir('adjustable'))).toEqual([]);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { FAMILIES } from '../stock/families';
 import {
   isSaid,
   momentWords,
@@ -93,6 +94,45 @@ describe('a set-up to start from', () => {
         .map((key) => `setup.${key}`)
         .sort(),
     );
+  });
+  it('is asked for in words', () => {
+    const fields = setupFields({ ...demoPairing('heron', 'birch').machine, airAssist: 'on-off' });
+    const told = fields.map(({ label, as, unit, optional, options }) =>
+      [label, as, ...(unit ? [unit] : []), ...(optional ? ['or nothing'] : []), ...(options ?? []).map(({ value, name }) => `${value}=${name}`)].join(' | '),
+    ); // prettier-ignore
+    expect(told).toEqual([
+      'Masked with transfer tape | flag',
+      'Wiped clean before | flag',
+      'Coated with | text',
+      'Dried before | flag',
+      'Lies on | choice | bed=the bare bed | honeycomb=honeycomb | pins=pins | board=a waste board',
+      'Held by | choice | nothing=nothing: it lies flat | magnets=magnets | clamps=clamps | tape=tape',
+      'Focus set by | choice | not-said=not said | spacer=a spacer | automatic=the machine itself | ruler=a ruler | trial=a trial line',
+      'Air nozzle | text',
+      'Air pressure | number | kPa | or nothing',
+      'Air flow | number | l/min | or nothing',
+      'Finish after the burn | choice | none=nothing | wiped=wiped | washed=washed | brushed=brushed | sanded=sanded | stained=stained',
+      'Looked at | choice | before=before the finish | after=after the finish | both=before and after',
+    ]); // prettier-ignore
+    expect(fields.map(({ group }) => group)).toEqual(fields.map(() => 'setup'));
+    expect(fields.flatMap(({ hint }) => hint ?? [])).toEqual([
+      'what, and with what pigment; empty for nothing',
+      'coats until they are dry, wood and leather to the room’s damp',
+      'in your own words; empty if it is the usual one',
+      '1 bar is 100 kPa; empty when not known',
+      'empty when not known',
+      'soot is brushed or blown off, never rubbed in',
+    ]);
+  });
+  // Common practice: what is wiped before it is burned, since its face is smooth or its coat thin.
+  it('wipes hard and smooth families only', () => {
+    const wiped = FAMILIES.filter(({ id }) => {
+      const on = demoPairing('marl', 'slate');
+      return proposeSetup({ ...on, stock: { ...on.stock, family: id } }).wiped;
+    });
+    expect(wiped.map(({ id }) => id).sort()).toEqual([
+      'acrylic-cast', 'acrylic-extruded', 'glass', 'light-stone', 'slate', 'solid-surface', 'tile', 'two-layer',
+    ]); // prettier-ignore
   });
   it('is told in one line of words', () => {
     const setup = { ...UNSAID_SETUP, wiped: true, dried: true, support: 'pins', heldBy: 'magnets', focusSetBy: 'trial', airNozzle: 'wide', airFlowLPerMin: 20, finish: 'stained', lookedAt: 'after' } as const; // prettier-ignore

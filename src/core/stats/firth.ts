@@ -80,8 +80,7 @@ export function firthLogistic(data: readonly YesNo[], through: number | null = n
   const own = data.map(({ x, yes }) => ({ x: (x - centre) / scale, yes }));
   const held = through === null ? null : (through - centre) / scale;
   let intercept = 0;
-  let slope = held === null ? 0 : 0.01;
-  if (held !== null) intercept = -slope * held;
+  let slope = 0;
   let now = sums(own, intercept, slope);
   let stopped: FirthFit['stopped'] = 'too many turns';
   for (let turn = 0; turn < MOST_TURNS; turn++) {
@@ -108,9 +107,8 @@ export function firthLogistic(data: readonly YesNo[], through: number | null = n
     }
     intercept += step * d0;
     slope += step * d1;
-    const gain = next.logLikelihood - now.logLikelihood;
     now = next;
-    if (step * longest < 1e-10 || (Math.abs(gain) < 1e-13 && step * longest < 1e-6)) {
+    if (step * longest < 1e-8) {
       stopped = 'converged';
       break;
     }

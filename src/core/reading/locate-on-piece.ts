@@ -89,28 +89,32 @@ function piecesIn(gray: GrayImage): Point[][] {
   });
 }
 
+/** Places over a marker in card mm, and whether each is burned. */
 interface Pattern {
-  /** Places over the marker in card mm, and whether each is burned. */
   readonly places: readonly Point[];
   readonly burned: readonly number[];
+}
+
+interface Sought {
+  /** One place and four places in each of its squares: to find it, and to lay it. */
+  readonly coarse: Pattern;
+  readonly fine: Pattern;
   readonly corners: readonly Point[];
 }
 
-const LOOKS = 2;
-
-function patternsOf(layout: Layout): Pattern[] {
+function soughtIn(layout: Layout): Sought[] {
   return CORNER_NAMES.map((corner) => {
     const { id, x, y, sizeMm } = layout.frame.markers.find((marker) => marker.corner === corner)!;
     const modules = markerModules(id);
-    const side = MARKER_MODULES * LOOKS;
-    const places = Array.from({ length: side * side }, (_, k) => ({
-      x: x + (((k % side) + 0.5) / side) * sizeMm,
-      y: y + ((Math.floor(k / side) + 0.5) / side) * sizeMm,
-    }));
-    const burned = places.map((_, k) =>
-      modules[Math.floor(Math.floor(k / side) / LOOKS) * MARKER_MODULES + Math.floor((k % side) / LOOKS)] ? -1 : 1,
-    );
-    return { places, burned, corners: markerCornersMm(layout, corner) };
+    const pattern = (looks: number): Pattern => {
+      const side = MARKER_MODULES * looks;
+      const all = Array.from({ length: side * side }, (_, k) => [k % side, Math.floor(k / side)] as const);
+      return {
+        places: all.map(([u, v]) => ({ x: x + ((u + 0.5) / side) * sizeMm, y: y + ((v + 0.5) / side) * sizeMm })),
+        burned: all.map(([u, v]) => (modules[Math.floor(v / looks) * MARKER_MODULES + Math.floor(u / looks)] ? -1 : 1)),
+      };
+    };
+    return { coarse: pattern(1), fine: pattern(2), corners: markerCornersMm(layout, corner) };
   });
 }
 
@@ -141,21 +145,50 @@ function likeness(gray: GrayImage, map: Homography, { places, burned }: Pattern,
   return spread > 0 ? (sp - (s * p) / n) / Math.sqrt(spread) : 0;
 }
 
-/** Where a marker looks most like its pattern, on a lattice around where the map puts it. */
-function best(gray: GrayImage, map: Homography, pattern: Pattern, step: number, steps: number, sign: number) {
-  let found = { dx: 0, dy: 0, alike: -Infinity };
+interface Found {
+  readonly dx: number;
+  readonly dy: number;
+  readonly alike: number;
+}
+
+/** Where a marker looks most like its pattern, and where most like its negative, on a lattice around where the map puts it. */
+function bestPlaces(gray: GrayImage, map: Homography, pattern: Pattern, step: number, steps: number): { dark: Found; light: Found } {
+  let dark = { dx: 0, dy: 0, alike: -Infinity };
+  let light = dark;
   for (let v = -steps; v <= steps; v++)
     for (let u = -steps; u <= steps; u++) {
-      const alike = sign * likeness(gray, map, pattern, u * step, v * step);
-      if (alike > found.alike) found = { dx: u * step, dy: v * step, alike };
+      const [dx, dy] = [u * step, v * step];
+      const alike = likeness(gray, map, pattern, dx, dy);
+      if (alike > dark.alike) dark = { dx, dy, alike };
+      if (-alike > light.alike) light = { dx, dy, alike: -alike };
     }
-  return found;
-}
+  return { dark, light };
+} // prettier-ignore
 
 export interface PlacedOnPiece {
   readonly toPhoto: Homography;
   readonly rmsPx: number;
   readonly markers: number;
+}
+
+/** The lattice that finds a marker, and those that lay it, in mm: each goes as far as the one before it steps. */
+const FINDING = { step: 0.3, steps: 9 } as const;
+const LAYING = [
+  { step: 0.1, steps: 4 },
+  { step: 0.03, steps: 4 },
+  { step: 0.01, steps: 4 },
+] as const;
+
+/** The map moved to where enough markers were found; null where too few look like their patterns. */
+function moved(sought: readonly Sought[], map: Homography, found: readonly Found[]): PlacedOnPiece | null {
+  const alike = sought.flatMap(({ corners }, index) => {
+    const { dx, dy, alike } = found[index]!;
+    return alike < ALIKE ? [] : [corners.map((at) => ({ at, seen: project(map, at.x + dx, at.y + dy) }))];
+  });
+  if (alike.length < LEAST_MARKERS) return null;
+  const pairs = alike.flat();
+  const { homography, rmsError } = fitHomography(pairs.map(({ at }) => at), pairs.map(({ seen }) => seen)); // prettier-ignore
+  return { toPhoto: homography, rmsPx: rmsError, markers: alike.length };
 }
 
 /**
@@ -164,30 +197,22 @@ export interface PlacedOnPiece {
  */
 export function locateOnPiece(gray: GrayImage, layout: Layout): PlacedOnPiece | null {
   if (layout.frame.markers.length < CORNER_NAMES.length) return null;
-  const patterns = patternsOf(layout);
+  const sought = soughtIn(layout);
   const told = [[0, 0], [layout.widthMm, 0], [layout.widthMm, layout.heightMm], [0, layout.heightMm]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
   for (const piece of piecesIn(gray))
-    for (let turn = 0; turn < 4; turn++)
-      for (const sign of [1, -1]) {
-        let map = fitHomography(told, told.map((_, k) => piece[(k + turn) % 4]!)).homography; // prettier-ignore
-        let rmsPx = Infinity;
-        let markers = 0;
-        for (const [step, steps] of [[0.3, 9], [0.1, 4], [0.03, 4], [0.01, 4]] as const) {
-          const from: Point[] = [];
-          const to: Point[] = [];
-          markers = 0;
-          for (const pattern of patterns) {
-            const { dx, dy, alike } = best(gray, map, pattern, step, steps, sign);
-            if (alike < ALIKE) continue;
-            markers++;
-            from.push(...pattern.corners);
-            to.push(...pattern.corners.map(({ x, y }) => project(map, x + dx, y + dy)));
-          }
-          if (markers < LEAST_MARKERS) break;
-          const { homography, rmsError } = fitHomography(from, to);
-          [map, rmsPx] = [homography, rmsError];
-        } // prettier-ignore
-        if (markers >= LEAST_MARKERS) return { toPhoto: map, rmsPx, markers };
+    for (let turn = 0; turn < 4; turn++) {
+      const map = fitHomography(told, told.map((_, k) => piece[(k + turn) % 4]!)).homography; // prettier-ignore
+      const first = sought.map(({ coarse }) => bestPlaces(gray, map, coarse, FINDING.step, FINDING.steps));
+      for (const marks of ['dark', 'light'] as const) {
+        let placed = moved(sought, map, first.map((places) => places[marks])); // prettier-ignore
+        for (const { step, steps } of LAYING) {
+          if (placed === null) break;
+          const { toPhoto } = placed;
+          const next = sought.map(({ fine }) => bestPlaces(gray, toPhoto, fine, step, steps)[marks]);
+          placed = moved(sought, toPhoto, next);
+        }
+        if (placed !== null) return placed;
       }
+    }
   return null;
 }

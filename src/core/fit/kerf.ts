@@ -1,4 +1,5 @@
 import { measuredFrom, type Gauge, type Measured } from '../stats/measured';
+import { median, robustSigma } from '../stats/robust';
 
 /** A part or hole along one axis: how it was drawn and what a gauge read of it. */
 export interface SizeReadings {
@@ -27,13 +28,7 @@ const ODD_STEPS = 3;
 /** Indexes of readings that stand out from the others. Fewer than four readings never show one. */
 export function oddReadings(readingsMm: readonly number[], resolutionMm: number): number[] {
   if (readingsMm.length < 4) return [];
-  const sorted = [...readingsMm].sort((a, b) => a - b);
-  const middle = (values: readonly number[]): number =>
-    values.length % 2 === 1
-      ? values[(values.length - 1) / 2]!
-      : (values[values.length / 2 - 1]! + values[values.length / 2]!) / 2;
-  const median = middle(sorted);
-  const deviations = readingsMm.map((reading) => Math.abs(reading - median)).sort((a, b) => a - b);
-  const limit = Math.max(ODD_SIGMAS * 1.4826 * middle(deviations), ODD_STEPS * resolutionMm);
-  return readingsMm.flatMap((reading, index) => (Math.abs(reading - median) > limit ? [index] : []));
+  const middle = median(readingsMm);
+  const limit = Math.max(ODD_SIGMAS * robustSigma(readingsMm), ODD_STEPS * resolutionMm);
+  return readingsMm.flatMap((reading, index) => (Math.abs(reading - middle) > limit ? [index] : []));
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
-import { fitHomography, invertHomography, project } from './homography';
+import { fitHomography, invertHomography, project, type Homography } from './homography';
 import type { Point } from './point';
 
 const square: Point[] = [
@@ -56,6 +56,34 @@ describe('homography from points', () => {
       const theirs = project(h, p.x, p.y);
       expect(Math.hypot(ours.x - theirs.x, ours.y - theirs.y)).toBeLessThan(0.02);
     }
+  });
+
+  describe('of more points than it needs', () => {
+    // A strong perspective, and points that do not lie where it puts them.
+    const from: Point[] = [0, 1, 2, 3, 4, 5, 6, 7, 8].map((k) => ({ x: (k % 3) * 25, y: Math.floor(k / 3) * 20 }));
+    const to = from.map(({ x, y }, k) => {
+      const w = 1 + 0.008 * x - 0.004 * y;
+      return { x: (9 * x + y + 30) / w + 3 * Math.sin(7 * k), y: (8 * y - x + 20) / w + 3 * Math.cos(5 * k) };
+    });
+    const squares = (map: Homography): number =>
+      from.reduce((sum, p, k) => {
+        const q = project(map, p.x, p.y);
+        return sum + (q.x - to[k]!.x) ** 2 + (q.y - to[k]!.y) ** 2;
+      }, 0);
+    it('is the one whose points lie nearest in the picture: no step in any of its numbers is better', () => {
+      const { homography } = fitHomography(from, to);
+      const least = squares(homography);
+      for (let place = 0; place < 8; place++)
+        for (const share of [1e-4, -1e-4]) {
+          const moved = homography.map((value, at) => (at === place ? value * (1 + share) : value));
+          expect(squares(moved as unknown as Homography), String(place)).toBeGreaterThan(least);
+        }
+    });
+    it('tells how far they lie off on the average, by squares', () => {
+      const { homography, rmsError } = fitHomography(from, to);
+      expect(rmsError).toBeGreaterThan(1);
+      expect(rmsError).toBeCloseTo(Math.sqrt(squares(homography) / 9), 9);
+    });
   });
 
   it.each([

@@ -43,8 +43,8 @@ export function wayTimeS(
   }
   const alongX = Math.abs(dxMm) / length;
   const alongY = Math.abs(dyMm) / length;
-  const limit = (x: number, y: number): number =>
-    Math.min(alongX > 0 ? x / alongX : Infinity, alongY > 0 ? y / alongY : Infinity);
+  // An axis that stands still divides by zero and holds nothing up.
+  const limit = (x: number, y: number): number => Math.min(x / alongX, y / alongY);
   const top = limit(head.topSpeedXMmPerS, head.topSpeedYMmPerS);
   const acceleration = limit(head.accelerationXMmPerS2, head.accelerationYMmPerS2) * shares.acceleration;
   return moveTimeS(length, speedMmPerS === null ? top * shares.travelSpeed : Math.min(speedMmPerS, top), acceleration);

@@ -107,6 +107,11 @@ describe('a machine’s pace from timed burns', () => {
     const truth = { x: 2100, y: 1400 };
     const pace = paceFrom(timedOn(truth, 0.012), HEAD);
     expect(pace.by).toBe('motion');
+    expect(paceFrom(timedOn(truth, 0.012).slice(0, 5), HEAD).by).toBe('motion');
+    expect(paceFrom(timedOn(truth, 0.012).slice(0, 4), HEAD).by).toBe('scale');
+    // Two per cent a burn, by Student's factor for six degrees (2.447, any table), widened by what the fit itself does not know.
+    expect(pace.within95!).toBeGreaterThan(2.447 * 0.02);
+    expect(pace.within95!).toBeLessThan(2.447 * 0.02 * 2);
     expect(pace.shares.acceleration).toBeGreaterThan(0.63);
     expect(pace.shares.acceleration).toBeLessThan(0.77);
     expect(pace.shares.lineOverheadS).toBeGreaterThan(0.009);
@@ -192,6 +197,6 @@ describe('the time of one way', () => {
     // On a gantry by hand: 90 mm along X at half of 500 mm/s, from rest to rest with 3000 mm/s².
     expect(wayTimeS(90, 0, null, HEAD, slow)).toBeCloseTo(250 / 3000 + 90 / 250, 12);
     expect(wayTimeS(90, 0, 100, HEAD, { ...slow, acceleration: 0.5 })).toBeCloseTo(100 / 1500 + 0.9, 12);
-    expect(() => wayTimeS(1, 0, 0, HEAD)).toThrow(RangeError);
+    expect(() => wayTimeS(1, 0, 0, HEAD)).toThrow(/^invalid speedMmPerS: 0$/);
   });
 });

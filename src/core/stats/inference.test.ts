@@ -125,5 +125,9 @@ describe('kerf from repeated readings', () => {
     expect(oddReadings([0.13, 0.14, 0.13, 0.135, 0.9], 0.01)).toEqual([4]);
     expect(oddReadings([0.13, 0.14, 0.13, 0.15], 0.01)).toEqual([]);
     expect(oddReadings([0.13, 0.14, 0.9], 0.01)).toEqual([]);
+    // Median 0.12, of the deviations 0.01: three robust sigmas are 3 x 1.4826 x 0.01 = 0.0445, by hand. Of equal ones it is three steps.
+    const beside = (last: number): number[] => oddReadings([0.1, 0.11, 0.12, 0.13, 0.14, 0.12, last], 0.01);
+    expect([beside(0.12 + 0.044), beside(0.12 + 0.046)]).toEqual([[], [6]]);
+    expect([oddReadings([1, 1, 1, 1, 1.025], 0.01), oddReadings([1, 1, 1, 1, 0.96], 0.01)]).toEqual([[], [4]]);
   });
 });

@@ -1,5 +1,5 @@
 import { Matrix, solve, inverse } from 'ml-matrix';
-import { median } from '../stats/robust';
+import { meanAndSpread, median } from '../stats/robust';
 import { studentFactor } from '../stats/student';
 import { AS_RECORDED, wayTimeS, type HeadMotion, type MotionShares } from './head-motion';
 import { UNTIMED, type Pace } from './pace';
@@ -72,10 +72,9 @@ export function paceFrom(timed: readonly TimedBurn[], head: HeadMotion): Pace {
 
 function scaleFrom(ratios: readonly number[], leftOut: number): Pace {
   const logs = ratios.map(Math.log);
-  const mean = logs.reduce((sum, value) => sum + value, 0) / logs.length;
-  const variance = logs.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (logs.length - 1);
+  const { mean, spread: among } = meanAndSpread(logs);
   // Three logs that agree by chance know no better than any two burns on one machine.
-  const spread = Math.max(LEAST_SPREAD, Math.sqrt(variance));
+  const spread = Math.max(LEAST_SPREAD, among);
   return {
     by: 'scale',
     scale: Math.exp(mean),

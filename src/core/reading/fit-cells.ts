@@ -1,6 +1,7 @@
 import { luminance } from '../color/srgb';
 import type { Layout } from '../card/layout';
 import type { Rect } from '../geometry/point';
+import { median } from '../stats/robust';
 import type { Rectified } from './rectify';
 
 /** How cells really lie along one axis of a straightened card, against how they were told: mm' = start + scale x mm. */
@@ -198,5 +199,5 @@ function strengthHereAndAround(
     if (Math.abs(start) > 2 * near) elsewhere.push(Math.abs(score));
     else if (Math.abs(start) <= near && Math.abs(score) > Math.abs(here)) here = score;
   }
-  return { here, chance: elsewhere.sort((a, b) => a - b)[Math.floor(elsewhere.length / 2)]! };
+  return { here, chance: median(elsewhere) };
 }

@@ -5,6 +5,7 @@ import { grown, type Rect } from '../geometry/point';
 import type { GrayImage } from '../image/raster';
 import { mainBurn, type Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
+import { meanAndSpread } from '../stats/robust';
 import type { BareField } from './bare-field';
 import type { CellReading, Doubt } from './observations';
 import type { Rectified } from './rectify';
@@ -87,8 +88,7 @@ function patchSpread(context: PhotoContext, area: Rect, offset: number): number 
       values.push(lightnessOf(context, meanRatio(context, patch), offset));
     }
   }
-  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-  return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, values.length - 1));
+  return values.length > 1 ? meanAndSpread(values).spread : 0;
 }
 
 /** Largest minus smallest L* of the four quarters of an area: a knot or a smudge under the cell shows here. */
@@ -165,8 +165,8 @@ function edgeWidth(context: PhotoContext, cell: Rect, delta: number): number | n
     return (ratio.red + ratio.green + ratio.blue) / 3;
   });
   const quarter = Math.max(1, Math.floor(count / 5));
-  const outside = profile.slice(0, quarter).reduce((sum, value) => sum + value, 0) / quarter;
-  const inside = profile.slice(-quarter).reduce((sum, value) => sum + value, 0) / quarter;
+  const outside = meanAndSpread(profile.slice(0, quarter)).mean;
+  const inside = meanAndSpread(profile.slice(-quarter)).mean;
   const at = (share: number): number => {
     const level = outside + (inside - outside) * share;
     for (let k = 1; k < count; k++) {
@@ -191,7 +191,7 @@ function edgeHalo(context: PhotoContext, cell: Rect, offset: number, bareLightne
     { x: cell.x, y: cell.y + cell.height + near, width: cell.width, height: far - near },
   ];
   const values = strips.map((strip) => lightnessOf(context, meanRatio(context, strip), offset)).filter(Number.isFinite);
-  return values.length === 0 ? 0 : values.reduce((sum, value) => sum + value, 0) / values.length - bareLightness;
+  return values.length === 0 ? 0 : meanAndSpread(values).mean - bareLightness;
 }
 
 /** Share of the neighbours' deviation from the smooth surface that is taken to hold under the cell as well. */
@@ -238,7 +238,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   if (context.frameErrorMm > 0.4) doubts.push('off-frame');
   if (spread > 9 || quarters > 5) doubts.push('uneven');
   const chance = chanceWithin(PROMISE, lightnessSigma);
-  const confidence = doubts.length === 0 ? chance : Math.min(chance, 0.75 ** doubts.length);
+  const confidence = Math.min(chance, 0.75 ** doubts.length);
   return {
     cellIndex: cell.index,
     lightness,

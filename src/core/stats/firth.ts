@@ -1,3 +1,5 @@
+import { meanAndSpread } from './robust';
+
 /** Yes and no answers along one axis. */
 export interface YesNo {
   readonly x: number;
@@ -74,7 +76,7 @@ function score(
  */
 export function firthLogistic(data: readonly YesNo[], through: number | null = null): FirthFit {
   const xs = data.map(({ x }) => x);
-  const centre = xs.reduce((sum, x) => sum + x, 0) / xs.length;
+  const centre = meanAndSpread(xs).mean;
   const scale = Math.max(...xs) - Math.min(...xs);
   if (!(scale > 0)) throw new RangeError('invalid data: every x is the same');
   const own = data.map(({ x, yes }) => ({ x: (x - centre) / scale, yes }));

@@ -1,11 +1,16 @@
+import { mean, median as middleOf, medianAbsoluteDeviation, sampleStandardDeviation } from 'simple-statistics';
+
+/** As the statistics package wants them: it only reads places and takes copies, which typed arrays do as well. */
+const listed = (values: ArrayLike<number>): readonly number[] => values as readonly number[];
+
 /** Median of the values; the mean of the middle two for an even count; NaN for none. Does not change its input. */
 export function median(values: ArrayLike<number>): number {
-  return quantile(values, 0.5);
+  return values.length === 0 ? NaN : middleOf(listed(values));
 }
 
 /**
- * Quantile by linear interpolation between order statistics (type 7 of Hyndman & Fan, The American Statistician 50 (1996) 361).
- * NaN for no values. Does not change its input.
+ * Quantile by linear interpolation between order statistics (type 7 of Hyndman & Fan, The American Statistician 50 (1996) 361), which the
+ * statistics package does not have. NaN for no values. Does not change its input.
  */
 export function quantile(values: ArrayLike<number>, share: number): number {
   const sorted = Float64Array.from(values).sort();
@@ -21,8 +26,7 @@ export const MAD_TO_SIGMA = 1.4826;
 
 /** Robust standard deviation: 1.4826 times the median absolute deviation from the median. NaN for no values. */
 export function robustSigma(values: ArrayLike<number>): number {
-  const centre = median(values);
-  return MAD_TO_SIGMA * median(Float64Array.from(values, (value) => Math.abs(value - centre)));
+  return values.length === 0 ? NaN : MAD_TO_SIGMA * medianAbsoluteDeviation(listed(values));
 }
 
 export interface MeanAndSpread {
@@ -32,10 +36,12 @@ export interface MeanAndSpread {
   readonly spread: number;
 }
 
-/** Mean and sample standard deviation in two passes. NaN mean for no values. */
-export function meanAndSpread(values: readonly number[]): MeanAndSpread {
+/** Mean and sample standard deviation. NaN mean for no values. */
+export function meanAndSpread(values: ArrayLike<number>): MeanAndSpread {
   const count = values.length;
-  const mean = values.reduce((sum, value) => sum + value, 0) / count;
-  const squares = values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-  return { count, mean, spread: count > 1 ? Math.sqrt(squares / (count - 1)) : NaN };
+  return {
+    count,
+    mean: count > 0 ? mean(listed(values)) : NaN,
+    spread: count > 1 ? sampleStandardDeviation(listed(values)) : NaN,
+  };
 }

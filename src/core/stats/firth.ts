@@ -37,8 +37,7 @@ function sums(data: readonly YesNo[], intercept: number, slope: number): Sums {
     b += w * x;
     d += w * x * x;
     // log(1 + e^eta) without overflow
-    const soft = eta > 0 ? eta + Math.log1p(Math.exp(-eta)) : Math.log1p(Math.exp(eta));
-    log += (yes ? eta : 0) - soft;
+    log += (yes ? eta : 0) - Math.max(eta, 0) - Math.log1p(Math.exp(-Math.abs(eta)));
   }
   const determinant = a * d - b * b;
   return { a, b, d, determinant, logLikelihood: log + 0.5 * Math.log(Math.max(determinant, 1e-300)) };

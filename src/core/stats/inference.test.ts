@@ -73,10 +73,39 @@ describe('the penalised logistic fit', () => {
     const width = ({ low, high }: typeof mixed): number => (high ?? Infinity) - (low ?? -Infinity);
     expect(width(mixed)).toBeGreaterThan(width(clear));
   });
+  it.each([1.2, 3, 5.5, 40])('held to a half at %f stands where no other slope is better', (through) => {
+    const data = answers(0, 0, 1, 0, 1, 1, 1);
+    const { intercept, slope, logLikelihood, stopped } = firthLogistic(data, through);
+    expect(stopped).toBe('converged');
+    expect(intercept + slope * through).toBeCloseTo(0, 9);
+    const at = (change: number): number => penalised(data, -(slope + change) * through, slope + change);
+    expect(logLikelihood).toBeCloseTo(at(0), 8);
+    for (const change of [0.001, -0.001]) expect(at(change)).toBeLessThan(at(0));
+  });
+  it.each([[[0, 0, 1, 1]], [[0, 1, 1, 1, 1]], [[0, 0, 0, 0, 1]], [[0, 0, 1, 0, 1, 0, 1, 1]], [[0, 0, 0, 1, 1, 1]]])(
+    'ends its interval where the likelihood has fallen by 1.92, or not within reach: %j',
+    (yes) => {
+      // Off zero, so that an end's distance from the data is not its own value.
+      const data = answers(...yes).map(({ x, yes: one }) => ({ x: x + 20, yes: one }));
+      const [from, to] = [21, 20 + yes.length];
+      const best = firthLogistic(data).logLikelihood;
+      const fall = (x: number): number => best - firthLogistic(data, x).logLikelihood;
+      for (const reach of [0.1, 0.5, 3]) {
+        const { low, high } = halfPoint(data, reach)!;
+        const furthest = [from - reach * (to - from), to + reach * (to - from)] as const;
+        if (low === null) expect(fall(furthest[0])).toBeLessThan(1.9208);
+        else expect(fall(low)).toBeCloseTo(1.9207, 3);
+        if (high === null) expect(fall(furthest[1])).toBeLessThan(1.9208);
+        else expect(fall(high)).toBeCloseTo(1.9207, 3);
+        if (low !== null) expect(low).toBeGreaterThan(furthest[0]);
+        if (high !== null) expect(high).toBeLessThan(furthest[1]);
+      }
+    },
+  );
   it('leaves open what nothing stands against, and gives nothing where yes gets rarer', () => {
     expect(halfPoint(answers(0, 1))!.high).toBeNull();
     expect(halfPoint(answers(1, 1, 0, 0))).toBeNull();
-    expect(() => firthLogistic([{ x: 2, yes: true }])).toThrow(RangeError);
+    expect(() => firthLogistic([{ x: 2, yes: true }])).toThrow('invalid data: every x is the same');
   });
 });
 
@@ -98,8 +127,14 @@ describe('Student’s factor', () => {
   it('takes degrees in between, and refuses what is none', () => {
     expect(studentFactor(6.4, 0.95)).toBeGreaterThan(studentFactor(7, 0.95));
     expect(studentFactor(6.4, 0.95)).toBeLessThan(studentFactor(6, 0.95));
-    for (const bad of [0, -1, NaN]) expect(() => studentFactor(bad, 0.95)).toThrow(RangeError);
-    expect(() => studentFactor(3, 1)).toThrow(RangeError);
+    for (const bad of [0.99, -1, NaN]) expect(() => studentFactor(bad, 0.95)).toThrow(`invalid degrees: ${bad}`);
+    for (const bad of [0, 1, NaN]) expect(() => studentFactor(3, bad)).toThrow(`invalid coverage: ${bad}`);
+  });
+  // One degree of freedom is the Cauchy law: its quantiles are a tangent.
+  it.each([0.01, 0.5, 0.9, 0.999])('is in closed form for one degree at %f', (coverage) => {
+    expect(studentFactor(1, coverage) / Math.tan((Math.PI * coverage) / 2)).toBeCloseTo(1, 9);
+    // And for two: t = c / sqrt((1 - c²) / 2).
+    expect(studentFactor(2, coverage) / (coverage / Math.sqrt((1 - coverage ** 2) / 2))).toBeCloseTo(1, 9);
   });
 });
 
@@ -119,7 +154,7 @@ describe('kerf from repeated readings', () => {
     expect(sure.combined).toBeCloseTo(Math.hypot(0.01 / Math.sqrt(12), 0.02 / Math.sqrt(3)), 12);
     expect(sure.degrees).toBe(Infinity);
     expect(measuredFrom([5], { resolution: 0.01, statedError: 0 })).toMatchObject({ readings: 1, uA: 0 });
-    expect(() => measuredFrom([], { resolution: 0.01, statedError: 0 })).toThrow(RangeError);
+    expect(() => measuredFrom([], { resolution: 0.01, statedError: 0 })).toThrow('missing readings');
   });
   it('names readings that stand out, never among three', () => {
     expect(oddReadings([0.13, 0.14, 0.13, 0.135, 0.9], 0.01)).toEqual([4]);

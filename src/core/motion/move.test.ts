@@ -9,12 +9,12 @@ describe('moves from rest to rest', () => {
   it('turn round before it when there is not', () => expect(moveTimeS(5, 100, 1000)).toBeCloseTo(0.141421356, 8));
   it('take no time over no distance', () => expect(moveTimeS(0, 100, 1000)).toBe(0));
   it.each([
-    [NaN, 1, 1],
-    [-1, 1, 1],
-    [1, 0, 1],
-    [1, 1, NaN],
-  ])('refuse %f, %f, %f', (d, v, a) => {
-    expect(() => moveTimeS(d, v, a)).toThrow(RangeError);
+    [NaN, 1, 1, 'distanceMm: NaN'],
+    [-1, 1, 1, 'distanceMm: -1'],
+    [1, 0, 1, 'speedMmPerS: 0'],
+    [1, 1, NaN, 'accelerationMmPerS2: NaN'],
+  ])('refuse %f, %f, %f', (d, v, a, what) => {
+    expect(() => moveTimeS(d, v, a)).toThrow(`invalid ${what}`);
   });
 
   prop([
@@ -50,6 +50,14 @@ describe('fills', () => {
     expect(fillLineTimeS(100, best * 0.8, 3000)).toBeGreaterThan(fillLineTimeS(100, best, 3000));
   });
   it('need v²/2a of run-up', () => expect(runUpMm(300, 3000)).toBeCloseTo(15, 12));
+  it('refuse speeds, lengths and accelerations that are none', () => {
+    expect(() => runUpMm(0, 3000)).toThrow('invalid speedMmPerS: 0');
+    expect(() => runUpMm(300, -1)).toThrow('invalid accelerationMmPerS2: -1');
+    expect(() => fillLineTimeS(10, NaN, 3000)).toThrow('invalid speedMmPerS: NaN');
+    expect(() => fillLineTimeS(10, 100, 0)).toThrow('invalid accelerationMmPerS2: 0');
+    expect(() => fastestFillSpeedMmPerS(0, 3000)).toThrow('invalid lengthMm: 0');
+    expect(() => fastestFillSpeedMmPerS(10, 0)).toThrow('invalid accelerationMmPerS2: 0');
+  });
   // Common practice: 0.10 -> 0.11 mm interval saves about 7 to 9 %.
   it('save about a tenth less one for a tenth wider interval', () => {
     const lines = (interval: number): number => Math.floor(100 / interval) + 1;

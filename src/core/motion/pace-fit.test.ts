@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { wayTimeS, type HeadMotion } from './head-motion';
 import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
-import { paceWords, sureOfPace } from './pace';
+import { paceWords, sureOfPace, UNTIMED, type Pace } from './pace';
 
 const HEAD: HeadMotion = {
   head: 'gantry',
@@ -151,6 +151,56 @@ describe('a machine’s pace from timed burns', () => {
     },
   );
 
+  it('is as sure as its burns and its own fit: Student’s factor on a burn’s spread widened by its pull on the fit', () => {
+    const timed = timedOn({ x: 2100, y: 1400 }, 0.012);
+    const { within95, shares } = paceFrom(timed, HEAD);
+    // How far a burn pulls the fit towards itself, by moving its stopwatch alone.
+    const relative = timed.map((burn, index) => {
+      const moved = timed.map((one, at) => (at === index ? { ...one, tookS: one.tookS * 1.005 } : one));
+      const pull =
+        (motionTimeS(burn, HEAD, paceFrom(moved, HEAD).shares) - motionTimeS(burn, HEAD, shares)) /
+        (0.005 * burn.tookS);
+      return (Math.hypot(0.02 * burn.tookS, 1) * Math.sqrt(1 + pull)) / burn.tookS;
+    });
+    const middle = [...relative].sort((a, b) => a - b)[3]!;
+    // 2.447 is Student's factor for six degrees (any table); for eight it would be 2.306.
+    expect(within95! / (2.447 * middle)).toBeGreaterThan(0.98);
+    expect(within95! / (2.447 * middle)).toBeLessThan(1.02);
+  });
+
+  describe('tells nothing of acceleration', () => {
+    const timed = (ways: BurnMotion['ways']): TimedBurn => ({ lines: 10, ways, tookS: 1.2 * motionTimeS({ lines: 10, ways }, HEAD) }); // prettier-ignore
+    const marks = (count: number, dxMm: number, speedMmPerS: number) => ({ count, dxMm, dyMm: 0, speedMmPerS });
+    const travel = { count: 5, dxMm: 100, dyMm: 0, speedMmPerS: null };
+    it('from lines that are equally long on the average, however fast', () => {
+      // 300 of 10 mm and 100 of 50 mm are 20 mm on the average.
+      const mixed = [100, 200, 400].map((v) => timed([marks(300, 10, v), marks(100, 50, v), travel]));
+      const plain = [90, 150, 300].map((v, index) => timed([marks(100 * (index + 1), 20, v), travel]));
+      expect(paceFrom([...mixed, ...plain], HEAD).by).toBe('scale');
+      // Half as long again is enough.
+      expect(paceFrom([...mixed, ...plain, timed([marks(200, 30.1, 90)])], HEAD).by).toBe('motion');
+    });
+    it('from lines that are equally fast on the average, however long', () => {
+      // 3000 mm at 60 mm/s and 5000 mm at 250 mm/s take 70 s: 114.3 mm/s on the average.
+      const mixed = [1, 2, 4].map((times) => timed([marks(300 / times, 10 * times, 60), marks(100 / times, 50 * times, 250), travel])); // prettier-ignore
+      const plain = [10, 40, 80].map((length, index) => timed([marks(100 * (index + 1), length, 8000 / 70), travel]));
+      expect(paceFrom([...mixed, ...plain], HEAD).by).toBe('scale');
+      expect(paceFrom([...mixed, ...plain, timed([marks(200, 20, 172)])], HEAD).by).toBe('motion');
+    });
+  });
+
+  it('takes a machine that is three times slower than its record for what it is', () => {
+    const slow = SHAPES.slice(0, 3).map(([lines, length, speed]) => {
+      const motion = fill(lines, length, speed);
+      return { ...motion, tookS: 3 * motionTimeS(motion, HEAD) };
+    });
+    expect(paceFrom(slow, HEAD)).toMatchObject({ by: 'scale', logs: 3, leftOut: 0 });
+    expect(paceFrom(slow, HEAD).scale).toBeCloseTo(3, 9);
+    // A clock that never ran, and a burn without a way, are no logs at all.
+    const empty = { lines: 0, ways: [], tookS: 12 };
+    expect(paceFrom([...slow, { ...slow[0]!, tookS: 0 }, empty], HEAD)).toMatchObject({ logs: 3, leftOut: 0 });
+  });
+
   it('leaves out a clock that was forgotten, and says so', () => {
     const timed = timedOn({ x: 2100, y: 1400 }, 0.012);
     const forgotten = { ...timed[0]!, tookS: timed[0]!.tookS * 9 };
@@ -174,7 +224,33 @@ describe('a machine’s pace from timed burns', () => {
   });
 });
 
+describe('a pace in words', () => {
+  const pace = (change: Partial<Pace>): Pace => ({ ...UNTIMED, ...change });
+  it.each([
+    [{}, 'no burn was timed yet', 'never timed: may take twice as long'],
+    [{ logs: 1 }, '1 timed burn: three say more', '1 timed burn, three are needed to go by'],
+    [{ logs: 2, leftOut: 1 }, '2 timed burns: three say more', '2 timed burns, three are needed to go by; 1 more left out, twice off the others'],
+    [{ by: 'scale', scale: 1.234, logs: 3, within95: 0.099 }, '1.23 × the model’s time, from 3 timed burns', '± 9.9 % (95 %), from 3 timed burns'],
+    [
+      { by: 'motion', logs: 7, leftOut: 2, within95: 0.051, shares: { acceleration: 0.7, travelSpeed: 0.95, lineOverheadS: 0.012 } },
+      'acceleration 0.7 and travel speed 0.95 of the record, 12 ms a line, from 7 timed burns',
+      '± 5.1 % (95 %), from 7 timed burns; 2 more left out, twice off the others',
+    ],
+  ] as const)('%j', (change, words, sure) => {
+    expect(paceWords(pace(change))).toBe(words);
+    expect(sureOfPace(pace(change))).toBe(sure);
+  }); // prettier-ignore
+});
+
 describe('the time of one way', () => {
+  it('is a gantry’s where the head is one, whatever else its record says', () => {
+    const both: HeadMotion = {
+      ...HEAD,
+      galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
+    };
+    for (const speed of [null, 100]) expect(wayTimeS(30, 20, speed, both)).toBe(wayTimeS(30, 20, speed, HEAD));
+    expect(() => wayTimeS(0, 0, -1, HEAD)).toThrow(/^invalid speedMmPerS: -1$/);
+  });
   it('is by the slower axis on a gantry, and by delays on a galvo', () => {
     // Along y the acceleration is 2000: 300 mm/s are reached after 22.5 mm; 90 mm take 300/2000 + 90/300.
     expect(wayTimeS(0, 90, null, HEAD)).toBeCloseTo(0.15 + 0.3, 12);

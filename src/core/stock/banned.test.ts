@@ -7,7 +7,7 @@ describe('a banned material is found by any of its names', () => {
   it.each([
     ['pvc', ['PVC foam', 'uPVC window bead', 'U-PVC', 'CPVC pipe', 'PVC-U', 'polyvinyl chloride', 'Poly-vinyl chloride sheet', 'polyvinylchloride', 'white vinyl', 'Vinyls, assorted', 'adhesive VINYL film', 'chlorinated rubber', 'neoprene mat', 'pvc 3mm']],
     ['ptfe', ['PTFE tape', 'FEP film', 'PVDF sheet', 'PFA tube', 'fluoropolymer', 'polytetrafluoroethylene', 'fluorinated coat']],
-    ['polycarbonate', ['polycarbonate', 'Poly-carbonate, clear', 'PC sheet', 'PC-sheet 2mm', 'clear PC', 'PC']],
+    ['polycarbonate', ['polycarbonate', 'Poly-carbonate, clear', 'PC sheet', 'PC-sheet 2mm', 'clear PC', 'PC', '12 mm PC', 'PC 12mm', '3 mm pc 100 mm']],
     ['abs', ['ABS sheet', 'abs/grey', 'acrylonitrile butadiene styrene']],
     ['polystyrene', ['polystyrene', 'expanded polystyrene', 'XPS board', 'EPS packing', 'high impact polystyrene']],
     ['polyurethane-foam', ['polyurethane foam', 'PU foam', 'PU-foam block']],
@@ -17,7 +17,7 @@ describe('a banned material is found by any of its names', () => {
     ['treated-timber', ['pressure treated pine', 'pressure-impregnated spruce', 'treated timber', 'flame-retardant plywood', 'fire retardant MDF', 'impregnated decking']],
     ['polyacetal', ['POM block', 'POM-C', 'acetal rod', 'Polyacetal', 'polyoxymethylene', 'acetal copolymer']],
     ['unknown-foam', ['foam sheet', 'packing foam', 'Foam, black', 'foamboard', 'foam core']],
-    ['unknown-plastic', ['unknown plastic', 'unidentified sheet', 'plastic, no label']],
+    ['unknown-plastic', ['unknown plastic', 'unidentified sheet', 'plastic, no label', 'plastic, unlabeled', 'unlabelled plastic']],
   ] as const)('%s', (id, descriptions) => {
     for (const description of descriptions) expect(banNamedIn(description)?.id, description).toBe(id);
   }); // prettier-ignore
@@ -25,7 +25,7 @@ describe('a banned material is found by any of its names', () => {
   it.each([
     'vinyl-free', 'vinyl-free leatherette', 'free of PVC', 'PVC free board', 'non-chlorinated', 'without PVC', 'cast acrylic', 'cork', 'absorbent card',
     'birch ply', 'Glass bead tile', 'untreated pine', 'heat-treated ash', 'wool felt', 'ethylene vinyl acetate', 'chrome-free leather', 'fibre board', 'glazed tile',
-    '10 pc coasters', 'abstract print card', 'carbon black rubber', 'faux leather, PVC-free', 'PU leather free of chlorine', 'monochrome card', 'two-layer, moss over cream',
+    '10 pc coasters', 'pc 10 mm coasters', 'coasters, 2 mm pc', 'x mm pc', 'pc, few mm', 'abstract print card', 'carbon black rubber', 'faux leather, PVC-free', 'PU leather free of chlorine', 'monochrome card', 'two-layer, moss over cream',
     'removable laser coat, data sheet on file', 'step 4 sample', 'lime board', 'EVA foam', 'polyethylene foam', 'PE foam', 'pomelo wood', 'polyvinyl acetal', 'ethylene vinyl acetate foam',
   ])('"%s" passes', (description) => expect(banNamedIn(description)?.id).toBeUndefined()); // prettier-ignore
 

@@ -202,8 +202,7 @@ function normalised(description: string): string {
     .replace(/[^a-z0-9|]+/g, ' ')
     .replace(/([a-z])(\d)/g, '$1 $2')
     .replace(/(\d)([a-z])/g, '$1 $2')
-    .replace(/\bfiber/g, 'fibre')
-    .replace(/fiberglass/g, 'fibreglass')
+    .replace(/fiber/g, 'fibre')
     .replace(/\bunlabeled\b/g, 'unlabelled');
   return ` ${plain.replace(/ +/g, ' ').trim()} `;
 }

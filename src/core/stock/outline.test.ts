@@ -50,5 +50,9 @@ describe('a piece of stock', () => {
       'M10 0H90a10 10 0 0 1 10 10V50a10 10 0 0 1 -10 10H10a10 10 0 0 1 -10 -10V10a10 10 0 0 1 10 -10z',
     );
     expect(outlinePath(piece({ shape: 'rounded', radiusMm: 99 }))).toMatch(/^M30 0H70a30 30/);
+    const tall = { sheetWidthMm: 60, sheetDepthMm: 100, outline: { shape: 'rounded', radiusMm: 99 } } as const;
+    expect(outlinePath(tall)).toMatch(/^M30 0H30a30 30/);
+    expect([pieceHolds(tall, square(8.7, 8.7)), pieceHolds(tall, square(8.8, 8.8))]).toEqual([false, true]);
+    expect(outlinePath(piece({ shape: 'rectangle', radiusMm: 30 }))).toBe('M0 0H100V60H0z');
   });
 });

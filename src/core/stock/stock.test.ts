@@ -3,7 +3,7 @@ import { demoPairing } from '../../../tests/support/demo';
 import { lightnessOfLuminance } from '../color/lab';
 import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { stalenessReasons } from '../book/staleness';
-import { deliveredPowerW, type SourceKind } from '../machine/machine';
+import { deliveredPowerW, SOURCE_NAMES, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
@@ -85,6 +85,18 @@ describe('families and wavelengths', () => {
     expect(
       cutThroughJPerMm({ sourceKind: 'blue-diode' }, { ...sheet, family: 'acrylic-cast', type: 'clear' }),
     ).toBeNull();
+  });
+  it('cuts twice the thickness by twice the energy, and by as much more as the light is taken up less', () => {
+    const { stock: mdf } = demoPairing('marl', 'mdf');
+    const cut = (sourceKind: SourceKind, mm: number, family = 'mdf', type = mdf.type) =>
+      cutThroughJPerMm({ sourceKind }, { ...mdf, family, type, nominalThicknessMm: mm, thicknessReadingsMm: [] })!;
+    // Common practice: about 1 J/mm for each millimetre of MDF under CO2, which takes up all of it.
+    expect(cut('co2-glass', 3)).toBeCloseTo(3, 9);
+    expect(cut('co2-glass', 6)).toBeCloseTo(6, 9);
+    const { absorption } = under('blue-diode', 'plywood');
+    expect(absorption).toBeLessThan(1);
+    expect(cut('blue-diode', 3, 'plywood') / cut('co2-glass', 3, 'plywood')).toBeCloseTo(under('co2-glass', 'plywood').absorption / absorption, 9); // prettier-ignore
+    expect(() => cutThroughJPerMm({ sourceKind: 'co2-glass' }, { ...mdf, family: 'cheese' })).toThrow(/cheese/);
   });
   it('orders every stock’s energies, and lets weaker absorption ask for more', () => {
     for (const { id, types } of FAMILIES)
@@ -233,6 +245,15 @@ describe('what speaks against a pairing', () => {
     ])
       expect(codesOf({ ...change, adhesiveBacking: true }), JSON.stringify(change)).toEqual(['stop banned-material']);
   });
+  it('is told with the material, the light and what to do', () => {
+    const [ban] = assessPairing(machine, { ...stock, name: 'vinyl offcuts' });
+    expect(ban!.text).toMatch(/^PVC.*: never burn this\. .{20,}/);
+    const [stop] = assessPairing(machine, { ...stock, family: 'glass', type: '' });
+    expect(stop!.text).toContain(`lass under a ${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm): `);
+    expect(stop!.whatToDo).toBe('Choose another machine or another stock.');
+    const [poor] = assessPairing(machine, { ...stock, family: 'cloth', type: '' });
+    expect(poor!.text).toContain(` under a ${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm) works badly: `);
+  }); // prettier-ignore
   it('is a light that passes or does little, an adhesive, a thickness that nobody measured', () => {
     expect(codesOf({ family: 'glass', type: '' })).toEqual(['stop wavelength-passes']);
     expect(codesOf({ family: 'cloth', type: '' })).toEqual(['warning wavelength-poor']);

@@ -148,8 +148,8 @@ export function deliveredPowerW(machine: Machine, command: number): number {
   let below: PowerPoint = { command: 0, watts: 0 };
   for (const point of table) {
     if (command <= point.command) {
-      const share = point.command === below.command ? 1 : (command - below.command) / (point.command - below.command);
-      return below.watts + share * (point.watts - below.watts);
+      if (point.command === below.command) return point.watts;
+      return below.watts + ((command - below.command) / (point.command - below.command)) * (point.watts - below.watts);
     }
     below = point;
   }

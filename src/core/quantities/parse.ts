@@ -97,9 +97,9 @@ export function parseSpeed(
   defaultUnit: LikedUnits['speed'] = 'mm/s',
   own?: OwnSpeed,
 ): MillimetresPerSecond {
-  if (!own) return mmPerS(convert(text, 'speed', defaultUnit === 'own' ? 'mm/s' : defaultUnit, SPEED));
-  const units = { ...SPEED, [own.unit]: own.mmPerSPerUnit, ...(own.unit === '% speed' && { '%': own.mmPerSPerUnit }) };
-  return mmPerS(convert(text, 'speed', defaultUnit === 'own' ? own.unit : defaultUnit, units));
+  const owns = own && { [own.unit]: own.mmPerSPerUnit, [own.unit.replace(' speed', '')]: own.mmPerSPerUnit };
+  const bare = defaultUnit === 'own' ? (own?.unit ?? 'mm/s') : defaultUnit;
+  return mmPerS(convert(text, 'speed', bare, { ...SPEED, ...owns }));
 }
 
 /**
@@ -134,8 +134,7 @@ export function parseInterval(text: string, defaultUnit: 'mm' | 'dpi' | 'lines/c
     'lines/mm': 1,
   };
   const densityUnit = perMm[name];
-  if (densityUnit === undefined)
-    return mm(convert(unit === '' ? `${value} ${defaultUnit}` : text, 'interval', 'mm', LENGTH));
+  if (densityUnit === undefined) return mm(convert(text, 'interval', 'mm', LENGTH));
   if (!(value > 0)) throw new QuantityError(`invalid interval: "${text}" is not a density above zero`);
   return mm(densityUnit / value);
 }

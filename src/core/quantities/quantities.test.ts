@@ -4,6 +4,7 @@ import { prop } from '../../../tests/support/prop';
 import { arealEnergyJPerMm2, lineEnergyJPerMm } from './energy';
 import {
   formatAgainstBare,
+  formatArealEnergy,
   formatDuration,
   formatInterval,
   formatLength,
@@ -34,6 +35,21 @@ describe('lengths as typed', () => {
     expect(() => parseLength(text)).toThrow(QuantityError);
   });
 
+  it.each([
+    [() => parseLength('abc'), 'invalid length: "abc" does not start with a number'],
+    [() => parseLength('1/0 in'), 'invalid length: "1/0 in" is not a finite number'],
+    [() => parseLength('3 furlongs'), 'unknown unit in length: "furlongs" (known: mm, in, cm, um, m, ")'],
+    [() => parseSpeed('3 sea  miles / h'), 'unknown unit in speed: "sea miles/h" (known: mm/s, mm/min, in/s, in/min, m/s, m/min)'],
+    [() => parsePower('6.5 W'), 'unknown unit in power: "w" (known: %, percent)'],
+    [() => parsePower('6.5 kg', 10), 'unknown unit in power: "kg" (known: %, percent, w, mw)'],
+    [() => parseInterval('0 dpi'), 'invalid interval: "0 dpi" is not a density above zero'],
+    [() => parseInterval('3 dots'), 'unknown unit in interval: "dots" (known: mm, in, cm, um, m, ")'],
+    [() => parseDuration('11:60'), 'invalid duration: "11:60" has sixty or more after a colon'],
+    [() => parseDuration('soon'), 'invalid duration: "soon" is not like 11:46 or 12 min'],
+  ] as const)('%s says what is wrong: %s', (parse, words) => {
+    expect(parse).toThrow(new QuantityError(words));
+    expect(new QuantityError(words).name).toBe('QuantityError');
+  }); // prettier-ignore
   it('takes a bare number in the unit the operator likes', () =>
     expect(parseLength('0.125', 'in')).toBeCloseTo(3.175, 9));
 });
@@ -41,6 +57,8 @@ describe('lengths as typed', () => {
 describe('speeds, power and intervals as typed', () => {
   it.each([
     ['600 mm/min', 10],
+    ['1 1/2 MM/S', 1.5],
+    ['2e2 mm/sec', 200],
     ['600mm / min', 10],
     ['1 ips', 25.4],
     ['300', 300],
@@ -54,6 +72,8 @@ describe('speeds, power and intervals as typed', () => {
     ['65 %', 0.65],
     ['65', 0.65],
     ['6.5 W', 0.65],
+    ['6500 mW', 0.65],
+    ['65 percent', 0.65],
   ])('%s of 10 W is %f', (text, fraction) => expect(parsePower(text, 10)).toBeCloseTo(fraction, 12));
 
   // Facts of the trade, common practice without a published source.
@@ -64,6 +84,13 @@ describe('speeds, power and intervals as typed', () => {
     ['0.1 mm', 0.1],
   ])('%s is an interval of %f mm', (text, mm) => expect(parseInterval(text)).toBeCloseTo(mm, 9));
 
+  it('takes bare numbers in the unit that is liked', () => {
+    expect(parseInterval('0.1')).toBeCloseTo(0.1, 12);
+    expect(parseInterval('254', 'dpi')).toBeCloseTo(0.1, 12);
+    expect(parseInterval('100', 'lines/cm')).toBeCloseTo(0.1, 12);
+    expect(parseInterval('0.1 mm', 'dpi')).toBeCloseTo(0.1, 12);
+    expect(parseSpeed('600', 'mm/min')).toBeCloseTo(10, 12);
+  });
   it('refuses a density of zero', () => expect(() => parseInterval('0 dpi')).toThrow(QuantityError));
 });
 
@@ -106,12 +133,21 @@ describe('formats', () => {
     expect(formatPower(0.645)).toBe('64.5 %');
     expect(formatInterval(0.1, { length: 'mm', speed: 'mm/s', density: 'dpi' })).toBe('254 DPI');
     expect(formatInterval(0.1, { length: 'mm', speed: 'mm/s', density: 'lines/cm' })).toBe('100 lines/cm');
+    expect(formatInterval(0.12)).toBe('0.12 mm');
+    expect([formatSpeed(100), formatSpeed(100, inches)]).toEqual(['100 mm/s', '6000 mm/min']);
+    expect(formatArealEnergy(0.8534)).toBe('0.853 J/mm²');
+    expect(plainNumber(0)).toBe('0');
   });
   it.each([
     [9.44, '9.4 s'],
     [130, '2 min 10 s'],
     [59.97, '1 min 00 s'],
     [3900, '1 h 05 min'],
+    [59.95, '1 min 00 s'],
+    [3599.4, '59 min 59 s'],
+    [3599.6, '1 h 00 min'],
+    [NaN, '–'],
+    [Infinity, '–'],
   ])('%f s is %s', (s, text) => expect(formatDuration(s)).toBe(text));
 });
 
@@ -119,6 +155,8 @@ describe('energies', () => {
   it('follow their definitions', () => {
     expect(lineEnergyJPerMm(8, 100, 1)).toBeCloseTo(0.08, 12);
     expect(arealEnergyJPerMm2(8, 100, 0.1, 1)).toBeCloseTo(0.8, 12);
+    // Each pass lays down as much again.
+    expect([lineEnergyJPerMm(8, 100, 3), arealEnergyJPerMm2(8, 100, 0.1, 2)].map((one) => one.toFixed(9))).toEqual(['0.240000000', '1.600000000']); // prettier-ignore
   });
   // Common practice: what dropped at 100 % and 500 mm/min also cut at 80 % and 400 mm/min.
   it('agree for settings that cut alike', () => {
@@ -148,7 +186,7 @@ describe('durations', () => {
     expect(() => parseDuration(text)).toThrow(QuantityError),
   );
   it('are shown as on a stopwatch', () => {
-    expect([0, 42.4, 706, 3900].map(formatStopwatch)).toEqual(['0:00', '0:42', '11:46', '1:05:00']);
+    expect([-3, 0, 42.4, 706, 3599, 3600, 3900].map(formatStopwatch)).toEqual(['0:00', '0:00', '0:42', '11:46', '59:59', '1:00:00', '1:05:00']); // prettier-ignore
   });
 });
 
@@ -173,5 +211,9 @@ describe('a machine’s own scale of speed', () => {
   it('does not take other units away, and is refused where nobody told it', () => {
     expect(parseSpeed('600 mm/min', 'own', perCent.ownSpeed)).toBeCloseTo(10, 12);
     expect(() => parseSpeed('50 %', 'mm/s')).toThrow(QuantityError);
+    expect(() => parseSpeed('50 %', 'own', dots.ownSpeed)).toThrow(QuantityError);
+    expect(parseSpeed('50', 'mm/min', perCent.ownSpeed)).toBeCloseTo(50 / 60, 12);
+    // Liked, but never told: a bare number is plain mm/s.
+    expect(parseSpeed('50', 'own')).toBe(50);
   });
 });

@@ -3,7 +3,7 @@ import { demoPairing } from '../../../tests/support/demo';
 import { lightnessOfLuminance } from '../color/lab';
 import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { stalenessReasons } from '../book/staleness';
-import { deliveredPowerW, SOURCE_NAMES, type SourceKind } from '../machine/machine';
+import { SOURCE_NAMES, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
 import { preBurnCautions } from './cautions';
@@ -145,17 +145,6 @@ describe('thickness', () => {
       meanMm: 3.175,
       origin: 'label',
     });
-  });
-});
-
-describe('delivered power', () => {
-  it('follows the measured table, and is nothing below the firing command', () => {
-    const tube = demoPairing('marl', 'slate').machine;
-    expect(deliveredPowerW(tube, 0.05)).toBe(0);
-    expect(deliveredPowerW(tube, 0.3)).toBeCloseTo(17.25, 9);
-    expect(deliveredPowerW(tube, 1)).toBe(50);
-    expect(deliveredPowerW(machine, 0.5)).toBe(5);
-    expect(() => deliveredPowerW(machine, NaN)).toThrow(RangeError);
   });
 });
 

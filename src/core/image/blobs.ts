@@ -40,16 +40,13 @@ export function blobsInPlace(
       members[count++] = at;
       const y = (at / width) | 0;
       const x = at - y * width;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      if (y > bottom) bottom = y;
-      const fromY = y > 0 ? -1 : 0;
-      const toY = y < height - 1 ? 1 : 0;
-      const fromX = x > 0 ? -1 : 0;
-      const toX = x < width - 1 ? 1 : 0;
-      for (let v = fromY; v <= toY; v++) {
-        for (let u = fromX; u <= toX; u++) {
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+      // Past the end of a row lies the next one: only blobs at the edge go there, and those are left out.
+      for (let v = -1; v <= 1; v++) {
+        for (let u = -1; u <= 1; u++) {
           const next = at + v * width + u;
           if (mask[next] === 1) {
             mask[next] = 2;
@@ -67,8 +64,8 @@ export function blobsInPlace(
     for (let index = 0; index < count; index++) {
       const y = (members[index]! / width) | 0;
       const x = members[index]! - y * width;
-      if (x < rowLeft[y - top]!) rowLeft[y - top] = x;
-      if (x > rowRight[y - top]!) rowRight[y - top] = x;
+      rowLeft[y - top] = Math.min(rowLeft[y - top]!, x);
+      rowRight[y - top] = Math.max(rowRight[y - top]!, x);
     }
     const outline: Point[] = [];
     for (let row = 0; row < high; row++) {

@@ -24,9 +24,11 @@ describe('gray', () => {
     expect(inverted(inverted(gray)).data).toEqual(gray.data);
   });
   it('refuses data that do not fit their size', () => {
-    expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow(RangeError);
-    expect(() => checkRaster({ data: [], width: 0, height: 1 }, 1)).toThrow(RangeError);
-    expect(() => checkRaster({ data: [1], width: 1.5, height: 1 }, 1)).toThrow(RangeError);
+    expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow('invalid image data: 11 values for 4 x 1 x 3'); // prettier-ignore
+    for (const [width, height] of [[0, 1], [1, 0], [1.5, 2], [2, 1.5], [NaN, 1], [-1, -1]] as const)
+      expect(() => checkRaster({ data: new Uint8Array(3), width, height }, 1)).toThrow(`invalid image size: ${width} x ${height}`); // prettier-ignore
+    expect(() => checkRaster({ data: [7], width: 1, height: 1 }, 1)).not.toThrow();
+    expect(() => checkRaster({ data: new Uint8Array(6), width: 2, height: 3 }, 1)).not.toThrow();
   });
 });
 
@@ -35,7 +37,8 @@ describe('shrinking', () => {
     const gray = { data: Uint8Array.of(0, 10, 99, 20, 30, 99), width: 3, height: 2 };
     expect(shrink(gray, 2)).toEqual({ data: Uint8Array.of(15), width: 1, height: 1 });
     expect(shrink(gray, 1)).toBe(gray);
-    expect(() => shrink(gray, 1.5)).toThrow(RangeError);
+    for (const factor of [1.5, 0, -1]) expect(() => shrink(gray, factor)).toThrow(`invalid factor: ${factor}`);
+    expect([...grayOfRgb({ data: new Uint8Array(18).fill(9), width: 2, height: 3 }).data]).toEqual([9, 9, 9, 9, 9, 9]);
   });
   prop([image, fc.integer({ min: 1, max: 3 })])('agrees with the sum written out', (gray, factor) => {
     const small = shrink(gray, factor);
@@ -104,6 +107,39 @@ describe('blobs', () => {
     );
     expect(ours.length).toBeGreaterThan(5);
     expect(ours.sort()).toEqual(theirs.sort());
+  });
+  it('are of the sizes asked for, their limits included', () => {
+    // Three bars: 2 x 4, 3 x 3, 5 x 2.
+    const rows = ['.............', '.##..........', '.##.###......', '.##.###.#####', '.##.###.#####', '.............'].map((row) => `${row}.`);
+    const sizes = (least: number, most: number) =>
+      blobsInPlace(Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)), 14, 6, least, most).map(
+        ({ left, right, top, bottom }) => `${right - left + 1} x ${bottom - top + 1}`,
+      );
+    expect(sizes(2, 5)).toEqual(['2 x 4', '3 x 3', '5 x 2']);
+    expect(sizes(2, 4)).toEqual(['2 x 4', '3 x 3']);
+    expect(sizes(2, 3)).toEqual(['3 x 3']);
+    expect(sizes(3, 5)).toEqual(['3 x 3']);
+  }); // prettier-ignore
+  it('that touch the edge are left out, and take nothing of the next row with them', () => {
+    const rows = ['.....#', '#..##.', '...##.', '#....#', '......'];
+    const blobs = blobsInPlace(
+      Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
+      6,
+      5,
+      1,
+      6,
+    );
+    expect(blobs).toEqual([]);
+    const inner = ['.....#', '#.....', '..##..', '..##.#', '#.....'];
+    const [only, ...more] = blobsInPlace(
+      Uint8Array.from(inner.join(''), (sign) => (sign === '#' ? 1 : 0)),
+      6,
+      5,
+      1,
+      6,
+    );
+    expect(more).toEqual([]);
+    expect(only).toMatchObject({ pixels: 4, left: 2, right: 3, top: 2, bottom: 3 });
   });
   it('have an outline on both sides of each row', () => {
     const rows = ['.......', '..##...', '.####..', '..###..', '.......'];

@@ -1,3 +1,4 @@
+import type { Tile } from '../../src/core/reading/light/bare-tiles';
 import { trueLuminanceRatio, type Piece } from '../../src/bench/piece';
 import type { Pairing } from '../../src/core/card/contract';
 import type { Layout } from '../../src/core/card/layout';
@@ -8,4 +9,10 @@ export function trueLightness(piece: Piece, layout: Layout, { stock }: Pairing, 
   return lightnessOfLuminance(
     luminanceOfLightness(stock.bareLightness) * trueLuminanceRatio(piece, layout.cells[cellIndex]!.box),
   );
+}
+
+/** A bare tile of gray stock, by the logarithm of its luminance. */
+export function tileOf(x: number, y: number, logLuminance: number): Tile {
+  const value = Math.exp(logLuminance);
+  return { x, y, red: value, green: value, blue: value, logLuminance };
 }

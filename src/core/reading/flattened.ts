@@ -1,6 +1,6 @@
 import { byteOfLinear } from '../color/srgb';
 import type { RgbImage } from '../image/raster';
-import type { BareField } from './bare-field';
+import type { LightOnBare } from './light/light-on-bare';
 import type { Rectified } from './rectify';
 
 /**
@@ -9,7 +9,7 @@ import type { Rectified } from './rectify';
  */
 export function flattened(
   rectified: Rectified,
-  field: BareField,
+  field: LightOnBare,
   stockLinear: readonly [number, number, number],
 ): RgbImage {
   const { width, height, data, pxPerMm } = rectified;

@@ -1,4 +1,4 @@
-import { lightnessOfLuminance } from '../color/lab';
+import { lightnessOfLuminance, luminanceOfLightness } from '../color/lab';
 import { byteOfLinear, hexColour, luminance } from '../color/srgb';
 import { project, type Homography } from '../geometry/homography';
 import { grown, type Rect } from '../geometry/point';
@@ -6,14 +6,14 @@ import type { GrayImage } from '../image/raster';
 import { mainBurn, type Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
-import type { BareField } from './bare-field';
+import type { LightOnBare } from './light/light-on-bare';
 import type { CellReading, Doubt } from './observations';
 import type { Rectified } from './rectify';
 
 /** What holds for the whole photo. */
 export interface PhotoContext {
   readonly rectified: Rectified;
-  readonly field: BareField;
+  readonly field: LightOnBare;
   readonly gray: GrayImage;
   readonly toPhoto: Homography;
   /** Photo pixels for each card millimetre, at the card's centre. */
@@ -24,10 +24,14 @@ export interface PhotoContext {
   readonly uncertainFrame: boolean;
   /** How far marker corners lie from where the map puts them, in mm. */
   readonly frameErrorMm: number;
+  /** How sure it is that no light was added, as a share of what white stock would send. */
+  addedSigma(xMm: number, yMm: number): number;
 }
 
 const INNER = 0.6;
 const PATCH_MM = 0.25;
+/** Pixels of the straightened card over which light is even. */
+const BLOCK_PX = 5;
 /** Half-way limit of the accuracy promise: confidence is the chance of being within it. */
 const PROMISE = 2;
 
@@ -38,36 +42,42 @@ interface Patch {
 }
 
 /** Mean of the cell's ratio to bare stock, channel by channel, over a rectangle; NaN when nothing of it is visible. */
-function meanRatio(context: PhotoContext, area: Rect): Patch & { clippedShare: number } {
-  const { rectified, field } = context;
+function meanRatio(context: PhotoContext, area: Rect, bareAt = context.field.at): Patch & { clippedShare: number } {
+  const { rectified } = context;
   const { pxPerMm, width, height, data, clipped } = rectified;
   const left = Math.max(0, Math.round(area.x * pxPerMm));
   const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));
   const top = Math.max(0, Math.round(area.y * pxPerMm));
   const bottom = Math.min(height, Math.round((area.y + area.height) * pxPerMm));
+  // Light is divided out block by block: over a cell a shadow may end.
   let red = 0;
   let green = 0;
   let blue = 0;
   let ends = 0;
   let count = 0;
-  for (let y = top; y < bottom; y++) {
-    for (let x = left; x < right; x++) {
-      const index = y * width + x;
-      red += data[index * 3]!;
-      green += data[index * 3 + 1]!;
-      blue += data[index * 3 + 2]!;
-      ends += clipped[index]!;
-      count++;
+  for (let y0 = top; y0 < bottom; y0 += BLOCK_PX) {
+    for (let x0 = left; x0 < right; x0 += BLOCK_PX) {
+      const [x1, y1] = [Math.min(right, x0 + BLOCK_PX), Math.min(bottom, y0 + BLOCK_PX)];
+      let r = 0;
+      let g = 0;
+      let b = 0;
+      for (let y = y0; y < y1; y++) {
+        for (let x = x0; x < x1; x++) {
+          const index = y * width + x;
+          r += data[index * 3]!;
+          g += data[index * 3 + 1]!;
+          b += data[index * 3 + 2]!;
+          ends += clipped[index]!;
+          count++;
+        }
+      }
+      const bare = bareAt((x0 + x1) / 2 / pxPerMm, (y0 + y1) / 2 / pxPerMm);
+      red += r / bare[0];
+      green += g / bare[1];
+      blue += b / bare[2];
     }
   }
-  // Over a cell the light is near enough to linear that dividing by its value at the centre is exact to second order.
-  const bare = field.at(area.x + area.width / 2, area.y + area.height / 2);
-  return {
-    red: red / count / bare[0],
-    green: green / count / bare[1],
-    blue: blue / count / bare[2],
-    clippedShare: ends / count,
-  };
+  return { red: red / count, green: green / count, blue: blue / count, clippedShare: ends / count };
 }
 
 function lightnessOf(context: PhotoContext, ratio: Patch, offset: number): number {
@@ -181,7 +191,8 @@ function edgeWidth(context: PhotoContext, cell: Rect, delta: number): number | n
   return Number.isFinite(width) ? width : null;
 }
 
-function edgeHalo(context: PhotoContext, cell: Rect, offset: number, bareLightness: number): number {
+/** Mean L* of a ring around the cell less bare stock's, under the lamp's light alone: smoke and soot are what it tells. */
+function edgeHalo(context: PhotoContext, cell: Rect, bareLightness: number): number {
   const near = 0.15;
   const far = 0.4;
   const strips: Rect[] = [
@@ -190,33 +201,28 @@ function edgeHalo(context: PhotoContext, cell: Rect, offset: number, bareLightne
     { x: cell.x, y: cell.y - far, width: cell.width, height: far - near },
     { x: cell.x, y: cell.y + cell.height + near, width: cell.width, height: far - near },
   ];
-  const values = strips.map((strip) => lightnessOf(context, meanRatio(context, strip), offset)).filter(Number.isFinite);
+  const values = strips
+    .map((strip) => lightnessOf(context, meanRatio(context, strip, context.field.clean), 0))
+    .filter(Number.isFinite);
   return values.length === 0 ? 0 : meanAndSpread(values).mean - bareLightness;
 }
 
-/** Share of the neighbours' deviation from the smooth surface that is taken to hold under the cell as well. */
-const NEIGHBOUR_SHARE = 0.6;
 /** Smallest uncertainty in logarithm of luminance that is ever claimed: surface fit, tone curve, JPEG. */
-const FLOOR_SIGMA = 0.012;
+const FLOOR_SIGMA = 0.004;
 
 /** Everything a photo shows of one cell, with how sure it is. */
 export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const bareLightness = lightnessOfLuminance(luminance(...context.stockLinear));
   const { box } = cell;
-  const near = context.field.near(box);
-  const offset = NEIGHBOUR_SHARE * near.offset;
   const inner = innerOf(box, INNER);
+  const near = context.field.under(inner);
+  const offset = near.shift;
   const ratio = meanRatio(context, inner);
   const lightness = lightnessOf(context, ratio, offset);
   const deltaLightness = lightness - bareLightness;
   const spread = patchSpread(context, inner, offset);
 
-  const stockSigma = Math.hypot(
-    FLOOR_SIGMA,
-    0.45 * near.offset,
-    0.3 * near.disagreement,
-    context.field.tileSigma * 0.25,
-  );
+  const stockSigma = Math.hypot(FLOOR_SIGMA, near.sigma);
   const root = (lightness + 16) / 116;
   // dL*/d ln Y = (116 / 3) Y^(1/3)
   const stockPart = (116 / 3) * root * stockSigma;
@@ -224,15 +230,29 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     3,
     (context.frameErrorMm / Math.min(box.width, box.height)) * 0.5 * Math.abs(deltaLightness),
   );
+  // Added light changes a ratio by its share of bare stock's light, the more the further the ratio is from one.
+  const bareY = luminance(...context.stockLinear);
+  const cellY = luminanceOfLightness(Math.max(0, lightness));
+  const addedPart =
+    (116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2) *
+    context.addedSigma(box.x + box.width / 2, box.y + box.height / 2) *
+    Math.abs(1 - cellY / bareY);
   const clippedPart = ratio.clippedShare * 12;
   const quarters = quarterRange(context, inner, offset);
   const patches = (inner.width * inner.height) / PATCH_MM ** 2;
-  const lightnessSigma = Math.hypot(stockPart, framePart, clippedPart, spread / Math.sqrt(patches), 0.35 * quarters);
+  const lightnessSigma = Math.hypot(
+    stockPart,
+    framePart,
+    addedPart,
+    clippedPart,
+    spread / Math.sqrt(patches),
+    0.12 * quarters,
+  );
 
   const doubts: Doubt[] = [];
   if (ratio.clippedShare > 0.02) doubts.push('clipped');
   if (context.photoPxPerMm < 8) doubts.push('blurred');
-  if (near.disagreement > 0.14) doubts.push('stock-varies');
+  if (near.sigma > 0.08) doubts.push('stock-varies');
   if (near.tiles < 8) doubts.push('far-from-bare-stock');
   if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
   if (context.frameErrorMm > 0.4) doubts.push('off-frame');
@@ -245,7 +265,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     deltaLightness,
     spread,
     lineVisibility: lineVisibility(context, cell),
-    edgeHalo: edgeHalo(context, box, offset, bareLightness),
+    edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: edgeWidth(context, box, deltaLightness),
     lightnessSigma,

@@ -6,7 +6,7 @@ import { linearToSrgb } from '../color/srgb';
 import { layCard } from '../card/lay';
 import { mainBurn, type Cell, type Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
-import { fitBareField } from './bare-field';
+import { fitLight } from './light/light-on-bare';
 import { flattened } from './flattened';
 import { measureCell, type PhotoContext } from './measure-cell';
 import { readCard, RECTIFIED_PX_PER_MM, stockLinearColour } from './read-card';
@@ -14,7 +14,13 @@ import { rectify } from './rectify';
 
 const pairing = demoPairing('heron', 'mdf');
 const { plan } = grid.propose({ pairing, facts: [] });
-const small = { ...plan, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 }, cellMm: 4.5 };
+const small = {
+  ...plan,
+  leaveOutFailing: false,
+  power: { ...plan.power, count: 4 },
+  speed: { ...plan.speed, count: 3 },
+  cellMm: 4.5,
+};
 const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const PX = 18;
 
@@ -91,7 +97,7 @@ const TO_PHOTO = [PX, 0, -0.5, 0, PX, -0.5, 0, 0, 1] as const;
 function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
   const photo = draw(scene, of);
   const rectified = rectify(photo, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1);
-  const field = fitBareField(rectified, layout)!;
+  const field = fitLight(rectified, layout)!;
   const stockLinear = stockLinearColour({ bareLightness: 62, colour: '#808080' });
   return {
     rectified,
@@ -102,6 +108,7 @@ function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     stockLinear,
     uncertainFrame: false,
     frameErrorMm: 0,
+    addedSigma: () => 0,
   };
 }
 
@@ -124,10 +131,12 @@ describe('the light on bare stock', () => {
     const x = layout.widthMm - 3.5;
     const y = layout.heightMm / 2;
     expect(Math.abs(field.at(x, y)[1] / (0.5 * light(x, y)) - 1)).toBeLessThan(0.03);
-    const near = field.near({ x: x - 1, y: y - 1, width: 2, height: 2 });
-    // What is near does feel it, but a single dark spot pulls no further than six tile sigmas.
-    expect(near.offset).toBeLessThan(0);
-    expect(near.offset).toBeGreaterThanOrEqual(-6 * field.tileSigma);
+    // What lies there is told as darker, less surely than stock elsewhere.
+    const there = field.under({ x: x - 1, y: y - 1, width: 2, height: 2 });
+    const elsewhere = field.under({ x: x - 1, y: 17, width: 2, height: 2 });
+    expect(there.shift).toBeLessThan(-0.02);
+    expect(Math.abs(elsewhere.shift)).toBeLessThan(0.005);
+    expect(there.sigma).toBeGreaterThan(3 * elsewhere.sigma);
   });
   it('near a cell is told by the stock within its reach, on each of its sides, and by nothing further off', () => {
     const cell = layout.cells[5]!;
@@ -141,7 +150,7 @@ describe('the light on bare stock', () => {
         return along && away > from && away < from + 0.9 ? 0.85 : 1;
       };
     const offsetWith = (veil?: Scene['veil']): number =>
-      contextOf({ ratio: () => 0.5, ...(veil && { veil }) }).field.near(cell.box).offset;
+      contextOf({ ratio: () => 0.5, ...(veil && { veil }) }).field.under(cell.box).shift;
     const plain = offsetWith();
     for (const side of ['left', 'right', 'above', 'below'] as const) {
       expect(offsetWith(strip(side, 0.05)) - plain, side).toBeLessThan(-0.004);
@@ -149,25 +158,47 @@ describe('the light on bare stock', () => {
       expect(Math.abs(offsetWith(strip(side, width + 1.05)) - plain), side).toBeLessThan(0.002);
     }
   });
-  it('differs among its sides by as much, whichever of them is darker', () => {
+  it('is told by each of its sides as much, whichever of them is darker', () => {
     const { box } = layout.cells[5]!;
-    const reach = 1.2;
-    const shaded = (dark: (x: number, y: number) => boolean): number => {
+    const reach = 0.9;
+    const shifted = (dark: (x: number, y: number) => boolean): number => {
       const { field } = contextOf({ ratio: () => 0.5, veil: (x, y) => (dark(x, y) ? 0.97 : 1) });
-      return field.near(box).disagreement;
+      return field.under(box).shift;
     };
-    const within = (at: number, from: number, size: number): boolean => at > from - reach && at < from + size + reach;
+    const within = (at: number, from: number, size: number): boolean => at > from && at < from + size;
     const sides = [
-      shaded((x, y) => x < box.x && within(x, box.x, 0) && within(y, box.y, box.height)),
-      shaded((x, y) => x > box.x + box.width && within(x, box.x, box.width) && within(y, box.y, box.height)),
-      shaded((x, y) => y < box.y && within(y, box.y, 0) && within(x, box.x, box.width)),
-      shaded((x, y) => y > box.y + box.height && within(y, box.y, box.height) && within(x, box.x, box.width)),
+      shifted((x, y) => within(x, box.x - reach, reach) && within(y, box.y, box.height)),
+      shifted((x, y) => within(x, box.x + box.width, reach) && within(y, box.y, box.height)),
+      shifted((x, y) => within(y, box.y - reach, reach) && within(x, box.x, box.width)),
+      shifted((x, y) => within(y, box.y + box.height, reach) && within(x, box.x, box.width)),
     ];
+    expect(sides[0]!).toBeLessThan(-0.0003);
     for (const side of sides) expect(side / sides[0]!).toBeGreaterThan(0.7);
     for (const side of sides) expect(side / sides[0]!).toBeLessThan(1.4);
-    // Most of a side is 3 % darker, and its corners are shared with the next.
-    expect(sides[0]!).toBeGreaterThan(0.015);
-    expect(sides[0]!).toBeLessThan(0.035);
+  });
+  it('ends where a shadow does: cells are read in it, beside it and across its edge', () => {
+    const edge = (x: number, y: number): number => 0.45 + 0.55 / (1 + Math.exp(-(0.9 * x + 0.44 * y - 19) / 0.15));
+    const context = contextOf({ ratio: () => 0.4, veil: edge });
+    expect(context.field.holds).toEqual(['shadow']);
+    const wanted = lightnessOfLuminance(luminanceOfLightness(62) * 0.4);
+    for (const cell of layout.cells) expect(Math.abs(measureCell(context, cell).lightness - wanted)).toBeLessThan(0.8);
+    expect(contextOf({ ratio: () => 0.4 }).field.holds).toEqual([]);
+  });
+  it('is dimmed by smoke round strong cells, which lies on their weak neighbours too', () => {
+    const strong = (cell: Cell): boolean => cell.index % 3 === 1;
+    const smoke = (x: number, y: number): number =>
+      layout.cells.filter(strong).reduce((share, { box }) => {
+        const dx = Math.max(box.x - x, x - box.x - box.width, 0);
+        const dy = Math.max(box.y - y, y - box.y - box.height, 0);
+        return share * (1 - 0.2 * Math.exp(-Math.hypot(dx, dy) / 1.2));
+      }, 1);
+    const ratio = (cell: Cell): number => (strong(cell) ? 0.1 : 0.7);
+    const context = contextOf({ ratio, veil: smoke });
+    expect(context.field.holds).toEqual(['smoke']);
+    for (const cell of layout.cells) {
+      const wanted = lightnessOfLuminance(luminanceOfLightness(62) * ratio(cell));
+      expect(Math.abs(measureCell(context, cell).lightness - wanted), `cell ${cell.index}`).toBeLessThan(1);
+    }
   });
   it('is told by whole tiles of a quarter millimetre that keep off the card’s own edge, on all four sides', () => {
     const plain = { ...layout, widthMm: 10, heightMm: 8, cells: [], before: [], after: [] };
@@ -175,13 +206,13 @@ describe('the light on bare stock', () => {
     const even = { data: new Uint8Array(200 * 160 * 3).fill(128), width: 200, height: 160 };
     const seen = rectify(even, [18, 0, 5, 0, 18, 5, 0, 0, 1], 10, 8, 20, 1);
     // 40 x 32 tiles, less the outermost all round.
-    expect(fitBareField(seen, bare)!.tiles).toBe(38 * 30);
+    expect(fitLight(seen, bare)!.tiles).toBe(38 * 30);
   });
   it('is not made up when no bare stock can be seen', () => {
     const photo = draw({ ratio: () => 0.5 });
     const blown = { ...photo, data: new Uint8Array(photo.data.length).fill(255) };
     expect(
-      fitBareField(rectify(blown, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1), layout),
+      fitLight(rectify(blown, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1), layout),
     ).toBeNull();
     expect(
       readCard({
@@ -332,17 +363,17 @@ describe('a cell', () => {
     expect(
       sureness({
         photoPxPerMm: 7,
-        field: { ...context.field, near: (area) => ({ ...context.field.near(area), tiles: 7 }) },
+        field: { ...context.field, under: (area) => ({ ...context.field.under(area), tiles: 7 }) },
       }),
     ).toBeCloseTo(0.75 ** 2, 6);
     const near = (change: object) => ({
       field: {
         ...context.field,
-        near: (area: Parameters<typeof context.field.near>[0]) => ({ ...context.field.near(area), ...change }),
+        under: (area: Parameters<typeof context.field.under>[0]) => ({ ...context.field.under(area), ...change }),
       },
     });
-    expect(doubts(near({ disagreement: 0.14 }))).toEqual([]);
-    expect(doubts(near({ disagreement: 0.15 }))).toEqual(['stock-varies']);
+    expect(doubts(near({ sigma: 0.08 }))).toEqual([]);
+    expect(doubts(near({ sigma: 0.081 }))).toEqual(['stock-varies']);
     expect(doubts(near({ tiles: 8 }))).toEqual([]);
     expect(doubts(near({ tiles: 7 }))).toEqual(['far-from-bare-stock']);
   });

@@ -6,7 +6,9 @@ import type { Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
-import { fitBareField, type BareField } from './bare-field';
+import { addedLight, withoutAdded } from './light/added-light';
+import { fitLight, type LightOnBare } from './light/light-on-bare';
+import { bareTiles } from './light/bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
@@ -39,7 +41,7 @@ export type ReadResult =
       readonly photoPxPerMm: number;
       readonly alsoSeen: readonly number[];
       readonly rectified: Rectified;
-      readonly field: BareField;
+      readonly field: LightOnBare;
       readonly stockLinear: readonly [number, number, number];
     }
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
@@ -50,6 +52,12 @@ export type ReadResult =
       readonly reason:
         'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
     };
+
+/** How far the colour of a cell bleeds over its edge in a stored photo. */
+const COLOUR_BLEED_MM = 0.15;
+
+/** How far beside their place the cells of an old card may lie. */
+const UNSURE_EDGE_MM = 0.5;
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
@@ -152,12 +160,19 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   onProgress?.('straightening');
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
-  const rectified = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const straight = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   onProgress?.('levelling the light');
-  const field = fitBareField(rectified, layout);
+  const stockLinear = stockLinearColour(stock);
+  const added = addedLight(
+    bareTiles(straight, layout, COLOUR_BLEED_MM).tiles,
+    stockLinear,
+    layout.widthMm,
+    layout.heightMm,
+  );
+  const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
+  const field = fitLight(rectified, layout, layout.adopted ? UNSURE_EDGE_MM : 0);
   if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
   onProgress?.('reading cells');
-  const stockLinear = stockLinearColour(stock);
   // Corners dragged by hand are good to a few screen pixels.
   const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
   const context = {
@@ -169,6 +184,7 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     stockLinear,
     uncertainFrame: markers < 4,
     frameErrorMm,
+    addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);

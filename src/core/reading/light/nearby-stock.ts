@@ -1,5 +1,5 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import type { Point, Rect } from '../geometry/point';
+import type { Point, Rect } from '../../geometry/point';
 
 /** How what differs from the smooth light at one place goes with what differs at another: c exp(-d / reach), and a part that goes with nothing. */
 export interface Kinship {

@@ -1,8 +1,8 @@
-import { LUMINANCE_BLUE, LUMINANCE_GREEN, LUMINANCE_RED } from '../color/srgb';
-import { grown, type Rect } from '../geometry/point';
-import type { Layout } from '../card/layout';
-import { boxOfShape } from '../card/shape';
-import type { Rectified } from './rectify';
+import { LUMINANCE_BLUE, LUMINANCE_GREEN, LUMINANCE_RED } from '../../color/srgb';
+import { grown, type Rect } from '../../geometry/point';
+import type { Cell, Layout } from '../../card/layout';
+import { boxOfShape } from '../../card/shape';
+import type { Rectified } from '../rectify';
 
 /** Side of the tiles that bare stock is averaged over. */
 export const TILE_MM = 0.25;
@@ -26,8 +26,13 @@ export interface BareTiles {
   readonly clippedShare: number;
 }
 
-function markedAreas(layout: Layout, further: number): Rect[] {
-  const cells = layout.cells.filter((cell) => !cell.leftOut).map((cell) => grown(cell.box, KEEP_OFF_CELL_MM + further));
+/** How many mm are kept off cells besides the usual: as much for all, or for each its own. */
+export type Further = number | ((cell: Cell) => number);
+
+function markedAreas(layout: Layout, further: Further): Rect[] {
+  const cells = layout.cells
+    .filter((cell) => !cell.leftOut)
+    .map((cell) => grown(cell.box, KEEP_OFF_CELL_MM + (typeof further === 'number' ? further : further(cell))));
   const shared = [...layout.before, ...layout.after].map(({ shape }) => grown(boxOfShape(shape), KEEP_OFF_MARK_MM));
   const markers = layout.frame.markers.map((marker) =>
     grown({ x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm }, KEEP_OFF_MARK_MM),
@@ -48,7 +53,7 @@ function markedAreas(layout: Layout, further: number): Rect[] {
 }
 
 /** 1 for rectified pixels that show bare stock, as far as the layout tells. */
-export function bareMask(image: Rectified, layout: Layout, further: number): Uint8Array {
+export function bareMask(image: Rectified, layout: Layout, further: Further): Uint8Array {
   const mask = new Uint8Array(image.width * image.height).fill(1);
   const edge = Math.round(0.15 * image.pxPerMm);
   for (let y = 0; y < image.height; y++) {
@@ -73,7 +78,7 @@ const MOST_CLIPPED = 0.04;
  * Bare stock between the marks of a straightened card, in tiles; those that marks or the end of the camera's range take much of are left out.
  * `further` mm are kept off cells besides the usual, where colour counts: a stored photo has it at half the resolution, and cells bleed.
  */
-export function bareTiles(image: Rectified, layout: Layout, further = 0): BareTiles {
+export function bareTiles(image: Rectified, layout: Layout, further: Further = 0): BareTiles {
   const mask = bareMask(image, layout, further);
   const side = Math.max(1, Math.round(TILE_MM * image.pxPerMm));
   const tiles: Tile[] = [];

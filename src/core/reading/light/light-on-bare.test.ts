@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { grid } from '../../cards/grid';
-import { layCard } from '../card/lay';
+import { demoPairing } from '../../../../tests/support/demo';
+import { grid } from '../../../cards/grid';
+import { layCard } from '../../card/lay';
 import { fitLight } from './light-on-bare';
 
 const pairing = demoPairing('heron', 'mdf');
@@ -52,6 +52,23 @@ describe('light on bare stock', () => {
       expect(Math.abs(Math.log(light.at(x, y)[1] / (0.5 * lamp(x, y) * smoke(x, y))))).toBeLessThan(0.04);
       expect(light.clean(x, y)[1]).toBeGreaterThan(light.at(x, y)[1]);
     }
+  });
+  it('is not told by dark stock that bright cells glow onto', () => {
+    // A logistic edge of a tenth of a millimetre: 2 % of the cell's light a fifth of a millimetre beside it, twenty times bare stock's.
+    const bright = layout.cells.filter(({ index }) => index % 3 === 1);
+    const glow = (x: number, y: number): number =>
+      bright.reduce((share, { box }) => {
+        const away = Math.max(box.x - x, x - box.x - box.width, box.y - y, y - box.y - box.height);
+        return share + (away > 0 ? 19 / (1 + Math.exp(16 * away)) : 0);
+      }, 1);
+    const cells = seen((x, y) => 0.04 * lamp(x, y) * glow(x, y), 20);
+    const light = fitLight(cells, layout)!;
+    for (const { box } of bright) {
+      const { shift, sigma } = light.under(box);
+      expect(Math.abs(shift)).toBeLessThan(0.02);
+      expect(sigma).toBeLessThan(0.02);
+    }
+    for (const { x, y } of middles) expect(light.at(x, y)[1] / (0.02 * lamp(x, y))).toBeCloseTo(1, 1);
   });
   it('tells what stock under a cell is likely to be by what lies round it', () => {
     const { box } = layout.cells[5]!;

@@ -1,8 +1,7 @@
-import type { Point } from '../geometry/point';
-import { linearToSrgb, luminance } from '../color/srgb';
-import { median, quantile, robustSigma } from '../stats/robust';
+import { linearToSrgb, luminance } from '../../color/srgb';
+import { meanAndSpread, median, quantile, robustSigma } from '../../stats/robust';
 import type { Tile } from './bare-tiles';
-import type { Rectified } from './rectify';
+import type { Rectified } from '../rectify';
 
 /**
  * Light that comes back from a card's surface like from a mirror: a lamp's reflection, or a bright wall's. It has the lamp's colour, not the
@@ -20,10 +19,7 @@ export interface AddedLight {
 }
 
 const BLOCK_MM = 1;
-const SMOOTH_MM = 2.2;
-const GRID_MM = 1;
-/** Beyond four and a half standard deviations a block hardly counts. */
-const FAR = 20;
+const SMOOTH_MM = 2;
 /** Stock less coloured than this looks the same with added light as with more light. */
 const LEAST_COLOUR = 0.3;
 /** Variation that noise of single blocks may make over a card, in its sigmas: stored colours step in patches as wide as blocks. */
@@ -40,29 +36,29 @@ const SHAPE_SHARE = 0.08;
 /** Natural logarithm by which a block may be darker than the middle one. */
 const MOST_DARKENED = 0.45;
 
-interface Block extends Point {
+/** Bare stock's mean colour over a square millimetre. */
+interface Block {
+  readonly column: number;
+  readonly row: number;
   readonly rgb: readonly [number, number, number];
   readonly tiles: number;
 }
 
 function blocksOf(tiles: readonly Tile[]): Block[] {
-  const sums = new Map<string, { x: number; y: number; rgb: [number, number, number]; tiles: number }>();
+  const sums = new Map<string, { column: number; row: number; rgb: [number, number, number]; tiles: number }>();
   for (const tile of tiles) {
-    const key = `${Math.floor(tile.x / BLOCK_MM)} ${Math.floor(tile.y / BLOCK_MM)}`;
-    const sum = sums.get(key) ?? { x: 0, y: 0, rgb: [0, 0, 0], tiles: 0 };
-    sum.x += tile.x;
-    sum.y += tile.y;
+    const [column, row] = [Math.floor(tile.x / BLOCK_MM), Math.floor(tile.y / BLOCK_MM)];
+    const key = `${column} ${row}`;
+    const sum = sums.get(key) ?? { column, row, rgb: [0, 0, 0], tiles: 0 };
     sum.rgb[0] += tile.red;
     sum.rgb[1] += tile.green;
     sum.rgb[2] += tile.blue;
     sum.tiles++;
     sums.set(key, sum);
   }
-  return [...sums.values()].map(({ x, y, rgb, tiles: n }) => ({
-    x: x / n,
-    y: y / n,
-    rgb: [rgb[0] / n, rgb[1] / n, rgb[2] / n] as const,
-    tiles: n,
+  return [...sums.values()].map(({ rgb, ...block }) => ({
+    ...block,
+    rgb: [rgb[0] / block.tiles, rgb[1] / block.tiles, rgb[2] / block.tiles] as const,
   }));
 }
 
@@ -75,18 +71,41 @@ function notDarkened(blocks: readonly Block[]): Block[] {
   return blocks.filter((_, index) => values[index]! > middle - MOST_DARKENED);
 }
 
-/** The weighted mean of values near a place. */
-function smoothAt(blocks: readonly Block[], values: ArrayLike<number>, x: number, y: number): number {
-  let sum = 0;
-  let total = 0;
-  for (let index = 0; index < blocks.length; index++) {
-    const block = blocks[index]!;
-    const square = ((block.x - x) ** 2 + (block.y - y) ** 2) / SMOOTH_MM ** 2;
-    const weight = square > FAR ? 1e-9 : block.tiles * Math.exp(-square / 2) + 1e-9;
-    sum += weight * values[index]!;
-    total += weight;
-  }
-  return sum / total;
+/** Values on the squares of a card. */
+interface Squares {
+  readonly columns: number;
+  readonly rows: number;
+  readonly values: Float64Array;
+}
+
+/** Each value spread over its neighbours by a normal law, first along rows, then along columns. */
+function spread({ columns, rows, values }: Squares): Squares {
+  const reach = Math.ceil(4.5 * (SMOOTH_MM / BLOCK_MM));
+  const law = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-(((k - reach) * BLOCK_MM) ** 2) / (2 * SMOOTH_MM ** 2))); // prettier-ignore
+  const along = (from: Float64Array, count: number, step: number, lines: number, lineStep: number): Float64Array => {
+    const to = new Float64Array(from.length);
+    for (let line = 0; line < lines; line++)
+      for (let k = 0; k < count; k++) {
+        let sum = 0;
+        for (let other = Math.max(0, k - reach); other <= Math.min(count - 1, k + reach); other++)
+          sum += law[other - k + reach]! * from[line * lineStep + other * step]!;
+        to[line * lineStep + k * step] = sum;
+      }
+    return to;
+  };
+  return { columns, rows, values: along(along(values, columns, 1, rows, columns), rows, columns, columns, 1) };
+}
+
+/** The weighted mean of blocks' values near each square of a card; far from every block it is the mean of all. */
+function smoothed(blocks: readonly Block[], values: ArrayLike<number>, columns: number, rows: number): Squares {
+  const weights = new Float64Array(columns * rows).fill(1e-9);
+  const sums = new Float64Array(columns * rows).fill(1e-9 * meanAndSpread(values).mean);
+  blocks.forEach(({ column, row, tiles }, index) => {
+    weights[row * columns + column]! += tiles;
+    sums[row * columns + column]! += tiles * values[index]!;
+  });
+  const total = spread({ columns, rows, values: weights }).values;
+  return { columns, rows, values: spread({ columns, rows, values: sums }).values.map((sum, at) => sum / total[at]!) };
 }
 
 /**
@@ -103,10 +122,14 @@ export function addedLight(
   if (Math.abs(Math.log(red / blue)) < LEAST_COLOUR) return null;
   const blocks = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
   if (blocks.length < 20) return null;
+  const columns = Math.ceil(widthMm / BLOCK_MM);
+  const rows = Math.ceil(heightMm / BLOCK_MM);
+  const near = (values: ArrayLike<number>): Squares => smoothed(blocks, values, columns, rows);
+  const atBlocks = ({ values }: Squares): Float64Array => Float64Array.from(blocks, ({ column, row }) => values[row * columns + column]!); // prettier-ignore
   const colour = Float64Array.from(blocks, ({ rgb }) => Math.log(rgb[0] / rgb[2]) * Math.sign(red - blue));
-  const smoothed = Float64Array.from(blocks, ({ x, y }) => smoothAt(blocks, colour, x, y));
-  const own = quantile(smoothed, 0.85);
-  const clear = blocks.filter((_, index) => smoothed[index]! >= own);
+  const around = atBlocks(near(colour));
+  const own = quantile(around, 0.85);
+  const clear = blocks.filter((_, index) => around[index]! >= own);
   const mean = (channel: 0 | 1 | 2): number =>
     Math.exp(clear.reduce((sum, { rgb }) => sum + Math.log(rgb[channel]), 0) / clear.length);
   const white = [mean(0) / red, mean(1) / green, mean(2) / blue] as const;
@@ -124,7 +147,8 @@ export function addedLight(
     }
     return (ss * n - s * sn) / (ss * one - s * s);
   });
-  const level = Float64Array.from(blocks, ({ x, y }) => smoothAt(blocks, added, x, y));
+  const shape = near(added);
+  const level = atBlocks(shape);
   const noise = robustSigma(Float64Array.from(added, (value, index) => value - level[index]!));
   // Some dozen blocks speak for each place.
   const settled = noise / 3;
@@ -140,16 +164,10 @@ export function addedLight(
   const found = range > Math.max(SURE * noise, coarse);
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const even = found ? EVEN_SHARE * Math.max(0, quantile(level, 0.5)) : UNFOUND_SHARE * range;
-  const columns = Math.ceil(widthMm / GRID_MM) + 1;
-  const rows = Math.ceil(heightMm / GRID_MM) + 1;
-  const grid = new Float64Array(columns * rows);
-  if (found)
-    for (let row = 0; row < rows; row++)
-      for (let column = 0; column < columns; column++)
-        grid[row * columns + column] = Math.max(0, smoothAt(blocks, added, column * GRID_MM, row * GRID_MM));
+  const grid = found ? shape.values.map((value) => Math.max(0, value)) : new Float64Array(columns * rows);
   const at = (x: number, y: number): number => {
-    const u = Math.max(0, Math.min(columns - 1.001, x / GRID_MM));
-    const v = Math.max(0, Math.min(rows - 1.001, y / GRID_MM));
+    const u = Math.max(0, Math.min(columns - 1.001, x / BLOCK_MM - 0.5));
+    const v = Math.max(0, Math.min(rows - 1.001, y / BLOCK_MM - 0.5));
     const corner = Math.floor(v) * columns + Math.floor(u);
     const [fx, fy] = [u % 1, v % 1];
     const top = grid[corner]! * (1 - fx) + grid[corner + 1]! * fx;

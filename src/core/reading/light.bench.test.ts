@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { paintFace } from '../../../tests/support/other-camera/face';
+import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
+import { opened, snap } from '../../../tests/support/other-camera/shoot';
+import { grid } from '../../cards/grid';
+import { layCard } from '../card/lay';
+import { LOW_CONFIDENCE } from './observations';
+import { readCard } from './read-card';
+
+const pairing = demoPairing('heron', 'birch');
+const { plan } = grid.propose({ pairing, facts: [] });
+const layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 100 });
+
+/** What a photo alone cannot tell, or not yet: these want a grey scale in the picture, or a second photo. */
+const OPEN = ['phone’s contrast curve', 'veil', 'glare and smoke'];
+
+describe('a photo by another camera than the bench’s', () => {
+  it.each(HAZARDS.filter(({ name }) => !OPEN.includes(name)).map((hazard) => [hazard.name, hazard] as const))('%s: cells are right or marked', async (_, hazard) => {
+    const { face, shot } = staged(hazard, 's0', layout);
+    const painted = paintFace(layout, pairing.stock, face);
+    const photo = await opened(await snap(painted, { widthPx: 1200, heightPx: 900, ...shot }));
+    const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
+    // Where all of the stock is at the end of the camera's range there is nothing to go by, and that is said.
+    if (result.outcome === 'unreadable' && /overexposed/.test(hazard.name)) return expect(result.reason).toBe('no-bare-stock');
+    if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
+    const off = (cell: (typeof result.cells)[number]): number => Math.abs(cell.lightness - painted.truth[cell.cellIndex]!);
+    const { cells } = result;
+    const right = cells.filter((cell) => off(cell) <= 2);
+    const silent = cells.filter((cell) => off(cell) > 2 && cell.confidence >= LOW_CONFIDENCE);
+    expect(silent.length).toBeLessThanOrEqual(1);
+    expect(right.length / cells.length).toBeGreaterThan(0.85);
+    if (hazard.name === 'ordinary') expect(cells.filter((cell) => cell.confidence < LOW_CONFIDENCE)).toEqual([]);
+  });
+}); // prettier-ignore

@@ -1,0 +1,138 @@
+import type { Layout } from '../../card/layout';
+import type { Rect } from '../../geometry/point';
+import type { Rectified } from '../rectify';
+import { bareTiles, type Further, type Tile } from './bare-tiles';
+import { ratiosOf, strengthOf } from './cell-ratios';
+import { CLEARLY, isWorth, MANY } from './explaining';
+import { lookedUp } from './looked-up';
+import { kinshipOf, nearbyStock, type Nearby } from './nearby-stock';
+import { shadowTerm } from './shadow';
+import { smokedSurface } from './smoke';
+import { robustSurface, sumAt, weightedFit, type Surface, type Term } from './surface';
+
+/** Terms of the smooth surface: all products x^i y^j up to this order. */
+const ORDER = 3;
+const LEAST_TILES = 60;
+
+/** The light on bare stock over the card, as the camera saw it. */
+export interface LightOnBare {
+  /** Bare stock's linear red, green and blue at a place in card mm, with shadow and smoke where they were found. */
+  at(xMm: number, yMm: number): readonly [red: number, green: number, blue: number];
+  /** The same without smoke on it. */
+  clean(xMm: number, yMm: number): readonly [red: number, green: number, blue: number];
+  /** Natural logarithm by which stock under an area is likely to differ from the surface, as bare stock around it tells, with its sigma. */
+  under(area: Rect): Nearby;
+  /** Robust standard deviation of one tile about the surface, in logarithm of luminance. */
+  readonly tileSigma: number;
+  readonly tiles: number;
+  /** Share of bare stock at the bright end of the camera's range. */
+  readonly clippedShare: number;
+  /** What the light was found to hold besides its smooth fall. */
+  readonly holds: readonly ('smoke' | 'shadow')[];
+}
+
+/** A whole power: quicker than the general one, and this is most of the work. */
+function whole(value: number, power: number): number {
+  let out = 1;
+  for (let k = 0; k < power; k++) out *= value;
+  return out;
+}
+
+function smoothTerms(layout: Layout): Term[] {
+  const scale = 2 / Math.max(layout.widthMm, layout.heightMm);
+  const [cx, cy] = [layout.widthMm / 2, layout.heightMm / 2];
+  const terms: Term[] = [];
+  for (let total = 0; total <= ORDER; total++)
+    for (let power = 0; power <= total; power++)
+      terms.push((x, y) => whole((x - cx) * scale, total - power) * whole((y - cy) * scale, power));
+  return terms;
+}
+
+/** A cell brighter than bare stock by more than this glows over its edge, by so many mm for each power of e. */
+const GLOWS = 1.3;
+const GLOW_MM = 0.045;
+
+/** Tiles that a surface of some terms is fitted to: more would not make it surer. */
+const FITTED = 3000;
+
+/** Some of many tiles, spread evenly: each by the golden ratio's turn of its place in the row. */
+function thinned(tiles: readonly Tile[]): readonly Tile[] {
+  const share = FITTED / tiles.length;
+  return share >= 1 ? tiles : tiles.filter((_, index) => (index * 0.6180339887) % 1 < share);
+}
+
+/** Bare stock with a smooth surface through it: tiles to fit to, and all of them. */
+interface Bare {
+  readonly all: readonly Tile[];
+  readonly tiles: readonly Tile[];
+  readonly clippedShare: number;
+  readonly surface: Surface;
+}
+
+function bareStock(image: Rectified, layout: Layout, further: Further): Bare | null {
+  const { tiles: all, clippedShare } = bareTiles(image, layout, further);
+  const tiles = thinned(all);
+  if (tiles.length < LEAST_TILES) return null;
+  return { all, tiles, clippedShare, surface: robustSurface(tiles, smoothTerms(layout), 8) };
+}
+
+/** As it is, or with more kept off cells that glow over their edge onto darker stock. */
+function clearOfGlow(bare: Bare, image: Rectified, layout: Layout, further: number): Bare | null {
+  const bright = ratiosOf(image, layout, bare.surface).filter(({ ratio }) => ratio > GLOWS);
+  if (bright.length === 0) return bare;
+  const glow = new Map(bright.map(({ index, ratio }) => [index, GLOW_MM * Math.log(ratio)]));
+  return bareStock(image, layout, ({ index }) => further + (glow.get(index) ?? 0));
+}
+
+/**
+ * The light on bare stock over a rectified card, so that it can be divided out: a third-order surface through the logarithm of linear light of
+ * the bare tiles between the marks, with the edge of one shadow and smoke round strong cells where they explain a quarter of what is left; and
+ * what bare stock near a cell tells beyond that. Null when fewer than 60 bare tiles can be seen.
+ * `further` mm are kept off cells besides the usual, where it is not sure to a tenth of a millimetre where they lie.
+ */
+export function fitLight(image: Rectified, layout: Layout, further = 0): LightOnBare | null {
+  const first = bareStock(image, layout, further);
+  const bare = first && clearOfGlow(first, image, layout, further);
+  if (!bare) return null;
+  const { all, tiles, clippedShare } = bare;
+  let { surface } = bare;
+  const holds: ('smoke' | 'shadow')[] = [];
+  // Where nearly all of it is explained there is nothing to look for.
+  const open = (): boolean =>
+    surface.residuals.filter((residual) => Math.abs(residual) > CLEARLY).length > MANY * tiles.length;
+  const edge = open() ? shadowTerm(tiles, surface, layout) : null;
+  if (edge) {
+    const shaded = robustSurface(tiles, [...surface.terms, edge], 8);
+    if (isWorth(shaded, surface)) {
+      surface = shaded;
+      holds.push('shadow');
+    }
+  }
+  const lampTerms = surface.terms.length;
+  const burned = (): { box: Rect; strength: number }[] =>
+    ratiosOf(image, layout, surface).map(({ box, ratio }) => ({ box, strength: strengthOf(ratio) }));
+  const smoked = open() ? smokedSurface(tiles, surface, burned()) : null;
+  if (smoked) {
+    surface = smoked;
+    holds.push('smoke');
+  }
+
+  const { terms, coefficients, design, weights, sigma } = surface;
+  const channel = (of: (tile: Tile) => number): Float64Array =>
+    weightedFit(design, Float64Array.from(tiles, (tile) => Math.log(of(tile))), weights); // prettier-ignore
+  const channels = [channel((tile) => tile.red), channel((tile) => tile.green), channel((tile) => tile.blue)] as const;
+  const lightBy = (some: readonly Term[], x: number, y: number): [number, number, number] =>
+    channels.map((one) => Math.exp(sumAt(some, one, x, y))) as [number, number, number];
+  const residuals = Float64Array.from(all, ({ x, y, logLuminance }) => logLuminance - sumAt(terms, coefficients, x, y));
+  const kinship = kinshipOf(all, residuals, sigma);
+  const lamp = terms.slice(0, lampTerms);
+  return {
+    tileSigma: sigma,
+    tiles: all.length,
+    clippedShare,
+    holds,
+    at: lookedUp(layout, (x, y) => lightBy(terms, x, y)),
+    clean: (x, y) => lightBy(lamp, x, y),
+    under: (area) => nearbyStock(all, residuals, kinship, area),
+  };
+}

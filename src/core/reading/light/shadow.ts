@@ -1,0 +1,33 @@
+import type { Layout } from '../../card/layout';
+import type { Tile } from './bare-tiles';
+import { explaining } from './explaining';
+import type { Surface, Term } from './surface';
+
+type Card = Pick<Layout, 'widthMm' | 'heightMm'>;
+
+/** The edge of a shadow: light falls across a line by one amount, more or less softly. */
+const edgeTerm =
+  (angle: number, offset: number, soft: number, cx: number, cy: number): Term =>
+  (x, y) =>
+    1 / (1 + Math.exp((-1.7 * ((x - cx) * Math.cos(angle) + (y - cy) * Math.sin(angle) - offset)) / soft));
+
+/** The straight edge across the card that explains most of what the surface leaves; null where none does. */
+export function shadowTerm(tiles: readonly Tile[], base: Surface, card: Card): Term | null {
+  const [cx, cy] = [card.widthMm / 2, card.heightMm / 2];
+  const reach = Math.hypot(card.widthMm, card.heightMm) / 2;
+  const explained = explaining(tiles, base);
+  let best = { explains: 0, angle: 0, offset: 0, soft: 1 };
+  const tryEdge = (angle: number, offset: number, soft: number): void => {
+    const explains = explained(edgeTerm(angle, offset, soft, cx, cy));
+    if (explains > best.explains) best = { explains, angle, offset, soft };
+  };
+  for (let turn = 0; turn < 18; turn++)
+    for (let offset = -0.8 * reach; offset <= 0.8 * reach; offset += 1.5) tryEdge((turn * Math.PI) / 18, offset, 0.8);
+  for (const [angleStep, offsetStep] of [[Math.PI / 36, 1], [Math.PI / 90, 0.4], [Math.PI / 240, 0.15]] as const) {
+    const { angle, offset, soft } = best;
+    for (const a of [-1, 0, 1])
+      for (const o of [-1, 0, 1])
+        for (const s of [0.6, 1, 1.6]) tryEdge(angle + a * angleStep, offset + o * offsetStep, Math.max(0.15, soft * s));
+  } // prettier-ignore
+  return best.explains === 0 ? null : edgeTerm(best.angle, best.offset, best.soft, cx, cy);
+}

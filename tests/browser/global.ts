@@ -22,7 +22,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
     ...process.env,
     DATABASE_URL: cluster.url,
     PORT: String(port),
-    // So slow that a busy browser can press Pause before a card of a minute is burned.
+    // So slow that a busy browser can press Pause and Stop before a card of a quarter of an hour is burned.
     BENCH_PACE: '8',
     NODE_ENV: 'production',
   };

@@ -218,8 +218,7 @@ describe('facts', () => {
     expect(paceOf([factNow('pace', timed)])).toBe(timed);
   });
   it('are shown in words', () => {
-    const words = (name: FactNow['name'], value: unknown) =>
-      factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
+    const words = (name: FactNow['name'], value: unknown) => factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
     expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
     expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
     expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');

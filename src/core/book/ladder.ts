@@ -94,7 +94,11 @@ export function ladderOf(from: LadderFacts): LadderRung[] {
       return {
         ...base,
         state: stop ? 'stopped' : 'measured',
-        value: stop ? 'not to be burned' : remarks.length > 0 ? `no ban known, ${remarks.length} to mind` : 'no ban known',
+        value: stop
+          ? 'not to be burned'
+          : remarks.length > 0
+            ? `no ban known, ${remarks.length} to mind`
+            : 'no ban known',
         reason: stop?.text ?? '',
         since: null,
         href: `${links.stock}#safety`,

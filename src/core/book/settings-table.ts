@@ -94,10 +94,7 @@ const READERS: Readonly<
   >
 > = {
   power: ['power', (text, { ratedPowerW }) => parsePower(text, ratedPowerW)],
-  'power-watts': [
-    'power',
-    (text, { ratedPowerW }) => parsePower(/w$/i.test(text) ? text : `${text} W`, ratedPowerW),
-  ],
+  'power-watts': ['power', (text, { ratedPowerW }) => parsePower(/w$/i.test(text) ? text : `${text} W`, ratedPowerW)],
   'power-thousandths': ['power', (text) => (text.includes('%') ? parsePower(text) : parsePower(text) / 10)],
   'speed-mm-s': ['speed', (text) => parseSpeed(text, 'mm/s')],
   'speed-mm-min': ['speed', (text) => parseSpeed(text, 'mm/min')],

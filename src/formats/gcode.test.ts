@@ -183,6 +183,34 @@ describe('a program, word for word', () => {
     expect(parts.map(({ hand }) => hand?.focusOffsetMm ?? null)).toEqual([null, 1, 0, null]);
     expect([...gcodeChunks(layoutOf(FOLLOWED), machine, place)].join('')).toBe(text);
   });
+  it('tells the rate of pulses where it changes, as a remark', () => {
+    const at = (frequencyKHz: number | null): Burn => ({ ...FILLED, settings: { ...settings, frequencyKHz } });
+    const remarks = (...rates: (number | null)[]) =>
+      linesOf(layoutOf(...rates.map(at))).filter((text) => text.startsWith('(frequency'));
+    expect(remarks(30, 30, 45.5, null, 45.5, 30)).toEqual(['(frequency 30 kHz)', '(frequency 45.5 kHz)', '(frequency 30 kHz)']); // prettier-ignore
+    expect(remarks(null, null)).toEqual([]);
+  });
+  it('goes back to the card’s corner under mirrors, which have nowhere clear to go', () => {
+    const galvo = { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null };
+    expect(linesOf(layoutOf(FILLED), { ...machine, head: 'galvo', galvo }).at(-2)).toBe('G0 X10 Y80 S0');
+    expect(linesOf(layoutOf(FILLED)).at(-2)).toBe(CLEAR);
+  });
+  it('leaves out what has no length', () => {
+    const dot: Burn = { ...FOLLOWED, shape: { do: 'follow', lines: [[{ x: 1, y: 1 }], []] } };
+    expect(linesOf(layoutOf(dot)).filter((text) => text.startsWith('G1 '))).toEqual([]);
+  });
+  it('comes in chunks of some kilobytes, none of them empty, which are the whole', () => {
+    const long = layoutOf(...Array.from({ length: 500 }, () => FILLED));
+    const chunks = [...gcodeChunks(long, machine, place)];
+    expect(chunks.length).toBeGreaterThan(1);
+    for (const chunk of chunks.slice(0, -1)) {
+      expect(chunk.length).toBeGreaterThanOrEqual(32_768);
+      expect(chunk.length).toBeLessThan(33_000);
+    }
+    expect(chunks.at(-1)!.length).toBeGreaterThan(0);
+    expect(chunks.at(-1)!.length).toBeLessThan(32_768);
+    expect(chunks.join('')).toBe(programOfCard(long, machine, place).text);
+  });
   it('stays within the bed where the card lies at its edge', () => {
     const text = programOfCard(layoutOf(FILLED), machine, { leftMm: 3, rearMm: 2 }).text;
     // Clear by no more than there is: 3 - 3 from the left, 100 - (2 - 2) from the front.

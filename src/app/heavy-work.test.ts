@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
 import { HeavyWork } from './heavy-work';
 
@@ -52,6 +55,15 @@ describe('the pool of threads', () => {
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
     await expect(none.do('lay', {} as never)).rejects.toThrow(/no-such-worker/);
     await none.close();
+  });
+  it('fails them also where the last thread to go takes a job with it, after its replacements failed', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'never-ready-'));
+    process.env['NEVER_READY_TRIED'] = join(folder, 'tried');
+    const none = new HeavyWork(new URL('../../tests/fixtures/never-ready-worker.mjs', import.meta.url), 2);
+    const jobs = ['a', 'b', 'c'].map((seed) => none.do('photograph', { burn: {} as never, shotSeed: seed, scale: 1 }));
+    for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
+    await none.close();
+    rmSync(folder, { recursive: true });
   });
   it('does what somebody waits for at the screen before readings and photos', async () => {
     // One thread, so that what is begun first ends first, however busy the machine is.

@@ -42,7 +42,7 @@ const stopping = (): Error => new Error('the server is stopping');
  */
 export class HeavyWork {
   private readonly pool: Piscina;
-  private readonly waiting = new Set<(error: Error) => void>();
+  private readonly waiting = new Set<(error: unknown) => void>();
   private closed = false;
 
   constructor(workerFile: URL | string, mostThreads = 2) {
@@ -57,10 +57,13 @@ export class HeavyWork {
       atomics: 'disabled',
       taskQueue: new ShortFirst(),
     });
-    // A thread that died without a job of its own. Where none is left, not even a new one, what waits would wait for ever.
-    this.pool.on('error', (error: Error) => {
-      if (this.pool.threads.length === 0) for (const fail of this.waiting) fail(error);
-    });
+    // A thread that died without a job of its own.
+    this.pool.on('error', (error: Error) => this.failWhereNoThreadIsLeft(error));
+  }
+
+  /** Where a thread died and none is left, not even a new one, what waits would wait for ever. */
+  private failWhereNoThreadIsLeft(error: unknown): void {
+    if (this.pool.threads.length === 0) for (const fail of this.waiting) fail(error);
   }
 
   /** Does one job in a thread. Short work for somebody who waits at the screen goes before readings and photos. */
@@ -93,7 +96,10 @@ export class HeavyWork {
       this.waiting.add(reject);
       void this.pool
         .run(queued, { transferList: [there] })
-        .then(resolve, reject)
+        .then(resolve, (error: unknown) => {
+          reject(error);
+          this.failWhereNoThreadIsLeft(error);
+        })
         .finally(() => this.waiting.delete(reject));
     });
   }

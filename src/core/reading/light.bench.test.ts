@@ -12,11 +12,18 @@ const pairing = demoPairing('heron', 'birch');
 const { plan } = grid.propose({ pairing, facts: [] });
 const layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 100 });
 
-/** What a photo alone cannot tell, or not yet: these want a grey scale in the picture, or a second photo. */
-const OPEN = ['phone’s contrast curve', 'veil', 'glare and smoke'];
+/** A sample, one photo each; the report of accuracy takes them all, and more of them. */
+const SAMPLE = [
+  'ordinary',
+  'overexposed by 0.3 to 0.8 stop',
+  'lamp’s glare',
+  'hard shadow',
+  'smoke round strong cells',
+  'cut flush at its markers',
+];
 
 describe('a photo by another camera than the bench’s', () => {
-  it.each(HAZARDS.filter(({ name }) => !OPEN.includes(name)).map((hazard) => [hazard.name, hazard] as const))('%s: cells are right or marked', async (_, hazard) => {
+  it.each(HAZARDS.filter(({ name }) => SAMPLE.includes(name)).map((hazard) => [hazard.name, hazard] as const))('%s: cells are right or marked', async (_, hazard) => {
     const { face, shot } = staged(hazard, 's0', layout);
     const painted = paintFace(layout, pairing.stock, face);
     const photo = await opened(await snap(painted, { widthPx: 1200, heightPx: 900, ...shot }));

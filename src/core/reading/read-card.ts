@@ -56,8 +56,8 @@ export type ReadResult =
 /** How far the colour of a cell bleeds over its edge in a stored photo. */
 const COLOUR_BLEED_MM = 0.15;
 
-/** How far beside their place the cells of an old card may lie. */
-const UNSURE_EDGE_MM = 0.5;
+/** How far beside their fitted place the edges of an old card’s cells may lie. */
+const UNSURE_EDGE_MM = 0.1;
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;

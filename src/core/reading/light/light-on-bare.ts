@@ -78,10 +78,13 @@ function bareStock(image: Rectified, layout: Layout, further: Further): Bare | n
 
 /** As it is, or with more kept off cells that glow over their edge onto darker stock. */
 function clearOfGlow(bare: Bare, image: Rectified, layout: Layout, further: number): Bare | null {
-  const bright = ratiosOf(image, layout, bare.surface).filter(({ ratio }) => ratio > GLOWS);
-  if (bright.length === 0) return bare;
-  const glow = new Map(bright.map(({ index, ratio }) => [index, GLOW_MM * Math.log(ratio)]));
-  return bareStock(image, layout, ({ index }) => further + (glow.get(index) ?? 0));
+  const glow = new Map(
+    ratiosOf(image, layout, bare.surface)
+      .filter(({ ratio }) => ratio > GLOWS && GLOW_MM * Math.log(ratio) > further)
+      .map(({ index, ratio }) => [index, GLOW_MM * Math.log(ratio)]),
+  );
+  if (glow.size === 0) return bare;
+  return bareStock(image, layout, ({ index }) => glow.get(index) ?? further);
 }
 
 /**

@@ -57,7 +57,28 @@ export type ReadResult =
 const COLOUR_BLEED_MM = 0.15;
 
 /** How far beside their fitted place the edges of an old card’s cells may lie. */
-const UNSURE_EDGE_MM = 0.1;
+const UNSURE_EDGE_MM = 0.5;
+/** So much of a gap between cells is left for bare stock to be seen in. */
+const LEFT_OF_GAP_MM = 0.8;
+
+/** How much further from an old card’s cells bare stock is looked for: half a millimetre, or what their gaps leave. */
+function furtherFromCells({ cells }: Layout): number {
+  const gapAlong = (starts: readonly number[], size: number): number => {
+    const places = [...new Set(starts)].sort((a, b) => a - b);
+    return Math.min(...places.slice(1).map((at, index) => at - places[index]! - size));
+  };
+  const gapMm = Math.min(
+    gapAlong(
+      cells.map(({ box }) => box.x),
+      cells[0]!.box.width,
+    ),
+    gapAlong(
+      cells.map(({ box }) => box.y),
+      cells[0]!.box.height,
+    ),
+  );
+  return Math.max(0, Math.min(UNSURE_EDGE_MM, (gapMm - LEFT_OF_GAP_MM) / 2));
+}
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
@@ -170,7 +191,7 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     layout.heightMm,
   );
   const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
-  const field = fitLight(rectified, layout, layout.adopted ? UNSURE_EDGE_MM : 0);
+  const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0);
   if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
   onProgress?.('reading cells');
   // Corners dragged by hand are good to a few screen pixels.

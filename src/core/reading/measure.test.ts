@@ -395,6 +395,27 @@ describe('a cell', () => {
     expect(clippedBy(0.04)).toEqual(['clipped']);
   });
 
+  it('is told against the stock under it: where that is darker, the burn took less', () => {
+    const context = contextOf({ ratio: () => 0.5 });
+    const on = (shift: number): number => {
+      const field = { ...context.field, under: () => ({ shift, sigma: 0, tiles: 99 }) };
+      return measureCell({ ...context, field }, layout.cells[5]!).lightness;
+    };
+    const bare = luminanceOfLightness(62);
+    for (const shift of [-0.1, 0, 0.1])
+      expect(on(shift)).toBeCloseTo(lightnessOfLuminance(bare * 0.5 * Math.exp(-shift)), 0);
+    expect(on(-0.1)).toBeGreaterThan(on(0.1) + 3);
+  });
+  it('is as unsure of light that may have been added as that light would change it', () => {
+    const context = contextOf({ ratio: () => 0.2 });
+    const added = 0.002;
+    const sigma = (share: number): number => measureCell({ ...context, addedSigma: () => share }, layout.cells[5]!).lightnessSigma;
+    const [bare, cell] = [luminanceOfLightness(62), 0.2 * luminanceOfLightness(62)];
+    // Read off a photo with so much added to stock and cell alike, it would be as bright as this.
+    const read = lightnessOfLuminance((bare * (cell + added)) / (bare + added));
+    const change = Math.abs(read - lightnessOfLuminance(cell));
+    expect(Math.sqrt(sigma(added) ** 2 - sigma(0) ** 2) / change).toBeCloseTo(1, 1);
+  }); // prettier-ignore
   it('is less sure when the frame is', () => {
     const context = contextOf({ ratio: () => 0.2 });
     const sure = measureCell(context, cellOf(3));

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { cellOf, layoutOf as bareLayout } from '../../tests/support/bare-layout';
 import { demoPairing } from '../../tests/support/demo';
-import { LAYOUT_VERSION, type Cell, type Layout } from '../core/card/layout';
+import type { Layout } from '../core/card/layout';
 import { PLAIN_EXTRAS, type BurnSettings } from '../core/card/settings';
 import { rectRing, type Burn } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
@@ -25,28 +26,7 @@ const FOLLOWED: Burn = {
   shape: { do: 'follow', lines: [[{ x: 0, y: 3 }, { x: 4, y: 3 }, { x: 4, y: 2 }]] },
   settings: { ...settings, powerFraction: 0.25, speedMmPerS: 50, air: 'off', focusOffsetMm: 1, runUpMm: null },
 }; // prettier-ignore
-const cell = (index: number, burn: Burn): Cell => ({
-  index, box: { x: 0, y: 0, width: 4, height: 4 }, levels: {}, burns: [burn], risk: 1, expected: null, leftOut: false,
-}); // prettier-ignore
-const layoutOf = (...burns: Burn[]): Layout => ({
-  version: LAYOUT_VERSION,
-  kind: 'grid',
-  cardNumber: 1,
-  code: 'CD001-4',
-  widthMm: 5,
-  heightMm: 4,
-  frame: {
-    markers: [], lettering: [], air: 'off',
-    settings: { words: 'short', marker: { powerFraction: 0.1, speedMmPerS: 10, intervalMm: 0.1 }, lettering: { powerFraction: 0.1, speedMmPerS: 10 } },
-  },
-  inner: { x: 0, y: 0, width: 5, height: 4 },
-  before: [],
-  after: [],
-  cells: burns.map((burn, index) => cell(index, burn)),
-  order: burns.map((_, index) => index),
-  together: [],
-  adopted: false,
-}); // prettier-ignore
+const layoutOf = (...burns: Burn[]): Layout => bareLayout(burns.map((burn, index) => cellOf(index, burn)));
 const linesOf = (layout: Layout, on: Machine = machine) => programOfCard(layout, on, place).text.trimEnd().split('\n');
 /** Without the comments that head a program. */
 const bodyOf = (layout: Layout, on: Machine = machine) => linesOf(layout, on).slice(3);

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { parse as parseCsv } from 'csv-parse/sync';
+import { cellOf, layoutOf } from '../../tests/support/bare-layout';
 import { demoPairing } from '../../tests/support/demo';
 import { PLAIN_FILL } from '../../tests/support/settings';
-import { LAYOUT_VERSION, type Cell, type Layout } from '../core/card/layout';
 import type { Burn } from '../core/card/shape';
 import type { Step } from '../core/card/steps';
 import { UNSAID_SETUP } from '../core/card/work-setup';
@@ -25,30 +25,13 @@ const follow: Burn = {
   shape: { do: 'follow', lines: [line] },
   settings: { ...PLAIN_FILL, runUpMm: 1.5, frequencyKHz: 30 },
 };
-const cell = (index: number, burn: Burn, leftOut = false): Cell => ({
-  index, box: { x: 1, y: 1, width: 2, height: 1.5 }, levels: { power: 0.2, speed: 100 }, burns: [burn], risk: 1, expected: null, leftOut,
-}); // prettier-ignore
-const layout: Layout = {
-  version: LAYOUT_VERSION,
-  kind: 'grid',
-  cardNumber: 1,
-  code: 'CD001-4',
-  widthMm: 5,
-  heightMm: 4,
-  frame: {
-    markers: [],
-    lettering: [{ role: 'code', text: 'A<1', strokes: [line] }],
-    air: 'off',
-    settings: { words: 'short', marker: { powerFraction: 0.1, speedMmPerS: 10, intervalMm: 0.1 }, lettering: { powerFraction: 0.1, speedMmPerS: 10 } },
-  },
-  inner: { x: 0, y: 0, width: 5, height: 4 },
-  before: [follow],
-  after: [fill],
-  cells: [cell(0, fill), cell(1, fill, true)],
-  order: [0],
-  together: [],
-  adopted: false,
-}; // prettier-ignore
+const cell = (index: number, burn: Burn, leftOut = false) =>
+  cellOf(index, burn, { box: { x: 1, y: 1, width: 2, height: 1.5 }, levels: { power: 0.2, speed: 100 }, leftOut });
+const plain = layoutOf([cell(0, fill), cell(1, fill, true)], { before: [follow], after: [fill] });
+const layout = {
+  ...plain,
+  frame: { ...plain.frame, lettering: [{ role: 'code', text: 'A<1', strokes: [line] } as const] },
+};
 
 const SETTINGS =
   'data-power-fraction="0.2" data-speed-mm-per-s="100" data-interval-mm="0.1" data-passes="1" data-focus-offset-mm="0"';

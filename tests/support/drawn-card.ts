@@ -24,6 +24,8 @@ export interface DrawnShot {
   readonly corners?: readonly Point[];
   /** How bright the light is at a place of the picture, each as shares of 1. */
   readonly light?: (u: number, v: number) => number;
+  /** How much of a lamp's white light a place of the picture sends back like a mirror, as a share of full scale. */
+  readonly added?: (u: number, v: number) => number;
   /** Standard deviation of the noise of each pixel, in bytes. */
   readonly noise?: number;
 }
@@ -61,6 +63,7 @@ export function drawnPhoto(
     heightPx = 720,
     corners = SLANTED,
     light = () => 0.7,
+    added = () => 0,
     noise = 0,
   }: DrawnShot,
 ): DrawnPhoto {
@@ -113,9 +116,10 @@ export function drawnPhoto(
         offStock = looks.reduce((sum, seen) => sum + (seen < 0 ? TABLE / 4 : 0), 0);
       }
       const bright = light(column / widthPx, row / heightPx);
+      const mirrored = added(column / widthPx, row / heightPx);
       const at = (row * widthPx + column) * 3;
       for (let channel = 0; channel < 3; channel++) {
-        const linear = bright * (onStock * colour[channel]! + offStock);
+        const linear = bright * (onStock * colour[channel]! + offStock) + mirrored;
         const byte = ENCODED[Math.round(Math.sqrt(Math.min(1, linear)) * STEPS)]!;
         clamped[at + channel] = byte + jitter[(at + channel) % jitter.length]!;
       }

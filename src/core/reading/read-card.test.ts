@@ -100,6 +100,27 @@ describe('reading a photo of flat patches', () => {
     }
   });
 
+  it('takes away a lamp’s reflection, and says of each cell how unsure that leaves it', () => {
+    const lamp = (u: number, v: number): number =>
+      0.12 * Math.exp(-(((u - 0.4) / 0.22) ** 2) - ((v - 0.4) / 0.22) ** 2);
+    const plain = cellsOf(read(photo));
+    const cells = cellsOf(read(drawnPhoto(layout, stock, { ...SHOT, added: lamp })));
+    const lit = cells.filter(({ cellIndex }) => {
+      const { box } = layout.cells[cellIndex]!;
+      const at = photo.placeOf(box.x + box.width / 2, box.y + box.height / 2);
+      return lamp(at.x / photo.width, at.y / photo.height) > 0.06;
+    });
+    expect(lit.length).toBeGreaterThan(5);
+    for (const cell of lit) {
+      const off = Math.abs(cell.lightness - lightnessOf(cell.cellIndex));
+      expect(off, `cell ${cell.cellIndex}`).toBeLessThan(Math.max(2, 3 * cell.lightnessSigma));
+    }
+    // The darkest cell is the one that added light changes most.
+    const darkest = lit.at(-1)!;
+    const before = plain.find(({ cellIndex }) => cellIndex === darkest.cellIndex)!;
+    expect(darkest.lightnessSigma).toBeGreaterThan(5 * before.lightnessSigma);
+  });
+
   it('reads marks brighter than bare stock by the same measure', () => {
     const brighter = (index: number): number => stock.bareLightness + 2 + (25 * index) / layout.cells.length;
     const shot = { ...SHOT, lightnessOf: brighter, markerLightness: 12, light: () => 0.5 };

@@ -81,7 +81,9 @@ const kept = join(root, 'data', 'last-mutants.json');
 
 async function run() {
   const areas = [];
-  for (const name of asked.area ? [asked.area] : Object.keys(AREAS)) areas.push(await tryArea(name));
+  const ofFiles = asked.files && (/^src\/(app|api)/.test(asked.files) ? 'app' : 'core');
+  const names = [asked.area ?? ofFiles].filter(Boolean);
+  for (const name of names.length > 0 ? names : Object.keys(AREAS)) areas.push(await tryArea(name));
   const sources = Object.fromEntries(
     areas.flatMap(({ tried }) => tried.map(({ fileName }) => [fileName, readFileSync(fileName, 'utf8')])),
   );

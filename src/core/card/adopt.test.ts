@@ -34,9 +34,24 @@ describe('an old card that is told', () => {
     // Three of 5 mm and four of 5 mm, 2 mm apart.
     const [first, last] = [cells[0]!.box, cells.at(-1)!.box];
     expect([last.x + last.width - first.x, last.y + last.height - first.y]).toEqual([19, 26]);
+    expect(grid.adopt(OLD, pairing, 900).layout).toMatchObject({
+      before: [],
+      after: [],
+      together: [],
+      adopted: true,
+      cardNumber: 900,
+    });
     expect(widthMm).toBeGreaterThanOrEqual(19);
     expect(heightMm).toBeGreaterThanOrEqual(26);
   });
+  it('is refused in words', () => {
+    const words = (change: Partial<OldCard>) => checkOldCard({ ...OLD, ...change }, pairing).map(({ message }) => message);
+    expect(words({ down: { ...OLD.down, channel: 'speed', values: [20, 30] } })).toEqual(['One edge is power and the other is speed.']);
+    expect(words(powers(0.4))).toEqual(['2 to 20 values along an edge.']);
+    expect(words(powers(0.4, 0.4))).toEqual(['One value stands there twice.']);
+    expect(words({ cellMm: 0 })).toEqual(['Cells are 1 to 50 mm wide.']);
+    expect(words({ gapMm: 0 })).toEqual(['Gaps are 0.3 to 50 mm: the reading needs bare stock between cells.']);
+  }); // prettier-ignore
   it('has each of them once', () => expect(faults(powers(0.3, 0.5, 0.3))).toEqual(['down.values']));
   it('has values that this machine has, with one word for each that it has not', () => {
     expect(faults(powers(0.3, 1.2))).toEqual(['down.values']);

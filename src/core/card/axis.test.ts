@@ -33,6 +33,11 @@ describe('an axis', () => {
   });
   it('of offsets may begin below zero, but not by ratio', () => {
     expect(fields({ from: -2, to: 2, count: 3, spacing: 'ratio' }, { above: -Infinity })).toEqual(['power.from']);
+    const [words] = checkAxis(
+      { from: -2, to: 2, count: 3, spacing: 'ratio' },
+      { path: 'focus', word: 'Focus', above: -Infinity },
+    );
+    expect(words!.message).toBe('Focus: steps by ratio start above zero.');
   });
   it('may be held to fewer steps, and says in words what is wanted', () => {
     expect(fields({ ...AXIS, count: 13 }, { mostSteps: 12 })).toEqual(['power.count']);

@@ -1,9 +1,15 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
 import { demoPairing } from '../../../tests/support/demo';
-import { boundOfFills, boundOfLines } from './bound';
+import { cellOf, layoutOf } from '../../../tests/support/bare-layout';
+import { prop } from '../../../tests/support/prop';
+import { BOUND_LIMITS, boundOfFills, boundOfLines, excessOf, excessWords, sumOfBounds } from './bound';
 import { PlanError } from './contract';
+import { EASES } from './ease';
+import { estimateCard } from './estimate';
+import { rectRing } from './shape';
 import { checkFrame, proposeFrame } from './frame-settings';
 import { layCard, planProblems } from './lay';
 import { upgradeLayout, upgradePairing } from './stored';
@@ -44,6 +50,12 @@ describe('a card that is too much work', () => {
     const words = planProblems(grid, many, pairing)[0]!.message;
     expect(words).toMatch(/would fit with a line interval of 0\.2\d* mm, or with cells of 3\.\d mm, or with 1 pass\.$/);
   });
+  it('says what can be done where no field alone or with others is enough', () => {
+    const heavy = { ...grid, eases: [EASES.passes('constants.passes')], bound: () => ({ lines: 1e7, seconds: 1, bytes: 1 }) };
+    expect(planProblems(heavy, plan, pairing)).toEqual([
+      { field: 'constants.passes', message: expect.stringMatching(/^Too much for one card: about \d+ lines of program \(250000 are the most\)\. Take fewer and smaller cells\.$/) },
+    ]);
+  }); // prettier-ignore
   it('says no at its own limit, not far from it', () => {
     const passes = (count: number) =>
       planProblems(grid, { ...plan, constants: { ...plan.constants, passes: count } }, pairing);
@@ -67,6 +79,44 @@ describe('the arithmetic of a bound', () => {
     expect(bound.seconds).toBeGreaterThan(3 * 2 * 8);
     expect(bound.lines).toBe(3 * (7 * 2 + 6));
   });
+  it('is the sum of its parts, and too much by what goes furthest past its limit', () => {
+    expect(sumOfBounds([{ lines: 2, seconds: 3, bytes: 4 }, { lines: 10, seconds: 20, bytes: 30 }])).toEqual({ lines: 12, seconds: 23, bytes: 34 });
+    const { lines, seconds, bytes } = BOUND_LIMITS;
+    expect(excessOf(BOUND_LIMITS)).toBe(1);
+    expect(excessOf({ lines: 2 * lines, seconds: 3 * seconds, bytes })).toBe(3);
+    expect(excessOf({ lines: 4 * lines, seconds: 3 * seconds, bytes })).toBe(4);
+    expect(excessOf({ lines, seconds, bytes: 2 * bytes })).toBe(2);
+  }); // prettier-ignore
+  it('says what is too much: lines, time, and bytes only where it is those alone', () => {
+    const { lines, seconds, bytes } = BOUND_LIMITS;
+    const tooLong = 'up to 12 h 00 min of burning (6 h 00 min are the most)';
+    expect(excessWords(BOUND_LIMITS)).toBe('');
+    expect(excessWords({ lines: 500_000, seconds, bytes: 2 * bytes })).toBe('about 500000 lines of program (250000 are the most)');
+    expect(excessWords({ lines, seconds: 2 * seconds, bytes: 2 * bytes })).toBe(tooLong);
+    expect(excessWords({ lines: 500_000, seconds: 2 * seconds, bytes })).toBe(`about 500000 lines of program (250000 are the most) and ${tooLong}`);
+    expect(excessWords({ lines, seconds, bytes: 24_000_000 })).toBe('24 MB of program (12 are the most)');
+  }); // prettier-ignore
+  prop([
+    fc.double({ min: 1, max: 40, noNaN: true }),
+    fc.double({ min: 1, max: 40, noNaN: true }),
+    fc.double({ min: 20, max: 400, noNaN: true }),
+    fc.constantFrom('horizontal' as const, 'vertical' as const),
+    fc.constantFrom(0.1, 0.3),
+    fc.integer({ min: 1, max: 3 }),
+    fc.boolean(),
+  ])(
+    'holds whatever is filled, and is not many times too high',
+    (widthMm, heightMm, speedMmPerS, direction, intervalMm, passes, slowX) => {
+      const [x, y] = slowX ? [500, 6000] : [6000, 500];
+      const on = { ...pairing.machine, accelerationXMmPerS2: x, accelerationYMmPerS2: y };
+      const fill = { ...settings, speedMmPerS, direction, intervalMm, passes };
+      const area = [rectRing({ x: 0, y: 0, width: widthMm, height: heightMm })];
+      const { totalS } = estimateCard(layoutOf([cellOf(0, { shape: { do: 'sweep', area }, settings: fill })]), on);
+      const { seconds } = boundOfFills(1, { widthMm, heightMm }, fill, on);
+      expect(seconds).toBeGreaterThan(totalS);
+      expect(seconds).toBeLessThan(4 * totalS + 5);
+    },
+  );
   it('never believes a speed that the machine has not', () => {
     const fast = { ...settings, speedMmPerS: 1e6 };
     const top = { ...settings, speedMmPerS: pairing.machine.topSpeedXMmPerS, runUpMm: 5 };

@@ -110,6 +110,33 @@ describe('the frame of a card', () => {
     }
     expect(unit!.y).toBeGreaterThan(code!.y + code!.height);
   });
+  it('makes letters as small as their narrowest cell asks for, at each edge for itself', () => {
+    const heights = (texts: { above: string; beside: string }) => {
+      const labels = drawn(4).labels.map((label) => ({ ...label, text: texts[label.edge] }));
+      return laid(drawn(4, { labels })).frame.lettering.slice(0, 3).map((line) => boxOf(line).height);
+    };
+    expect(heights({ above: '10', beside: '12345678' }).map((mm) => mm.toFixed(3))).toEqual(['0.900', '0.900', '0.900']);
+    // By hand: eight signs take 8 - 1/3 letter heights, in 0.96 of a cell's 5 mm.
+    const small = (0.96 * 5) / (8 - 1 / 3);
+    expect(heights({ above: '12345678', beside: '10' })).toEqual([expect.closeTo(small, 3), expect.closeTo(small, 3), expect.closeTo(0.9, 3)]);
+  }); // prettier-ignore
+  it('letters above a cell wherever that lies, clear of it by a millimetre', () => {
+    const labels = drawn(4).labels.map((label) => ({ ...label, box: { ...label.box, y: 3 } }));
+    const layout = laid(drawn(4, { heightMm: 8, labels }));
+    const [first] = layout.frame.lettering.map(boxOf);
+    expect(first!.y + first!.height).toBeCloseTo(layout.inner.y + 3 - 1, 3);
+  });
+  it('fits its words between the markers, or between the edges where there are none', () => {
+    const long = 'ABC DEF GHI JKM NPQ RST';
+    for (const markers of ['four', 'none'] as const) {
+      const layout = laid(drawn(3, { units: long, markers, labels: [] }));
+      const box = boxOf(layout.frame.lettering[0]!);
+      const clear = markers === 'four' ? 4.2 : 1;
+      expect(box.x).toBeCloseTo(clear, 0);
+      expect(box.x).toBeGreaterThan(clear - 0.01);
+      expect(box.x + box.width).toBeLessThan(layout.widthMm - clear + 0.01);
+    }
+  });
   it('of a card that no photo answers is lettering alone, on little stock', () => {
     const layout = laid(drawn(4, { markers: 'none', labels: drawn(4).labels.filter(({ edge }) => edge === 'above') }));
     expect(layout.frame.markers).toEqual([]);

@@ -159,6 +159,28 @@ describe('the path of a region', () => {
       const by = shifted[index]!.from.x - sweep.from.x;
       expect(by).toBeCloseTo(sweep.to.x > sweep.from.x ? 0 : -0.07, 9);
     });
+    const down = [...fillRegion(area, { ...settings, direction: 'vertical', scanOffsetMm: 0.07 }, 0)];
+    expect(down.slice(0, 2).map(({ from }) => from.y)).toEqual([0, expect.closeTo(2 - 0.07, 9)]);
+  });
+  it('is one stretch where outlines touch, and two where a thousandth of a millimetre lies between', () => {
+    const besides = (gap: number) => [rectRing({ x: 1, y: 0, width: 2, height: 1 }), rectRing({ x: 3 + gap, y: 0, width: 2, height: 1 })];
+    expect(litOf(besides(0))).toEqual([[0.25, 1, 5], [0.75, 1, 5]]);
+    expect(litOf(besides(0.001))).toHaveLength(4);
+  }); // prettier-ignore
+  it('counts a corner that lies on a line once', () => {
+    const diamond = [{ x: 0, y: 2 }, { x: 2, y: 0 }, { x: 4, y: 2 }, { x: 2, y: 4 }]; // prettier-ignore
+    expect(litOf([diamond], { intervalMm: 4 })).toEqual([[2, 0, 4]]);
+  });
+  it('keeps the coordinates of lines along an axis as exact as they were drawn', () => {
+    const area = [rectRing({ x: 0, y: 10, width: 1, height: 3 })];
+    const ends = [...fillRegion(area, { ...settings, direction: 'vertical' }, 0)].map(({ from, to }) => [from, to]);
+    expect(ends).toEqual([
+      [{ x: 0.25, y: 10 }, { x: 0.25, y: 13 }],
+      [{ x: 0.75, y: 13 }, { x: 0.75, y: 10 }],
+    ]);
+  }); // prettier-ignore
+  it('leaves no run-up, no shift and no line out of an area thinner than the interval', () => {
+    expect(litOf([rectRing({ x: 1, y: 2, width: 3, height: 0.2 })])).toEqual([[2.1, 1, 4]]);
   });
 });
 
@@ -258,5 +280,27 @@ describe('a row crossed in one sweep', () => {
   it('is refused for burns that are not filled by the same lines', () => {
     const [a, b] = layout.cells.map((cell) => cell.burns[0]!);
     expect(() => fillTogether([a!, { ...b!, settings: { ...b!.settings, intervalMm: 0.2 } }], 1)).toThrow(RangeError);
+    // Four lines, and a fifth at the same distance: whichever of three cells has one line more or less.
+    const tall = (x: number, lines: number) => ({
+      ...a!,
+      shape: { do: 'sweep' as const, area: [rectRing({ x, y: 0, width: 2, height: 0.5 * lines })] },
+      settings: { ...a!.settings, intervalMm: 0.5 },
+    });
+    for (const counts of [
+      [4, 5],
+      [5, 4],
+      [4, 4, 5],
+      [4, 5, 4],
+      [5, 4, 5],
+    ])
+      expect(
+        () =>
+          fillTogether(
+            counts.map((lines, index) => tall(5 * index, lines)),
+            1,
+          ),
+        counts.join(),
+      ).toThrow(RangeError);
+    expect(fillTogether([tall(0, 4), tall(5, 4), tall(10, 4)], 1)).toHaveLength(4);
   });
 });

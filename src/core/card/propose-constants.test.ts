@@ -62,6 +62,12 @@ describe('the interval to start from', () => {
           expect(reasons['constants.intervalMm']).toMatch(/usual for|spot/);
         }
   });
+  it('is a whole number of steps, the widest that leaves no gap: 5 µm where marks are wide, 1 µm where they are fine', () => {
+    // Coats and plastics mark as wide as the spot, and their usual interval is wider than these.
+    expect(intervalOf(on('fibre', 0.0437, 'two-layer'))).toBe(0.043);
+    expect(intervalOf(on('fibre', 0.0599, 'two-layer'))).toBe(0.059);
+    expect(intervalOf(on('fibre', 0.0687, 'two-layer'))).toBe(0.065);
+  });
   it('goes by the spot across the lines, not along them', () => {
     const pairing = on('blue-diode', 0.05, 'two-layer');
     const oblong = { ...pairing, lens: { ...pairing.lens, spotXMm: 0.3 } };

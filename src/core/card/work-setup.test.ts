@@ -141,6 +141,15 @@ describe('a set-up to start from', () => {
       'stained afterwards, looked at after the finish',
     ]); // prettier-ignore
     expect(setupWords({ ...UNSAID_SETUP, focusSetBy: 'ruler' })).toEqual(['on the bare bed', 'focus by a ruler']);
+    expect(setupWords({ ...UNSAID_SETUP, coatedWith: 'chalk white', support: 'board' })).toEqual([
+      'coated with chalk white',
+      'on a waste board',
+    ]);
     expect(setupChecks({ ...UNSAID_SETUP, dried: true })).toEqual(['The face is dry.']);
+    expect(setupChecks({ ...UNSAID_SETUP, support: 'pins' })).toEqual(['The sheet lies on pins.']);
+    expect(setupChecks({ ...UNSAID_SETUP, heldBy: 'tape' })).toEqual(['The sheet lies on the bare bed, held by tape.']);
+    expect(setupChecks({ ...UNSAID_SETUP, focusSetBy: 'ruler' })).toEqual([
+      'The sheet lies on the bare bed, focus set by a ruler.',
+    ]);
   });
 });

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { answerProblem, eyeAsk, NOTE_FIELD, numbersOf, wordOf, type Answer, type Ask } from './asks';
+import { FAMILIES } from '../stock/families';
+import { asksOn, DEPTH, GRADE, gradeOf, isSpoiled } from './usual-asks';
 
 const ASKS: readonly Ask[] = [
   { field: 'tone', by: 'photo', measure: 'tone' },
@@ -27,6 +29,23 @@ describe('what was answered', () => {
     expect(numbersOf(seen, 'mark', 2)).toEqual([]);
   });
 });
+
+describe('what is asked of every engraved patch', () => {
+  const seen = { readings: [], answers: [answer('grade', '4'), answer('outcome', 'charred'), answer('outcome', 'good', 0, 3), answer('outcome', 'residue', 0, 4), answer('outcome', 'no-mark', 0, 5)] };
+  it('is a grade of one to five, none where nobody gave one', () => {
+    expect([gradeOf(seen, 2), gradeOf(seen, 3)]).toEqual([4, null]);
+  });
+  it('is what happened to it: charred, cut through, in flames or bare it is spoiled, good or with residue it is not', () => {
+    expect([2, 3, 4, 5, 6].map((index) => isSpoiled(seen, index))).toEqual([true, false, false, true, false]);
+  });
+  it('is its depth only on stock that is judged by depth', () => {
+    const asks = [GRADE, DEPTH, { ...DEPTH, field: 'width', where: undefined }] as const;
+    const fields = (family: string) => asksOn(asks as unknown as Ask[], { family }).map(({ field }) => field);
+    const deep = FAMILIES.find(({ judgedBy }) => judgedBy === 'depth')!;
+    expect(fields(deep.id)).toEqual(['grade', 'depth', 'width']);
+    expect(fields('plywood')).toEqual(['grade', 'width']);
+  });
+}); // prettier-ignore
 
 describe('an answer', () => {
   it('is one of the words that are asked for, said once', () => {

@@ -30,6 +30,7 @@ describe('corner markers', () => {
     const digits = digitsOf(number);
     digits.delete(corner);
     expect(cardOfCorners(digits)).toBe(number);
+    expect(cardOfCorners(new Map([...digits].slice(0, 2)))).toBeNull();
   });
   prop([cardNumber, fc.constantFrom(...CORNER_NAMES), fc.integer({ min: 1, max: 60 })])(
     'notice one wrong digit',
@@ -86,6 +87,8 @@ describe('readable code', () => {
   prop([any])('is still read from a card of the first slice, and is no word of a program now', (number) => {
     expect(parseCardCode(`G${cardCode(number).slice(2)}`)).toBe(number);
     // A word is a letter and a number: a code that begins like one could be taken for a motion.
+    for (const wrong of [-1, 0.5, NaN])
+      expect(() => cardCode(wrong)).toThrow(new RangeError(`invalid card number: ${wrong}`));
     expect(cardCode(number)).not.toMatch(/^[A-Z]\s*[-+.\d]/);
   });
   it.each(['', 'hello', 'G1', 'CD', '-'])('is not "%s"', (text) => expect(parseCardCode(text)).toBeNull());
@@ -157,6 +160,13 @@ describe('burn order', () => {
     expect(order.at(-1)).toBe(3);
     order.slice(1).forEach((index, place) => expect(Math.abs(index - order[place]!)).toBeGreaterThan(1));
   });
+  it('is the same each time: of equal cells the lower index comes nearer to the end, of equal groups the one that begins lower is first', () => {
+    const apart = (index: number, group?: string) => ({ index, risk: 1, box: { x: index * 100, y: (index % 2) * 100, width: 5, height: 5 }, ...(group && { group }) });
+    const far = [4, 2, 0, 3, 1].map((index) => ({ ...apart(index), box: { x: 7 ** index, y: 0, width: 0.1, height: 5 } }));
+    expect(burnOrder(far).at(-1)).toBe(0);
+    expect(burnOrder([...far].reverse())).toEqual(burnOrder(far));
+    expect(burnOrder([apart(9, 'a'), apart(2, 'b'), apart(5, 'c')])).toEqual([2, 5, 9]);
+  }); // prettier-ignore
   it('burns what a hand must set for together, the group with the riskiest cell last', () => {
     const grouped = gridOf(6, 4).map((cell) => ({ ...cell, group: cell.index % 3 === 0 ? 'raised' : 'lowered' }));
     const order = burnOrder(grouped);

@@ -71,7 +71,7 @@ describe('the line interval', () => {
   });
   it.each([
     [['apart', 'apart', 'apart', 'apart', 'apart', 'apart'], /every strip: burn finer/],
-    [['mud', 'mud', 'mud', 'mud', 'mud', 'mud'], /muddy/],
+    [['mud', 'mud', 'mud', 'mud', 'mud', 'mud'], /^Every strip is muddy: burn coarser ones, or less power\.$/],
     [['mud', 'mud', 'mud', 'apart', 'apart', 'apart'], /No strip is even/],
     [['mud', 'apart', 'even', 'even', 'apart', 'apart'], /look again/],
     [[], /Say of each strip/],
@@ -160,6 +160,11 @@ describe('the focus', () => {
     expect(find('blurred', 'sharp', 'sharp', 'sharp', 'blurred').missing[0]).toMatch(/just close/);
     expect(find('sharp', 'blurred', 'sharp', 'closed', 'blurred').missing[0]).toMatch(/look again/);
     expect(find('sharp', 'closed').missing[0]).toMatch(/three/);
+    // The blurred one lies between the second and the third sharp one.
+    expect(find('sharp', 'sharp', 'blurred', 'sharp', 'closed').missing[0]).toMatch(/look again/);
+    // Where nobody said of one patch how it looks, it is the closest two that tell how fine the answer is.
+    const [draft] = focus.settle(find('closed', 'sharp', '', 'closed', 'blurred'));
+    expect(draft!.sigma).toBeCloseTo((levels[1]! - levels[0]!) / Math.sqrt(12), 9);
   });
   it('does not name a waist that its range does not bound', () => {
     const finding = find('sharp', 'sharp', 'sharp', 'closed', 'blurred');

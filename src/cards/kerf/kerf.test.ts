@@ -61,6 +61,7 @@ describe('the kerf squares', () => {
     expect(of(reading(0, 'width-x', 0, size - 0.14))).toBe(
       'Kerf, full width: along X 0.14 mm ± 0.023 mm (95 %), 0.07 mm per side; along Y not measured. One reading alone shows no scatter: take more.',
     );
+    expect(of(...[0, 1].map((repeat) => reading(0, 'width-x', repeat, size - 0.14)))).not.toContain('One reading');
     const both = ['width-x', 'width-y'].flatMap((field, axis) =>
       [0, 1, 2].map((repeat) => reading(0, field, repeat, size - 0.14 - 0.1 * axis)),
     );

@@ -49,5 +49,10 @@ export function nextPatch(layout: Layout, plan: ThresholdPlan, seen: Seen, on: P
         : `Even ${formatPower(last.power)} leaves no mark, and that is the high end of the range.`,
     };
   const way = lastMarked ? 'weaker, since the last one marked' : 'stronger, since the last one left nothing';
-  return go(power, turns === 0 ? `A wide step ${way}.` : `A fine step ${way}; the answer has turned ${turns} times.`);
+  return go(
+    power,
+    turns === 0
+      ? `A wide step ${way}.`
+      : `A fine step ${way}; the answer has turned ${turns === 1 ? 'once' : `${turns} times`}.`,
+  );
 }

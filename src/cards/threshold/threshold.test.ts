@@ -114,6 +114,7 @@ describe('the least power that marks', () => {
     expect(threshold.find(strip, { readings: [], answers: [] }, known)).toMatchObject({
       missing: ['Say of each patch whether it left a mark, or let a photo be read.'],
       undecided: [],
+      machineFloor: false,
       patches: [],
       says: '',
     });

@@ -301,4 +301,22 @@ describe('rows in one sweep', () => {
     for (const turned of [{ lineAngleDeg: 10 }, { crossHatch: true }, { direction: 'vertical' }])
       expect(fields(turned), JSON.stringify(turned)).toContain('sweeps');
   });
+  it('are refused in words: mirrors have nothing to save, other heads only lines along X', () => {
+    const words = (on: ReturnType<typeof demoPairing>, direction: 'horizontal' | 'vertical', sweeps: 'rows' | 'cells') => {
+      const { plan } = grid.propose({ pairing: on, facts: [] });
+      return grid.check({ ...plan, sweeps, constants: { ...plan.constants, direction } }, on).filter(({ field }) => field === 'sweeps').map(({ message }) => message);
+    };
+    const [tern, marl] = [demoPairing('tern', 'twoLayer'), demoPairing('marl', 'alder')];
+    expect(words(tern, 'horizontal', 'rows')).toEqual(['Mirrors jump from cell to cell at no cost: nothing is saved by crossing a row in one sweep.']);
+    expect(words(marl, 'vertical', 'rows')).toEqual(['A row is crossed in one sweep only by lines along X. Let lines run along X, or fill cell by cell.']);
+    expect(words(tern, 'horizontal', 'cells')).toEqual([]);
+  }); // prettier-ignore
+  it('name the axis that is wrong', () => {
+    const { plan } = grid.propose({ pairing: demoPairing('marl', 'alder'), facts: [] });
+    const swapped = { ...plan, power: { ...plan.power, from: 0.9, to: 0.1 }, speed: { ...plan.speed, from: 90, to: 10 } };
+    expect(grid.check(swapped, demoPairing('marl', 'alder')).map(({ message }) => message)).toEqual([
+      'Power: the low end must be below the high end. Swap them.',
+      'Speed: the low end must be below the high end. Swap them.',
+    ]);
+  }); // prettier-ignore
 });

@@ -22,7 +22,10 @@ describe('sRGB', () => {
   });
   it('reads and writes #rrggbb', () => {
     expect(hexColour(parseHexColour('#c8a06e'))).toBe('#c8a06e');
-    expect(() => parseHexColour('red')).toThrow(RangeError);
+    for (const wrong of ['red', 'x#c8a06e', '#c8a06e0', '#c8a06'])
+      expect(() => parseHexColour(wrong)).toThrow(`invalid colour: ${wrong}`);
+    expect(hexColour([1, 300, -4])).toBe('#01ff00');
+    expect(linearToSrgb(-0.2)).toBe(0);
   });
 });
 

@@ -1,5 +1,6 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
+import { linearToSrgb, srgbToLinear } from '../../color/srgb';
 import { addedLight, withoutAdded } from './added-light';
 import type { Tile } from './bare-tiles';
 
@@ -43,6 +44,20 @@ describe('light added by a lamp’s reflection', () => {
     expect(none.at(20, 12)).toBe(0);
     expect(none.sigmaAt(20, 12)).toBeLessThan(0.003);
   });
+  it('is not made of what is darker and bluer than stock: a shadowed finger, a knot', () => {
+    const tiles = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 8 && tile.y < 8 ? { ...tile, red: 0.08, green: 0.07, blue: 0.07 } : tile));
+    expect(addedLight(tiles, WOOD, WIDTH, HEIGHT)!.range).toBe(0);
+  }); // prettier-ignore
+  it('is not made of the steps in which a photo stores its colours', () => {
+    const stored = (value: number): number => srgbToLinear(Math.round(linearToSrgb(value) * 255) / 255);
+    const dark = [0.05, 0.03, 0.015] as const;
+    const tiles = Array.from({ length: 4000 }, (_, k) => ({ x: (k % 80) * 0.375 + 0.1, y: Math.floor(k / 80) * 0.48 + 0.1 })).map(({ x, y }) => {
+      const light = 0.5 - 0.01 * x;
+      const [red, green, blue] = dark.map((value) => stored(value * light)) as [number, number, number];
+      return { x, y, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) };
+    });
+    expect(addedLight(tiles, dark, WIDTH, HEIGHT)!.range).toBe(0);
+  }); // prettier-ignore
   it('cannot be told on grey stock', () => expect(find([0.2, 0.2, 0.2], blob)).toBeNull());
   it('is less sure where it lies over most of the card: as much may lie under all of it', () => {
     const broad = find(WOOD, (x) => 0.05 + 0.002 * x)!;

@@ -33,6 +33,27 @@ describe('light on bare stock', () => {
     expect(light.holds).toEqual([]);
     for (const { x, y } of middles) expect(light.at(x, y)[1] / (0.5 * lamp(x, y))).toBeCloseTo(1, 2);
   });
+  it('follows a fall that turns twice over the card', () => {
+    const bent = (x: number, y: number): number => {
+      const u = (2 * x) / layout.widthMm - 1;
+      return 0.7 + 0.12 * (u ** 3 - 0.6 * u) - 0.002 * y;
+    };
+    const light = fitLight(seen(bent), layout)!;
+    for (const { x, y } of middles) expect(light.at(x, y)[1] / (0.5 * bent(x, y))).toBeCloseTo(1, 2);
+  });
+  it('is none where less than sixty tiles of bare stock can be seen', () => {
+    const image = seen(lamp);
+    image.clipped.fill(1);
+    expect(fitLight(image, layout)).toBeNull();
+    // A strip of stock without end clipping: 1 mm along the left edge are 4 tiles a millimetre down.
+    const strip = (mm: number) => {
+      const clipped = new Uint8Array(image.clipped);
+      for (let row = 0; row < Math.round(mm * PX); row++) clipped.fill(0, row * image.width + image.width / 4, (row + 1) * image.width - image.width / 4);
+      return fitLight({ ...image, clipped }, layout)?.tiles ?? 0;
+    };
+    expect(strip(0.5)).toBe(0);
+    expect(strip(4)).toBeGreaterThanOrEqual(60);
+  });
   it('ends where a shadow does, under cells too', () => {
     const shaded = (x: number, y: number): number => lamp(x, y) * (0.45 + 0.55 / (1 + Math.exp(-(0.9 * x + 0.44 * y - 19) / 0.15)));
     const light = fitLight(seen(shaded), layout)!;

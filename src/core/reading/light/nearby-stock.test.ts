@@ -38,6 +38,48 @@ describe('what bare stock tells of stock beside it', () => {
     expect(shift).toBe(0);
     expect(sigma).toBeCloseTo(0.01 / Math.sqrt(8), 9);
   });
+  it('is, for the mean over an area, by the mean of nine places in it', () => {
+    const area = { x: 10, y: 10, width: 3, height: 1.5 };
+    const tile = { x: 9.4, y: 11.2 };
+    let [with_, within] = [0, 0];
+    const places = [10.5, 11.5, 12.5].flatMap((x) => [10.25, 10.75, 11.25].map((y) => ({ x, y })));
+    for (const a of places) {
+      with_ += (4e-4 * Math.exp(-Math.hypot(a.x - tile.x, a.y - tile.y) / 1.5)) / 9;
+      for (const b of places) within += (4e-4 * Math.exp(-Math.hypot(a.x - b.x, a.y - b.y) / 1.5)) / 81;
+    }
+    const { shift, sigma } = nearbyStock([tile], [0.02], KINSHIP, area);
+    expect(shift).toBeCloseTo((with_ / 5e-4) * 0.02, 9);
+    expect(sigma).toBeCloseTo(Math.sqrt(0.8 * (within - with_ ** 2 / 5e-4)), 9);
+  });
+  it('asks the nine nearest in each eighth of the circle, in whatever order they come', () => {
+    // Twenty to the right, 0.1 to 1.05 mm away: the nearer half says one thing, the rest another.
+    const right = Array.from({ length: 20 }, (_, k) => ({ x: 10.1 + 0.05 * ((k * 7) % 20), y: 10.01 }));
+    const residuals = right.map(({ x }) => (x < 10.525 ? 0.01 : -0.05));
+    const told = nearbyStock(right, residuals, KINSHIP, spot);
+    const nearest = right.filter(({ x }) => x < 10.525);
+    expect(nearest).toHaveLength(9);
+    expect(told.tiles).toBe(9);
+    expect(told.shift).toBeCloseTo(nearbyStock(nearest, nearest.map(() => 0.01), KINSHIP, spot).shift, 9);
+    const four = [{ x: 10.3, y: 10.01 }, { x: 9.7, y: 10.01 }, { x: 10.01, y: 10.3 }, { x: 10.01, y: 9.7 }];
+    expect(nearbyStock([...right, ...four], [...residuals, 0, 0, 0, 0], KINSHIP, spot).tiles).toBe(12);
+  }); // prettier-ignore
+  it('takes nothing from what is no stock, but is less sure beside it', () => {
+    const clear = { x: 9, y: 10 };
+    const finger = { x: 11, y: 10 };
+    const alone = nearbyStock([clear], [0.01], KINSHIP, spot);
+    for (const mark of [0.7, -0.7]) {
+      const beside = nearbyStock([clear, finger], [0.01, mark], KINSHIP, spot);
+      expect(beside.shift).toBeCloseTo(alone.shift, 12);
+      expect(beside.tiles).toBe(1);
+      // One of two is no stock: half of 0.3 more.
+      expect(beside.sigma).toBeCloseTo(Math.hypot(alone.sigma, 0.15), 9);
+      expect(nearbyStock([finger], [mark], KINSHIP, spot)).toEqual({
+        shift: 0,
+        sigma: Math.hypot(0.02, 0.3),
+        tiles: 0,
+      });
+    }
+  });
   it('is less sure where residuals are wilder than over the card', () => {
     const tiles = [{ x: 9, y: 10 }, { x: 11, y: 10 }]; // prettier-ignore
     const calm = nearbyStock(tiles, [0.01, -0.01], KINSHIP, spot).sigma;
@@ -69,9 +111,17 @@ describe('how tiles go together', () => {
     expect(mean(({ own }) => own) / 1e-4).toBeGreaterThan(0.4);
     expect(mean(({ own }) => own) / 1e-4).toBeLessThan(2);
   });
+  it('is found where tiles lie in pairs far from each other: at most distances there is nothing to compare', () => {
+    const pairs = Array.from({ length: 10 }, (_, k) => [{ x: 20 * k, y: 1 }, { x: 20 * k + 0.3, y: 1 }]).flat();
+    const { shared, own } = kinshipOf(pairs, pairs.map((_, k) => (Math.floor(k / 2) % 2 === 0 ? 0.01 : -0.01)), 0.01);
+    // Both of a pair are alike: all of the variance is shared, but for the least that is each tile's own.
+    expect(shared).toBeCloseTo(1e-4, 9);
+    expect(own).toBeCloseTo(0.05 * 1e-4, 9);
+  }); // prettier-ignore
   it('is hardly any where each tile is for itself, and one mad tile does not make it', () => {
     const noise = places.map(() => 0.01 * normal());
     noise[300] = 3;
+    noise[120] = -3;
     const { shared, own } = kinshipOf(places, noise, 0.01);
     expect(shared).toBeLessThan(0.2 * own);
     expect(own).toBeLessThan(1.5e-4);

@@ -52,7 +52,7 @@ describe('light added by a lamp’s reflection', () => {
     const stored = (value: number): number => srgbToLinear(Math.round(linearToSrgb(value) * 255) / 255);
     const dark = [0.05, 0.03, 0.015] as const;
     const tiles = Array.from({ length: 4000 }, (_, k) => ({ x: (k % 80) * 0.375 + 0.1, y: Math.floor(k / 80) * 0.48 + 0.1 })).map(({ x, y }) => {
-      const light = 0.5 - 0.01 * x;
+      const light = 0.5 - 0.0012 * x - 0.0004 * y;
       const [red, green, blue] = dark.map((value) => stored(value * light)) as [number, number, number];
       return { x, y, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) };
     });

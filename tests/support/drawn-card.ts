@@ -26,6 +26,8 @@ export interface DrawnShot {
   readonly light?: (u: number, v: number) => number;
   /** How much of a lamp's white light a place of the picture sends back like a mirror, as a share of full scale. */
   readonly added?: (u: number, v: number) => number;
+  /** What the camera makes of what sRGB would store, each as a share of full scale. */
+  readonly bends?: (encoded: number) => number;
   /** Standard deviation of the noise of each pixel, in bytes. */
   readonly noise?: number;
 }
@@ -64,6 +66,7 @@ export function drawnPhoto(
     corners = SLANTED,
     light = () => 0.7,
     added = () => 0,
+    bends = (encoded) => encoded,
     noise = 0,
   }: DrawnShot,
 ): DrawnPhoto {
@@ -121,7 +124,7 @@ export function drawnPhoto(
       for (let channel = 0; channel < 3; channel++) {
         const linear = bright * (onStock * colour[channel]! + offStock) + mirrored;
         const byte = ENCODED[Math.round(Math.sqrt(Math.min(1, linear)) * STEPS)]!;
-        clamped[at + channel] = byte + jitter[(at + channel) % jitter.length]!;
+        clamped[at + channel] = 255 * bends(byte / 255) + jitter[(at + channel) % jitter.length]!;
       }
     }
   }

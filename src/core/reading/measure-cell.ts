@@ -26,6 +26,8 @@ export interface PhotoContext {
   readonly frameErrorMm: number;
   /** How sure it is that no light was added, as a share of what white stock would send. */
   addedSigma(xMm: number, yMm: number): number;
+  /** How sure it is that the ratio of two lights is what the photo has, by the camera's tones: as a logarithm. */
+  toneSigma(light: number, other: number): number;
 }
 
 const INNER = 0.6;
@@ -237,6 +239,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     (116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2) *
     context.addedSigma(box.x + box.width / 2, box.y + box.height / 2) *
     Math.abs(1 - cellY / bareY);
+  const bareLight = context.field.at(box.x + box.width / 2, box.y + box.height / 2)[1];
+  const tonePart = (116 / 3) * root * context.toneSigma(ratio.green * bareLight, bareLight);
   const clippedPart = ratio.clippedShare * 12;
   const quarters = quarterRange(context, inner, offset);
   const patches = (inner.width * inner.height) / PATCH_MM ** 2;
@@ -244,6 +248,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     stockPart,
     framePart,
     addedPart,
+    tonePart,
     clippedPart,
     spread / Math.sqrt(patches),
     0.12 * quarters,

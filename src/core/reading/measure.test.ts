@@ -109,6 +109,7 @@ function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     uncertainFrame: false,
     frameErrorMm: 0,
     addedSigma: () => 0,
+    toneSigma: () => 0,
   };
 }
 

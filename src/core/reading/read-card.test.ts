@@ -3,6 +3,7 @@ import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
 import { layCard } from '../card/lay';
+import { luminanceOfLightness } from '../color/lab';
 import type { Point } from '../geometry/point';
 import type { RgbImage } from '../image/raster';
 import { LOW_CONFIDENCE } from './observations';
@@ -120,6 +121,51 @@ describe('reading a photo of flat patches', () => {
     const before = plain.find(({ cellIndex }) => cellIndex === darkest.cellIndex)!;
     expect(darkest.lightnessSigma).toBeGreaterThan(5 * before.lightnessSigma);
   });
+
+  describe('of a camera that bends tones', () => {
+    // An S through black, middle and white: what phones do to please.
+    const bends = (encoded: number): number => encoded - 0.1 * Math.sin(2 * Math.PI * encoded);
+    const shot = (share: number, rest: DrawnShot = SHOT) => drawnPhoto(layout, stock, { ...rest, bends, light: (u) => share * (0.7 + 0.2 * u) });
+    const bright = shot(1);
+    const readWith = (second: RgbImage, logRatio: number) =>
+      readCard({ photo: bright, layout, stock, corners: null, second: { photo: second, logRatio, logRatioSigma: 0.005 } });
+    const offOf = (result: ReturnType<typeof read>) => cellsOf(result).map((cell) => Math.abs(cell.lightness - lightnessOf(cell.cellIndex)));
+    it('is off by many L* from one photo, and told right from two, one of them with half the light', () => {
+      expect(Math.max(...offOf(read(bright)))).toBeGreaterThan(4);
+      const result = readWith(shot(0.5), Math.log(2));
+      for (const [index, off] of offOf(result).entries()) expect(off, `cell ${index}`).toBeLessThan(1);
+      expect(result).toMatchObject({ tones: { told: 'by-two' } });
+      // By hand: a tone of 0.018 beside one of 0.5 to 0.6 has 4.3 to 4.4 times the light that it is stored with.
+      const { bentBy } = (result as { tones: { bentBy: number } }).tones;
+      expect(bentBy).toBeGreaterThan(3.2);
+      expect(bentBy).toBeLessThan(3.6);
+      expect(read(bright)).toMatchObject({ tones: { told: 'by-one-photo' } });
+    });
+    it('is told by a second photo from elsewhere, and by a brighter one', () => {
+      const corners = [{ x: 0.2, y: 0.1 }, { x: 0.8, y: 0.16 }, { x: 0.9, y: 0.86 }, { x: 0.1, y: 0.8 }];
+      for (const off of offOf(readWith(drawnPhoto(layout, stock, { ...SHOT, bends, corners, light: (u, v) => 0.5 * (0.7 + 0.2 * u + 0 * v) }), Math.log(2)))) expect(off).toBeLessThan(1.5);
+      const brighter = readCard({ photo: shot(0.5), layout, stock, corners: null, second: { photo: bright, logRatio: -Math.log(2), logRatioSigma: 0.005 } });
+      for (const off of offOf(brighter)) expect(off).toBeLessThan(1.5);
+    });
+    it('leaves the cells as unsure as the exposures’ ratio', () => {
+      const sigmas = (logRatioSigma: number) =>
+        cellsOf(readCard({ photo: bright, layout, stock, corners: null, second: { photo: shot(0.5), logRatio: Math.log(2), logRatioSigma } })).map(({ lightnessSigma }) => lightnessSigma);
+      // By hand, for the darkest: 10 % of ln(Y / Ybare), times 116/3 Y^(1/3) = (L* + 16) / 3.
+      const dark = layout.cells.length - 1;
+      const [told, bare] = [luminanceOfLightness(lightnessOf(dark)), luminanceOfLightness(stock.bareLightness)];
+      const part = 0.1 * Math.log(bare / told) * ((lightnessOf(dark) + 16) / 3);
+      expect(sigmas(0.1 * Math.log(2))[dark]!).toBeGreaterThan(0.9 * part);
+      expect(sigmas(0.1 * Math.log(2))[dark]!).toBeLessThan(1.2 * part);
+      expect(sigmas(0)[dark]!).toBeLessThan(0.5 * part);
+    });
+    it('is read as by one photo where the second shows no card, or was told the wrong way round, and that is said', () => {
+      const empty = { ...bright, data: new Uint8Array(bright.data.length).fill(90) };
+      expect(readWith(empty, Math.log(2))).toMatchObject({ tones: { told: 'not-told', why: 'not-found' } });
+      const wrong = readWith(shot(0.5), -Math.log(2));
+      expect(wrong).toMatchObject({ tones: { told: 'not-told', why: 'no-curve' } });
+      expect(cellsOf(wrong)).toEqual(cellsOf(read(bright)));
+    });
+  }); // prettier-ignore
 
   it('reads marks brighter than bare stock by the same measure', () => {
     const brighter = (index: number): number => stock.bareLightness + 2 + (25 * index) / layout.cells.length;

@@ -17,6 +17,7 @@ import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
 import { isClockwiseQuad } from './quad';
 import { rectify, type Rectified } from './rectify';
+import { undoneTones, type SecondExposure, type UndoneTones } from './tone/second-exposure';
 
 export interface ReadRequest {
   readonly photo: RgbImage;
@@ -25,8 +26,16 @@ export interface ReadRequest {
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   /** The card's corners in photo pixels as dragged by the operator, from the upper left, clockwise; null to find the markers. */
   readonly corners: readonly Point[] | null;
+  /** One more photo in the same light, brighter or darker: with it what the camera makes of tones is undone. Its markers must be seen. */
+  readonly second?: SecondExposure | null;
   readonly onProgress?: (step: ReadStep) => void;
 }
+
+/** What is known of how the camera stores tones: nothing, what a second exposure told, or that the second exposure could not tell it. */
+export type Tones =
+  | { readonly told: 'by-one-photo' }
+  | { readonly told: 'by-two'; readonly bentBy: number }
+  | { readonly told: 'not-told'; readonly why: 'not-found' | 'no-curve' };
 
 export type ReadStep =
   'finding markers' | 'finding the cells' | 'straightening' | 'levelling the light' | 'reading cells';
@@ -43,6 +52,7 @@ export type ReadResult =
       readonly rectified: Rectified;
       readonly field: LightOnBare;
       readonly stockLinear: readonly [number, number, number];
+      readonly tones: Tones;
     }
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
   | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
@@ -144,7 +154,7 @@ function movedOrigin(h: Homography, { x, y }: Point): Homography {
  * between the cells shows, and measures each burned cell. A photo that cannot be read is a result with its reason, never an
  * exception; RangeError only for image data that do not fit their size. Pure and deterministic.
  */
-export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequest): ReadResult {
+export function readCard({ photo, layout, stock, corners, second, onProgress }: ReadRequest): ReadResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
   const gray = grayOfRgb(photo);
   if (looksBlack(gray)) return { outcome: 'unreadable', reason: 'too-dark' };
@@ -181,7 +191,11 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
   onProgress?.('straightening');
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
-  const straight = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const asStored = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const { tones, undone } = tonesBy(asStored, layout, second ?? null);
+  const straight = undone
+    ? rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples, undone.linearOfByte)
+    : asStored;
   onProgress?.('levelling the light');
   const stockLinear = stockLinearColour(stock);
   const added = addedLight(
@@ -206,6 +220,7 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     uncertainFrame: markers < 4,
     frameErrorMm,
     addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
+    toneSigma: (light: number, other: number) => undone?.sigmaOfRatio(light, other) ?? 0,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
@@ -220,5 +235,23 @@ export function readCard({ photo, layout, stock, corners, onProgress }: ReadRequ
     rectified,
     field,
     stockLinear,
+    tones,
   };
+}
+
+/** What a second exposure of a card tells of the camera's tones. */
+function tonesBy(
+  first: Rectified,
+  layout: Layout,
+  second: SecondExposure | null,
+): { tones: Tones; undone: UndoneTones | null } {
+  if (!second) return { tones: { told: 'by-one-photo' }, undone: null };
+  const location = locateCard(layout, findMarkers(grayOfRgb(second.photo)));
+  if (location.found !== 'card') return { tones: { told: 'not-told', why: 'not-found' }, undone: null };
+  const { toPhoto } = location;
+  const samples = Math.min(3, Math.max(1, Math.round(scaleAtCentre(toPhoto, layout) / RECTIFIED_PX_PER_MM)));
+  const straight = rectify(second.photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
+  const undone = undoneTones(first, straight, second);
+  if (!undone) return { tones: { told: 'not-told', why: 'no-curve' }, undone: null };
+  return { tones: { told: 'by-two', bentBy: undone.bentBy }, undone };
 }

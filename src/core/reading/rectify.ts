@@ -14,7 +14,8 @@ const CLIPPED_LOW = 1;
 /**
  * The card as seen straight on, in linear light: `pxPerMm` pixels for each millimetre, pixel (0, 0) covering the card's upper
  * left corner. Each pixel is the mean of samples x samples bilinear looks into the photo, taken in linear light.
- * `toPhoto` maps card millimetres to photo pixels, pixel centres at whole coordinates. Places outside the photo are black and clipped.
+ * `toPhoto` maps card millimetres to photo pixels, pixel centres at whole coordinates; `linear` is the light of each stored byte, sRGB's unless
+ * the camera is known to bend tones. Places outside the photo are black and clipped.
  * Throws RangeError for data that do not fit their size.
  */
 export function rectify(
@@ -24,6 +25,7 @@ export function rectify(
   heightMm: number,
   pxPerMm: number,
   samples: number,
+  linear: Float32Array = LINEAR_OF_BYTE,
 ): Rectified {
   checkRaster(photo, 3);
   const width = Math.round(widthMm * pxPerMm);
@@ -33,7 +35,6 @@ export function rectify(
   const { data: bytes, width: photoWidth } = photo;
   const lastX = photo.width - 1;
   const lastY = photo.height - 1;
-  const linear = LINEAR_OF_BYTE;
   const [h0, h1, h2, h3, h4, h5, h6, h7, h8] = toPhoto;
   const share = 1 / (samples * samples);
   const step = 1 / (samples * pxPerMm);

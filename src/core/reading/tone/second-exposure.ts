@@ -1,0 +1,114 @@
+import { linearToSrgb, luminance, srgbToLinear } from '../../color/srgb';
+import type { RgbImage } from '../../image/raster';
+import type { Rectified } from '../rectify';
+import { toneCurve, type SeenTwice, type ToneCurve } from './tone-curve';
+
+/** One more photo of the same card in the same light, taken brighter or darker. */
+export interface SecondExposure {
+  readonly photo: RgbImage;
+  /** Natural logarithm of how much more light the first photo was given than this one. */
+  readonly logRatio: number;
+  readonly logRatioSigma: number;
+}
+
+/** Side of the squares that are compared, in mm. */
+const SQUARE_MM = 0.5;
+/** A square less even than this holds an edge: where it lies to a tenth of a millimetre would count. */
+const MOST_UNEVEN = 0.15;
+/** Squares by how bright they are, and how many are taken of each: else bare stock alone would be heard. */
+const TONES = 24;
+const EACH_TONE = 60;
+
+interface Square {
+  readonly rgb: readonly [number, number, number];
+}
+
+/** The mean of a square, or null where it is uneven or at an end of the camera's range. */
+function squareAt({ data, clipped, width }: Rectified, left: number, top: number, side: number): Square | null {
+  let [red, green, blue, squares] = [0, 0, 0, 0];
+  for (let y = top; y < top + side; y++)
+    for (let x = left; x < left + side; x++) {
+      const index = y * width + x;
+      if (clipped[index] === 1) return null;
+      const [r, g, b] = [data[index * 3]!, data[index * 3 + 1]!, data[index * 3 + 2]!];
+      red += r;
+      green += g;
+      blue += b;
+      squares += luminance(r, g, b) ** 2;
+    }
+  const count = side * side;
+  const mean = luminance(red, green, blue) / count;
+  const spread = Math.sqrt(Math.max(0, squares / count - mean ** 2));
+  return mean > 0 && spread <= MOST_UNEVEN * mean ? { rgb: [red / count, green / count, blue / count] } : null;
+}
+
+/**
+ * Even squares of a card as two straightened photos of it show them, channel by channel, from dark to bright alike. Pictures that are not of
+ * the same size have none in common.
+ */
+export function seenTwice(first: Rectified, second: Rectified): SeenTwice[] {
+  if (first.width !== second.width || first.height !== second.height) return [];
+  const side = Math.max(1, Math.round(SQUARE_MM * first.pxPerMm));
+  const byTone = Array.from({ length: TONES }, (): [Square, Square][] => []);
+  for (let top = 0; top + side <= first.height; top += side)
+    for (let left = 0; left + side <= first.width; left += side) {
+      const [a, b] = [squareAt(first, left, top, side), squareAt(second, left, top, side)];
+      if (!a || !b) continue;
+      const tone = Math.min(TONES - 1, Math.floor(linearToSrgb(luminance(...a.rgb)) * TONES));
+      byTone[tone]!.push([a, b]);
+    }
+  return byTone.flatMap((squares) => {
+    const stride = Math.max(1, squares.length / EACH_TONE);
+    const taken = Array.from(
+      { length: Math.min(squares.length, EACH_TONE) },
+      (_, k) => squares[Math.floor(k * stride)]!,
+    );
+    return taken.flatMap(([a, b]) =>
+      a.rgb.map((value, channel) => ({ first: linearToSrgb(value), second: linearToSrgb(b.rgb[channel]!) })),
+    );
+  });
+}
+
+/** What a camera did to tones, and how to undo it. */
+export interface UndoneTones {
+  /** Linear light of each stored byte: what the brightest tone that was seen is as sRGB has it. */
+  readonly linearOfByte: Float32Array;
+  /** Standard deviation of the logarithm of a ratio of two lights, each as `linearOfByte` has it. */
+  sigmaOfRatio(light: number, other: number): number;
+  /** The most by which the light of a tone would have been misjudged against the brightest, as a share. */
+  readonly bentBy: number;
+}
+
+/** The tones of the first of two straightened photos undone; null where the two do not tell how. */
+export function undoneTones(
+  first: Rectified,
+  second: Rectified,
+  { logRatio, logRatioSigma }: Pick<SecondExposure, 'logRatio' | 'logRatioSigma'>,
+): UndoneTones | null {
+  const curve = toneCurve(seenTwice(first, second), logRatio, logRatioSigma);
+  return curve && tonesOf(curve);
+}
+
+function tonesOf(curve: ToneCurve): UndoneTones {
+  const [least, most] = curve.range;
+  const white = Math.log(srgbToLinear(most)) - curve.lightAt(most);
+  const lightOf = (byte: number): number => (byte === 0 ? 0 : Math.exp(curve.lightAt(byte / 255) + white));
+  const linearOfByte = Float32Array.from({ length: 256 }, (_, byte) => lightOf(byte));
+  const storedOf = (light: number): number => {
+    let [low, high] = [least, most];
+    for (let turn = 0; turn < 20; turn++) {
+      const middle = (low + high) / 2;
+      if (Math.exp(curve.lightAt(middle) + white) < light) low = middle;
+      else high = middle;
+    }
+    return (low + high) / 2;
+  };
+  const off = (tone: number): number =>
+    Math.abs(Math.expm1(curve.lightAt(tone) + white - Math.log(srgbToLinear(tone))));
+  const tones = Array.from({ length: 101 }, (_, k) => least + ((most - least) * k) / 100);
+  return {
+    linearOfByte,
+    sigmaOfRatio: (light, other) => curve.sigmaBetween(storedOf(light), storedOf(other)),
+    bentBy: Math.max(...tones.map(off)),
+  };
+}

@@ -215,18 +215,22 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({ json: await burns.controlBurn(ctx, params.burnId, body) }),
   }),
-  operation<{ cardId: number }, { state: 'raw' | 'wiped' }>({
+  operation<{ cardId: number }, { state: 'raw' | 'wiped'; photos: 1 | 2 }>({
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
-    summary: 'Let the bench’s camera take a photo of the burned card, as it is or wiped; it is put in line to be read',
+    summary:
+      'Let the bench’s camera take a photo of the burned card, as it is or wiped, or two, one of them darker; they are put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
-    query: Joi.object({ state: Joi.valid('raw', 'wiped').default('raw') }),
+    query: Joi.object({ state: Joi.valid('raw', 'wiped').default('raw'), photos: Joi.number().valid(1, 2).default(1) }),
     handle: async (ctx, { params, query }) => ({
       status: 201,
-      json: await burns.photographCard(ctx, params.cardId, { wiped: query.state === 'wiped' }),
+      json: await burns.photographCard(ctx, params.cardId, {
+        wiped: query.state === 'wiped',
+        twice: query.photos === 2,
+      }),
     }),
   }),
   operation<{ cardId: number }, object, { field: string; cellIndex: number; repeat: number }>({

@@ -163,20 +163,35 @@ function wholeCard(newestFirst: readonly BurnRecord[], programs: number, index: 
   return sent.length === programs && sent[index]!.cells === null;
 }
 
-/** Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read. */
+/** How much darker the second of two photos is taken. */
+const STOPS_LESS = 1.5;
+
+/**
+ * Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read; `twice`, a darker one of it before,
+ * which tells what the camera makes of tones. The id is that of the plain one.
+ */
 export async function photographCard(
   ctx: AppContext,
   cardId: number,
-  { wiped = false, shotSeed }: { readonly wiped?: boolean; readonly shotSeed?: string } = {},
+  {
+    wiped = false,
+    twice = false,
+    shotSeed,
+  }: { readonly wiped?: boolean; readonly twice?: boolean; readonly shotSeed?: string } = {},
 ): Promise<{ id: number; again: boolean }> {
   const card = await getCard(ctx, cardId);
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   const seed = shotSeed ?? `${card.layout.code} ${ctx.now().getTime()}`;
-  const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed, scale: ctx.cameraScale });
-  return receivePhoto(ctx, cardId, {
-    bytes: Buffer.from(jpeg),
-    fileName: `bench-${card.layout.code}.jpg`,
-    origin: 'bench-camera',
-    finish: wiped ? 'after' : 'before',
-  });
+  const take = async (stopsLess: number, name: string): Promise<{ id: number; again: boolean }> => {
+    const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed, scale: ctx.cameraScale, stopsLess });
+    return receivePhoto(ctx, cardId, {
+      bytes: Buffer.from(jpeg),
+      fileName: `${name}-${card.layout.code}.jpg`,
+      origin: 'bench-camera',
+      finish: wiped ? 'after' : 'before',
+    });
+  };
+  // The darker one first: the other is then read with it at once.
+  if (twice) await take(STOPS_LESS, 'bench-darker');
+  return take(0, 'bench');
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import sharp from 'sharp';
+import type { Exposure } from '../core/reading/tone/exposure';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
@@ -9,6 +10,7 @@ import type { ImageRole, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
 import { getCard } from './cards';
 import type { AppContext } from './context';
+import { exposureOf } from './exif';
 import { notFound, Problem } from './problems';
 
 export interface IncomingPhoto {
@@ -29,13 +31,13 @@ export async function photoTypeOf(bytes: Uint8Array): Promise<string> {
   return mime;
 }
 
-async function sizeOf(bytes: Buffer): Promise<{ width: number; height: number }> {
-  let size: { width: number; height: number };
+async function headerOf(bytes: Buffer): Promise<{ width: number; height: number; exposure: Exposure | null }> {
+  let size: { width: number; height: number; exposure: Exposure | null };
   try {
     // Reads the header only: a picture that unpacks to gigabytes is refused before it is unpacked.
-    const { width, height, pages } = await sharp(bytes, { limitInputPixels: false }).metadata();
+    const { width, height, pages, exif } = await sharp(bytes, { limitInputPixels: false }).metadata();
     if ((pages ?? 1) > 1) throw new Error('animated');
-    size = { width, height };
+    size = { width, height, exposure: exposureOf(exif) };
   } catch {
     throw new Problem(
       'photo-not-readable',
@@ -68,7 +70,7 @@ export async function receivePhoto(
   const { bytes, origin, finish } = incoming;
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
   const mediaType = await photoTypeOf(bytes);
-  const size = await sizeOf(bytes);
+  const size = await headerOf(bytes);
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   const photo = {
     cardId,
@@ -79,6 +81,7 @@ export async function receivePhoto(
     widthPx: size.width,
     heightPx: size.height,
     sha256,
+    exposure: size.exposure,
     finish,
   };
   const id = await ctx.db.transaction().execute((tx) => photos.insertPhoto(tx, photo, bytes));

@@ -5,13 +5,21 @@ import {
   insertReading,
   isAtRevision,
   photoById,
+  photosOfCard,
   putImage,
+  readByThemselves,
+  requeuePhoto,
   setPhotoStatus,
   unreadPhotoIds,
 } from '../db/photos';
-import type { ReadAnswer } from '../workers/protocol';
+import { secondExposureOf } from '../core/reading/tone/exposure';
+import type { PhotoRecord } from '../records/photo';
+import type { ReadAnswer, ReadJob } from '../workers/protocol';
 import type { HeavyWork } from './heavy-work';
 import type { Log } from './log';
+
+/** Photos in which the card itself may be seen. */
+const SHOWS_CARD: ReadonlySet<PhotoRecord['status']> = new Set(['waiting', 'reading', 'read', 'needs-corners']);
 
 /**
  * Reads waiting photos one after another, off the request thread. The database holds the line (photos whose status is
@@ -92,19 +100,53 @@ export class ReadingQueue {
     const [card, image] = await Promise.all([cardById(this.db, photo.cardId), imageOfPhoto(this.db, id, 'original')]);
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
+    // An old card has no markers, and the second photo is placed by those.
+    const second = card.layout.adopted ? null : await this.secondOf(photo);
     const work = { bytes: image.bytes, layout: card.layout, stock: card.madeFor.stock, corners: photo.corners };
-    const answer = await this.work.do('read', work, ({ step }) => this.steps.set(id, step));
-    if (!(await this.store(id, card.id, photo.revision, answer))) this.again.add(id);
+    const answer = await this.work.do('read', { ...work, second: second?.job ?? null }, ({ step }) =>
+      this.steps.set(id, step),
+    );
+    if (!(await this.store(photo, second?.id ?? null, answer))) this.again.add(id);
+    else if (answer.outcome === 'read') await this.readBrighterAgain(photo);
+  }
+
+  /** Another photo of the card that tells what the camera makes of tones. */
+  private async secondOf(photo: PhotoRecord): Promise<{ id: number; job: ReadJob['second'] } | null> {
+    const others = (await photosOfCard(this.db, photo.cardId)).filter(
+      ({ id, status }) => id !== photo.id && SHOWS_CARD.has(status),
+    );
+    const second = secondExposureOf(photo, others);
+    const image = second && (await imageOfPhoto(this.db, second.photo.id, 'original'));
+    return image ? { id: second.photo.id, job: { ...second.ratio, bytes: image.bytes } } : null;
+  }
+
+  /** A brighter photo that was read by itself before this one came is read again with it: brighter ones have less noise. */
+  private async readBrighterAgain(photo: PhotoRecord): Promise<void> {
+    const read = (await photosOfCard(this.db, photo.cardId)).filter(
+      ({ id, status }) => id !== photo.id && status === 'read',
+    );
+    const brighter = read.filter((other) => (secondExposureOf(other, [photo])?.ratio.logRatio ?? 0) > 0);
+    for (const id of await readByThemselves(
+      this.db,
+      brighter.map((other) => other.id),
+    )) {
+      await requeuePhoto(this.db, id, {});
+      this.add(id);
+    }
   }
 
   /** Stores what was read, unless something else was asked of the photo meanwhile: then nothing is stored, and false returned. */
-  private async store(photoId: number, cardId: number, revision: number, answer: ReadAnswer): Promise<boolean> {
+  private async store(
+    { id: photoId, cardId, revision }: PhotoRecord,
+    secondPhotoId: number | null,
+    answer: ReadAnswer,
+  ): Promise<boolean> {
     const stored = await this.db.transaction().execute(async (tx) => {
       if (!(await isAtRevision(tx, photoId, revision))) return false;
       if (answer.previewJpeg) await putImage(tx, photoId, 'preview', 'image/jpeg', Buffer.from(answer.previewJpeg));
       switch (answer.outcome) {
         case 'read': {
-          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tookS } = answer;
+          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, tookS } = answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
           await insertReading(tx, {
             photoId,
@@ -114,6 +156,8 @@ export class ReadingQueue {
             frameErrorMm,
             photoPxPerMm,
             alsoSeen,
+            tones,
+            secondPhotoId,
             tookS,
             cells,
           });

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { casualShot, photograph, type RawPhoto, type Shot } from './camera';
+import { casualShot, exposedLess, photograph, type RawPhoto, type Shot } from './camera';
 import { SimulatedLaser, type HandDone, type Trace } from './laser';
 import { burnPiece, type Piece } from './piece';
 import { specimenOf, type Specimen } from './specimens';
@@ -97,12 +97,23 @@ export function burnPrograms(
   });
 }
 
-/** A photo of a piece as the JPEG that a camera would hand over. */
+/** The time in seconds that the camera exposes for, for each unit of its gain: what it writes into its photos. */
+const SECONDS_A_GAIN = 1 / 100;
+
+/** A photo of a piece as the JPEG that a camera would hand over, with its own word on how it was exposed. */
 export async function jpegOf(photo: RawPhoto, quality = 92): Promise<Buffer> {
   return sharp(photo.data, { raw: { width: photo.width, height: photo.height, channels: 3 } })
     .jpeg({ quality, chromaSubsampling: '4:2:0' })
+    .withExif({
+      IFD0: { Make: 'Saltgrass', Model: 'simulated camera' },
+      IFD2: {
+        ExposureTime: `${Math.round(photo.gain * SECONDS_A_GAIN * 1e6)}/1000000`,
+        ISOSpeedRatings: '100',
+        FNumber: '18/10',
+      },
+    })
     .toBuffer();
 }
 
-export { casualShot, laserTruthOf, photograph };
+export { casualShot, exposedLess, laserTruthOf, photograph };
 export type { BenchMachine, Piece, Shot };

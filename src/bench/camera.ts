@@ -54,10 +54,26 @@ export function casualShot(
   };
 }
 
+/** The same shot in the same light with so many stops less, by a hand that moved a little. */
+export function exposedLess(shot: Shot, stops: number): Shot {
+  if (stops === 0) return shot;
+  const random = randomFrom(`again ${shot.seed}`);
+  return {
+    ...shot,
+    exposure: shot.exposure / 2 ** stops,
+    tiltDegrees: shot.tiltDegrees + 2 * random(),
+    rollDegrees: shot.rollDegrees + 3 * (random() - 0.5),
+    fill: shot.fill * (1 - 0.04 * random()),
+    seed: `${shot.seed} again`,
+  };
+}
+
 export interface RawPhoto {
   readonly data: Uint8Array;
   readonly width: number;
   readonly height: number;
+  /** By how much light on the piece was multiplied: what the camera calls its exposure. */
+  readonly gain: number;
   /** Place in the photo of a point in card millimetres. For tests and accuracy reports only. */
   readonly placeOf: (xMm: number, yMm: number) => { x: number; y: number };
 }
@@ -130,7 +146,7 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       data[at + 2] = develop(blue * light * gainBlue, shot.noise, noise);
     }
   }
-  return { data, width: widthPx, height: heightPx, placeOf: pose.placeOf };
+  return { data, width: widthPx, height: heightPx, gain, placeOf: pose.placeOf };
 }
 
 /** Photon noise grows with the root of the light; a small floor stands for the electronics. */

@@ -4,12 +4,14 @@ import * as first from './migrations/0001-first';
 import * as facts from './migrations/0002-facts';
 import * as realMachines from './migrations/0003-real-machines';
 import * as faultsAndFinish from './migrations/0004-faults-and-finish';
+import * as exposures from './migrations/0005-exposures';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
   '0002-facts': facts,
   '0003-real-machines': realMachines,
   '0004-faults-and-finish': faultsAndFinish,
+  '0005-exposures': exposures,
 };
 
 /** The database was made by a newer version of the program. */

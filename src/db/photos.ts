@@ -1,5 +1,6 @@
 import type { Point } from '../core/geometry/point';
 import type { CellReading, Doubt } from '../core/reading/observations';
+import type { Tones } from '../core/reading/read-card';
 import type { ImageRole, PhotoDetail, PhotoRecord, PhotoStatus, ReadingRecord } from '../records/photo';
 import type { Db } from './client';
 
@@ -19,6 +20,7 @@ export async function insertPhoto(db: Db, photo: NewPhoto, bytes: Buffer): Promi
       status: 'waiting',
       detail: '{}',
       corners: 'null',
+      exposure: JSON.stringify(photo.exposure),
     })
     .onConflict((conflict) => conflict.columns(['cardId', 'sha256']).doNothing())
     .returning('id')
@@ -122,6 +124,8 @@ export interface NewReading {
   readonly frameErrorMm: number;
   readonly photoPxPerMm: number;
   readonly alsoSeen: readonly number[];
+  readonly tones: Tones;
+  readonly secondPhotoId: number | null;
   readonly tookS: number;
   readonly cells: readonly CellReading[];
 }
@@ -138,6 +142,8 @@ export async function insertReading(db: Db, reading: NewReading): Promise<number
       frameErrorMm: reading.frameErrorMm,
       photoPxPerMm: reading.photoPxPerMm,
       alsoSeen: JSON.stringify(reading.alsoSeen),
+      tones: JSON.stringify(reading.tones),
+      secondPhotoId: reading.secondPhotoId,
       tookS: reading.tookS,
     })
     .returning('id')
@@ -153,6 +159,20 @@ export async function insertReading(db: Db, reading: NewReading): Promise<number
     )
     .execute();
   return id;
+}
+
+/** Photos that were read and whose newest reading asked no other one for the camera's tones. */
+export async function readByThemselves(db: Db, photoIds: readonly number[]): Promise<number[]> {
+  if (photoIds.length === 0) return [];
+  const rows = await db
+    .selectFrom('reading')
+    .distinctOn('photoId')
+    .select(['photoId', 'secondPhotoId'])
+    .where('photoId', 'in', photoIds)
+    .orderBy('photoId')
+    .orderBy('id', 'desc')
+    .execute();
+  return rows.filter((row) => row.secondPhotoId === null).map((row) => row.photoId);
 }
 
 /** The newest reading of a card, with its cells in order. */

@@ -11,6 +11,8 @@ import type { FinishMoment } from "../core/card/work-setup";
 import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
+import type { Tones } from "../core/reading/read-card";
+import type { Exposure } from "../core/reading/tone/exposure";
 import type { Outline } from "../core/stock/outline";
 import type { BurnStatus, HandRecord } from "../records/burn";
 import type { ImageRole, PhotoDetail, PhotoStatus } from "../records/photo";
@@ -214,6 +216,7 @@ export interface Photo {
   corners: JsonOf<PhotoPoint[] | null>;
   createdAt: Noted;
   detail: JsonOf<PhotoDetail>;
+  exposure: FixedJson<Exposure | null>;
   fileName: string;
   finish: FinishMoment | null;
   heightPx: number;
@@ -242,6 +245,8 @@ export interface Reading {
   markers: number;
   photoId: number;
   photoPxPerMm: number;
+  secondPhotoId: number | null;
+  tones: FixedJson<Tones>;
   tookS: number;
   toPhoto: FixedJson<number[]>;
 }

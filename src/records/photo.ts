@@ -1,6 +1,8 @@
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
+import type { Tones } from '../core/reading/read-card';
+import type { Exposure } from '../core/reading/tone/exposure';
 
 export type PhotoStatus =
   'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
@@ -25,6 +27,8 @@ export interface PhotoRecord {
   readonly status: PhotoStatus;
   readonly detail: PhotoDetail;
   readonly corners: readonly Point[] | null;
+  /** As its camera says; null where it does not. */
+  readonly exposure: Exposure | null;
   /** Null when nobody said. */
   readonly finish: FinishMoment | null;
   /** Counts what was asked of it: a reading belongs to the revision it was begun for. */
@@ -49,6 +53,9 @@ export interface ReadingRecord {
   readonly frameErrorMm: number;
   readonly photoPxPerMm: number;
   readonly alsoSeen: readonly number[];
+  /** What is known of the camera's tones, and by which other photo it was asked. */
+  readonly tones: Tones;
+  readonly secondPhotoId: number | null;
   readonly tookS: number;
   readonly createdAt: string;
   readonly cells: readonly CellReading[];

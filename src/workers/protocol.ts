@@ -12,10 +12,11 @@ import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
 import type { Point, Rect } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
-import type { ReadStep } from '../core/reading/read-card';
+import type { ReadStep, Tones } from '../core/reading/read-card';
+import type { ExposureRatio } from '../core/reading/tone/exposure';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 4;
+export const PROTOCOL_VERSION = 5;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -87,6 +88,8 @@ export interface ReadJob extends Versioned {
   readonly layout: Layout;
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   readonly corners: readonly Point[] | null;
+  /** One more photo of the card by the same camera, exposed otherwise. */
+  readonly second: (ExposureRatio & { readonly bytes: Uint8Array }) | null;
 }
 
 export interface ReadProgress {
@@ -105,6 +108,7 @@ export type ReadAnswer = {
       readonly frameErrorMm: number;
       readonly photoPxPerMm: number;
       readonly alsoSeen: readonly number[];
+      readonly tones: Tones;
       readonly straightenedJpeg: Uint8Array;
     }
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
@@ -130,6 +134,8 @@ export interface PhotographJob extends Versioned {
   readonly shotSeed: string;
   /** Sides of the picture, as a share of the camera's own. */
   readonly scale: number;
+  /** How many stops less light than the camera would give it, and held a little otherwise; 0 for the plain photo. */
+  readonly stopsLess: number;
 }
 
 export interface PhotographAnswer {

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { burnPrograms, casualShot, jpegOf, photograph, type Piece } from '../bench/bench';
+import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece } from '../bench/bench';
 import { caliperReading, depthReading, lightTable } from '../bench/gauges';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
@@ -90,7 +90,9 @@ export const TASKS: Tasks = {
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
     const { photo, previewJpeg } = opened;
     const { layout, stock, corners } = job;
-    const result = readCard({ photo, layout, stock, corners, onProgress: (step) => send({ step }) });
+    const other = job.second && (await openPhoto(job.second.bytes));
+    const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
+    const result = readCard({ photo, layout, stock, corners, second, onProgress: (step) => send({ step }) });
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
     const { rectified, field, stockLinear, ...rest } = result;
     const level = flattened(rectified, field, stockLinear);
@@ -100,8 +102,8 @@ export const TASKS: Tasks = {
     return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, shotSeed, scale }) {
-    const shot = casualShot(shotSeed);
+  async photograph({ burn, shotSeed, scale, stopsLess }) {
+    const shot = exposedLess(casualShot(shotSeed), stopsLess);
     const [widthPx, heightPx] = [Math.round(shot.widthPx * scale), Math.round(shot.heightPx * scale)];
     return { jpeg: await jpegOf(photograph(pieceOf(burn), { ...shot, widthPx, heightPx })) };
   },

@@ -29,7 +29,7 @@ async function photo(): Promise<number> {
   const bytes = Buffer.from(`photo ${shot++}`);
   const id = await insertPhoto(
     app.ctx.db,
-    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null },
+    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null, exposure: null },
     bytes,
   ); // prettier-ignore
   return id!;

@@ -35,6 +35,7 @@ describe('an old card that is told', () => {
     const [first, last] = [cells[0]!.box, cells.at(-1)!.box];
     expect([last.x + last.width - first.x, last.y + last.height - first.y]).toEqual([19, 26]);
     expect(grid.adopt(OLD, pairing, 900).layout).toMatchObject({
+      frame: { markers: [], lettering: [] },
       before: [],
       after: [],
       together: [],

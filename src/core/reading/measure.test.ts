@@ -377,6 +377,9 @@ describe('a cell', () => {
     expect(doubts(near({ sigma: 0.081 }))).toEqual(['stock-varies']);
     expect(doubts(near({ tiles: 8 }))).toEqual([]);
     expect(doubts(near({ tiles: 7 }))).toEqual(['far-from-bare-stock']);
+    const clipped = (clippedShare: number) => doubts({ ...context, field: { ...context.field, clippedShare } });
+    expect(clipped(0.31)).toEqual(['stock-clipped']);
+    expect(clipped(0.3)).toEqual([]);
   });
 
   it('is doubted as clipped from a fiftieth of its pixels on', () => {
@@ -416,6 +419,22 @@ describe('a cell', () => {
     const read = lightnessOfLuminance((bare * (cell + added)) / (bare + added));
     const change = Math.abs(read - lightnessOfLuminance(cell));
     expect(Math.sqrt(sigma(added) ** 2 - sigma(0) ** 2) / change).toBeCloseTo(1, 1);
+  }); // prettier-ignore
+  it('asks of added light in its middle, and of tones between itself and the stock beside it', () => {
+    const context = contextOf({ ratio: () => 0.2 });
+    const asked: number[][] = [];
+    const cell = layout.cells[5]!;
+    const plain = measureCell(context, cell).lightnessSigma;
+    const toneSigma = (light: number, other: number): number => {
+      asked.push([light / other]);
+      return 0.05;
+    };
+    const { lightnessSigma } = measureCell({ ...context, addedSigma: (x, y) => (asked.push([x, y]), 0), toneSigma }, cell);
+    const { x, y, width, height } = cell.box;
+    expect(asked).toEqual([[x + width / 2, y + height / 2], [expect.closeTo(0.2, 2)]]);
+    // Five per cent of light at a fifth of the stock's: times 116/3 Y^(1/3).
+    const part = (116 / 3) * Math.cbrt(0.2 * luminanceOfLightness(62)) * 0.05;
+    expect(Math.sqrt(lightnessSigma ** 2 - plain ** 2) / part).toBeCloseTo(1, 1);
   }); // prettier-ignore
   it('is less sure when the frame is', () => {
     const context = contextOf({ ratio: () => 0.2 });

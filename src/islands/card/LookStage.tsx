@@ -19,6 +19,7 @@ import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
+import { tonesAdvice, tonesWords } from './photo-words';
 import {
   doubtedOf,
   gaugeAfter,
@@ -42,6 +43,8 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
   'stock-varies': 'the bare stock around it varies',
   'off-frame': 'the card is not quite where the markers say',
   'few-markers': 'the frame was set by hand or by three markers',
+  'stock-clipped':
+    'the photo is overexposed: most of the bare stock is as bright as the camera can tell. Take it darker',
   'far-from-bare-stock': 'too little bare stock can be seen near it',
 };
 
@@ -119,10 +122,12 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             rows={[
               ['Cells read', reading.cells.length],
               ['Markers', reading.markers === 0 ? 'corners by hand' : `${reading.markers} of 4`],
+              ['Tones', tonesWords(reading.tones)],
               ['Read in', `${plainNumber(reading.tookS, 2)} s`],
             ]}
           />
         )}
+        {reading && tonesAdvice(reading.tones) && <p>{tonesAdvice(reading.tones)}</p>}
         {doubted.length > 0 && (
           <Notice
             look="straw"

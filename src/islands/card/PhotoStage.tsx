@@ -67,11 +67,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     noKeyboard: true,
   });
 
-  const takePhoto = (): void =>
+  const takePhotos = (count: 1 | 2): void =>
     action.run(async () => {
       setSending('the simulated camera');
       try {
-        await send(`/api/cards/${card.id}/photograph?state=${shows === 'after' ? 'wiped' : 'raw'}`, { method: 'POST' });
+        const query = new URLSearchParams({ state: shows === 'after' ? 'wiped' : 'raw', photos: String(count) });
+        await send(`/api/cards/${card.id}/photograph?${query}`, { method: 'POST' });
         show(null);
       } finally {
         setSending(null);
@@ -138,9 +139,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               look={photos.length === 0 ? 'main' : 'plain'}
               busy={action.busy}
               disabled={beyondBench}
-              onClick={takePhoto}
+              onClick={() => takePhotos(1)}
             >
               Take it with the simulated camera
+            </Button>
+            <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
+              Take two, one of them darker
             </Button>
             {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
           </>

@@ -1,10 +1,25 @@
 import { describe, expect, it } from 'vitest';
 import type { PhotoView } from '../../records/photo';
-import { asksForCorners, isBeyondBench, stateOf } from './photo-words';
+import { asksForCorners, isBeyondBench, stateOf, tonesAdvice, tonesWords } from './photo-words';
 
 const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
   ({ status, step: null, detail: {}, otherCards: [], ...more }) as const;
 const unreadable = (reason?: string) => photo('unreadable', { detail: reason === undefined ? {} : { reason } });
+
+describe('what is known of the camera’s tones', () => {
+  it('is told in words, with what would tell more', () => {
+    expect(tonesWords({ told: 'by-two', bentBy: 0.119 })).toBe('true to light, by two photos');
+    expect(tonesWords({ told: 'by-two', bentBy: 0.25 })).toBe(
+      'bent by up to 25 % of light, and put right by two photos',
+    );
+    expect(tonesWords({ told: 'by-one-photo' })).toBe('taken on trust, from one photo');
+    expect(tonesWords({ told: 'not-told', why: 'not-found' })).toMatch(/too few markers$/);
+    expect(tonesWords({ told: 'not-told', why: 'no-curve' })).toMatch(/Was the light alike\?$/);
+    expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 })).toBeNull();
+    for (const tones of [{ told: 'by-one-photo' }, { told: 'not-told', why: 'no-curve' }] as const)
+      expect(tonesAdvice(tones)).toMatch(/^Cameras bend tones .* is put right\.$/);
+  });
+});
 
 describe('what became of a photo', () => {
   it.each([

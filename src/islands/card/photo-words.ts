@@ -1,4 +1,6 @@
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
+import { plainNumber } from '../../core/quantities/format';
+import type { Tones } from '../../core/reading/read-card';
 import type { PhotoView } from '../../records/photo';
 
 const REASONS: Readonly<Record<string, string>> = {
@@ -43,6 +45,27 @@ export function stateOf(photo: Judged, adopted: boolean): string {
     case 'unreadable':
       return REASONS[photo.detail.reason ?? 'fault'] ?? 'cannot be read';
   }
+}
+
+/** A camera that misjudges no tone by more than this stores light as it should, as far as two photos can tell. */
+const TRUE_TO_LIGHT = 0.12;
+
+/** What is known of the camera's tones, in a few words. */
+export function tonesWords(tones: Tones): string {
+  if (tones.told === 'by-two')
+    return tones.bentBy < TRUE_TO_LIGHT
+      ? 'true to light, by two photos'
+      : `bent by up to ${plainNumber(100 * tones.bentBy, 2)} % of light, and put right by two photos`;
+  if (tones.told === 'by-one-photo') return 'taken on trust, from one photo';
+  return tones.why === 'not-found'
+    ? 'taken on trust: the second photo shows too few markers'
+    : 'taken on trust: the two photos do not tell one curve. Was the light alike?';
+}
+
+/** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
+export function tonesAdvice(tones: Tones): string | null {
+  if (tones.told === 'by-two') return null;
+  return 'Cameras bend tones to please the eye, and dark cells suffer most. One more photo by the same camera in the same light, one to two stops darker (the exposure slider), shows how, and it is put right.';
 }
 
 /** Whether a photo waits for its corners to be set by hand, or may be read better with others. */

@@ -58,6 +58,23 @@ describe('light added by a lamp’s reflection', () => {
     });
     expect(addedLight(tiles, dark, WIDTH, HEIGHT)!.range).toBe(0);
   }); // prettier-ignore
+  it('is told only where it is far more than the camera’s tones could make of it', () => {
+    const unsure = (sigma: number) => addedLight(tilesOf(WOOD, blob), WOOD, WIDTH, HEIGHT, () => sigma)!;
+    // By hand: 0.5 x 0.18 / 0.32 = 0.28 of white for each unit; ten sigmas of 0.02 are 0.056, of 0.06 0.17 of white, and the blob has 0.12 to 0.16.
+    expect(unsure(0.02).range).toBeGreaterThan(0.08);
+    expect(unsure(0.06).range).toBe(0);
+    // However sure it is of its tones, less than a twentieth of white is never told.
+    const faint = (sigma: number) =>
+      addedLight(
+        tilesOf(WOOD, (x, y) => blob(x, y) / 4),
+        WOOD,
+        WIDTH,
+        HEIGHT,
+        () => sigma,
+      )!;
+    expect(faint(0).range).toBeGreaterThan(0.02);
+    expect(faint(0.001).range).toBe(0);
+  });
   it('cannot be told on grey stock', () => expect(find([0.2, 0.2, 0.2], blob)).toBeNull());
   it('is less sure where it lies over most of the card: as much may lie under all of it', () => {
     const broad = find(WOOD, (x) => 0.05 + 0.002 * x)!;

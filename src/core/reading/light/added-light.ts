@@ -28,6 +28,9 @@ const SURE = 8;
 const COLOUR_STEP = 0.9 / 255;
 const STEPS = 2;
 const UNFOUND_SHARE = 0.04;
+/** Tones that were undone from two photos are off by some sigmas somewhere, which looks like added light; less than this is never told there. */
+const TONE_SIGMAS = 10;
+const TONE_LEAST = 0.05;
 /** Share of what lies over half of the card that may lie under all of it, unseen. */
 const EVEN_SHARE = 0.5;
 /** How well the shape of a reflection is known between the cells, as a share of it. */
@@ -110,13 +113,15 @@ function smoothed(blocks: readonly Block[], values: ArrayLike<number>, columns: 
 
 /**
  * Added light over a card, from the colour of its bare stock: where light was added, coloured stock looks more like the lamp. What was least
- * changed is taken to have none. Null for stock too near to grey, where added light looks like more light.
+ * changed is taken to have none. Null for stock too near to grey, where added light looks like more light. `colourSigma` is how sure the ratio
+ * of its red to its blue is by the camera's tones, as a logarithm: nought where they are taken on trust.
  */
 export function addedLight(
   tiles: readonly Tile[],
   stockLinear: readonly [number, number, number],
   widthMm: number,
   heightMm: number,
+  colourSigma: (red: number, blue: number) => number = () => 0,
 ): AddedLight | null {
   const [red, green, blue] = stockLinear;
   if (Math.abs(Math.log(red / blue)) < LEAST_COLOUR) return null;
@@ -160,7 +165,9 @@ export function addedLight(
     const stored = Math.max(1 / 255, linearToSrgb(Math.min(rgb[0], rgb[2])));
     return ((step * rgb[1]) / white[1] / green) * ((2.2 * COLOUR_STEP) / stored);
   });
-  const coarse = STEPS * quantile(stepped, 0.9);
+  const unsure = colourSigma(red * white[0], blue * white[2]);
+  const tones = unsure > 0 ? Math.max(TONE_LEAST, TONE_SIGMAS * step * unsure) : 0;
+  const coarse = Math.max(tones, STEPS * quantile(stepped, 0.9));
   const found = range > Math.max(SURE * noise, coarse);
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const even = found ? EVEN_SHARE * Math.max(0, quantile(level, 0.5)) : UNFOUND_SHARE * range;

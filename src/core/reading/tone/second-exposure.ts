@@ -13,19 +13,28 @@ export interface SecondExposure {
 
 /** Side of the squares that are compared, in mm. */
 const SQUARE_MM = 0.5;
-/** A square less even than this holds an edge: where it lies to a tenth of a millimetre would count. */
+/** A square whose quarters differ by more than this share, or this much of white, holds an edge: where it lies to a tenth of a millimetre would count. */
 const MOST_UNEVEN = 0.15;
+const UNEVEN_BY_NOISE = 0.003;
+/** Straightened pixels that go together: they were looked up between the same pixels of a photo. */
+const PIXELS_TOGETHER = 3;
 /** Squares by how bright they are, and how many are taken of each: else bare stock alone would be heard. */
 const TONES = 24;
 const EACH_TONE = 60;
+/** What is told of a bend is less its own doubt: so many sigmas. */
+const SURELY = 2;
 
 interface Square {
   readonly rgb: readonly [number, number, number];
+  /** Standard deviation of the logarithm of its mean. */
+  readonly noise: number;
 }
 
 /** The mean of a square, or null where it is uneven or at an end of the camera's range. */
 function squareAt({ data, clipped, width }: Rectified, left: number, top: number, side: number): Square | null {
   let [red, green, blue, squares] = [0, 0, 0, 0];
+  const quarters = [0, 0, 0, 0];
+  const half = side / 2;
   for (let y = top; y < top + side; y++)
     for (let x = left; x < left + side; x++) {
       const index = y * width + x;
@@ -34,12 +43,17 @@ function squareAt({ data, clipped, width }: Rectified, left: number, top: number
       red += r;
       green += g;
       blue += b;
-      squares += luminance(r, g, b) ** 2;
+      const bright = luminance(r, g, b);
+      squares += bright ** 2;
+      quarters[(y - top < half ? 0 : 2) + (x - left < half ? 0 : 1)]! += bright;
     }
   const count = side * side;
   const mean = luminance(red, green, blue) / count;
+  if (!(Math.min(red, green, blue) > 0)) return null;
+  const range = ((Math.max(...quarters) - Math.min(...quarters)) * 4) / count;
+  if (range > MOST_UNEVEN * mean + UNEVEN_BY_NOISE) return null;
   const spread = Math.sqrt(Math.max(0, squares / count - mean ** 2));
-  return mean > 0 && spread <= MOST_UNEVEN * mean ? { rgb: [red / count, green / count, blue / count] } : null;
+  return { rgb: [red / count, green / count, blue / count], noise: spread / mean / Math.sqrt(count / PIXELS_TOGETHER) };
 }
 
 /**
@@ -49,13 +63,13 @@ function squareAt({ data, clipped, width }: Rectified, left: number, top: number
 export function seenTwice(first: Rectified, second: Rectified): SeenTwice[] {
   if (first.width !== second.width || first.height !== second.height) return [];
   const side = Math.max(1, Math.round(SQUARE_MM * first.pxPerMm));
-  const byTone = Array.from({ length: TONES }, (): [Square, Square][] => []);
+  const byTone = Array.from({ length: TONES }, (): { a: Square; b: Square; x: number; y: number }[] => []);
   for (let top = 0; top + side <= first.height; top += side)
     for (let left = 0; left + side <= first.width; left += side) {
       const [a, b] = [squareAt(first, left, top, side), squareAt(second, left, top, side)];
       if (!a || !b) continue;
       const tone = Math.min(TONES - 1, Math.floor(linearToSrgb(luminance(...a.rgb)) * TONES));
-      byTone[tone]!.push([a, b]);
+      byTone[tone]!.push({ a, b, x: left, y: top });
     }
   return byTone.flatMap((squares) => {
     const stride = Math.max(1, squares.length / EACH_TONE);
@@ -63,8 +77,14 @@ export function seenTwice(first: Rectified, second: Rectified): SeenTwice[] {
       { length: Math.min(squares.length, EACH_TONE) },
       (_, k) => squares[Math.floor(k * stride)]!,
     );
-    return taken.flatMap(([a, b]) =>
-      a.rgb.map((value, channel) => ({ first: linearToSrgb(value), second: linearToSrgb(b.rgb[channel]!) })),
+    return taken.flatMap(({ a, b, x, y }) =>
+      a.rgb.map((value, channel) => ({
+        first: linearToSrgb(value),
+        second: linearToSrgb(b.rgb[channel]!),
+        noise: Math.hypot(a.noise, b.noise),
+        x,
+        y,
+      })),
     );
   });
 }
@@ -75,7 +95,7 @@ export interface UndoneTones {
   readonly linearOfByte: Float32Array;
   /** Standard deviation of the logarithm of a ratio of two lights, each as `linearOfByte` has it. */
   sigmaOfRatio(light: number, other: number): number;
-  /** The most by which the light of a tone would have been misjudged against the brightest, as a share. */
+  /** The most by which the light of a tone of the first photo is sure to have been misjudged against its brightest, as a share. */
   readonly bentBy: number;
 }
 
@@ -91,6 +111,7 @@ export function undoneTones(
 
 function tonesOf(curve: ToneCurve): UndoneTones {
   const [least, most] = curve.range;
+  const [dark, bright] = curve.firstRange;
   const white = Math.log(srgbToLinear(most)) - curve.lightAt(most);
   const lightOf = (byte: number): number => (byte === 0 ? 0 : Math.exp(curve.lightAt(byte / 255) + white));
   const linearOfByte = Float32Array.from({ length: 256 }, (_, byte) => lightOf(byte));
@@ -103,9 +124,11 @@ function tonesOf(curve: ToneCurve): UndoneTones {
     }
     return (low + high) / 2;
   };
-  const off = (tone: number): number =>
-    Math.abs(Math.expm1(curve.lightAt(tone) + white - Math.log(srgbToLinear(tone))));
-  const tones = Array.from({ length: 101 }, (_, k) => least + ((most - least) * k) / 100);
+  const off = (tone: number): number => {
+    const by = Math.abs(curve.lightAt(tone) + white - Math.log(srgbToLinear(tone)));
+    return Math.expm1(Math.max(0, by - SURELY * curve.sigmaBetween(tone, most)));
+  };
+  const tones = Array.from({ length: 101 }, (_, k) => dark + ((bright - dark) * k) / 100);
   return {
     linearOfByte,
     sigmaOfRatio: (light, other) => curve.sigmaBetween(storedOf(light), storedOf(other)),

@@ -1,11 +1,16 @@
 import { CholeskyDecomposition, Matrix, inverse } from 'ml-matrix';
 import { srgbToLinear } from '../../color/srgb';
-import { robustSigma } from '../../stats/robust';
+import { meanAndSpread, quantile, robustSigma } from '../../stats/robust';
 
 /** One place of a card in two photos: what each stored of it in one channel, as a share of full scale. */
 export interface SeenTwice {
   readonly first: number;
   readonly second: number;
+  /** Standard deviation of the logarithm of their ratio that noise alone makes. */
+  readonly noise: number;
+  /** Where it lies, in any unit. */
+  readonly x: number;
+  readonly y: number;
 }
 
 /** What a camera makes of light before it stores it, undone. Tones are shares of full scale, light is told by its natural logarithm. */
@@ -16,7 +21,9 @@ export interface ToneCurve {
   sigmaBetween(a: number, b: number): number;
   /** The least and the most stored tone that the two photos have. */
   readonly range: readonly [least: number, most: number];
-  /** Robust standard deviation of one pair about the curve. */
+  /** Between which tones nearly all of the first photo's places lie. */
+  readonly firstRange: readonly [least: number, most: number];
+  /** Robust standard deviation of a clear pair about the curve. */
   readonly pairSigma: number;
 }
 
@@ -24,6 +31,10 @@ export interface ToneCurve {
 const STRETCHES = 16;
 const DEGREE = 3;
 const FEWEST_PAIRS = 40;
+/** No two photos show a place more alike than this: texture, and where it lies. */
+const LEAST_NOISE = 0.01;
+/** Terms of how light on the card differs between the two photos, by place: lenses darken their corners. */
+const PLACE_TERMS = 5;
 /** Tones of the two photos must overlap by this share of full scale at the least: one curve must pass through both. */
 const LEAST_OVERLAP = 0.1;
 /** Exposures closer together than this tell a curve only by their noise. */
@@ -33,6 +44,12 @@ const TUKEY = 4.685;
 const STIFFNESS = Array.from({ length: 10 }, (_, k) => 10 ** (k - 6));
 const STIFF_START = 1;
 const TURNS = 8;
+/** Channels and neighbours err together, which lets a curve that follows them look better than it is: as good as the best is less than this. */
+const AS_GOOD = 1.005;
+/** Bends are undone to this share of themselves: light that differs by place, and colours that bleed, are no noise. */
+const UNDONE_SHARE = 0.05;
+/** Pairs that err as one: the three channels of a square. */
+const ERR_AS_ONE = 3;
 
 /** Cubic B-splines on even knots, four of which are not nought at any one place. */
 class Splines {
@@ -74,6 +91,29 @@ function stiffness(count: number): Matrix {
   return second.transpose().mmul(second);
 }
 
+/** How light differs by place, up to the second order, each term nought on the average: what is alike all over is the exposure. */
+function placeTerms(places: readonly { readonly x: number; readonly y: number }[]): number[][] {
+  const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
+  const reach = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1e-9) / 2;
+  const [cx, cy] = [meanAndSpread(xs).mean, meanAndSpread(ys).mean];
+  const terms = places.map(({ x, y }) => {
+    const [u, v] = [(x - cx) / reach, (y - cy) / reach];
+    return [u, v, u * u, u * v, v * v];
+  });
+  const means = Array.from({ length: PLACE_TERMS }, (_, k) => meanAndSpread(terms.map((row) => row[k]!)).mean);
+  return terms.map((row) => row.map((value, k) => value - means[k]!));
+}
+
+/** The tones' penalty and, for all terms, what holds those that no place tells of. */
+function penaltiesOf(count: number): { penalty: Matrix; hold: Matrix } {
+  const penalty = Matrix.zeros(count + PLACE_TERMS, count + PLACE_TERMS);
+  penalty.setSubMatrix(stiffness(count), 0, 0);
+  // Differences tell nothing of a constant: the splines' sum is held to nought, which changes no difference.
+  const hold = Matrix.eye(count + PLACE_TERMS).mul(1e-6);
+  hold.setSubMatrix(Matrix.ones(count, count), 0, 0);
+  return { penalty, hold };
+}
+
 interface Fitted {
   readonly coefficients: Matrix;
   readonly inverse: Matrix;
@@ -81,7 +121,13 @@ interface Fitted {
   readonly crossValidation: number;
 }
 
-function fitted(rows: Matrix, wanted: Matrix, weights: Float64Array, penalty: Matrix, stiff: number): Fitted {
+function fitted(
+  rows: Matrix,
+  wanted: Matrix,
+  weights: Float64Array,
+  { penalty, hold }: ReturnType<typeof penaltiesOf>,
+  stiff: number,
+): Fitted {
   // Rows times the root of their weight, so that the normal matrix is symmetric to the last bit.
   const weighted = rows.clone();
   const weightedWanted = wanted.clone();
@@ -90,8 +136,7 @@ function fitted(rows: Matrix, wanted: Matrix, weights: Float64Array, penalty: Ma
     weightedWanted.mulRow(row, Math.sqrt(weight));
   });
   const data = weighted.transpose().mmul(weighted);
-  // Differences tell nothing of a constant: the coefficients' sum is held to nought, which changes no difference.
-  const normal = Matrix.add(data, Matrix.mul(penalty, stiff)).add(Matrix.ones(rows.columns, rows.columns));
+  const normal = Matrix.add(data, Matrix.mul(penalty, stiff)).add(hold);
   const solver = new CholeskyDecomposition(normal);
   const coefficients = solver.solve(weighted.transpose().mmul(weightedWanted));
   const residuals = Float64Array.from(Matrix.sub(wanted, rows.mmul(coefficients)).to1DArray());
@@ -115,8 +160,8 @@ function reweighted(fit: Fitted, again: (weights: Float64Array) => Fitted): Fitt
 
 /**
  * The tone curve of a camera from places that it saw under two exposures, `logRatio` apart (natural logarithm of the first's light over the
- * second's, known to `logRatioSigma`): whatever the curve is, it made the same step of light everywhere. A penalised spline through logarithms,
- * robust against places that changed. Null where that cannot tell: too few places, tones of the two that do not overlap, exposures too close
+ * second's, known to `logRatioSigma`): whatever the curve is, it made the same step of light everywhere, but for what lenses do to corners.
+ * A penalised spline, robust against places that changed. Null where that cannot tell: too few places, tones of the two that do not overlap, exposures too close
  * together, or a curve that does not rise.
  *
  * Sources: P. E. Debevec, J. Malik, Recovering high dynamic range radiance maps from photographs, SIGGRAPH (1997) 369; P. H. C. Eilers,
@@ -134,34 +179,79 @@ export function toneCurve(pairs: readonly SeenTwice[], logRatio: number, logRati
   least = Math.min(firstLeast, secondLeast);
   most = Math.max(firstMost, secondMost);
   if (Math.min(firstMost, secondMost) - Math.max(firstLeast, secondLeast) < LEAST_OVERLAP) return null;
+  const firsts = pairs.map(({ first }) => first);
   const splines = new Splines(least, most);
-  const rows = new Matrix(pairs.map(({ first, second }) => splines.between(first, second)));
-  const wanted = Matrix.columnVector(pairs.map(({ first, second }) => logRatio - (asStored(first) - asStored(second))));
-  const penalty = stiffness(splines.count);
-  const fitWith = (weights: Float64Array, stiff: number): Fitted => fitted(rows, wanted, weights, penalty, stiff);
+  const byPlace = placeTerms(pairs);
+  // Noisy places count for less.
+  const clear = pairs.map(({ noise }) => LEAST_NOISE / Math.hypot(LEAST_NOISE, noise));
+  const rows = new Matrix(
+    pairs.map(({ first, second }, k) =>
+      [...splines.between(first, second), ...byPlace[k]!].map((value) => value * clear[k]!),
+    ),
+  );
+  const wanted = Matrix.columnVector(
+    pairs.map(({ first, second }, k) => (logRatio - (asStored(first) - asStored(second))) * clear[k]!),
+  );
+  const penalties = penaltiesOf(splines.count);
+  const fitWith = (weights: Float64Array, stiff: number): Fitted => fitted(rows, wanted, weights, penalties, stiff);
   // Places that changed are found against a stiff curve, which cannot follow them; then the curve is let loose.
   let fit = fitWith(new Float64Array(pairs.length).fill(1), STIFF_START);
   fit = reweighted(fit, (weights) => fitWith(weights, STIFF_START));
   const weights = tukeyWeights(fit.residuals);
-  const tried = STIFFNESS.map((stiff) => ({ stiff, fit: fitWith(weights, stiff) }));
-  const { stiff } = tried.reduce((best, one) => (one.fit.crossValidation < best.fit.crossValidation ? one : best));
-  fit = reweighted(fitWith(weights, stiff), (again) => fitWith(again, stiff));
-  const sigma = robustSigma(fit.residuals);
-  const { coefficients } = fit;
-  const change = (t: number): number => {
-    const { first, values } = splines.at(Math.max(least, Math.min(most, t)));
+  const tried = STIFFNESS.map((stiff) => ({ stiff, score: fitWith(weights, stiff).crossValidation }));
+  const bestScore = Math.min(...tried.map(({ score }) => score));
+  const loosest = tried.findIndex(({ score }) => score === bestScore);
+  const chosen = tried.reduce((at, { score }, k) => (k > loosest && score <= AS_GOOD * bestScore ? k : at), loosest);
+  // Light that falls while tones rise is noise that a loose curve followed: a stiffer one is taken.
+  for (const { stiff } of tried.slice(chosen)) {
+    const last = reweighted(fitWith(weights, stiff), (again) => fitWith(again, stiff));
+    const change = changeBy(last.coefficients, splines);
+    if (!rises(change, least, most)) continue;
+    return curveOf(last, change, splines, {
+      logRatio,
+      logRatioSigma,
+      firstRange: [quantile(firsts, 0.03), quantile(firsts, 0.97)],
+    });
+  }
+  return null;
+}
+
+/** What light at a tone is more, as a logarithm, than sRGB has it; beyond the tones that were seen what it is at their end. */
+function changeBy(coefficients: Matrix, splines: Splines): (tone: number) => number {
+  return (tone) => {
+    const { first, values } = splines.at(Math.max(splines.least, Math.min(splines.most, tone)));
     return values.reduce((sum, value, k) => sum + value * coefficients.get(first + k, 0), 0);
   };
+}
+
+function rises(change: (tone: number) => number, least: number, most: number): boolean {
+  const light = Array.from({ length: 201 }, (_, k) => least + ((most - least) * k) / 200).map(
+    (tone) => asStored(tone) + change(tone),
+  );
+  return light.slice(1).every((value, k) => value > light[k]!);
+}
+
+function curveOf(
+  fit: Fitted,
+  change: (tone: number) => number,
+  splines: Splines,
+  {
+    logRatio,
+    logRatioSigma,
+    firstRange,
+  }: { logRatio: number; logRatioSigma: number; firstRange: readonly [number, number] },
+): ToneCurve {
+  const { least, most } = splines;
+  const sigma = robustSigma(fit.residuals);
   const lightAt = (stored: number): number => asStored(stored) + change(stored);
-  const steps = Array.from({ length: 201 }, (_, k) => least + ((most - least) * k) / 200);
-  if (steps.slice(1).some((t, k) => lightAt(t) <= lightAt(steps[k]!))) return null;
   const sigmaBetween = (a: number, b: number): number => {
     const held = (t: number): number => Math.max(least, Math.min(most, t));
-    const by = Matrix.columnVector([...splines.between(held(a), held(b))]);
-    const own = sigma ** 2 * by.transpose().mmul(fit.inverse).mmul(by).get(0, 0);
+    const by = Matrix.columnVector([...splines.between(held(a), held(b)), ...new Float64Array(PLACE_TERMS)]);
+    const own = ERR_AS_ONE * sigma ** 2 * by.transpose().mmul(fit.inverse).mmul(by).get(0, 0);
     // A ratio told too large by a share makes every step of light too large by that share.
     const told = ((lightAt(a) - lightAt(b)) * logRatioSigma) / logRatio;
-    return Math.hypot(Math.sqrt(Math.max(0, own)), told);
+    const undone = UNDONE_SHARE * (change(held(a)) - change(held(b)));
+    return Math.hypot(Math.sqrt(Math.max(0, own)), told, undone);
   };
-  return { lightAt, sigmaBetween, range: [least, most], pairSigma: sigma };
+  return { lightAt, sigmaBetween, range: [least, most], firstRange, pairSigma: sigma };
 }

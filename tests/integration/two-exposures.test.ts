@@ -1,0 +1,104 @@
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { photographCard } from '../../src/app/burns';
+import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/bench';
+import { photosOfCard } from '../../src/db/photos';
+import { burnOnBench } from '../support/burn';
+import { demoPairing } from '../support/demo';
+import { testApp, type TestApp } from '../support/context';
+import { burnCard, makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let pairingId: number;
+beforeAll(async () => {
+  app = await testApp();
+  ({ pairingId } = await makePairing(app, 'heron', 'leather'));
+});
+afterAll(() => app.close());
+
+async function burned(): Promise<number> {
+  const { id } = await makeCard(app, pairingId);
+  await burnCard(app, id);
+  return id;
+}
+const readingOf = async (cardId: number) => (await app.call('GET', `/api/cards/${cardId}`)).json.reading;
+const bytesOf = async (photoId: number): Promise<Buffer> => {
+  const { response } = await app.call('GET', `/api/photos/${photoId}/images/original`);
+  return Buffer.from(await response.arrayBuffer());
+};
+
+describe('two photos of a card, one of them darker', () => {
+  let cardId: number;
+  let plainId: number;
+  beforeAll(async () => {
+    cardId = await burned();
+    plainId = (await photographCard(app.ctx, cardId, { twice: true, shotSeed: 'two exposures' })).id;
+    await app.ctx.readings.idle();
+  });
+  it('are what the simulated camera takes when it is asked for two', async () => {
+    const other = await burned();
+    expect((await app.call('POST', `/api/cards/${other}/photograph?photos=2`)).status).toBe(201);
+    expect(await photosOfCard(app.ctx.db, other)).toHaveLength(2);
+    expect((await app.call('POST', `/api/cards/${other}/photograph?photos=3`)).status).toBe(422);
+    await app.ctx.readings.idle();
+  });
+  it('are told apart by what the camera wrote into them', async () => {
+    const [plain, darker, ...more] = await photosOfCard(app.ctx.db, cardId);
+    expect(more).toEqual([]);
+    expect(plain!.id).toBe(plainId);
+    expect(plain!.exposure!.camera).toBe('Saltgrass simulated camera');
+    expect(plain!.exposure!.timeS / darker!.exposure!.timeS).toBeCloseTo(2 ** 1.5, 2);
+  });
+  it('tell together that the camera stores light as it is; the brighter one is what the card is told by', async () => {
+    const [, darker] = await photosOfCard(app.ctx.db, cardId);
+    const reading = await readingOf(cardId);
+    expect(reading).toMatchObject({ photoId: plainId, secondPhotoId: darker!.id, tones: { told: 'by-two' } });
+    expect(reading.tones.bentBy).toBeLessThan(0.1);
+  });
+});
+
+describe('two photos by a camera that bends tones', () => {
+  it('are put right, in whatever order they come; one alone is off by many L*', async () => {
+    const { id: cardId } = await makeCard(app, pairingId);
+    const { layout } = (await app.call('GET', `/api/cards/${cardId}`)).json.card;
+    const piece = burnOnBench(layout, demoPairing('heron', 'leather'), 'bent');
+    const shot = { ...casualShot('bent'), widthPx: 1600, heightPx: 1200 };
+    const bends = (byte: number): number => byte - 255 * 0.05 * Math.sin((2 * Math.PI * byte) / 255);
+    const take = async (stopsLess: number, bent: boolean): Promise<Buffer> => {
+      const photo = photograph(piece, exposedLess(shot, stopsLess));
+      return jpegOf(bent ? { ...photo, data: photo.data.map((byte) => Math.round(bends(byte))) } : photo);
+    };
+    const send = async (bytes: Buffer, name: string): Promise<number> => {
+      const { json } = await app.call('POST', `/api/cards/${cardId}/photos?name=${name}`, new Uint8Array(bytes));
+      await app.ctx.readings.idle();
+      return json.id;
+    };
+    // A photo without its word on the exposure, of a camera that is known to store light as it is.
+    await send(await sharp(await take(0, false)).jpeg({ quality: 95 }).toBuffer(), 'straight.jpg');
+    const straight = (await readingOf(cardId)).cells as { lightness: number }[];
+    const off = (reading: { cells: { lightness: number }[] }): number =>
+      Math.max(...reading.cells.map(({ lightness }, index) => Math.abs(lightness - straight[index]!.lightness)));
+    const brighterId = await send(await take(0, true), 'brighter.jpg');
+    const alone = await readingOf(cardId);
+    expect(alone).toMatchObject({ photoId: brighterId, secondPhotoId: null, tones: { told: 'by-one-photo' } });
+    expect(off(alone)).toBeGreaterThan(3);
+    const darkerId = await send(await take(1.5, true), 'darker.jpg');
+    // The darker one came later; the brighter one was read again with it.
+    const both = await readingOf(cardId);
+    expect(both).toMatchObject({ photoId: brighterId, secondPhotoId: darkerId, tones: { told: 'by-two' } });
+    expect(both.tones.bentBy).toBeGreaterThan(0.3);
+    expect(off(both)).toBeLessThan(1);
+  });
+}); // prettier-ignore
+
+describe('a photo that says nothing of its exposure', () => {
+  it('is read by itself', async () => {
+    const cardId = await burned();
+    const { json } = await app.call('POST', `/api/cards/${cardId}/photograph`);
+    const plain = await sharp(await bytesOf(json.id)).jpeg({ quality: 90 }).toBuffer();
+    const sent = await app.call('POST', `/api/cards/${cardId}/photos?name=plain.jpg`, new Uint8Array(plain));
+    await app.ctx.readings.idle();
+    expect((await photosOfCard(app.ctx.db, cardId)).find(({ id }) => id === sent.json.id)!.exposure).toBeNull();
+    expect(await readingOf(cardId)).toMatchObject({ photoId: sent.json.id, secondPhotoId: null, tones: { told: 'by-one-photo' } });
+  });
+}); // prettier-ignore

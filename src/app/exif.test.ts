@@ -12,11 +12,11 @@ const blockOf = async (image: Tags, photo: Tags): Promise<Buffer | undefined> =>
   return (await sharp(jpeg).metadata()).exif;
 };
 const CAMERA = { Make: 'Pond', Model: 'one' };
-const EXPOSED = { ExposureTime: '1/125', ISOSpeedRatings: '200', FNumber: '18/10' };
+const EXPOSED = { ExposureTime: '1/125', ISOSpeedRatings: '200', FNumber: '18/10', ExposureBiasValue: '-3/2' };
 
 describe('how a photo was exposed', () => {
   it('is told by its own EXIF block', async () => {
-    expect(exposureOf(await blockOf(CAMERA, EXPOSED))).toEqual({ camera: 'Pond one', timeS: 1 / 125, iso: 200, fNumber: 1.8 });
+    expect(exposureOf(await blockOf(CAMERA, EXPOSED))).toEqual({ camera: 'Pond one', timeS: 1 / 125, iso: 200, fNumber: 1.8, biasStops: -1.5 });
     expect(exposureOf(await blockOf({ Model: 'one' }, EXPOSED))).toMatchObject({ camera: 'one' });
     const { FNumber: _none, ...blind } = EXPOSED;
     expect(exposureOf(await blockOf(CAMERA, blind))).toMatchObject({ fNumber: null });

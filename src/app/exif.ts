@@ -18,5 +18,7 @@ export function exposureOf(exif: Buffer | undefined): Exposure | null {
   const timeS = positive(tags.Photo?.ExposureTime);
   const iso = positive([tags.Photo?.ISOSpeedRatings].flat()[0]);
   const camera = [words(tags.Image?.Make), words(tags.Image?.Model)].filter(Boolean).join(' ').slice(0, 120);
-  return timeS && iso && camera ? { camera, timeS, iso, fNumber: positive(tags.Photo?.FNumber) } : null;
+  const bias: unknown = tags.Photo?.ExposureBiasValue;
+  const biasStops = typeof bias === 'number' && Number.isFinite(bias) ? bias : null;
+  return timeS && iso && camera ? { camera, timeS, iso, fNumber: positive(tags.Photo?.FNumber), biasStops } : null;
 }

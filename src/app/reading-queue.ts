@@ -120,16 +120,13 @@ export class ReadingQueue {
     return image ? { id: second.photo.id, job: { ...second.ratio, bytes: image.bytes } } : null;
   }
 
-  /** A brighter photo that was read by itself before this one came is read again with it: brighter ones have less noise. */
+  /** The brighter photo that came right before this newest one, and was read by itself, is read again with it: it has less noise. */
   private async readBrighterAgain(photo: PhotoRecord): Promise<void> {
-    const read = (await photosOfCard(this.db, photo.cardId)).filter(
-      ({ id, status }) => id !== photo.id && status === 'read',
-    );
-    const brighter = read.filter((other) => (secondExposureOf(other, [photo])?.ratio.logRatio ?? 0) > 0);
-    for (const id of await readByThemselves(
-      this.db,
-      brighter.map((other) => other.id),
-    )) {
+    // Newest first. What an older photo shows must not come before what a newer one does.
+    const [newest, before] = await photosOfCard(this.db, photo.cardId);
+    if (newest?.id !== photo.id || before?.status !== 'read') return;
+    if ((secondExposureOf(before, [photo])?.ratio.logRatio ?? 0) <= 0) return;
+    for (const id of await readByThemselves(this.db, [before.id])) {
       await requeuePhoto(this.db, id, {});
       this.add(id);
     }

@@ -110,6 +110,7 @@ export async function jpegOf(photo: RawPhoto, quality = 92): Promise<Buffer> {
         ExposureTime: `${Math.round(photo.gain * SECONDS_A_GAIN * 1e6)}/1000000`,
         ISOSpeedRatings: '100',
         FNumber: '18/10',
+        ExposureBiasValue: `${Math.round(-100 * photo.stopsLess)}/100`,
       },
     })
     .toBuffer();

@@ -25,6 +25,8 @@ export interface Shot {
   /** Radial distortion at the picture's corner, relative. */
   readonly distortion: number;
   readonly exposure: number;
+  /** How many stops less light than its meter says the camera was asked for. */
+  readonly stopsLess: number;
   readonly seed: string;
 }
 
@@ -50,6 +52,7 @@ export function casualShot(
     noise: 0.01 + 0.02 * random(),
     distortion: 0.006 * (random() - 0.5),
     exposure: 0.5 + 0.2 * random(),
+    stopsLess: 0,
     seed,
   };
 }
@@ -61,6 +64,7 @@ export function exposedLess(shot: Shot, stops: number): Shot {
   return {
     ...shot,
     exposure: shot.exposure / 2 ** stops,
+    stopsLess: stops,
     tiltDegrees: shot.tiltDegrees + 2 * random(),
     rollDegrees: shot.rollDegrees + 3 * (random() - 0.5),
     fill: shot.fill * (1 - 0.04 * random()),
@@ -74,6 +78,8 @@ export interface RawPhoto {
   readonly height: number;
   /** By how much light on the piece was multiplied: what the camera calls its exposure. */
   readonly gain: number;
+  /** What the operator asked for: as `Shot` has it. */
+  readonly stopsLess: number;
   /** Place in the photo of a point in card millimetres. For tests and accuracy reports only. */
   readonly placeOf: (xMm: number, yMm: number) => { x: number; y: number };
 }
@@ -146,7 +152,7 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       data[at + 2] = develop(blue * light * gainBlue, shot.noise, noise);
     }
   }
-  return { data, width: widthPx, height: heightPx, gain, placeOf: pose.placeOf };
+  return { data, width: widthPx, height: heightPx, gain, stopsLess: shot.stopsLess, placeOf: pose.placeOf };
 }
 
 /** Photon noise grows with the root of the light; a small floor stands for the electronics. */

@@ -6,6 +6,8 @@ export interface Exposure {
   readonly iso: number;
   /** Null where the photo does not say: phones mostly have one. */
   readonly fNumber: number | null;
+  /** By how many stops the operator asked for more light than the camera would give; null where the photo does not say. */
+  readonly biasStops: number | null;
 }
 
 /** By how much more light one photo was given than another: natural logarithm, with its standard deviation. */
@@ -41,6 +43,17 @@ const MOST_APART = Math.log(10);
 /** Two stops tell most. */
 const BEST_APART = Math.log(4);
 
+/**
+ * How far the ratio may be from what was asked for, in stops. A camera's own meter tells whether the light was alike: if it had changed, so would
+ * the exposure, without having been asked. Two photos that differ unasked are never taken for two exposures of one light.
+ */
+const UNASKED_STOPS = 0.15;
+
+function wasAsked(first: Exposure, second: Exposure, logRatio: number): boolean {
+  if (first.biasStops === null || second.biasStops === null) return false;
+  return Math.abs(logRatio / Math.LN2 - (first.biasStops - second.biasStops)) <= UNASKED_STOPS;
+}
+
 /** A photo that may serve as another one's second exposure. */
 export interface Exposed {
   readonly exposure: Exposure | null;
@@ -59,7 +72,7 @@ export function secondExposureOf<Photo extends Exposed>(
     if (!other.exposure || other.finish !== finish) return [];
     const ratio = exposureRatio(exposure, other.exposure);
     const apart = ratio ? Math.abs(ratio.logRatio) : 0;
-    return ratio && apart >= LEAST_APART && apart <= MOST_APART
+    return ratio && wasAsked(exposure, other.exposure, ratio.logRatio) && apart >= LEAST_APART && apart <= MOST_APART
       ? [{ photo: other, ratio, off: Math.abs(apart - BEST_APART) }]
       : [];
   });

@@ -19,7 +19,7 @@ import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
-import { tonesAdvice, tonesWords } from './photo-words';
+import { tonesWords } from './photo-words';
 import {
   doubtedOf,
   gaugeAfter,
@@ -127,7 +127,6 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             ]}
           />
         )}
-        {reading && tonesAdvice(reading.tones) && <p>{tonesAdvice(reading.tones)}</p>}
         {doubted.length > 0 && (
           <Notice
             look="straw"

@@ -14,7 +14,7 @@ import { plainNumber } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
-import { asksForCorners, isBeyondBench, stateOf } from './photo-words';
+import { asksForCorners, isBeyondBench, stateOf, tonesAdvice } from './photo-words';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
 
@@ -37,6 +37,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
+  const advice = view.reading && !layout.adopted ? tonesAdvice(view.reading.tones) : null;
   const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
@@ -149,6 +150,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
           </>
         )}
+        {advice && <p>{advice}</p>}
         {sending && <Notice live>Receiving from {sending} …</Notice>}
         <ProblemNotice problem={action.problem} />
         {photos.length === 0 && <Button onClick={onNext}>No photo: look at the piece by eye</Button>}

@@ -17,7 +17,7 @@ describe('what is known of the camera’s tones', () => {
     expect(tonesWords({ told: 'not-told', why: 'no-curve' })).toMatch(/Was the light alike\?$/);
     expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 })).toBeNull();
     for (const tones of [{ told: 'by-one-photo' }, { told: 'not-told', why: 'no-curve' }] as const)
-      expect(tonesAdvice(tones)).toMatch(/^Cameras bend tones .* is put right\.$/);
+      expect(tonesAdvice(tones)).toMatch(/^Cameras bend tones, .* is put right\.$/);
   });
 });
 

@@ -65,7 +65,7 @@ export function tonesWords(tones: Tones): string {
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
 export function tonesAdvice(tones: Tones): string | null {
   if (tones.told === 'by-two') return null;
-  return 'Cameras bend tones to please the eye, and dark cells suffer most. One more photo by the same camera in the same light, one to two stops darker (the exposure slider), shows how, and it is put right.';
+  return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right.';
 }
 
 /** Whether a photo waits for its corners to be set by hand, or may be read better with others. */

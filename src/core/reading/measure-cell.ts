@@ -213,7 +213,7 @@ function edgeHalo(context: PhotoContext, cell: Rect, bareLightness: number): num
 const FLOOR_SIGMA = 0.004;
 
 /** Where more of bare stock than this is at the bright end of the range, the light on the card is told by its darkest part alone. */
-const MOST_STOCK_CLIPPED = 0.3;
+const MOST_STOCK_CLIPPED = 0.6;
 
 /** Everything a photo shows of one cell, with how sure it is. */
 export function measureCell(context: PhotoContext, cell: Cell): CellReading {

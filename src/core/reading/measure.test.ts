@@ -378,8 +378,8 @@ describe('a cell', () => {
     expect(doubts(near({ tiles: 8 }))).toEqual([]);
     expect(doubts(near({ tiles: 7 }))).toEqual(['far-from-bare-stock']);
     const clipped = (clippedShare: number) => doubts({ ...context, field: { ...context.field, clippedShare } });
-    expect(clipped(0.31)).toEqual(['stock-clipped']);
-    expect(clipped(0.3)).toEqual([]);
+    expect(clipped(0.61)).toEqual(['stock-clipped']);
+    expect(clipped(0.6)).toEqual([]);
   });
 
   it('is doubted as clipped from a fiftieth of its pixels on', () => {

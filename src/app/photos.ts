@@ -32,12 +32,12 @@ export async function photoTypeOf(bytes: Uint8Array): Promise<string> {
 }
 
 async function headerOf(bytes: Buffer): Promise<{ width: number; height: number; exposure: Exposure | null }> {
-  let size: { width: number; height: number; exposure: Exposure | null };
+  let header: { width: number; height: number; exposure: Exposure | null };
   try {
     // Reads the header only: a picture that unpacks to gigabytes is refused before it is unpacked.
     const { width, height, pages, exif } = await sharp(bytes, { limitInputPixels: false }).metadata();
     if ((pages ?? 1) > 1) throw new Error('animated');
-    size = { width, height, exposure: exposureOf(exif) };
+    header = { width, height, exposure: exposureOf(exif) };
   } catch {
     throw new Problem(
       'photo-not-readable',
@@ -45,19 +45,19 @@ async function headerOf(bytes: Buffer): Promise<{ width: number; height: number;
       'The card and its other photos are untouched.',
     );
   }
-  if (size.width * size.height > PHOTO_LIMITS.pixels) {
+  if (header.width * header.height > PHOTO_LIMITS.pixels) {
     throw new Problem(
       'photo-too-large',
-      `The photo has ${Math.round((size.width * size.height) / 1e6)} megapixels; 40 are the most.`,
+      `The photo has ${Math.round((header.width * header.height) / 1e6)} megapixels; 40 are the most.`,
     );
   }
-  if (Math.min(size.width, size.height) < 200) {
+  if (Math.min(header.width, header.height) < 200) {
     throw new Problem(
       'photo-not-readable',
-      `The picture is ${size.width} × ${size.height} pixels: too small to show a card.`,
+      `The picture is ${header.width} × ${header.height} pixels: too small to show a card.`,
     );
   }
-  return size;
+  return header;
 }
 
 /** Takes a photo of a card in: checks it at the door, keeps its bytes, and puts it in line. The same photo twice is one photo. */
@@ -70,7 +70,7 @@ export async function receivePhoto(
   const { bytes, origin, finish } = incoming;
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
   const mediaType = await photoTypeOf(bytes);
-  const size = await headerOf(bytes);
+  const header = await headerOf(bytes);
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   const photo = {
     cardId,
@@ -78,10 +78,10 @@ export async function receivePhoto(
     fileName: incoming.fileName.replace(/[^\p{L}\p{N} ._-]/gu, '_').slice(0, 120) || 'photo',
     mediaType,
     byteCount: bytes.length,
-    widthPx: size.width,
-    heightPx: size.height,
+    widthPx: header.width,
+    heightPx: header.height,
     sha256,
-    exposure: size.exposure,
+    exposure: header.exposure,
     finish,
   };
   const id = await ctx.db.transaction().execute((tx) => photos.insertPhoto(tx, photo, bytes));

@@ -100,14 +100,15 @@ export class ReadingQueue {
     const [card, image] = await Promise.all([cardById(this.db, photo.cardId), imageOfPhoto(this.db, id, 'original')]);
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
-    // An old card has no markers, and the second photo is placed by those.
-    const second = card.layout.adopted ? null : await this.secondOf(photo);
+    // An old card has no markers, and a second photo is placed by those.
+    const byTwo = !card.layout.adopted;
+    const second = byTwo ? await this.secondOf(photo) : null;
     const work = { bytes: image.bytes, layout: card.layout, stock: card.madeFor.stock, corners: photo.corners };
     const answer = await this.work.do('read', { ...work, second: second?.job ?? null }, ({ step }) =>
       this.steps.set(id, step),
     );
     if (!(await this.store(photo, second?.id ?? null, answer))) this.again.add(id);
-    else if (answer.outcome === 'read') await this.readBrighterAgain(photo);
+    else if (byTwo && answer.outcome === 'read') await this.readBrighterAgain(photo);
   }
 
   /** Another photo of the card that tells what the camera makes of tones. */

@@ -3,6 +3,7 @@ import type { HeavyWork } from '../../src/app/heavy-work';
 import type { Log } from '../../src/app/log';
 import { ReadingQueue } from '../../src/app/reading-queue';
 import { insertPhoto, photoById, requeuePhoto, setPhotoStatus } from '../../src/db/photos';
+import type { Exposure } from '../../src/core/reading/tone/exposure';
 import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
 import { query, testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing } from '../support/records';
@@ -25,22 +26,27 @@ afterAll(() => app.close());
 beforeEach(() => void (said.length = 0));
 
 /** A photo in line, its bytes of no account: what reads them here only says what it is told to. */
-async function photo(): Promise<number> {
+async function photo(exposure: Exposure | null = null): Promise<number> {
   const bytes = Buffer.from(`photo ${shot++}`);
   const id = await insertPhoto(
     app.ctx.db,
-    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null, exposure: null },
+    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null, exposure },
     bytes,
   ); // prettier-ignore
   return id!;
 }
-type Read = (job: { bytes: Uint8Array; corners: unknown }, tell: (progress: ReadProgress) => void) => Promise<ReadAnswer>; // prettier-ignore
+type Read = (job: { bytes: Uint8Array; corners: unknown; second: unknown }, tell: (progress: ReadProgress) => void) => Promise<ReadAnswer>; // prettier-ignore
 const reading = (read: Read): ReadingQueue => {
   const work = { do: (_task: string, job: never, tell: never) => read(job, tell) } as unknown as HeavyWork;
   return new ReadingQueue(app.ctx.db, work, log);
 };
 const answer = (outcome: string, more: object = {}): ReadAnswer =>
   ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
+const CELL = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lineVisibility: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, confidence: 0.9, doubts: ['blurred'], colour: '#123456' }; // prettier-ignore
+const READ = answer('read', {
+  cells: [CELL], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tones: { told: 'by-one-photo' },
+  previewJpeg: Buffer.from('small'), straightenedJpeg: Buffer.from('straight'),
+}); // prettier-ignore
 const stored = async (id: number) => {
   const { status, detail } = (await photoById(app.ctx.db, id))!;
   return { status, detail };
@@ -62,16 +68,11 @@ describe('the line of photos', () => {
   });
   it('keeps a reading with its pictures and cells', async () => {
     const id = await photo();
-    const cell = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lineVisibility: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, confidence: 0.9, doubts: ['blurred'], colour: '#123456' }; // prettier-ignore
-    const came = answer('read', {
-      cells: [cell], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9],
-      previewJpeg: Buffer.from('small'), straightenedJpeg: Buffer.from('straight'),
-    }); // prettier-ignore
-    const queue = reading(() => Promise.resolve(came));
+    const queue = reading(() => Promise.resolve(READ));
     queue.add(id);
     await queue.idle();
     const { json } = await app.call('GET', `/api/cards/${cardId}`);
-    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [cell] }); // prettier-ignore
+    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [CELL] }); // prettier-ignore
     for (const [role, text] of [['preview', 'small'], ['straightened', 'straight']] as const) {
       const image = await app.call('GET', `/api/photos/${id}/images/${role}`);
       expect(image.json).toBe(text);
@@ -129,6 +130,29 @@ describe('the line of photos', () => {
     expect(await stored(id)).toEqual({ status: 'unreadable', detail: { reason: 'bad-corners' } });
     expect(said.map(({ about }) => about.stored)).toEqual([false, true]);
   });
+  it('reads the brighter photo right before a darker one again with it, but none over a newer photo', async () => {
+    const exposed = (biasStops: number): Exposure => ({ camera: 'Pond one', timeS: 2 ** biasStops / 60, iso: 100, fNumber: 2, biasStops }); // prettier-ignore
+    const turns = async (newer: boolean): Promise<(readonly [text: string, byTwo: boolean])[]> => {
+      const seen: (readonly [string, boolean])[] = [];
+      const queue = reading((job) => {
+        seen.push([Buffer.from(job.bytes).toString(), job.second !== null]);
+        return Promise.resolve(READ);
+      });
+      const ids = [await photo(exposed(0))];
+      queue.add(ids[0]!);
+      await queue.idle();
+      ids.push(await photo(exposed(-2)));
+      if (newer) await photo();
+      queue.add(ids[1]!);
+      await queue.idle();
+      // Photos are counted on through the file: told here from the first of them on.
+      const first = Number(/\d+/.exec(seen[0]![0])![0]);
+      await query(app.databaseUrl, `update photo set exposure = null`);
+      return seen.map(([text, byTwo]) => [`photo ${Number(/\d+/.exec(text)![0]) - first}`, byTwo] as const);
+    };
+    expect(await turns(false)).toEqual([['photo 0', false], ['photo 1', true], ['photo 0', true]]);
+    expect(await turns(true)).toEqual([['photo 0', false], ['photo 1', true]]);
+  }); // prettier-ignore
   it('keeps what the database could not take meanwhile, and reads it again two seconds later', async () => {
     const id = await photo();
     const away = Object.assign(new Error('connect ECONNREFUSED'), { code: 'ECONNREFUSED' });

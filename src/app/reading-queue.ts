@@ -144,7 +144,7 @@ export class ReadingQueue {
       if (answer.previewJpeg) await putImage(tx, photoId, 'preview', 'image/jpeg', Buffer.from(answer.previewJpeg));
       switch (answer.outcome) {
         case 'read': {
-          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, tookS } = answer;
+          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, faults, tookS } = answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
           await insertReading(tx, {
             photoId,
@@ -155,6 +155,7 @@ export class ReadingQueue {
             photoPxPerMm,
             alsoSeen,
             tones,
+            faults,
             secondPhotoId,
             tookS,
             cells,

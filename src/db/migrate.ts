@@ -5,6 +5,7 @@ import * as facts from './migrations/0002-facts';
 import * as realMachines from './migrations/0003-real-machines';
 import * as faultsAndFinish from './migrations/0004-faults-and-finish';
 import * as exposures from './migrations/0005-exposures';
+import * as faults from './migrations/0006-faults';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -12,6 +13,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0003-real-machines': realMachines,
   '0004-faults-and-finish': faultsAndFinish,
   '0005-exposures': exposures,
+  '0006-faults': faults,
 };
 
 /** The database was made by a newer version of the program. */

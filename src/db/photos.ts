@@ -1,5 +1,6 @@
 import type { Point } from '../core/geometry/point';
 import type { CellReading, Doubt } from '../core/reading/observations';
+import type { PhotoFault } from '../core/reading/photo-faults';
 import type { Tones } from '../core/reading/read-card';
 import type { ImageRole, PhotoDetail, PhotoRecord, PhotoStatus, ReadingRecord } from '../records/photo';
 import type { Db } from './client';
@@ -126,6 +127,7 @@ export interface NewReading {
   readonly alsoSeen: readonly number[];
   readonly tones: Tones;
   readonly secondPhotoId: number | null;
+  readonly faults: readonly PhotoFault[];
   readonly tookS: number;
   readonly cells: readonly CellReading[];
 }
@@ -144,6 +146,7 @@ export async function insertReading(db: Db, reading: NewReading): Promise<number
       alsoSeen: JSON.stringify(reading.alsoSeen),
       tones: JSON.stringify(reading.tones),
       secondPhotoId: reading.secondPhotoId,
+      faults: JSON.stringify(reading.faults),
       tookS: reading.tookS,
     })
     .returning('id')

@@ -11,6 +11,7 @@ import type { FinishMoment } from "../core/card/work-setup";
 import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
+import type { PhotoFault } from "../core/reading/photo-faults";
 import type { Tones } from "../core/reading/read-card";
 import type { Exposure } from "../core/reading/tone/exposure";
 import type { Outline } from "../core/stock/outline";
@@ -240,6 +241,7 @@ export interface Reading {
   alsoSeen: FixedJson<number[]>;
   cardId: number;
   createdAt: Noted;
+  faults: FixedJson<PhotoFault[]>;
   frameErrorMm: number;
   id: Generated<number>;
   markers: number;

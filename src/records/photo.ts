@@ -1,6 +1,7 @@
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
+import type { PhotoFault } from '../core/reading/photo-faults';
 import type { Tones } from '../core/reading/read-card';
 import type { Exposure } from '../core/reading/tone/exposure';
 
@@ -56,6 +57,8 @@ export interface ReadingRecord {
   /** What is known of the camera's tones, and by which other photo it was asked. */
   readonly tones: Tones;
   readonly secondPhotoId: number | null;
+  /** What is wrong with the photo, worst first. */
+  readonly faults: readonly PhotoFault[];
   readonly tookS: number;
   readonly createdAt: string;
   readonly cells: readonly CellReading[];

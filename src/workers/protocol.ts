@@ -12,11 +12,12 @@ import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
 import type { Point, Rect } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
+import type { PhotoFault } from '../core/reading/photo-faults';
 import type { ReadStep, Tones } from '../core/reading/read-card';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 5;
+export const PROTOCOL_VERSION = 6;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -109,6 +110,7 @@ export type ReadAnswer = {
       readonly photoPxPerMm: number;
       readonly alsoSeen: readonly number[];
       readonly tones: Tones;
+      readonly faults: readonly PhotoFault[];
       readonly straightenedJpeg: Uint8Array;
     }
   | { readonly outcome: 'other-card'; readonly cardNumber: number }

@@ -43,8 +43,9 @@ const reading = (read: Read): ReadingQueue => {
 const answer = (outcome: string, more: object = {}): ReadAnswer =>
   ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
 const CELL = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lineVisibility: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, confidence: 0.9, doubts: ['blurred'], colour: '#123456' }; // prettier-ignore
+const FAULT = { fault: 'reflection', amount: 0.1, area: { x: 1, y: 2, width: 3, height: 4 }, line: null, cells: [2] }; // prettier-ignore
 const READ = answer('read', {
-  cells: [CELL], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tones: { told: 'by-one-photo' },
+  cells: [CELL], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tones: { told: 'by-one-photo' }, faults: [FAULT],
   previewJpeg: Buffer.from('small'), straightenedJpeg: Buffer.from('straight'),
 }); // prettier-ignore
 const stored = async (id: number) => {
@@ -72,7 +73,7 @@ describe('the line of photos', () => {
     queue.add(id);
     await queue.idle();
     const { json } = await app.call('GET', `/api/cards/${cardId}`);
-    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [CELL] }); // prettier-ignore
+    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [CELL], faults: [FAULT] }); // prettier-ignore
     for (const [role, text] of [['preview', 'small'], ['straightened', 'straight']] as const) {
       const image = await app.call('GET', `/api/photos/${id}/images/${role}`);
       expect(image.json).toBe(text);

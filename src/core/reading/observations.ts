@@ -7,7 +7,9 @@ export type Doubt =
   | 'stock-varies'
   | 'off-frame'
   | 'few-markers'
-  | 'far-from-bare-stock';
+  | 'far-from-bare-stock'
+  | 'reflection'
+  | 'tones-unsure';
 
 /** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */
 export interface CellReading {
@@ -24,7 +26,7 @@ export interface CellReading {
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */
   readonly clippedShare: number;
-  /** 10-90 % width of the cell's edges in mm; null when the cell has no edge to measure. */
+  /** 10-90 % width of the cell's left edge in mm; null when the cell has no edge to measure. */
   readonly edgeWidthMm: number | null;
   /** Standard uncertainty of `lightness`. */
   readonly lightnessSigma: number;

@@ -15,6 +15,8 @@ import { locateCard } from './locate-card';
 import { locateOnPiece } from './locate-on-piece';
 import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
+import type { PhotoContext } from './photo-context';
+import { photoFaults, type PhotoFault } from './photo-faults';
 import { isClockwiseQuad } from './quad';
 import { rectify, type Rectified } from './rectify';
 import { undoneTones, type SecondExposure, type UndoneTones } from './tone/second-exposure';
@@ -53,6 +55,7 @@ export type ReadResult =
       readonly field: LightOnBare;
       readonly stockLinear: readonly [number, number, number];
       readonly tones: Tones;
+      readonly faults: readonly PhotoFault[];
     }
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
   | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
@@ -60,11 +63,21 @@ export type ReadResult =
   | {
       readonly outcome: 'unreadable';
       readonly reason:
-        'too-dark' | 'too-small' | 'no-bare-stock' | 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
+        | 'too-dark'
+        | 'too-small'
+        | 'no-bare-stock'
+        | 'overexposed'
+        | 'bad-corners'
+        | 'no-cells'
+        | 'other-cells'
+        | 'more-cells';
     };
 
 /** How far the colour of a cell bleeds over its edge in a stored photo. */
 const COLOUR_BLEED_MM = 0.15;
+
+/** Where more of bare stock is clipped and too little is left, it is not hidden but blown out. */
+const BLOWN_OUT = 0.5;
 
 /** How far beside their fitted place the edges of an old card’s cells may lie. */
 const UNSURE_EDGE_MM = 0.5;
@@ -198,20 +211,17 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
     : asStored;
   onProgress?.('levelling the light');
   const stockLinear = stockLinearColour(stock);
-  const added = addedLight(
-    bareTiles(straight, layout, COLOUR_BLEED_MM).tiles,
-    stockLinear,
-    layout.widthMm,
-    layout.heightMm,
-    undone?.sigmaOfRatio,
-  );
+  const bare = bareTiles(straight, layout, COLOUR_BLEED_MM);
+  const added = addedLight(bare.tiles, stockLinear, layout.widthMm, layout.heightMm, undone?.sigmaOfRatio);
   const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
   const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0);
-  if (!field) return { outcome: 'unreadable', reason: 'no-bare-stock' };
+  if (!field) {
+    return { outcome: 'unreadable', reason: bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock' };
+  }
   onProgress?.('reading cells');
   // Corners dragged by hand are good to a few screen pixels.
   const frameErrorMm = corners ? 0.25 : rmsPx / photoPxPerMm;
-  const context = {
+  const context: PhotoContext = {
     rectified,
     field,
     gray,
@@ -237,6 +247,7 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
     field,
     stockLinear,
     tones,
+    faults: photoFaults(context, added, layout, cells),
   };
 }
 

@@ -13,13 +13,14 @@ import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
-import { LOW_CONFIDENCE, type CellReading, type Doubt } from '../../core/reading/observations';
+import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { burnedColourOf } from '../../core/stock/families';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
-import { tonesWords } from './photo-words';
+import { doubtReasons, doubtWords, tonesWords } from './photo-words';
+import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
   doubtedOf,
   gaugeAfter,
@@ -36,18 +37,6 @@ import { SimulatedCaliper } from './SimulatedCaliper';
 import type { StageProps } from './stage-props';
 import styles from './LookStage.module.css';
 
-const DOUBTS: Readonly<Record<Doubt, string>> = {
-  clipped: 'the photo is blown out or black there',
-  blurred: 'the photo shows too few pixels of it',
-  uneven: 'it is uneven within itself',
-  'stock-varies': 'the bare stock around it varies',
-  'off-frame': 'the card is not quite where the markers say',
-  'few-markers': 'the frame was set by hand or by three markers',
-  'stock-clipped':
-    'the photo is overexposed: most of the bare stock is as bright as the camera can tell. Take it darker',
-  'far-from-bare-stock': 'too little bare stock can be seen near it',
-};
-
 /** Stock around a card that the bench's pictures of a piece show. */
 const BENCH_MARGIN_MM = 7;
 
@@ -62,10 +51,15 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
+  const faults = reading?.faults ?? [];
+  /** Whether there is something to show at a place of the photo. */
+  const isPlaced = faults.some(({ area, line }) => area ?? line);
   const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
   const [showNumbers, setShowNumbers] = useState(true);
+  const [showFaults, setShowFaults] = useState(true);
   const [lit, setLit] = useState(false);
   const [litReady, setLitReady] = useState(false);
+  const faultsShown = isPlaced && showFaults && !lit;
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
 
@@ -127,12 +121,20 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             ]}
           />
         )}
+        <FaultNotices faults={faults} layout={layout} />
         {doubted.length > 0 && (
           <Notice
             look="straw"
             title={doubted.length === 1 ? 'One cell needs your eye' : `${doubted.length} cells need your eye`}
           >
             <p>Framed in dashes: the photo alone cannot be trusted there. Look at the piece and say.</p>
+            <ul className={styles.reasons}>
+              {doubtReasons(doubted).map(({ count, words }) => (
+                <li key={words}>
+                  {count}: {words}.
+                </li>
+              ))}
+            </ul>
             <Button onClick={() => onSelect(nextDoubted(doubted, selected)!)}>Next of them</Button>
           </Notice>
         )}
@@ -226,8 +228,14 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         <Mat
           label={reading ? 'The straightened photo with its cells' : 'The card with its cells'}
           extent={{ x: -2, y: -2, width: layout.widthMm + 4, height: layout.heightMm + 4 }}
+          {...(faultsShown && { overlay: (drawn) => <FaultChips faults={faults} layout={layout} view={drawn} /> })}
           tools={
             <>
+              {isPlaced && (
+                <button type="button" aria-pressed={showFaults} onClick={() => setShowFaults(!showFaults)}>
+                  Faults of the photo
+                </button>
+              )}
               <button type="button" aria-pressed={showNumbers} onClick={() => setShowNumbers(!showNumbers)}>
                 Numbers
               </button>
@@ -283,6 +291,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   return [...words, ...saidWords(asks, seen, drawn.index)].join(', ');
                 }}
               />
+              {faultsShown && <FaultMarks faults={faults} />}
               <g className={styles.numbers} aria-hidden="true">
                 {layout.order.map((index) => {
                   const { box } = layout.cells[index]!;
@@ -355,9 +364,7 @@ function ReadingFigures({ cell }: { cell: CellReading }) {
           ['Confidence', `${plainNumber(cell.confidence * 100, 3)} %`],
         ]}
       />
-      {cell.doubts.length > 0 && (
-        <Notice look="straw">In doubt: {cell.doubts.map((doubt) => DOUBTS[doubt]).join('; ')}.</Notice>
-      )}
+      {cell.doubts.length > 0 && <Notice look="straw">In doubt: {doubtWords(cell)}.</Notice>}
     </>
   );
 }

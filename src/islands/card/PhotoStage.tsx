@@ -15,6 +15,7 @@ import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
 import { asksForCorners, isBeyondBench, stateOf, tonesAdvice } from './photo-words';
+import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
 
@@ -38,6 +39,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
   const advice = view.reading && !layout.adopted ? tonesAdvice(view.reading.tones) : null;
+  const faults = shown?.status === 'read' && shown.id === view.reading?.photoId ? view.reading.faults : [];
   const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
@@ -96,6 +98,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     <>
       {tabs}
       <TicketPart title="Photo of the card">
+        <FaultNotices faults={faults} layout={layout} />
         {shows && (
           <SelectField
             label="It shows the piece"
@@ -232,7 +235,11 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
         askCorners ? (
           <CornersMat key={shown.id} photo={shown} layout={layout} corners={corners} onCorners={setCorners} />
         ) : (
-          <Mat label="The card" extent={{ x: -4, y: -4, width: layout.widthMm + 8, height: layout.heightMm + 8 }}>
+          <Mat
+            label="The card"
+            extent={{ x: -4, y: -4, width: layout.widthMm + 8, height: layout.heightMm + 8 }}
+            overlay={(drawn) => <FaultChips faults={faults} layout={layout} view={drawn} />}
+          >
             {() => (
               <>
                 <rect width={layout.widthMm} height={layout.heightMm} fill={madeFor.stock.colour} />
@@ -253,6 +260,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                     onSelect={onSelect}
                   />
                 )}
+                <FaultMarks faults={faults} />
               </>
             )}
           </Mat>

@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { PhotoView } from '../../records/photo';
-import { asksForCorners, isBeyondBench, stateOf, tonesAdvice, tonesWords } from './photo-words';
+import {
+  asksForCorners,
+  doubtReasons,
+  doubtWords,
+  isBeyondBench,
+  stateOf,
+  tonesAdvice,
+  tonesWords,
+} from './photo-words';
 
 const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
   ({ status, step: null, detail: {}, otherCards: [], ...more }) as const;
@@ -33,6 +41,7 @@ describe('what became of a photo', () => {
     [photo('other-card'), /another book/],
     [photo('several-cards'), /several cards/],
     [unreadable('too-dark'), /light on the card/],
+    [unreadable('overexposed'), /exposure set darker/],
     [unreadable('more-cells'), /outermost cells/],
     [unreadable('other-cells'), /ruler/],
     [unreadable(), /failed inside/],
@@ -40,6 +49,21 @@ describe('what became of a photo', () => {
   ] as const)('is told in words, %#', (one, words) => expect(stateOf(one, false)).toMatch(words));
   it('asks for the corners of cells where a card has no markers', () => {
     expect(stateOf(photo('needs-corners'), true)).toMatch(/corners of its cells/);
+  });
+});
+
+describe('why cells are in doubt', () => {
+  it('is told of one cell by all its reasons', () => {
+    expect(doubtWords({ doubts: ['clipped', 'uneven'] })).toBe(
+      'the photo is blown out or black there; it is uneven within itself',
+    );
+  });
+  it('is told of many by the first of each, most first', () => {
+    const cells = [{ doubts: ['uneven'] }, { doubts: ['reflection', 'uneven'] }, { doubts: ['reflection'] }, { doubts: [] }] as const; // prettier-ignore
+    expect(doubtReasons(cells)).toEqual([
+      { count: 2, words: 'how much light a reflection adds there is not sure' },
+      { count: 1, words: 'it is uneven within itself' },
+    ]);
   });
 });
 

@@ -1,5 +1,6 @@
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { plainNumber } from '../../core/quantities/format';
+import type { CellReading, Doubt } from '../../core/reading/observations';
 import type { Tones } from '../../core/reading/read-card';
 import type { PhotoView } from '../../records/photo';
 
@@ -8,6 +9,8 @@ const REASONS: Readonly<Record<string, string>> = {
   'too-small': 'It is too small to show the cells. Send the photo straight from the camera.',
   'no-bare-stock':
     'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
+  overexposed:
+    'It is overexposed: the bare stock is as bright as the camera can tell. Take it again with the exposure set darker, or with less light.',
   'no-cells':
     'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
   'other-cells':
@@ -61,6 +64,31 @@ export function tonesWords(tones: Tones): string {
     ? 'taken on trust: the second photo shows too few markers'
     : 'taken on trust: the two photos do not tell one curve. Was the light alike?';
 }
+
+const DOUBTS: Readonly<Record<Doubt, string>> = {
+  clipped: 'the photo is blown out or black there',
+  'stock-clipped':
+    'the photo is overexposed: most of the bare stock is as bright as the camera can tell. Take it darker',
+  blurred: 'the photo shows too few pixels of it',
+  uneven: 'it is uneven within itself',
+  'stock-varies': 'the bare stock around it varies',
+  'off-frame': 'the card is not quite where the markers say',
+  'few-markers': 'the frame was set by hand or by three markers',
+  'far-from-bare-stock': 'too little bare stock can be seen near it',
+  reflection: 'how much light a reflection adds there is not sure',
+  'tones-unsure': 'the two photos do not agree well on tones like its own',
+};
+
+/** Why a cell is in doubt, each reason in words. */
+export const doubtWords = ({ doubts }: Pick<CellReading, 'doubts'>): string =>
+  doubts.map((doubt) => DOUBTS[doubt]).join('; ');
+
+/** Why cells are in doubt: each reason that stands first with some of them, with how many, most first. */
+export function doubtReasons(cells: readonly Pick<CellReading, 'doubts'>[]): { readonly count: number; readonly words: string }[] {
+  const counts = new Map<Doubt, number>();
+  for (const [first] of cells.map(({ doubts }) => doubts)) if (first) counts.set(first, (counts.get(first) ?? 0) + 1);
+  return [...counts].map(([doubt, count]) => ({ count, words: DOUBTS[doubt] })).sort((a, b) => b.count - a.count);
+} // prettier-ignore
 
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
 export function tonesAdvice(tones: Tones): string | null {

@@ -77,11 +77,12 @@ describe('tiles of bare stock', () => {
     image.clipped[at(2, 3)] = 1;
     image.data.fill(1, at(2, 3) * 3, at(2, 3) * 3 + 3);
     for (const pixel of [0, 1]) image.clipped[at(20, 3, pixel)] = 1;
-    const { tiles, clippedShare } = bareTiles(image, plain);
+    const { tiles, clippedShare, clippedAt } = bareTiles(image, plain);
     const here = (column: number) => tiles.filter(({ x, y }) => x === column / 4 + 0.125 && y === 0.875);
     // What is clipped does not count: the rest is as it was.
     expect(here(2).map(({ red }) => red.toFixed(5))).toEqual(['0.40000']);
     expect(here(20)).toEqual([]);
+    expect(clippedAt).toEqual([{ x: 5.125, y: 0.875 }]);
     const bare = bareMask(image, plain, 0).reduce((sum, one) => sum + one, 0);
     expect(clippedShare).toBeCloseTo(3 / bare, 9);
   });
@@ -90,6 +91,6 @@ describe('tiles of bare stock', () => {
     for (let row = 0; row < 5; row++) for (let pixel = 0; pixel < 5; pixel++) image.data[(at(2, 3, pixel) + row * 10 * PX) * 3 + 2] = 0;
     expect(bareTiles(image, plain).tiles).toHaveLength(38 * 30 - 18 * 18 - 1);
     const whole = card({}, [cellOf(0, fill, { box: { x: 0, y: 0, width: 10, height: 8 } })]);
-    expect(bareTiles(seen(), whole)).toEqual({ tiles: [], clippedShare: 0 });
+    expect(bareTiles(seen(), whole)).toEqual({ tiles: [], clippedAt: [], clippedShare: 0 });
   });
 }); // prettier-ignore

@@ -1,5 +1,5 @@
 import { LUMINANCE_BLUE, LUMINANCE_GREEN, LUMINANCE_RED } from '../../color/srgb';
-import { grown, type Rect } from '../../geometry/point';
+import { grown, type Point, type Rect } from '../../geometry/point';
 import type { Cell, Layout } from '../../card/layout';
 import { boxOfShape } from '../../card/shape';
 import type { Rectified } from '../rectify';
@@ -24,6 +24,8 @@ export interface BareTiles {
   readonly tiles: readonly Tile[];
   /** Share of bare stock that is at the bright end of the camera's range: what is left there is biased dark. */
   readonly clippedShare: number;
+  /** Centres, in card mm, of the tiles that were left out for it. */
+  readonly clippedAt: readonly Point[];
 }
 
 /** How many mm are kept off cells besides the usual: as much for all, or for each its own. */
@@ -82,6 +84,7 @@ export function bareTiles(image: Rectified, layout: Layout, further: Further = 0
   const mask = bareMask(image, layout, further);
   const side = Math.max(1, Math.round(TILE_MM * image.pxPerMm));
   const tiles: Tile[] = [];
+  const clippedAt: Point[] = [];
   let bare = 0;
   let clipped = 0;
   for (let top = 0; top + side <= image.height; top += side) {
@@ -108,16 +111,17 @@ export function bareTiles(image: Rectified, layout: Layout, further: Further = 0
       bare += seen;
       clipped += ends;
       const count = seen - ends;
+      const x = (left + side / 2) / image.pxPerMm;
+      const y = (top + side / 2) / image.pxPerMm;
+      if (seen * 2 >= side * side && ends > MOST_CLIPPED * seen) clippedAt.push({ x, y });
       if (count * 2 < side * side || ends > MOST_CLIPPED * seen) continue;
       red /= count;
       green /= count;
       blue /= count;
       const luminance = LUMINANCE_RED * red + LUMINANCE_GREEN * green + LUMINANCE_BLUE * blue;
       if (!(red > 0 && green > 0 && blue > 0)) continue;
-      const x = (left + side / 2) / image.pxPerMm;
-      const y = (top + side / 2) / image.pxPerMm;
       tiles.push({ x, y, red, green, blue, logLuminance: Math.log(luminance) });
     }
   }
-  return { tiles, clippedShare: bare === 0 ? 0 : clipped / bare };
+  return { tiles, clippedAt, clippedShare: bare === 0 ? 0 : clipped / bare };
 }

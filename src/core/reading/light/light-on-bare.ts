@@ -1,12 +1,12 @@
 import type { Layout } from '../../card/layout';
-import type { Rect } from '../../geometry/point';
+import type { Point, Rect } from '../../geometry/point';
 import type { Rectified } from '../rectify';
 import { bareTiles, type Further, type Tile } from './bare-tiles';
 import { ratiosOf, strengthOf } from './cell-ratios';
 import { CLEARLY, isWorth, MANY } from './explaining';
 import { lookedUp } from './looked-up';
 import { kinshipOf, nearbyStock, type Nearby } from './nearby-stock';
-import { shadowTerm } from './shadow';
+import { shadowEdge, type Edge } from './shadow';
 import { smokedSurface } from './smoke';
 import { robustSurface, sumAt, weightedFit, type Surface, type Term } from './surface';
 
@@ -27,8 +27,12 @@ export interface LightOnBare {
   readonly tiles: number;
   /** Share of bare stock at the bright end of the camera's range. */
   readonly clippedShare: number;
-  /** What the light was found to hold besides its smooth fall. */
-  readonly holds: readonly ('smoke' | 'shadow')[];
+  /** Bare tiles that the bright end takes some of, by their centres. */
+  readonly clippedAt: readonly Point[];
+  /** The edge of a shadow across the card, and what light it leaves of the lamp's; null where none was found. */
+  readonly shadow: (Pick<Edge, 'through' | 'along'> & { readonly leaves: number }) | null;
+  /** Smoke on bare stock round strong cells, and what it takes of the light at most; null where none was found. */
+  readonly smoke: { readonly takes: number } | null;
 }
 
 /** A whole power: quicker than the general one, and this is most of the work. */
@@ -48,6 +52,9 @@ function smoothTerms(layout: Layout): Term[] {
   return terms;
 }
 
+/** The least of many values. */
+const least = (values: readonly number[]): number => values.reduce((low, value) => Math.min(low, value), Infinity);
+
 /** A cell brighter than bare stock by more than this glows over its edge, by so many mm for each power of e. */
 const GLOWS = 1.3;
 const GLOW_MM = 0.045;
@@ -66,14 +73,15 @@ interface Bare {
   readonly all: readonly Tile[];
   readonly tiles: readonly Tile[];
   readonly clippedShare: number;
+  readonly clippedAt: readonly Point[];
   readonly surface: Surface;
 }
 
 function bareStock(image: Rectified, layout: Layout, further: Further): Bare | null {
-  const { tiles: all, clippedShare } = bareTiles(image, layout, further);
+  const { tiles: all, clippedShare, clippedAt } = bareTiles(image, layout, further);
   const tiles = thinned(all);
   if (tiles.length < LEAST_TILES) return null;
-  return { all, tiles, clippedShare, surface: robustSurface(tiles, smoothTerms(layout), 8) };
+  return { all, tiles, clippedShare, clippedAt, surface: robustSurface(tiles, smoothTerms(layout), 8) };
 }
 
 /** As it is, or with more kept off cells that glow over their edge onto darker stock. */
@@ -97,28 +105,25 @@ export function fitLight(image: Rectified, layout: Layout, further = 0): LightOn
   const first = bareStock(image, layout, further);
   const bare = first && clearOfGlow(first, image, layout, further);
   if (!bare) return null;
-  const { all, tiles, clippedShare } = bare;
+  const { all, tiles, clippedShare, clippedAt } = bare;
   let { surface } = bare;
-  const holds: ('smoke' | 'shadow')[] = [];
   // Where nearly all of it is explained there is nothing to look for.
   const open = (): boolean =>
     surface.residuals.filter((residual) => Math.abs(residual) > CLEARLY).length > MANY * tiles.length;
-  const edge = open() ? shadowTerm(tiles, surface, layout) : null;
-  if (edge) {
-    const shaded = robustSurface(tiles, [...surface.terms, edge], 8);
+  const found = open() ? shadowEdge(tiles, surface, layout) : null;
+  let edge: Edge | null = null;
+  if (found) {
+    const shaded = robustSurface(tiles, [...surface.terms, found.term], 8);
     if (isWorth(shaded, surface)) {
       surface = shaded;
-      holds.push('shadow');
+      edge = found;
     }
   }
   const lampTerms = surface.terms.length;
   const burned = (): { box: Rect; strength: number }[] =>
     ratiosOf(image, layout, surface).map(({ box, ratio }) => ({ box, strength: strengthOf(ratio) }));
   const smoked = open() ? smokedSurface(tiles, surface, burned()) : null;
-  if (smoked) {
-    surface = smoked;
-    holds.push('smoke');
-  }
+  surface = smoked ?? surface;
 
   const { terms, coefficients, design, weights, sigma } = surface;
   const channel = (of: (tile: Tile) => number): Float64Array =>
@@ -133,7 +138,15 @@ export function fitLight(image: Rectified, layout: Layout, further = 0): LightOn
     tileSigma: sigma,
     tiles: all.length,
     clippedShare,
-    holds,
+    clippedAt,
+    shadow: edge && {
+      through: edge.through,
+      along: edge.along,
+      leaves: Math.exp(-Math.abs(coefficients[lampTerms - 1]!)),
+    },
+    smoke: smoked && {
+      takes: 1 - Math.exp(least(tiles.map(({ x, y }) => coefficients[lampTerms]! * terms[lampTerms]!(x, y)))),
+    },
     at: lookedUp(layout, (x, y) => lightBy(terms, x, y)),
     clean: (x, y) => lightBy(lamp, x, y),
     under: (area) => nearbyStock(all, residuals, kinship, area),

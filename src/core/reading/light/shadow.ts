@@ -1,4 +1,5 @@
 import type { Layout } from '../../card/layout';
+import type { Point } from '../../geometry/point';
 import type { Tile } from './bare-tiles';
 import { explaining } from './explaining';
 import type { Surface, Term } from './surface';
@@ -11,8 +12,16 @@ const edgeTerm =
   (x, y) =>
     1 / (1 + Math.exp((-1.7 * ((x - cx) * Math.cos(angle) + (y - cy) * Math.sin(angle) - offset)) / soft));
 
+/** A straight edge of light across the card: through `through`, to both sides along `along`, which is of length 1. */
+export interface Edge {
+  readonly through: Point;
+  readonly along: Point;
+  /** From none of it to all of it across the edge; where it counts, light falls or rises by one amount. */
+  readonly term: Term;
+}
+
 /** The straight edge across the card that explains most of what the surface leaves; null where none does. */
-export function shadowTerm(tiles: readonly Tile[], base: Surface, card: Card): Term | null {
+export function shadowEdge(tiles: readonly Tile[], base: Surface, card: Card): Edge | null {
   const [cx, cy] = [card.widthMm / 2, card.heightMm / 2];
   const reach = Math.hypot(card.widthMm, card.heightMm) / 2;
   const explained = explaining(tiles, base);
@@ -29,5 +38,11 @@ export function shadowTerm(tiles: readonly Tile[], base: Surface, card: Card): T
       for (const o of [-1, 0, 1])
         for (const s of [0.6, 1, 1.6]) tryEdge(angle + a * angleStep, offset + o * offsetStep, Math.max(0.15, soft * s));
   } // prettier-ignore
-  return best.explains === 0 ? null : edgeTerm(best.angle, best.offset, best.soft, cx, cy);
+  if (best.explains === 0) return null;
+  const { angle, offset, soft } = best;
+  return {
+    through: { x: cx + offset * Math.cos(angle), y: cy + offset * Math.sin(angle) },
+    along: { x: -Math.sin(angle), y: Math.cos(angle) },
+    term: edgeTerm(angle, offset, soft, cx, cy),
+  };
 }

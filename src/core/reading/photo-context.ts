@@ -1,0 +1,90 @@
+import { lightnessOfLuminance } from '../color/lab';
+import { luminance } from '../color/srgb';
+import type { Homography } from '../geometry/homography';
+import type { Rect } from '../geometry/point';
+import type { GrayImage } from '../image/raster';
+import type { LightOnBare } from './light/light-on-bare';
+import type { Rectified } from './rectify';
+
+/** What holds for the whole photo. */
+export interface PhotoContext {
+  readonly rectified: Rectified;
+  readonly field: LightOnBare;
+  readonly gray: GrayImage;
+  readonly toPhoto: Homography;
+  /** Photo pixels for each card millimetre, at the card's centre. */
+  readonly photoPxPerMm: number;
+  /** Bare stock's own linear colour, whose luminance gives the stock's L*. */
+  readonly stockLinear: readonly [number, number, number];
+  /** Whether fewer than four markers, or dragged corners, place the card. */
+  readonly uncertainFrame: boolean;
+  /** How far marker corners lie from where the map puts them, in mm. */
+  readonly frameErrorMm: number;
+  /** How sure it is that no light was added, as a share of what white stock would send. */
+  addedSigma(xMm: number, yMm: number): number;
+  /** How sure it is that the ratio of two lights is what the photo has, by the camera's tones: as a logarithm. */
+  toneSigma(light: number, other: number): number;
+}
+
+/** Photo pixels for each mm below which no cell is trusted. */
+export const LEAST_PX_PER_MM = 8;
+/** mm that markers may lie beside the places of one flat sheet. */
+export const FLAT_ENOUGH_MM = 0.4;
+
+/** Pixels of the straightened card over which light is even. */
+const BLOCK_PX = 5;
+/** Light of an area as a share of bare stock’s, by channel. */
+export interface Ratio {
+  readonly red: number;
+  readonly green: number;
+  readonly blue: number;
+}
+
+/** Mean of an area's ratio to bare stock, channel by channel, over a rectangle; NaN when nothing of it is visible. */
+export function meanRatio(
+  context: PhotoContext,
+  area: Rect,
+  bareAt = context.field.at,
+): Ratio & { clippedShare: number } {
+  const { rectified } = context;
+  const { pxPerMm, width, height, data, clipped } = rectified;
+  const left = Math.max(0, Math.round(area.x * pxPerMm));
+  const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));
+  const top = Math.max(0, Math.round(area.y * pxPerMm));
+  const bottom = Math.min(height, Math.round((area.y + area.height) * pxPerMm));
+  // Light is divided out block by block: over a cell a shadow may end.
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  let ends = 0;
+  let count = 0;
+  for (let y0 = top; y0 < bottom; y0 += BLOCK_PX) {
+    for (let x0 = left; x0 < right; x0 += BLOCK_PX) {
+      const [x1, y1] = [Math.min(right, x0 + BLOCK_PX), Math.min(bottom, y0 + BLOCK_PX)];
+      let r = 0;
+      let g = 0;
+      let b = 0;
+      for (let y = y0; y < y1; y++) {
+        for (let x = x0; x < x1; x++) {
+          const index = y * width + x;
+          r += data[index * 3]!;
+          g += data[index * 3 + 1]!;
+          b += data[index * 3 + 2]!;
+          ends += clipped[index]!;
+          count++;
+        }
+      }
+      const bare = bareAt((x0 + x1) / 2 / pxPerMm, (y0 + y1) / 2 / pxPerMm);
+      red += r / bare[0];
+      green += g / bare[1];
+      blue += b / bare[2];
+    }
+  }
+  return { red: red / count, green: green / count, blue: blue / count, clippedShare: ends / count };
+}
+
+/** L* on the stock's own scale of a ratio to bare stock, which is darker there by a logarithm of `offset`. */
+export function lightnessOf(context: PhotoContext, ratio: Ratio, offset: number): number {
+  const [r, g, b] = context.stockLinear;
+  return lightnessOfLuminance(luminance(ratio.red * r, ratio.green * g, ratio.blue * b) * Math.exp(-offset));
+}

@@ -222,6 +222,9 @@ export const cornersBody = Joi.object({
 
 export const movePhotoBody = Joi.object({ cardId: id.required() });
 
+/** Whether a photo counts in what its card is told by. */
+export const countsBody = Joi.object({ counts: Joi.boolean().strict().required() });
+
 export const answerBody = Joi.object({
   field: text(40).required(),
   cellIndex: number().integer().min(0).max(9999).allow(null).required(),

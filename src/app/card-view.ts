@@ -10,7 +10,7 @@ import type { AppContext } from './context';
 import { knownOf } from './known';
 import { ladderOfPairing } from './ladders';
 import { getPairing } from './pairings';
-import { viewPhoto } from './photos';
+import { viewPhotos } from './photos';
 import { nextIn } from './search';
 import { seenCard } from './seen';
 
@@ -41,7 +41,7 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
     ladder,
     cautions: cautionsOfCard(card),
     burns,
-    photos: await Promise.all(photos.map((photo) => viewPhoto(ctx, photo))),
+    photos: await viewPhotos(ctx, photos),
     reading,
     answers: seen.answers,
     kept: facts.map(({ fact, version }) => ({

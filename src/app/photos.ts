@@ -6,8 +6,10 @@ import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
+import { faultsOfPhotos, newestReading } from '../db/readings';
 import type { ImageRole, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
+import { tellAnew } from './card-reading';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { exposureOf } from './exif';
@@ -93,15 +95,27 @@ export async function receivePhoto(
   return { id, again: false };
 }
 
-export async function viewPhoto(ctx: AppContext, photo: PhotoRecord): Promise<PhotoView> {
-  const otherCards = await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []);
-  return { ...photo, step: ctx.readings.stepOf(photo.id), otherCards };
+/** Photos with what is done with them just now and what came of them. */
+export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[]): Promise<PhotoView[]> {
+  const faults = await faultsOfPhotos(
+    ctx.db,
+    records.filter(({ status }) => status === 'read').map(({ id }) => id),
+  );
+  return Promise.all(
+    records.map(async (photo) => ({
+      ...photo,
+      step: ctx.readings.stepOf(photo.id),
+      otherCards: await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []),
+      faults: faults.get(photo.id) ?? [],
+    })),
+  );
 }
 
 export async function getPhoto(ctx: AppContext, id: number): Promise<PhotoView> {
   const photo = await photos.photoById(ctx.db, id);
   if (!photo) throw notFound('photo', id);
-  return viewPhoto(ctx, photo);
+  const [view] = await viewPhotos(ctx, [photo]);
+  return view!;
 }
 
 /** Reads a photo again with the card's corners as the operator dragged them, in photo pixels. */
@@ -116,6 +130,22 @@ export async function setCorners(ctx: AppContext, id: number, corners: readonly 
     ]);
   await photos.requeuePhoto(ctx.db, id, { corners });
   ctx.readings.add(id);
+  return getPhoto(ctx, id);
+}
+
+/** Counts a photo that was read in what its card is told by, or leaves it aside. */
+export async function setCounts(ctx: AppContext, id: number, counts: boolean): Promise<PhotoView> {
+  const photo = await getPhoto(ctx, id);
+  await ctx.db.transaction().execute(async (tx) => {
+    const told = await newestReading(tx, photo.cardId);
+    await photos.setLeftOut(tx, id, !counts);
+    if (!(await tellAnew(tx, photo.cardId)) && told?.photoIds.includes(id))
+      throw new Problem(
+        'only-photo',
+        `Nothing else tells what ${photo.fileName} shows.`,
+        'The photo counts as before.',
+      );
+  });
   return getPhoto(ctx, id);
 }
 

@@ -2,19 +2,19 @@ import { isDatabaseAway, type Db } from '../db/client';
 import { cardById } from '../db/cards';
 import {
   imageOfPhoto,
-  insertReading,
   isAtRevision,
   photoById,
   photosOfCard,
   putImage,
-  readByThemselves,
   requeuePhoto,
   setPhotoStatus,
   unreadPhotoIds,
 } from '../db/photos';
+import { insertReading, readByThemselves } from '../db/readings';
 import { secondExposureOf } from '../core/reading/tone/exposure';
 import type { PhotoRecord } from '../records/photo';
 import type { ReadAnswer, ReadJob } from '../workers/protocol';
+import { tellAnew } from './card-reading';
 import type { HeavyWork } from './heavy-work';
 import type { Log } from './log';
 
@@ -114,7 +114,7 @@ export class ReadingQueue {
   /** Another photo of the card that tells what the camera makes of tones. */
   private async secondOf(photo: PhotoRecord): Promise<{ id: number; job: ReadJob['second'] } | null> {
     const others = (await photosOfCard(this.db, photo.cardId)).filter(
-      ({ id, status }) => id !== photo.id && SHOWS_CARD.has(status),
+      ({ id, status, leftOut }) => id !== photo.id && !leftOut && SHOWS_CARD.has(status),
     );
     const second = secondExposureOf(photo, others);
     const image = second && (await imageOfPhoto(this.db, second.photo.id, 'original'));
@@ -158,9 +158,11 @@ export class ReadingQueue {
             faults,
             secondPhotoId,
             tookS,
+            mergedFrom: null,
             cells,
           });
           await setPhotoStatus(tx, photoId, 'read');
+          await tellAnew(tx, cardId);
           return true;
         }
         case 'other-card':

@@ -2,7 +2,7 @@ import type { Answer, Seen } from '../core/card/asks';
 import { answerProblem } from '../core/card/asks';
 import { cardKind } from '../cards/registry';
 import { answersOfCard, putAnswer } from '../db/answers';
-import { newestReading } from '../db/photos';
+import { newestReading } from '../db/readings';
 import type { CardRecord } from '../records/card';
 import type { ReadingRecord } from '../records/photo';
 import { getCard } from './cards';
@@ -15,7 +15,7 @@ export interface SeenCard {
   readonly seen: Seen;
 }
 
-/** A card with what its newest photo shows and all that was answered. */
+/** A card with what its photos show and all that was answered. */
 export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCard> {
   const card = await getCard(ctx, cardId);
   const [reading, answers] = await Promise.all([newestReading(ctx.db, cardId), answersOfCard(ctx.db, cardId)]);

@@ -6,6 +6,7 @@ import * as realMachines from './migrations/0003-real-machines';
 import * as faultsAndFinish from './migrations/0004-faults-and-finish';
 import * as exposures from './migrations/0005-exposures';
 import * as faults from './migrations/0006-faults';
+import * as mergedReadings from './migrations/0007-merged-readings';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -14,6 +15,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0004-faults-and-finish': faultsAndFinish,
   '0005-exposures': exposures,
   '0006-faults': faults,
+  '0007-merged-readings': mergedReadings,
 };
 
 /** The database was made by a newer version of the program. */

@@ -1,11 +1,8 @@
 import type { Point } from '../core/geometry/point';
-import type { CellReading, Doubt } from '../core/reading/observations';
-import type { PhotoFault } from '../core/reading/photo-faults';
-import type { Tones } from '../core/reading/read-card';
-import type { ImageRole, PhotoDetail, PhotoRecord, PhotoStatus, ReadingRecord } from '../records/photo';
+import type { ImageRole, PhotoDetail, PhotoRecord, PhotoStatus } from '../records/photo';
 import type { Db } from './client';
 
-export type NewPhoto = Omit<PhotoRecord, 'id' | 'status' | 'detail' | 'corners' | 'revision' | 'createdAt'>;
+export type NewPhoto = Omit<PhotoRecord, 'id' | 'status' | 'detail' | 'corners' | 'revision' | 'leftOut' | 'createdAt'>;
 
 const photos = (db: Db) => db.selectFrom('photo').selectAll();
 type PhotoRow = Awaited<ReturnType<ReturnType<typeof photos>['execute']>>[number];
@@ -51,6 +48,11 @@ export async function setPhotoStatus(db: Db, id: number, status: PhotoStatus, de
     .set({ status, detail: JSON.stringify(detail) })
     .where('id', '=', id)
     .execute();
+}
+
+/** Whether a photo is to count in what its card is told by. */
+export async function setLeftOut(db: Db, id: number, leftOut: boolean): Promise<void> {
+  await db.updateTable('photo').set({ leftOut }).where('id', '=', id).execute();
 }
 
 /** Puts a photo back in line, with dragged corners or for another card. */
@@ -115,88 +117,4 @@ export async function imageOfPhoto(
     .where('role', '=', role)
     .executeTakeFirst();
   return row;
-}
-
-export interface NewReading {
-  readonly photoId: number;
-  readonly cardId: number;
-  readonly toPhoto: readonly number[];
-  readonly markers: number;
-  readonly frameErrorMm: number;
-  readonly photoPxPerMm: number;
-  readonly alsoSeen: readonly number[];
-  readonly tones: Tones;
-  readonly secondPhotoId: number | null;
-  readonly faults: readonly PhotoFault[];
-  readonly tookS: number;
-  readonly cells: readonly CellReading[];
-}
-
-/** To be called in a transaction. */
-export async function insertReading(db: Db, reading: NewReading): Promise<number> {
-  const { id } = await db
-    .insertInto('reading')
-    .values({
-      photoId: reading.photoId,
-      cardId: reading.cardId,
-      toPhoto: JSON.stringify(reading.toPhoto),
-      markers: reading.markers,
-      frameErrorMm: reading.frameErrorMm,
-      photoPxPerMm: reading.photoPxPerMm,
-      alsoSeen: JSON.stringify(reading.alsoSeen),
-      tones: JSON.stringify(reading.tones),
-      secondPhotoId: reading.secondPhotoId,
-      faults: JSON.stringify(reading.faults),
-      tookS: reading.tookS,
-    })
-    .returning('id')
-    .executeTakeFirstOrThrow();
-  await db
-    .insertInto('cellReading')
-    .values(
-      reading.cells.map((cell) => ({
-        ...cell,
-        readingId: id,
-        doubts: [...cell.doubts],
-      })),
-    )
-    .execute();
-  return id;
-}
-
-/** Photos that were read and whose newest reading asked no other one for the camera's tones. */
-export async function readByThemselves(db: Db, photoIds: readonly number[]): Promise<number[]> {
-  if (photoIds.length === 0) return [];
-  const rows = await db
-    .selectFrom('reading')
-    .distinctOn('photoId')
-    .select(['photoId', 'secondPhotoId'])
-    .where('photoId', 'in', photoIds)
-    .orderBy('photoId')
-    .orderBy('id', 'desc')
-    .execute();
-  return rows.filter((row) => row.secondPhotoId === null).map((row) => row.photoId);
-}
-
-/** The newest reading of a card, with its cells in order. */
-export async function newestReading(db: Db, cardId: number): Promise<ReadingRecord | undefined> {
-  const row = await db
-    .selectFrom('reading')
-    .selectAll()
-    .where('cardId', '=', cardId)
-    .orderBy('id', 'desc')
-    .executeTakeFirst();
-  if (!row) return undefined;
-  const cells = await db
-    .selectFrom('cellReading')
-    .selectAll()
-    .where('readingId', '=', row.id)
-    .orderBy('cellIndex')
-    .execute();
-  const { toPhoto, createdAt, ...reading } = row;
-  return {
-    ...reading,
-    createdAt: createdAt.toISOString(),
-    cells: cells.map(({ readingId, doubts, ...cell }) => ({ ...cell, doubts: doubts as Doubt[] })),
-  };
 }

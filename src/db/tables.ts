@@ -99,6 +99,7 @@ export interface CellReading {
   lightnessSigma: number;
   lineVisibility: number | null;
   readingId: number;
+  sharedSigma: number;
   spread: number;
 }
 
@@ -222,6 +223,7 @@ export interface Photo {
   finish: FinishMoment | null;
   heightPx: number;
   id: Generated<number>;
+  leftOut: Generated<boolean>;
   mediaType: string;
   origin: "upload" | "bench-camera";
   revision: Generated<number>;
@@ -245,6 +247,7 @@ export interface Reading {
   frameErrorMm: number;
   id: Generated<number>;
   markers: number;
+  mergedFrom: number[] | null;
   photoId: number;
   photoPxPerMm: number;
   secondPhotoId: number | null;

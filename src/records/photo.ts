@@ -32,6 +32,8 @@ export interface PhotoRecord {
   readonly exposure: Exposure | null;
   /** Null when nobody said. */
   readonly finish: FinishMoment | null;
+  /** Left aside by the operator: what its card is told by does not count it. */
+  readonly leftOut: boolean;
   /** Counts what was asked of it: a reading belongs to the revision it was begun for. */
   readonly revision: number;
   readonly createdAt: string;
@@ -44,11 +46,17 @@ export interface PhotoView extends PhotoRecord {
   readonly step: string | null;
   /** Cards of ours that it shows instead. */
   readonly otherCards: readonly { readonly id: number; readonly code: string }[];
+  /** What is wrong with it, worst first; nothing for photos that were not read. */
+  readonly faults: readonly PhotoFault[];
 }
 
+/** What one photo of a card shows, or several of them merged. */
 export interface ReadingRecord {
   readonly id: number;
+  /** The photo it is drawn on: of several the newest. */
   readonly photoId: number;
+  /** All that count in it, newest first. */
+  readonly photoIds: readonly number[];
   readonly cardId: number;
   readonly markers: number;
   readonly frameErrorMm: number;
@@ -57,7 +65,7 @@ export interface ReadingRecord {
   /** What is known of the camera's tones, and by which other photo it was asked. */
   readonly tones: Tones;
   readonly secondPhotoId: number | null;
-  /** What is wrong with the photo, worst first. */
+  /** What is wrong with the photo that it is drawn on, worst first. */
   readonly faults: readonly PhotoFault[];
   readonly tookS: number;
   readonly createdAt: string;

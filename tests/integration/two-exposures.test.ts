@@ -68,14 +68,16 @@ describe('two photos by one camera', () => {
       const photo = photograph(piece, exposedLess(shot, stopsLess));
       return jpegOf({ ...photo, data: photo.data.map((byte) => Math.round(as(byte))) });
     };
-    const read = async (bytes: Buffer, name: string) => {
+    const read = async (bytes: Buffer, name: string, insteadOf?: number) => {
       const { json } = await app.call('POST', `/api/cards/${cardId}/photos?name=${name}`, new Uint8Array(bytes));
       await app.ctx.readings.idle();
+      // Photos that count are merged: what this one tells is told by leaving the other aside.
+      if (insteadOf !== undefined) await app.call('PUT', `/api/photos/${insteadOf}/counts`, { counts: false });
       return { sentId: json.id as number, reading: await readingOf(cardId) };
     };
     // Without its word on the exposure it is nobody's second photo.
     const truth = await read(await sharp(await take(0, (byte) => byte)).jpeg({ quality: 95 }).toBuffer(), 'truth.jpg');
-    const alone = await read(await take(0, bends), 'brighter.jpg');
+    const alone = await read(await take(0, bends), 'brighter.jpg', truth.sentId);
     const both = await read(await take(1.5, bends), 'darker.jpg');
     const off = ({ reading }: typeof alone): number =>
       Math.max(...reading.cells.map(({ lightness }: { lightness: number }, index: number) => Math.abs(lightness - truth.reading.cells[index].lightness)));

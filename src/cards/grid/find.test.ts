@@ -35,6 +35,7 @@ describe('finding', () => {
       clippedShare: 0,
       edgeWidthMm: 0.1,
       lightnessSigma: 0.5,
+      sharedSigma: 0.2,
       confidence: 0.99,
       doubts: [],
       colour: '#886644',

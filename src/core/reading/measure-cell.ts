@@ -6,15 +6,13 @@ import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
 import { edgeWidth } from './edge-width';
 import { lineVisibility } from './line-visibility';
-import { LOW_CONFIDENCE, type CellReading, type Doubt } from './observations';
+import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 import { FLAT_ENOUGH_MM, LEAST_PX_PER_MM, lightnessOf, meanRatio, type PhotoContext } from './photo-context';
 
 const INNER = 0.6;
 const PATCH_MM = 0.25;
 /** L* between a cell and bare stock below which its edge is not measured. */
 const LEAST_CONTRAST = 6;
-/** Half-way limit of the accuracy promise: confidence is the chance of being within it. */
-const PROMISE = 2;
 
 const innerOf = (cell: Rect, share: number): Rect =>
   grown(cell, (-(1 - share) * Math.min(cell.width, cell.height)) / 2);
@@ -137,6 +135,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,
     lightnessSigma,
+    sharedSigma: stockPart,
     confidence,
     doubts,
     colour: hexColour([

@@ -9,7 +9,8 @@ export type Doubt =
   | 'few-markers'
   | 'far-from-bare-stock'
   | 'reflection'
-  | 'tones-unsure';
+  | 'tones-unsure'
+  | 'photos-disagree';
 
 /** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */
 export interface CellReading {
@@ -30,12 +31,17 @@ export interface CellReading {
   readonly edgeWidthMm: number | null;
   /** Standard uncertainty of `lightness`. */
   readonly lightnessSigma: number;
+  /** The part of it that lies in the piece itself, so that every photo of it shares it: what stock under the cell was before it was burned. */
+  readonly sharedSigma: number;
   /** 0..1: chance that `lightness` is within 2 L* of the truth, lowered by every doubt. */
   readonly confidence: number;
   readonly doubts: readonly Doubt[];
   /** Colour of the cell under the stock's own light, "#rrggbb". */
   readonly colour: string;
 }
+
+/** L* within which a reading promises to be: confidence is the chance of that. */
+export const PROMISE = 2;
 
 /** Below this confidence a cell is marked and the operator is asked. */
 export const LOW_CONFIDENCE = 0.9;

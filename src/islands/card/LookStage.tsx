@@ -116,6 +116,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             rows={[
               ['Cells read', reading.cells.length],
               ['Markers', reading.markers === 0 ? 'corners by hand' : `${reading.markers} of 4`],
+              ...(reading.photoIds.length > 1 ? [['Photos', `${reading.photoIds.length}, merged`] as const] : []),
               ['Tones', tonesWords(reading.tones)],
               ['Read in', `${plainNumber(reading.tookS, 2)} s`],
             ]}

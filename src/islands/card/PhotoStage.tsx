@@ -14,7 +14,7 @@ import { plainNumber } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
-import { asksForCorners, isBeyondBench, stateOf, tonesAdvice } from './photo-words';
+import { asksForCorners, countWords, isBeyondBench, nextPhotoWords, stateOf, tonesAdvice } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
@@ -39,7 +39,9 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
   const advice = view.reading && !layout.adopted ? tonesAdvice(view.reading.tones) : null;
-  const faults = shown?.status === 'read' && shown.id === view.reading?.photoId ? view.reading.faults : [];
+  const faults = shown?.status === 'read' ? shown.faults : [];
+  const counting = view.reading?.photoIds ?? [];
+  const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);
   const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
@@ -88,6 +90,11 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       show(null);
       await onChanged();
     });
+  const count = (photo: PhotoView, counts: boolean): void =>
+    action.run(async () => {
+      await send(`/api/photos/${photo.id}/counts`, { method: 'PUT', json: { counts } });
+      await onChanged();
+    });
   const move = (photo: PhotoView, cardId: number): void =>
     action.run(async () => {
       await send(`/api/photos/${photo.id}/move`, { method: 'POST', json: { cardId } });
@@ -99,6 +106,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       {tabs}
       <TicketPart title="Photo of the card">
         <FaultNotices faults={faults} layout={layout} />
+        {nextWords && <Notice title="What would help">{nextWords}</Notice>}
         {shows && (
           <SelectField
             label="It shows the piece"
@@ -168,6 +176,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                   <span role="status">{stateOf(photo, layout.adopted)}</span>
                   <span>
                     {[
+                      photo.status === 'read' && countWords(photo, counting),
                       momentWords(setup, photo.finish),
                       `${plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP`,
                       `${plainNumber(photo.byteCount / 1e6)} MB`,
@@ -190,11 +199,13 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                     crop all but one and take it again.
                   </p>
                 )}
-                {photo.status === 'read' && photo.id === view.reading?.photoId && (
+                {photo.status === 'read' && photo.id === shown?.id && (
                   <div className={styles.actions}>
-                    <Button look="main" onClick={onNext}>
-                      See what was read
-                    </Button>
+                    {counting.includes(photo.id) && (
+                      <Button look="main" onClick={onNext}>
+                        See what was read
+                      </Button>
+                    )}
                     <Button
                       onClick={() => {
                         show(photo.id);
@@ -203,6 +214,18 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                     >
                       Set the corners by hand
                     </Button>
+                    {photo.leftOut ? (
+                      <Button busy={action.busy} onClick={() => count(photo, true)}>
+                        Count this photo again
+                      </Button>
+                    ) : (
+                      counting.length > 1 &&
+                      counting.includes(photo.id) && (
+                        <Button busy={action.busy} onClick={() => count(photo, false)}>
+                          Leave this photo aside
+                        </Button>
+                      )
+                    )}
                   </div>
                 )}
               </li>

@@ -1,10 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import type { Cell } from '../../core/card/layout';
+import type { CellReading } from '../../core/reading/observations';
 import type { PhotoView } from '../../records/photo';
 import {
   asksForCorners,
+  countWords,
   doubtReasons,
   doubtWords,
   isBeyondBench,
+  nextPhotoWords,
   stateOf,
   tonesAdvice,
   tonesWords,
@@ -66,6 +70,24 @@ describe('why cells are in doubt', () => {
     ]);
   });
 });
+
+describe('whether a photo counts', () => {
+  it('is told where there are more than one', () => {
+    expect(countWords({ id: 3, leftOut: false }, [3])).toBe('');
+    expect(countWords({ id: 3, leftOut: false }, [4, 3])).toBe('one of 2 that count');
+    expect(countWords({ id: 3, leftOut: true }, [4])).toBe('left aside');
+    expect(countWords({ id: 3, leftOut: false }, [4])).toMatch(/^does not count/);
+  });
+});
+
+describe('the photo that would help', () => {
+  it('is asked for with the cells that it may tell', () => {
+    const cells = Array.from({ length: 3 }, (_, index) => ({ index, leftOut: false, box: { x: 5 * index, y: 0, width: 4, height: 4 } })) as unknown as Cell[]; // prettier-ignore
+    const doubted = { cellIndex: 1, confidence: 0.7, doubts: ['reflection'] } as unknown as CellReading;
+    expect(nextPhotoWords([doubted], { cells })).toMatch(/turned a quarter.*not sure of cell 2; photos of a card are merged\.$/);
+    expect(nextPhotoWords([{ ...doubted, confidence: 0.95 }], { cells })).toBeNull();
+  });
+}); // prettier-ignore
 
 describe('corners by hand', () => {
   it('are asked for where they are missing, may mend the reading, or are wanted', () => {

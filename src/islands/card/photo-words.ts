@@ -1,6 +1,9 @@
+import { cellPlaces } from '../../core/card/cell-places';
+import type { Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { plainNumber } from '../../core/quantities/format';
 import type { CellReading, Doubt } from '../../core/reading/observations';
+import { oneMorePhoto, type NextPhoto } from '../../core/reading/one-more-photo';
 import type { Tones } from '../../core/reading/read-card';
 import type { PhotoView } from '../../records/photo';
 
@@ -77,6 +80,7 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
   'far-from-bare-stock': 'too little bare stock can be seen near it',
   reflection: 'how much light a reflection adds there is not sure',
   'tones-unsure': 'the two photos do not agree well on tones like its own',
+  'photos-disagree': 'the photos do not show it alike',
 };
 
 /** Why a cell is in doubt, each reason in words. */
@@ -90,10 +94,32 @@ export function doubtReasons(cells: readonly Pick<CellReading, 'doubts'>[]): { r
   return [...counts].map(([doubt, count]) => ({ count, words: DOUBTS[doubt] })).sort((a, b) => b.count - a.count);
 } // prettier-ignore
 
+const NEXT_PHOTO: Readonly<Record<NextPhoto, string>> = {
+  turned: 'One more photo with the card turned a quarter: light then falls on it from another side',
+  darker: 'One more photo with the exposure set darker',
+  closer: 'One more photo from closer by, the card filling the picture',
+  flat: 'One more photo of the card lying flat, all four markers in view',
+  'same-light': 'Two more photos in one light, one of them darker',
+};
+
+/** Which photo more would help, and whom; null where none would. */
+export function nextPhotoWords(readings: readonly CellReading[], layout: Pick<Layout, 'cells'>): string | null {
+  const next = oneMorePhoto(readings);
+  if (!next) return null;
+  return `${NEXT_PHOTO[next.how]}. It may tell what is not sure of ${cellPlaces(layout, next.cells)}; photos of a card are merged.`;
+}
+
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
 export function tonesAdvice(tones: Tones): string | null {
   if (tones.told === 'by-two') return null;
   return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right.';
+}
+
+/** Whether a photo that was read counts in what its card is told by; '' where it is the only one. */
+export function countWords({ id, leftOut }: Pick<PhotoView, 'id' | 'leftOut'>, counting: readonly number[]): string {
+  if (leftOut) return 'left aside';
+  if (counting.includes(id)) return counting.length > 1 ? `one of ${counting.length} that count` : '';
+  return 'does not count: the card was burned, finished or photographed anew';
 }
 
 /** Whether a photo waits for its corners to be set by hand, or may be read better with others. */

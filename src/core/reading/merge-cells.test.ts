@@ -1,0 +1,82 @@
+import { describe, expect, it } from 'vitest';
+import { mergeCell, mergeCells } from './merge-cells';
+import type { CellReading } from './observations';
+
+/** A reading of one photo: so light, so sure by itself, with so much that every photo shares. */
+function seen(lightness: number, own: number, shared = 0, more: Partial<CellReading> = {}): CellReading {
+  return {
+    cellIndex: 3,
+    lightness,
+    deltaLightness: lightness - 80,
+    spread: 1,
+    lineVisibility: null,
+    edgeHalo: 0,
+    clippedShare: 0,
+    edgeWidthMm: null,
+    lightnessSigma: Math.hypot(own, shared),
+    sharedSigma: shared,
+    confidence: 0.99,
+    doubts: [],
+    colour: '#806040',
+    ...more,
+  };
+}
+
+describe('one cell in several photos', () => {
+  it('is the mean weighted by what is each photo’s own, and surer than each', () => {
+    // Weights 1/0.25 and 1/1: (4 × 50 + 51) / 5, 1 / sqrt(5).
+    const both = mergeCell([seen(50, 0.5), seen(51, 1)]);
+    expect(both.lightness).toBeCloseTo(50.2, 9);
+    expect(both.lightnessSigma).toBeCloseTo(1 / Math.sqrt(5), 9);
+    expect(both.deltaLightness).toBeCloseTo(-29.8, 9);
+    expect(both.doubts).toEqual([]);
+  });
+  it('keeps all of what lies in the piece: no number of photos tells what stock was under it', () => {
+    const many = mergeCell(Array.from({ length: 16 }, () => seen(50, 0.8, 0.6)));
+    expect(many.sharedSigma).toBe(0.6);
+    expect(many.lightnessSigma).toBeCloseTo(Math.hypot(0.2, 0.6), 9);
+  });
+  it('is no surer than its photos’ scatter has it', () => {
+    // Own sigmas 0.3, values 1.2 apart: chi-square 8 for one degree of freedom. The sigma of their mean is half their distance.
+    const wide = mergeCell([seen(50, 0.3), seen(51.2, 0.3)]);
+    expect(wide.lightnessSigma).toBeCloseTo(0.6, 9);
+    expect(wide.doubts).toEqual([]);
+  });
+  it('is in doubt where photos contradict each other by more than the promise', () => {
+    const apart = mergeCell([seen(50, 0.3), seen(52.5, 0.3)]);
+    expect(apart.doubts).toEqual(['photos-disagree']);
+    expect(apart.confidence).toBeLessThanOrEqual(0.75);
+    // What they do not claim to know they do not contradict.
+    expect(mergeCell([seen(50, 0.8), seen(52.5, 0.8)]).doubts).toEqual([]);
+    // One photo among three is enough.
+    expect(mergeCell([seen(50, 0.3), seen(50.1, 0.3), seen(53, 0.3)]).doubts).toEqual(['photos-disagree']);
+  });
+  it('leaves photos aside that doubt it, where another does not: glare in one is healed by another', () => {
+    const glare = seen(62, 0.4, 0, { confidence: 0.7, doubts: ['reflection'] });
+    const healed = mergeCell([glare, seen(50, 0.5)]);
+    expect(healed).toMatchObject({ lightness: 50, doubts: [] });
+    expect(healed.lightnessSigma).toBeCloseTo(0.5, 9);
+    expect(healed.confidence).toBeGreaterThan(0.99);
+  });
+  it('stays in doubt where every photo doubts it, by the reasons of the surest', () => {
+    const one = seen(50, 2, 0, { confidence: 0.6, doubts: ['reflection'] });
+    const other = seen(51, 1, 0, { confidence: 0.7, doubts: ['clipped', 'uneven'], colour: '#112233' });
+    const both = mergeCell([one, other]);
+    expect(both).toMatchObject({ doubts: ['clipped', 'uneven'], colour: '#112233', confidence: 0.75 ** 2 });
+    expect(both.lightness).toBeCloseTo((50 / 4 + 51) / 1.25, 9);
+  });
+  it('of one photo is as it was read; of none, or of two cells, it is refused', () => {
+    const only = seen(50, 0.02);
+    expect(mergeCell([only])).toBe(only);
+    expect(() => mergeCell([])).toThrow(RangeError);
+    expect(() => mergeCell([only, { ...only, cellIndex: 4 }])).toThrow(RangeError);
+  });
+});
+
+describe('cells of several photos', () => {
+  it('are merged each with itself, in order, those of one photo among them', () => {
+    const at = (cellIndex: number, lightness: number) => seen(lightness, 0.5, 0, { cellIndex });
+    const cells = mergeCells([[at(2, 40), at(7, 60)], [at(1, 30), at(7, 61)]]); // prettier-ignore
+    expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual([[1, 30], [2, 40], [7, 60.5]]); // prettier-ignore
+  });
+});

@@ -1,0 +1,59 @@
+import { chanceWithin } from '../stats/normal';
+import { LOW_CONFIDENCE, PROMISE, type CellReading } from './observations';
+
+/** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
+const LEAST_OWN = 0.1;
+/** Photos that differ by more than the promise, and by more than so many of their own sigmas, do not see the same. */
+const DISAGREE_SIGMAS = 3;
+
+/** The part of a reading's sigma that another photo of the same piece would not share. */
+const ownSigma = ({ lightnessSigma, sharedSigma }: CellReading): number =>
+  Math.max(LEAST_OWN, Math.sqrt(Math.max(0, lightnessSigma ** 2 - sharedSigma ** 2)));
+
+function disagree(a: CellReading, b: CellReading): boolean {
+  const apart = Math.abs(a.lightness - b.lightness);
+  return apart > PROMISE && apart > DISAGREE_SIGMAS * Math.hypot(ownSigma(a), ownSigma(b));
+}
+
+/**
+ * What several photos of one piece, taken at the same moment of its work, show of one cell. Photos that doubt it are left aside where another
+ * does not. Lightness is the mean weighted by what is each photo's own; its own uncertainty grows by the Birge ratio where photos scatter more
+ * than they should, and what the stock makes of it is shared and does not shrink. Photos that contradict each other are a doubt. All that is
+ * not lightness is taken from the photo that is surest. A single reading is returned as it is.
+ * Throws RangeError for no reading, or for readings of different cells.
+ * Source: R. T. Birge, Phys. Rev. 40 (1932) 207. Example: 50 and 51, own sigmas 0.5 and 0.5, nothing shared: 50.5 with sigma 0.5.
+ */
+export function mergeCell(readings: readonly CellReading[]): CellReading {
+  const first = readings[0];
+  if (!first || readings.some(({ cellIndex }) => cellIndex !== first.cellIndex))
+    throw new RangeError('only readings of one cell can be merged');
+  if (readings.length === 1) return first;
+  const sure = readings.filter(({ confidence }) => confidence >= LOW_CONFIDENCE);
+  const used = sure.length > 0 ? sure : readings;
+  const best = used.reduce((one, other) => (other.lightnessSigma < one.lightnessSigma ? other : one));
+  const weights = used.map((one) => 1 / ownSigma(one) ** 2);
+  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const lightness = used.reduce((sum, one, index) => sum + one.lightness * weights[index]!, 0) / total;
+  const scatter = used.reduce((sum, one, index) => sum + weights[index]! * (one.lightness - lightness) ** 2, 0);
+  const own = Math.sqrt(Math.max(1, scatter / Math.max(1, used.length - 1)) / total);
+  const sharedSigma = Math.min(...used.map((one) => one.sharedSigma));
+  const lightnessSigma = Math.hypot(own, sharedSigma);
+  const contradicted = used.some((one) => used.some((other) => disagree(one, other)));
+  const doubts = [...best.doubts, ...(contradicted ? (['photos-disagree'] as const) : [])];
+  return {
+    ...best,
+    lightness,
+    deltaLightness: lightness - (best.lightness - best.deltaLightness),
+    lightnessSigma,
+    sharedSigma,
+    confidence: Math.min(chanceWithin(PROMISE, lightnessSigma), 0.75 ** doubts.length),
+    doubts,
+  };
+}
+
+/** All cells that any of the photos shows, each merged, in order of their indexes. */
+export function mergeCells(photos: readonly (readonly CellReading[])[]): CellReading[] {
+  const byCell = new Map<number, CellReading[]>();
+  for (const cell of photos.flat()) byCell.set(cell.cellIndex, [...(byCell.get(cell.cellIndex) ?? []), cell]);
+  return [...byCell.values()].map(mergeCell).sort((a, b) => a.cellIndex - b.cellIndex);
+}

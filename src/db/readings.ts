@@ -1,0 +1,123 @@
+import { sql } from 'kysely';
+import type { CellReading, Doubt } from '../core/reading/observations';
+import type { PhotoFault } from '../core/reading/photo-faults';
+import type { ReadingRecord } from '../records/photo';
+import type { Db } from './client';
+
+/** What is stored of one: merged ones say which they are made of. */
+export type NewReading = Omit<ReadingRecord, 'id' | 'photoIds' | 'createdAt'> & {
+  readonly toPhoto: readonly number[];
+  readonly mergedFrom: readonly number[] | null;
+};
+
+/** To be called in a transaction. */
+export async function insertReading(db: Db, { cells, ...reading }: NewReading): Promise<number> {
+  const { id } = await db
+    .insertInto('reading')
+    .values({
+      ...reading,
+      toPhoto: JSON.stringify(reading.toPhoto),
+      alsoSeen: JSON.stringify(reading.alsoSeen),
+      tones: JSON.stringify(reading.tones),
+      faults: JSON.stringify(reading.faults),
+      mergedFrom: reading.mergedFrom && [...reading.mergedFrom],
+    })
+    .returning('id')
+    .executeTakeFirstOrThrow();
+  await db
+    .insertInto('cellReading')
+    .values(cells.map((cell) => ({ ...cell, readingId: id, doubts: [...cell.doubts] })))
+    .execute();
+  return id;
+}
+
+/** Newest readings of photos by themselves, one for each photo. */
+const ownReadings = (db: Db) =>
+  db
+    .selectFrom('reading')
+    .distinctOn('reading.photoId')
+    .where('mergedFrom', 'is', null)
+    .orderBy('reading.photoId')
+    .orderBy('reading.id', 'desc');
+
+/** Photos that were read and whose newest reading asked no other one for the camera's tones. */
+export async function readByThemselves(db: Db, photoIds: readonly number[]): Promise<number[]> {
+  if (photoIds.length === 0) return [];
+  const rows = await ownReadings(db).select(['photoId', 'secondPhotoId']).where('photoId', 'in', photoIds).execute();
+  return rows.filter((row) => row.secondPhotoId === null).map((row) => row.photoId);
+}
+
+type Stored = ReadingRecord & Pick<NewReading, 'toPhoto' | 'mergedFrom'>;
+
+async function storedReading(db: Db, id: number): Promise<Stored> {
+  const [row, cells] = await Promise.all([
+    db.selectFrom('reading').selectAll().where('id', '=', id).executeTakeFirstOrThrow(),
+    db.selectFrom('cellReading').selectAll().where('readingId', '=', id).orderBy('cellIndex').execute(),
+  ]);
+  const parts =
+    row.mergedFrom &&
+    (await db.selectFrom('reading').select(['id', 'photoId']).where('id', 'in', row.mergedFrom).execute());
+  const { createdAt, ...reading } = row;
+  return {
+    ...reading,
+    photoIds: parts ? parts.map(({ photoId }) => photoId).sort((a, b) => b - a) : [row.photoId],
+    createdAt: createdAt.toISOString(),
+    cells: cells.map(({ readingId, doubts, ...cell }): CellReading => ({ ...cell, doubts: doubts as Doubt[] })),
+  };
+}
+
+/** What a card is told by now: its newest reading, of one photo or merged of several, with its cells in order. */
+export async function newestReading(db: Db, cardId: number): Promise<ReadingRecord | undefined> {
+  const row = await db
+    .selectFrom('reading')
+    .select('id')
+    .where('cardId', '=', cardId)
+    .orderBy('id', 'desc')
+    .executeTakeFirst();
+  if (!row) return undefined;
+  const { toPhoto, mergedFrom, ...record } = await storedReading(db, row.id);
+  return record;
+}
+
+/** What is wrong with photos, as their newest readings by themselves have it. */
+export async function faultsOfPhotos(db: Db, photoIds: readonly number[]): Promise<Map<number, readonly PhotoFault[]>> {
+  if (photoIds.length === 0) return new Map();
+  const rows = await ownReadings(db).select(['photoId', 'faults']).where('photoId', 'in', photoIds).execute();
+  return new Map(rows.map(({ photoId, faults }) => [photoId, faults]));
+}
+
+/** Holds other changes of what a card is told by until this transaction ends. */
+export async function holdCard(db: Db, cardId: number): Promise<void> {
+  // Not against rows that refer to the card: readings of its photos are stored meanwhile.
+  await db.selectFrom('card').select('id').where('id', '=', cardId).forNoKeyUpdate().execute();
+}
+
+/**
+ * The newest own readings of the photos of a card that show it as it is now, newest reading first: of photos taken since it was last burned, at the same
+ * moment of its finish as the newest of them unless it has none, and not left out.
+ */
+export async function readingsThatCount(db: Db, cardId: number, hasFinish: boolean): Promise<Stored[]> {
+  const rows = await db
+    .with('own', () => ownReadings(db).select(['reading.id', 'reading.photoId']).where('cardId', '=', cardId))
+    .selectFrom('own')
+    .innerJoin('photo', 'photo.id', 'own.photoId')
+    .select(['own.id', 'photo.finish'])
+    .where('photo.cardId', '=', cardId)
+    .where('photo.status', '=', 'read')
+    .where('photo.leftOut', '=', false)
+    .where(({ eb, selectFrom }) =>
+      eb(
+        'photo.createdAt',
+        '>=',
+        selectFrom('burn')
+          .where('cardId', '=', cardId)
+          .where(({ or, eb: burn }) => or([burn('linesDone', '>', 0), burn('place', '=', 'own-machine')]))
+          .select(sql<Date>`coalesce(max(coalesce(ended_at, started_at)), '-infinity')`.as('last')),
+      ),
+    )
+    .orderBy('photo.id', 'desc')
+    .execute();
+  const moment = rows[0]?.finish;
+  const ids = rows.filter(({ finish }) => !hasFinish || finish === moment).map(({ id }) => id);
+  return Promise.all(ids.sort((a, b) => b - a).map((id) => storedReading(db, id)));
+}

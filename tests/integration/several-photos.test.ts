@@ -1,0 +1,107 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { photographCard } from '../../src/app/burns';
+import { readingsThatCount } from '../../src/db/readings';
+import { testApp, type TestApp } from '../support/context';
+import { burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
+
+let app: TestApp;
+let pairingId: number;
+beforeAll(async () => {
+  app = await testApp();
+  ({ pairingId } = await makePairing(app, 'heron', 'birch'));
+});
+afterAll(() => app.close());
+
+interface Told {
+  readonly id: number;
+  readonly photoId: number;
+  readonly photoIds: readonly number[];
+  readonly cells: readonly { readonly lightness: number; readonly lightnessSigma: number; readonly sharedSigma: number }[];
+} // prettier-ignore
+const told = async (cardId: number): Promise<Told> => (await app.call('GET', `/api/cards/${cardId}`)).json.reading;
+const take = async (cardId: number, shotSeed: string, wiped = false): Promise<number> => {
+  const { id } = await photographCard(app.ctx, cardId, { shotSeed, wiped });
+  await app.ctx.readings.idle();
+  return id;
+};
+const count = (photoId: number, counts: unknown) => app.call('PUT', `/api/photos/${photoId}/counts`, { counts });
+
+describe('several photos of a card', () => {
+  let cardId: number;
+  let first: Told;
+  let both: Told;
+  beforeAll(async () => {
+    cardId = (await makeCard(app, pairingId)).id;
+    await burnCard(app, cardId);
+    await take(cardId, 'one');
+    first = await told(cardId);
+    await take(cardId, 'two');
+    both = await told(cardId);
+  });
+  it('are merged: it lies between what each shows, and is surer', async () => {
+    const [second, again] = await readingsThatCount(app.ctx.db, cardId, true);
+    expect(again!.id).toBe(first.id);
+    expect(first.photoIds).toEqual([first.photoId]);
+    expect(both).toMatchObject({ photoId: second!.photoId, photoIds: [second!.photoId, first.photoId] });
+    both.cells.forEach((cell, index) => {
+      const values = [first.cells[index]!.lightness, second!.cells[index]!.lightness];
+      expect(cell.lightness).toBeGreaterThanOrEqual(Math.min(...values) - 1e-9);
+      expect(cell.lightness).toBeLessThanOrEqual(Math.max(...values) + 1e-9);
+      expect(cell.sharedSigma).toBeLessThanOrEqual(cell.lightnessSigma);
+    });
+    const mean = (cells: Told['cells']): number => cells.reduce((sum, { lightnessSigma }) => sum + lightnessSigma / cells.length, 0); // prettier-ignore
+    expect(mean(both.cells)).toBeLessThan(mean(first.cells));
+  });
+  it('count until they are left aside, and count again', async () => {
+    const aside = await count(first.photoId, false);
+    expect(aside.json).toMatchObject({ id: first.photoId, leftOut: true });
+    const alone = await told(cardId);
+    expect(alone).toMatchObject({ photoId: both.photoId, photoIds: [both.photoId] });
+    // What was told stays as it was: it is told anew.
+    expect(alone.id).toBeGreaterThan(both.id);
+    const only = await count(both.photoId, false);
+    expect(only.status).toBe(409);
+    expect(only.json).toMatchObject({ code: 'only-photo', whatIsSafe: 'The photo counts as before.' });
+    expect((await app.call('GET', `/api/photos/${both.photoId}`)).json.leftOut).toBe(false);
+    expect((await told(cardId)).id).toBe(alone.id);
+    expect((await count(first.photoId, true)).status).toBe(200);
+    const again = await told(cardId);
+    expect(again.photoIds).toEqual(both.photoIds);
+    expect(again.cells).toEqual(both.cells);
+  });
+  it('are not asked to count in other words than yes and no', async () => {
+    expect((await count(first.photoId, 'no')).status).toBe(422);
+    expect((await count(987_654, false)).status).toBe(404);
+  });
+  it('are left behind when the card is burned again', async () => {
+    await burnCard(app, cardId);
+    const fresh = await take(cardId, 'three');
+    expect(await told(cardId)).toMatchObject({ photoId: fresh, photoIds: [fresh] });
+  });
+});
+
+/** A burned card on which so much is done after the burn. */
+async function finishedBy(finish: 'none' | 'wiped'): Promise<number> {
+  const { id } = await makeCardOf(app, pairingId, 'grid', (plan) => ({
+    cellMm: 3,
+    power: { ...plan.power, count: 3 },
+    speed: { ...plan.speed, count: 3 },
+    setup: { ...plan.setup, finish },
+  }));
+  await burnCard(app, id);
+  return id;
+}
+
+describe('photos before and after the finish', () => {
+  it('are not merged: the newest moment counts', async () => {
+    const cardId = await finishedBy('wiped');
+    await take(cardId, 'four');
+    const after = [await take(cardId, 'five', true), await take(cardId, 'six', true)];
+    expect((await told(cardId)).photoIds).toEqual([...after].reverse());
+  });
+  it('are merged where nothing is done to the piece in between', async () => {
+    const cardId = await finishedBy('none');
+    const ids = [await take(cardId, 'four'), await take(cardId, 'five', true)];
+    expect((await told(cardId)).photoIds).toEqual([...ids].reverse());
+  });
+});

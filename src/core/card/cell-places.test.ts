@@ -23,6 +23,12 @@ describe('where cells lie', () => {
     expect(where((column, row) => column === 5 && row > 1)).toBe('column 5');
     expect(where((column, row) => column === 5 && row > 2)).toBe('column 5 in rows 3 and 4');
   });
+  it('is how many where they lie in all rows and all columns, or which where they are few', () => {
+    expect(where((column, row) => (column + row) % 2 === 0)).toBe('12 of 24 cells');
+    expect(where((column, row) => column > 1 || row > 1)).toBe('23 of 24 cells');
+    const corner = Array.from({ length: 4 }, (_, k) => at(k, 5 * (k % 2), 5 * Math.floor(k / 2)));
+    expect(cellPlaces({ cells: corner }, [0, 3])).toBe('cells 1, 4');
+  });
   it('is all of them, none, or one by its number', () => {
     expect(where(() => true)).toBe('all cells');
     expect(where(() => false)).toBe('');

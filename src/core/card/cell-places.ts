@@ -5,6 +5,9 @@ const ALIKE_MM = 0.2;
 /** A row or column is named whole where so much of it is meant. */
 const MOST = 0.7;
 
+/** So many cells are named one by one. */
+const FEW = 6;
+
 /** Numbers in runs: "2", "2 and 3", "2–4", "1–3, 6". */
 function runsOf(numbers: readonly number[]): string {
   const runs: [number, number][] = [];
@@ -29,7 +32,8 @@ function linesOf(starts: readonly number[]): { readonly count: number; readonly 
 
 /**
  * Where some of a card's cells lie, as somebody before it would say: "columns 5–7", "row 2", "columns 1 and 2 in rows 3–4", "cell 9". Columns
- * count from the left, rows from the top, cells as the card numbers them; cells left out count for nothing. '' for none, "all cells" for all.
+ * count from the left, rows from the top, cells as the card numbers them; cells left out count for nothing. '' for none, "all cells" for
+ * all, "29 of 42 cells" where they lie in all columns and all rows.
  */
 export function cellPlaces({ cells }: Pick<Layout, 'cells'>, indexes: readonly number[]): string {
   const burned = cells.filter((cell) => !cell.leftOut);
@@ -49,10 +53,13 @@ export function cellPlaces({ cells }: Pick<Layout, 'cells'>, indexes: readonly n
   const columns = numbers(across.lineOf, 'x');
   const rows = numbers(down.lineOf, 'y');
   if (across.count === 1 || down.count === 1) return byNumber;
+  // All over the card there is no place to name.
+  if (columns.length === across.count && rows.length === down.count)
+    return meant.length <= FEW ? byNumber : `${meant.length} of ${burned.length} cells`;
   const inColumns = burned.filter(({ box }) => columns.includes(across.lineOf(box.x))).length;
   const inRows = burned.filter(({ box }) => rows.includes(down.lineOf(box.y))).length;
   const [ofColumns, ofRows] = [meant.length / inColumns, meant.length / inRows];
-  if (ofColumns >= MOST && ofColumns >= ofRows && columns.length < across.count) return named('column', columns);
-  if (ofRows >= MOST && rows.length < down.count) return named('row', rows);
+  if (ofColumns >= MOST && ofColumns >= ofRows) return named('column', columns);
+  if (ofRows >= MOST) return named('row', rows);
   return `${named('column', columns)} in ${named('row', rows)}`;
 }

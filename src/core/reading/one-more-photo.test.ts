@@ -11,6 +11,7 @@ describe('one more photo', () => {
     expect(oneMorePhoto(readings)).toEqual({ how: 'turned', cells: [2, 5] });
     expect(oneMorePhoto([cell(3, ['clipped']), cell(1, ['stock-clipped']), cell(0, ['blurred'])])).toEqual({ how: 'darker', cells: [1, 3] }); // prettier-ignore
     expect(oneMorePhoto([cell(0, ['off-frame', 'few-markers'])])).toEqual({ how: 'flat', cells: [0] });
+    expect(oneMorePhoto([cell(0, ['photos-disagree'])])).toEqual({ how: 'to-decide', cells: [0] });
     expect(oneMorePhoto([cell(0, ['tones-unsure'])])).toEqual({ how: 'same-light', cells: [0] });
   });
   it('is none where the doubt lies in the piece, or where there is none', () => {

@@ -1,13 +1,13 @@
 import { LOW_CONFIDENCE, type CellReading, type Doubt } from './observations';
 
 /** How the next photo should be taken, to tell what the ones before could not. */
-export type NextPhoto = 'turned' | 'darker' | 'closer' | 'flat' | 'same-light';
+export type NextPhoto = 'turned' | 'darker' | 'closer' | 'flat' | 'same-light' | 'to-decide';
 
 /** What another photo mends. What lies in the piece itself no photo does. */
 const MENDS: Readonly<Partial<Record<Doubt, NextPhoto>>> = {
   reflection: 'turned',
   'far-from-bare-stock': 'turned',
-  'photos-disagree': 'turned',
+  'photos-disagree': 'to-decide',
   clipped: 'darker',
   'stock-clipped': 'darker',
   blurred: 'closer',

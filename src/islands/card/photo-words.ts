@@ -99,6 +99,8 @@ const NEXT_PHOTO: Readonly<Record<NextPhoto, string>> = {
   darker: 'One more photo with the exposure set darker',
   closer: 'One more photo from closer by, the card filling the picture',
   flat: 'One more photo of the card lying flat, all four markers in view',
+  'to-decide':
+    'The photos do not show it alike. Leave aside the one with a reflection, a shadow or another piece in it, or take one more',
   'same-light': 'Two more photos in one light, one of them darker',
 };
 

@@ -41,7 +41,7 @@ for (let round = 0; round < ROUNDS; round++) {
     last = now;
     part = next;
   };
-  const result = readCard({ photo: opened.photo, layout, stock, corners: null, onProgress: lap });
+  const result = readCard({ photo: opened.photo, layout, stock, corners: null, cameraIsTrue: true, onProgress: lap });
   lap(null);
   if (result.outcome !== 'read') throw new Error(result.outcome);
   const level = flattened(result.rectified, result.field, result.stockLinear);

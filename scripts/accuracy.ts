@@ -51,7 +51,7 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
     width: info.width,
     height: info.height,
   };
-  const result = readCard({ photo, layout, stock, corners: null });
+  const result = readCard({ photo, layout, stock, corners: null, cameraIsTrue: true });
   const readS = (performance.now() - started) / 1000;
   if (result.outcome !== 'read')
     return { errors: [], failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}`, readS };

@@ -10,8 +10,10 @@ import {
   setPhotoStatus,
   unreadPhotoIds,
 } from '../db/photos';
+import { bentByOfCamera, noteCamera } from '../db/cameras';
 import { insertReading, readByThemselves } from '../db/readings';
 import { secondExposureOf } from '../core/reading/tone/exposure';
+import { TRUE_TO_LIGHT } from '../core/reading/tone/second-exposure';
 import type { PhotoRecord } from '../records/photo';
 import type { ReadAnswer, ReadJob } from '../workers/protocol';
 import { tellAnew } from './card-reading';
@@ -103,12 +105,25 @@ export class ReadingQueue {
     // An old card has no markers, and a second photo is placed by those.
     const byTwo = !card.layout.adopted;
     const second = byTwo ? await this.secondOf(photo) : null;
-    const work = { bytes: image.bytes, layout: card.layout, stock: card.madeFor.stock, corners: photo.corners };
+    const cameraIsTrue = await this.isTrueCamera(photo);
+    const work = {
+      bytes: image.bytes,
+      layout: card.layout,
+      stock: card.madeFor.stock,
+      corners: photo.corners,
+      cameraIsTrue,
+    };
     const answer = await this.work.do('read', { ...work, second: second?.job ?? null }, ({ step }) =>
       this.steps.set(id, step),
     );
     if (!(await this.store(photo, second?.id ?? null, answer))) this.again.add(id);
     else if (byTwo && answer.outcome === 'read') await this.readBrighterAgain(photo);
+  }
+
+  /** Whether a photo's camera was found to store light as it is, when it was checked last. */
+  private async isTrueCamera({ exposure }: PhotoRecord): Promise<boolean> {
+    const bentBy = exposure && (await bentByOfCamera(this.db, exposure.camera));
+    return bentBy !== null && bentBy < TRUE_TO_LIGHT;
   }
 
   /** Another photo of the card that tells what the camera makes of tones. */
@@ -135,7 +150,7 @@ export class ReadingQueue {
 
   /** Stores what was read, unless something else was asked of the photo meanwhile: then nothing is stored, and false returned. */
   private async store(
-    { id: photoId, cardId, revision }: PhotoRecord,
+    { id: photoId, cardId, revision, exposure }: PhotoRecord,
     secondPhotoId: number | null,
     answer: ReadAnswer,
   ): Promise<boolean> {
@@ -146,7 +161,7 @@ export class ReadingQueue {
         case 'read': {
           const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, faults, tookS } = answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
-          await insertReading(tx, {
+          const readingId = await insertReading(tx, {
             photoId,
             cardId,
             toPhoto,
@@ -161,6 +176,8 @@ export class ReadingQueue {
             mergedFrom: null,
             cells,
           });
+          if (exposure && tones.told === 'by-two')
+            await noteCamera(tx, { name: exposure.camera, bentBy: tones.bentBy, readingId });
           await setPhotoStatus(tx, photoId, 'read');
           await tellAnew(tx, cardId);
           return true;

@@ -7,6 +7,7 @@ import * as faultsAndFinish from './migrations/0004-faults-and-finish';
 import * as exposures from './migrations/0005-exposures';
 import * as faults from './migrations/0006-faults';
 import * as mergedReadings from './migrations/0007-merged-readings';
+import * as cameras from './migrations/0008-cameras';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -16,6 +17,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0005-exposures': exposures,
   '0006-faults': faults,
   '0007-merged-readings': mergedReadings,
+  '0008-cameras': cameras,
 };
 
 /** The database was made by a newer version of the program. */

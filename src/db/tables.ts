@@ -57,6 +57,13 @@ export interface Burn {
   status: BurnStatus;
 }
 
+export interface Camera {
+  bentBy: number;
+  checkedAt: Generated<Timestamp>;
+  name: string;
+  readingId: number | null;
+}
+
 export interface Card {
   adopted: WorkedOut<boolean>;
   bedLeftMm: number;
@@ -294,6 +301,7 @@ export interface ThicknessReading {
 export interface DB {
   answer: Answer;
   burn: Burn;
+  camera: Camera;
   card: Card;
   cardCell: CardCell;
   cellReading: CellReading;

@@ -17,7 +17,7 @@ import type { ReadStep, Tones } from '../core/reading/read-card';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 6;
+export const PROTOCOL_VERSION = 7;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -89,6 +89,7 @@ export interface ReadJob extends Versioned {
   readonly layout: Layout;
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   readonly corners: readonly Point[] | null;
+  readonly cameraIsTrue: boolean;
   /** One more photo of the card by the same camera, exposed otherwise. */
   readonly second: (ExposureRatio & { readonly bytes: Uint8Array }) | null;
 }

@@ -89,10 +89,18 @@ export const TASKS: Tasks = {
     const tookS = (): number => (performance.now() - started) / 1000;
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
     const { photo, previewJpeg } = opened;
-    const { layout, stock, corners } = job;
+    const { layout, stock, corners, cameraIsTrue } = job;
     const other = job.second && (await openPhoto(job.second.bytes));
     const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
-    const result = readCard({ photo, layout, stock, corners, second, onProgress: (step) => send({ step }) });
+    const result = readCard({
+      photo,
+      layout,
+      stock,
+      corners,
+      cameraIsTrue,
+      second,
+      onProgress: (step) => send({ step }),
+    });
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
     const { rectified, field, stockLinear, ...rest } = result;
     const level = flattened(rectified, field, stockLinear);

@@ -2,10 +2,11 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographCard } from '../../src/app/burns';
 import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/bench';
+import type { Tones } from '../../src/core/reading/read-card';
 import { photosOfCard } from '../../src/db/photos';
 import { burnOnBench } from '../support/burn';
 import { demoPairing } from '../support/demo';
-import { testApp, type TestApp } from '../support/context';
+import { query, testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makePairing } from '../support/records';
 
 let app: TestApp;
@@ -54,6 +55,14 @@ describe('two photos of a card, one of them darker', () => {
     const reading = await readingOf(cardId);
     expect(reading).toMatchObject({ photoId: plainId, secondPhotoId: darker!.id, tones: { told: 'by-two' } });
     expect(reading.tones.bentBy).toBeLessThan(0.25);
+    const [camera] = await query(
+      app.databaseUrl,
+      `select c.bent_by, r.tones from camera c join reading r on r.id = c.reading_id`,
+    );
+    expect(camera).toEqual({
+      bent_by: (camera!.tones as Tones & { told: 'by-two' }).bentBy,
+      tones: expect.objectContaining({ told: 'by-two' }),
+    });
   });
 });
 
@@ -100,6 +109,30 @@ describe('two photos by one camera', () => {
   });
 }); // prettier-ignore
 
+describe('a camera', () => {
+  const NAME = 'Saltgrass simulated camera';
+  const markedFor = async (cardId: number): Promise<{ tones: object; unknown: number }> => {
+    await photographCard(app.ctx, cardId, { shotSeed: 'two exposures' });
+    await app.ctx.readings.idle();
+    const { tones, cells } = await readingOf(cardId);
+    return {
+      tones,
+      unknown: cells.filter(({ doubts }: { doubts: string[] }) => doubts.includes('tones-unknown')).length,
+    };
+  };
+  it('is trusted with one photo where it was found true to light, and not where it was found to bend tones', async () => {
+    await query(app.databaseUrl, `update camera set bent_by = 0.11 where name = '${NAME}'`);
+    const trusted = await markedFor(await burned());
+    expect(trusted).toEqual({ tones: { told: 'by-one-photo', cameraIsTrue: true }, unknown: 0 });
+    await query(app.databaseUrl, `update camera set bent_by = 0.13 where name = '${NAME}'`);
+    const bent = await markedFor(await burned());
+    expect(bent.tones).toEqual({ told: 'by-one-photo', cameraIsTrue: false });
+    expect(bent.unknown).toBeGreaterThan(3);
+    await query(app.databaseUrl, `delete from camera where name = '${NAME}'`);
+    expect((await markedFor(await burned())).unknown).toBe(bent.unknown);
+  });
+});
+
 describe('a photo that says nothing of its exposure', () => {
   it('is read by itself', async () => {
     const cardId = await burned();
@@ -108,6 +141,7 @@ describe('a photo that says nothing of its exposure', () => {
     const sent = await app.call('POST', `/api/cards/${cardId}/photos?name=plain.jpg`, new Uint8Array(plain));
     await app.ctx.readings.idle();
     expect((await photosOfCard(app.ctx.db, cardId)).find(({ id }) => id === sent.json.id)!.exposure).toBeNull();
-    expect(await readingOf(cardId)).toMatchObject({ photoId: sent.json.id, secondPhotoId: null, tones: { told: 'by-one-photo' } });
+    const tones = { told: 'by-one-photo', cameraIsTrue: false };
+    expect(await readingOf(cardId)).toMatchObject({ photoId: sent.json.id, secondPhotoId: null, tones });
   });
 }); // prettier-ignore

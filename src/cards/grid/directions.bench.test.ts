@@ -22,7 +22,7 @@ function judged(real: Pairing, recorded: Pairing, change: (plan: GridPlan) => Gr
   const plan = change(grid.propose({ pairing: recorded, facts: [] }).plan);
   const layout = layCard(grid, plan, recorded, { cardNumber: 77 });
   const photo = photoOf(burnOnBench(layout, real, 'direction'), 'direction', { widthPx: 2600, heightPx: 1950 });
-  const result = readCard({ photo, layout, stock: recorded.stock, corners: null });
+  const result = readCard({ photo, layout, stock: recorded.stock, corners: null, cameraIsTrue: true });
   if (result.outcome !== 'read') throw new Error(`not read: ${result.outcome}`);
   const seen = { readings: result.cells, answers: [] };
   return grid.find(layout, seen, { pairing: recorded, facts: [] }, grid.wish(recorded));

@@ -28,7 +28,7 @@ describe('a proposed grid', () => {
       widthPx: 3264,
       heightPx: 2448,
     });
-    const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
+    const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
     expect(result.outcome).toBe('read');
     if (result.outcome !== 'read') return;
     expect(result.markers).toBe(4);

@@ -28,7 +28,7 @@ describe('an old card of the bench', () => {
     };
     const corners = rectRing(lettered.inner).map((corner) => shot.placeOf(corner.x + 0.4, corner.y - 0.3));
     const { layout: adopted } = grid.adopt(old, on, 900);
-    const result = readCard({ photo: shot, layout: adopted, stock: on.stock, corners });
+    const result = readCard({ photo: shot, layout: adopted, stock: on.stock, corners, cameraIsTrue: true });
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     const trusted = result.cells.filter((cell) => cell.confidence >= LOW_CONFIDENCE);
     expect(trusted.length).toBeGreaterThan(0.7 * result.cells.length);

@@ -33,7 +33,8 @@ function dragged(moves: readonly (readonly [number, number])[], of: Layout = lay
     photo.placeOf(x + moves[index % moves.length]![0], y + moves[index % moves.length]![1]),
   );
 }
-const read = (corners: Point[], of: Layout = layout) => readCard({ photo, layout: of, stock, corners });
+const read = (corners: Point[], of: Layout = layout) =>
+  readCard({ photo, layout: of, stock, corners, cameraIsTrue: true });
 
 describe('an old card', () => {
   it('has a cell for each pair of values, with no markers and nothing lettered', () => {
@@ -43,7 +44,7 @@ describe('an old card', () => {
     expect(layout.cells[6]!.burns[0]!.settings).toMatchObject({ powerFraction: 0.4, speedMmPerS: 60 });
   });
   it('asks for corners, since it has no markers to be found by', () => {
-    expect(readCard({ photo, layout, stock, corners: null }).outcome).toBe('needs-corners');
+    expect(readCard({ photo, layout, stock, corners: null, cameraIsTrue: true }).outcome).toBe('needs-corners');
   });
   it.each([0, 1.1])('is read with corners missed by up to %f mm: its cells are found by themselves', (miss) => {
     const result = read(dragged([[-miss, 0.4 * miss], [0.6 * miss, -miss], [miss, 0.7 * miss], [-0.5 * miss, miss]])); // prettier-ignore
@@ -59,7 +60,7 @@ describe('an old card', () => {
     const { layout: wider } = grid.adopt({ ...OLD, cellMm: 6.4, gapMm: 0.6 }, pairing, 900);
     expect(read(dragged([[0, 0]], wider), wider)).toMatchObject({ outcome: 'unreadable', reason: 'other-cells' });
     const bare = drawnPhoto(layout, stock, { ...SHOT, lightnessOf: () => stock.bareLightness });
-    expect(readCard({ photo: bare, layout, stock, corners: dragged([[0, 0]]) })).toMatchObject({
+    expect(readCard({ photo: bare, layout, stock, corners: dragged([[0, 0]]), cameraIsTrue: true })).toMatchObject({
       outcome: 'unreadable',
       reason: 'no-cells',
     });
@@ -71,7 +72,7 @@ describe('an old card', () => {
       return { ...cell, box, burns: [{ ...cell.burns[0]!, shape: { do: 'sweep' as const, area: [rectRing(box)] } }] };
     });
     const striped = drawnPhoto({ ...layout, cells: stripes, inner }, stock, { ...SHOT, lightnessOf: () => 40 });
-    const result = readCard({ photo: striped, layout, stock, corners: dragged([[0, 0]]) });
+    const result = readCard({ photo: striped, layout, stock, corners: dragged([[0, 0]]), cameraIsTrue: true });
     expect(result.outcome).toBe('unreadable');
   });
   it('is refused where one edge is told twice or a value is none', () => {

@@ -66,7 +66,10 @@ const FLOOR_SIGMA = 0.004;
 /** Where more of bare stock than this is at the bright end of the range, the light on the card is told by its darkest part alone. */
 const MOST_STOCK_CLIPPED = 0.6;
 
-type Unsure = Extract<Doubt, 'stock-varies' | 'off-frame' | 'reflection' | 'tones-unsure' | 'clipped' | 'uneven'>;
+type Unsure = Extract<
+  Doubt,
+  'stock-varies' | 'off-frame' | 'reflection' | 'tones-unsure' | 'tones-unknown' | 'clipped' | 'uneven'
+>;
 
 const greatest = (parts: Readonly<Record<Unsure, number>>): Unsure =>
   (Object.keys(parts) as Unsure[]).reduce((most, part) => (parts[part] > parts[most] ? part : most));
@@ -106,7 +109,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     'stock-varies': stockPart,
     'off-frame': framePart,
     reflection: addedPart,
-    'tones-unsure': tonePart,
+    'tones-unsure': context.tonesUnknown ? 0 : tonePart,
+    'tones-unknown': context.tonesUnknown ? tonePart : 0,
     clipped: ratio.clippedShare * 12,
     uneven: Math.hypot(spread / Math.sqrt(patches), 0.12 * quarters),
   };
@@ -135,7 +139,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,
     lightnessSigma,
-    sharedSigma: stockPart,
+    // Another photo by the same camera is bent alike.
+    sharedSigma: context.tonesUnknown ? Math.hypot(stockPart, tonePart) : stockPart,
     confidence,
     doubts,
     colour: hexColour([

@@ -6,6 +6,7 @@ import { linearToSrgb } from '../color/srgb';
 import { layCard } from '../card/lay';
 import { mainBurn, type Cell, type Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
+import type { RgbImage } from '../image/raster';
 import { fitLight } from './light/light-on-bare';
 import { flattened } from './flattened';
 import { measureCell } from './measure-cell';
@@ -111,6 +112,7 @@ function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     frameErrorMm: 0,
     addedSigma: () => 0,
     toneSigma: () => 0,
+    tonesUnknown: false,
   };
 }
 
@@ -216,10 +218,10 @@ describe('the light on bare stock', () => {
     expect(
       fitLight(rectify(blown, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1), layout),
     ).toBeNull();
-    expect(
+    const reading = (one: RgbImage, of: Layout) =>
       readCard({
-        photo: blown,
-        layout,
+        photo: one,
+        layout: of,
         stock: { bareLightness: 62, colour: '#808080' },
         corners: [
           { x: 0, y: 0 },
@@ -227,8 +229,11 @@ describe('the light on bare stock', () => {
           { x: photo.width - 1, y: photo.height - 1 },
           { x: 0, y: photo.height - 1 },
         ],
-      }),
-    ).toEqual({ outcome: 'unreadable', reason: 'no-bare-stock' });
+        cameraIsTrue: true,
+      });
+    expect(reading(blown, layout)).toEqual({ outcome: 'unreadable', reason: 'overexposed' });
+    const whole = { ...cellOf(0), box: { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm } };
+    expect(reading(photo, { ...layout, cells: [whole] })).toEqual({ outcome: 'unreadable', reason: 'no-bare-stock' });
   });
 });
 
@@ -374,14 +379,40 @@ describe('a cell', () => {
         under: (area: Parameters<typeof context.field.under>[0]) => ({ ...context.field.under(area), ...change }),
       },
     });
-    expect(doubts(near({ sigma: 0.08 }))).toEqual([]);
-    expect(doubts(near({ sigma: 0.081 }))).toEqual(['stock-varies']);
+    // On a dark cell as much unsure stock is less than the promise.
+    const dark = contextOf({ ratio: () => 0.06 });
+    const under = (sigma: number): readonly string[] =>
+      measureCell({ ...dark, field: { ...dark.field, under: (area) => ({ ...dark.field.under(area), sigma }) } }, cellOf(5)).doubts; // prettier-ignore
+    expect(under(0.08)).toEqual([]);
+    expect(under(0.081)).toEqual(['stock-varies']);
     expect(doubts(near({ tiles: 8 }))).toEqual([]);
     expect(doubts(near({ tiles: 7 }))).toEqual(['far-from-bare-stock']);
     const clipped = (clippedShare: number) => doubts({ ...context, field: { ...context.field, clippedShare } });
     expect(clipped(0.61)).toEqual(['stock-clipped']);
     expect(clipped(0.6)).toEqual([]);
   });
+
+  it('is never marked without a reason: where none is past its limit, what leaves it most unsure is said', () => {
+    const context = contextOf({ ratio: () => 0.4 });
+    const marked = (change: Partial<PhotoContext>) => measureCell({ ...context, ...change }, cellOf(5));
+    for (const [change, reason] of [
+      [{ addedSigma: () => 0.03 }, 'reflection'],
+      [{ toneSigma: () => 0.08 }, 'tones-unsure'],
+      [{ toneSigma: () => 0.08, tonesUnknown: true }, 'tones-unknown'],
+      [{ field: { ...context.field, under: (area) => ({ ...context.field.under(area), sigma: 0.07 }) } }, 'stock-varies'],
+      // A little of each: the greatest.
+      [{ addedSigma: () => 0.02, toneSigma: () => 0.05 }, 'reflection'],
+      [{ addedSigma: () => 0.01, toneSigma: () => 0.07 }, 'tones-unsure'],
+    ] as readonly [Partial<PhotoContext>, string][]) {
+      const cell = marked(change);
+      expect(cell.doubts, reason).toEqual([reason]);
+      expect(cell.confidence).toBeLessThanOrEqual(0.75);
+    }
+    expect(marked({ addedSigma: () => 0.004 })).toMatchObject({ doubts: [] });
+    // What the camera makes of tones is alike in every photo by it.
+    expect(marked({ toneSigma: () => 0.08, tonesUnknown: true }).sharedSigma).toBeGreaterThan(1.4);
+    expect(marked({ toneSigma: () => 0.08 }).sharedSigma).toBeLessThan(0.8);
+  }); // prettier-ignore
 
   it('is doubted as clipped from a fiftieth of its pixels on', () => {
     const context = contextOf({ ratio: () => 0.4 });

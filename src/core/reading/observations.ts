@@ -10,6 +10,7 @@ export type Doubt =
   | 'far-from-bare-stock'
   | 'reflection'
   | 'tones-unsure'
+  | 'tones-unknown'
   | 'photos-disagree';
 
 /** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */

@@ -19,6 +19,7 @@ describe('one more photo', () => {
       oneMorePhoto([cell(0, ['uneven']), cell(1, ['stock-varies']), cell(2, ['reflection', 'uneven'])]),
     ).toBeNull();
     expect(oneMorePhoto([cell(0, []), cell(1, ['reflection'], 0.95)])).toBeNull();
+    expect(oneMorePhoto([cell(0, ['tones-unknown'])])).toBeNull();
     expect(oneMorePhoto([])).toBeNull();
   });
 });

@@ -3,7 +3,7 @@ import { LOW_CONFIDENCE, type CellReading, type Doubt } from './observations';
 /** How the next photo should be taken, to tell what the ones before could not. */
 export type NextPhoto = 'turned' | 'darker' | 'closer' | 'flat' | 'same-light' | 'to-decide';
 
-/** What another photo mends. What lies in the piece itself no photo does. */
+/** What another photo mends. What lies in the piece itself no photo does; a camera of which nothing is known asks for two, whatever they show. */
 const MENDS: Readonly<Partial<Record<Doubt, NextPhoto>>> = {
   reflection: 'turned',
   'far-from-bare-stock': 'turned',

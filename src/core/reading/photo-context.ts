@@ -24,6 +24,8 @@ export interface PhotoContext {
   addedSigma(xMm: number, yMm: number): number;
   /** How sure it is that the ratio of two lights is what the photo has, by the camera's tones: as a logarithm. */
   toneSigma(light: number, other: number): number;
+  /** Whether that is because nothing is known of the camera, and not what a second exposure left open. */
+  readonly tonesUnknown: boolean;
 }
 
 /** Photo pixels for each mm below which no cell is trusted. */

@@ -27,7 +27,7 @@ const SHOT: DrawnShot = {
 const plain = drawnPhoto(layout, stock, SHOT);
 
 function faultsOf(photo: RgbImage) {
-  const result = readCard({ photo, layout, stock, corners: null });
+  const result = readCard({ photo, layout, stock, corners: null, cameraIsTrue: true });
   if (result.outcome !== 'read') throw new Error(`not read: ${JSON.stringify(result)}`);
   return result.faults;
 }

@@ -28,7 +28,8 @@ const lightnessOf = (index: number): number => stock.bareLightness - 2 - (48 * i
 const SHOT: DrawnShot = { lightnessOf, noise: 1, widthPx: 600, heightPx: 450 };
 const photo = drawnPhoto(layout, stock, SHOT);
 
-const read = (image: RgbImage, corners: Point[] | null = null) => readCard({ photo: image, layout, stock, corners });
+const read = (image: RgbImage, corners: Point[] | null = null) =>
+  readCard({ photo: image, layout, stock, corners, cameraIsTrue: true });
 const cellsOf = (result: ReturnType<typeof read>) => {
   if (result.outcome !== 'read') throw new Error(`not read: ${JSON.stringify(result)}`);
   return result.cells;
@@ -93,6 +94,25 @@ describe('reading a photo of flat patches', () => {
     }
   });
 
+  it('marks cells far from bare stock where nothing is known of the camera, and none that are near it', () => {
+    const known = cellsOf(read(photo));
+    const unknown = cellsOf(readCard({ photo, layout, stock, corners: null, cameraIsTrue: false }));
+    unknown.forEach((cell, index) => {
+      const sure = known[index]!;
+      expect(cell.lightness).toBe(sure.lightness);
+      // Three tenths of the logarithm of the cell's luminance over bare stock's, as L*.
+      const y = luminanceOfLightness(cell.lightness);
+      const away = Math.abs(Math.log(y / luminanceOfLightness(stock.bareLightness)));
+      const added = (116 / 3) * Math.cbrt(y) * 0.3 * away;
+      expect(cell.lightnessSigma / Math.hypot(sure.lightnessSigma, added)).toBeCloseTo(1, 1);
+      expect(cell.sharedSigma).toBeGreaterThan(0.9 * added);
+      if (added > 1.4) expect(cell, `cell ${index}`).toMatchObject({ doubts: ['tones-unknown'] });
+      if (added < 0.8) expect(cell.confidence, `cell ${index}`).toBeGreaterThan(LOW_CONFIDENCE);
+    });
+    expect(unknown.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeGreaterThan(8);
+    expect(unknown.filter(({ confidence }) => confidence >= LOW_CONFIDENCE).length).toBeGreaterThan(0);
+  });
+
   it('divides out light that falls from one side and from a corner', () => {
     for (const light of [(u: number) => 0.25 + 0.6 * u, (u: number, v: number) => 0.9 - 0.35 * u - 0.3 * v]) {
       const cells = cellsOf(read(drawnPhoto(layout, stock, { ...SHOT, light })));
@@ -128,7 +148,7 @@ describe('reading a photo of flat patches', () => {
     const shot = (share: number, rest: DrawnShot = SHOT) => drawnPhoto(layout, stock, { ...rest, bends, light: (u) => share * (0.7 + 0.2 * u) });
     const bright = shot(1);
     const readWith = (second: RgbImage, logRatio: number) =>
-      readCard({ photo: bright, layout, stock, corners: null, second: { photo: second, logRatio, logRatioSigma: 0.005 } });
+      readCard({ photo: bright, layout, stock, corners: null, cameraIsTrue: true, second: { photo: second, logRatio, logRatioSigma: 0.005 } });
     const offOf = (result: ReturnType<typeof read>) => cellsOf(result).map((cell) => Math.abs(cell.lightness - lightnessOf(cell.cellIndex)));
     it('is off by many L* from one photo, and told right from two, one of them with half the light', () => {
       expect(Math.max(...offOf(read(bright)))).toBeGreaterThan(4);
@@ -144,12 +164,12 @@ describe('reading a photo of flat patches', () => {
     it('is told by a second photo from elsewhere, and by a brighter one', () => {
       const corners = [{ x: 0.2, y: 0.1 }, { x: 0.8, y: 0.16 }, { x: 0.9, y: 0.86 }, { x: 0.1, y: 0.8 }];
       for (const off of offOf(readWith(drawnPhoto(layout, stock, { ...SHOT, bends, corners, light: (u, v) => 0.5 * (0.7 + 0.2 * u + 0 * v) }), Math.log(2)))) expect(off).toBeLessThan(1.5);
-      const brighter = readCard({ photo: shot(0.5), layout, stock, corners: null, second: { photo: bright, logRatio: -Math.log(2), logRatioSigma: 0.005 } });
+      const brighter = readCard({ photo: shot(0.5), layout, stock, corners: null, cameraIsTrue: true, second: { photo: bright, logRatio: -Math.log(2), logRatioSigma: 0.005 } });
       for (const off of offOf(brighter)) expect(off).toBeLessThan(1.5);
     });
     it('leaves the cells as unsure as the exposures’ ratio', () => {
       const sigmas = (logRatioSigma: number) =>
-        cellsOf(readCard({ photo: bright, layout, stock, corners: null, second: { photo: shot(0.5), logRatio: Math.log(2), logRatioSigma } })).map(({ lightnessSigma }) => lightnessSigma);
+        cellsOf(readCard({ photo: bright, layout, stock, corners: null, cameraIsTrue: true, second: { photo: shot(0.5), logRatio: Math.log(2), logRatioSigma } })).map(({ lightnessSigma }) => lightnessSigma);
       // By hand, for the darkest: 10 % of ln(Y / Ybare), times 116/3 Y^(1/3) = (L* + 16) / 3.
       const dark = layout.cells.length - 1;
       const [told, bare] = [luminanceOfLightness(lightnessOf(dark)), luminanceOfLightness(stock.bareLightness)];
@@ -208,14 +228,14 @@ describe('reading a photo of flat patches', () => {
   });
 
   it('says which other card it shows', () => {
-    const result = readCard({ photo, layout: layCardNumbered(4321), stock, corners: null });
+    const result = readCard({ photo, layout: layCardNumbered(4321), stock, corners: null, cameraIsTrue: true });
     expect(result).toEqual({ outcome: 'other-card', cardNumber: 77 });
   });
 
   it('says so when there are two cards, and reads its own when it is one of them', () => {
     const large = { ...SHOT, widthPx: 840, heightPx: 630 };
     const both = beside(drawnPhoto(layout, stock, large), drawnPhoto(layCardNumbered(500), stock, large));
-    expect(readCard({ photo: both, layout: layCardNumbered(9), stock, corners: null })).toEqual({
+    expect(readCard({ photo: both, layout: layCardNumbered(9), stock, corners: null, cameraIsTrue: true })).toEqual({
       outcome: 'several-cards',
       cardNumbers: [77, 500],
     });

@@ -28,16 +28,27 @@ export interface ReadRequest {
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   /** The card's corners in photo pixels as dragged by the operator, from the upper left, clockwise; null to find the markers. */
   readonly corners: readonly Point[] | null;
+  /** Whether the camera was found to store light as sRGB has it. One of which nothing is known may bend tones: the further a cell is from bare stock, the less is known of it. */
+  readonly cameraIsTrue: boolean;
   /** One more photo in the same light, brighter or darker: with it what the camera makes of tones is undone. Its markers must be seen. */
   readonly second?: SecondExposure | null;
   readonly onProgress?: (step: ReadStep) => void;
 }
 
-/** What is known of how the camera stores tones: nothing, what a second exposure told, or that the second exposure could not tell it. */
+/**
+ * What is known of how the camera stores tones: what a second exposure told; or, from one photo or where the second could not tell it, whether
+ * the camera was found to be true to light before.
+ */
 export type Tones =
-  | { readonly told: 'by-one-photo' }
+  | { readonly told: 'by-one-photo'; readonly cameraIsTrue: boolean }
   | { readonly told: 'by-two'; readonly bentBy: number }
-  | { readonly told: 'not-told'; readonly why: 'not-found' | 'no-curve' };
+  | { readonly told: 'not-told'; readonly cameraIsTrue: boolean; readonly why: 'not-found' | 'no-curve' };
+
+/**
+ * How much the contrast of a camera of which nothing is known may differ from one: the standard deviation of the logarithm of a ratio of two
+ * lights, for each power of e between them. Common practice of phones, without a source: they steepen tones below white by a third to a half.
+ */
+export const UNKNOWN_CONTRAST = 0.3;
 
 export type ReadStep =
   'finding markers' | 'finding the cells' | 'straightening' | 'levelling the light' | 'reading cells';
@@ -78,6 +89,9 @@ const COLOUR_BLEED_MM = 0.15;
 
 /** Where more of bare stock is clipped and too little is left, it is not hidden but blown out. */
 const BLOWN_OUT = 0.5;
+
+/** Less light than this, as a share of full scale, is the same to every camera: black. */
+const DARKEST = 0.001;
 
 /** How far beside their fitted place the edges of an old card’s cells may lie. */
 const UNSURE_EDGE_MM = 0.5;
@@ -167,7 +181,7 @@ function movedOrigin(h: Homography, { x, y }: Point): Homography {
  * between the cells shows, and measures each burned cell. A photo that cannot be read is a result with its reason, never an
  * exception; RangeError only for image data that do not fit their size. Pure and deterministic.
  */
-export function readCard({ photo, layout, stock, corners, second, onProgress }: ReadRequest): ReadResult {
+export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, onProgress }: ReadRequest): ReadResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
   const gray = grayOfRgb(photo);
   if (looksBlack(gray)) return { outcome: 'unreadable', reason: 'too-dark' };
@@ -205,7 +219,7 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
   const asStored = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
-  const { tones, undone } = tonesBy(asStored, layout, second ?? null);
+  const { tones, undone } = tonesBy(asStored, layout, cameraIsTrue, second ?? null);
   const straight = undone
     ? rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples, undone.linearOfByte)
     : asStored;
@@ -231,7 +245,13 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
     uncertainFrame: markers < 4,
     frameErrorMm,
     addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
-    toneSigma: (light: number, other: number) => undone?.sigmaOfRatio(light, other) ?? 0,
+    toneSigma: (light: number, other: number) => {
+      if (undone) return undone.sigmaOfRatio(light, other);
+      return cameraIsTrue
+        ? 0
+        : UNKNOWN_CONTRAST * Math.abs(Math.log(Math.max(DARKEST, light) / Math.max(DARKEST, other)));
+    },
+    tonesUnknown: !undone && !cameraIsTrue,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
@@ -255,15 +275,16 @@ export function readCard({ photo, layout, stock, corners, second, onProgress }: 
 function tonesBy(
   first: Rectified,
   layout: Layout,
+  cameraIsTrue: boolean,
   second: SecondExposure | null,
 ): { tones: Tones; undone: UndoneTones | null } {
-  if (!second) return { tones: { told: 'by-one-photo' }, undone: null };
+  if (!second) return { tones: { told: 'by-one-photo', cameraIsTrue }, undone: null };
   const location = locateCard(layout, findMarkers(grayOfRgb(second.photo)));
-  if (location.found !== 'card') return { tones: { told: 'not-told', why: 'not-found' }, undone: null };
+  if (location.found !== 'card') return { tones: { told: 'not-told', cameraIsTrue, why: 'not-found' }, undone: null };
   const { toPhoto } = location;
   const samples = Math.min(3, Math.max(1, Math.round(scaleAtCentre(toPhoto, layout) / RECTIFIED_PX_PER_MM)));
   const straight = rectify(second.photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   const undone = undoneTones(first, straight, second);
-  if (!undone) return { tones: { told: 'not-told', why: 'no-curve' }, undone: null };
+  if (!undone) return { tones: { told: 'not-told', cameraIsTrue, why: 'no-curve' }, undone: null };
   return { tones: { told: 'by-two', bentBy: undone.bentBy }, undone };
 }

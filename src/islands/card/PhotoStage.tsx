@@ -38,7 +38,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
-  const advice = view.reading && !layout.adopted ? tonesAdvice(view.reading.tones) : null;
+  const advice = view.reading && tonesAdvice(view.reading.tones, layout.adopted);
   const faults = shown?.status === 'read' ? shown.faults : [];
   const counting = view.reading?.photoIds ?? [];
   const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);

@@ -24,12 +24,18 @@ describe('what is known of the camera’s tones', () => {
     expect(tonesWords({ told: 'by-two', bentBy: 0.25 })).toBe(
       'bent by up to 25 % of light, and put right by two photos',
     );
-    expect(tonesWords({ told: 'by-one-photo' })).toBe('taken on trust, from one photo');
-    expect(tonesWords({ told: 'not-told', why: 'not-found' })).toMatch(/too few markers$/);
-    expect(tonesWords({ told: 'not-told', why: 'no-curve' })).toMatch(/Was the light alike\?$/);
-    expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 })).toBeNull();
-    for (const tones of [{ told: 'by-one-photo' }, { told: 'not-told', why: 'no-curve' }] as const)
-      expect(tonesAdvice(tones)).toMatch(/^Cameras bend tones, .* is put right\.$/);
+    expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: false })).toBe('not known, from one photo');
+    expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: true })).toBe('true to light: this camera was checked');
+    expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'not-found' })).toMatch(/too few markers$/);
+    expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'no-curve' })).toMatch(/Was the light alike\?$/);
+    expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 }, false)).toBeNull();
+    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: true }, false)).toBeNull();
+    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: false }, true)).toMatch(/of any card that was made here/);
+    for (const tones of [
+      { told: 'by-one-photo', cameraIsTrue: false },
+      { told: 'not-told', cameraIsTrue: false, why: 'no-curve' },
+    ] as const)
+      expect(tonesAdvice(tones, false)).toMatch(/^Cameras bend tones, .* is put right\. A camera that is found true/);
   });
 });
 

@@ -3,6 +3,7 @@ import type { Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { plainNumber } from '../../core/quantities/format';
 import type { CellReading, Doubt } from '../../core/reading/observations';
+import { TRUE_TO_LIGHT } from '../../core/reading/tone/second-exposure';
 import { oneMorePhoto, type NextPhoto } from '../../core/reading/one-more-photo';
 import type { Tones } from '../../core/reading/read-card';
 import type { PhotoView } from '../../records/photo';
@@ -53,19 +54,17 @@ export function stateOf(photo: Judged, adopted: boolean): string {
   }
 }
 
-/** A camera that misjudges no tone by more than this stores light as it should, as far as two photos can tell. */
-const TRUE_TO_LIGHT = 0.12;
-
 /** What is known of the camera's tones, in a few words. */
 export function tonesWords(tones: Tones): string {
   if (tones.told === 'by-two')
     return tones.bentBy < TRUE_TO_LIGHT
       ? 'true to light, by two photos'
       : `bent by up to ${plainNumber(100 * tones.bentBy, 2)} % of light, and put right by two photos`;
-  if (tones.told === 'by-one-photo') return 'taken on trust, from one photo';
+  if (tones.cameraIsTrue) return 'true to light: this camera was checked';
+  if (tones.told === 'by-one-photo') return 'not known, from one photo';
   return tones.why === 'not-found'
-    ? 'taken on trust: the second photo shows too few markers'
-    : 'taken on trust: the two photos do not tell one curve. Was the light alike?';
+    ? 'not known: the second photo shows too few markers'
+    : 'not known: the two photos do not tell one curve. Was the light alike?';
 }
 
 const DOUBTS: Readonly<Record<Doubt, string>> = {
@@ -80,6 +79,7 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
   'far-from-bare-stock': 'too little bare stock can be seen near it',
   reflection: 'how much light a reflection adds there is not sure',
   'tones-unsure': 'the two photos do not agree well on tones like its own',
+  'tones-unknown': 'what this camera makes of tones so far from bare stock is not known',
   'photos-disagree': 'the photos do not show it alike',
 };
 
@@ -112,9 +112,11 @@ export function nextPhotoWords(readings: readonly CellReading[], layout: Pick<La
 }
 
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
-export function tonesAdvice(tones: Tones): string | null {
-  if (tones.told === 'by-two') return null;
-  return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right.';
+export function tonesAdvice(tones: Tones, adopted: boolean): string | null {
+  if (tones.told === 'by-two' || tones.cameraIsTrue) return null;
+  if (adopted)
+    return 'Cameras bend tones, and dark cells suffer most. Two photos of any card that was made here, by this camera and one of them a stop or two darker, tell whether it does.';
+  return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right. A camera that is found true to light is trusted from then on.';
 }
 
 /** Whether a photo that was read counts in what its card is told by; '' where it is the only one. */

@@ -14,7 +14,7 @@ function photographed({ piece, layout, pairing, seed }: Burned): Seen {
   const known = read.get(piece);
   if (known) return known;
   const photo = photoOf(piece, seed, { widthPx: 2000, heightPx: 1500 });
-  const result = readCard({ photo, layout, stock: pairing.stock, corners: null });
+  const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
   if (result.outcome !== 'read') throw new Error(`the photo was not read: ${result.outcome}`);
   const seen = { readings: result.cells, answers: [] };
   read.set(piece, seen);

@@ -89,6 +89,9 @@ export function seenTwice(first: Rectified, second: Rectified): SeenTwice[] {
   });
 }
 
+/** A camera that misjudges no tone by more than this stores light as sRGB has it, as far as two photos can tell. */
+export const TRUE_TO_LIGHT = 0.12;
+
 /** What a camera did to tones, and how to undo it. */
 export interface UndoneTones {
   /** Linear light of each stored byte: what the brightest tone that was seen is as sRGB has it. */

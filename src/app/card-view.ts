@@ -24,13 +24,15 @@ function burnedCells({ layout }: CardRecord, burns: readonly BurnRecord[]): numb
 
 /** Everything the page of one card shows. */
 export async function cardView(ctx: AppContext, cardId: number): Promise<CardView> {
+  // Photos before what they show: one that is read while this is gathered must not stand here as read beside an older reading, since
+  // nobody would look again.
+  const photos = await photosOfCard(ctx.db, cardId);
   const { card, reading, seen } = await seenCard(ctx, cardId);
   const pairing = await getPairing(ctx, card.pairingId);
-  const [known, { ladder }, burns, photos, facts, added] = await Promise.all([
+  const [known, { ladder }, burns, facts, added] = await Promise.all([
     knownOf(ctx, pairing),
     ladderOfPairing(ctx, pairing),
     burnsOfCard(ctx.db, cardId),
-    photosOfCard(ctx.db, cardId),
     factsOfCard(ctx.db, cardId),
     addedCells(ctx.db, cardId),
   ]);

@@ -70,6 +70,12 @@ export async function receivePhoto(
 ): Promise<{ id: number; again: boolean }> {
   await getCard(ctx, cardId);
   const { bytes, origin, finish } = incoming;
+  if (ctx.readings.isFull)
+    throw new Problem(
+      'too-many-photos',
+      'Sixty photos wait to be read.',
+      'The photo was not taken in; those that wait are kept.',
+    );
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');
   const mediaType = await photoTypeOf(bytes);
   const header = await headerOf(bytes);
@@ -105,6 +111,7 @@ export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[
     records.map(async (photo) => ({
       ...photo,
       step: ctx.readings.stepOf(photo.id),
+      placeInLine: ctx.readings.placeOf(photo.id),
       otherCards: await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []),
       faults: faults.get(photo.id) ?? [],
     })),

@@ -22,6 +22,7 @@ export const PROBLEMS = {
   'photo-too-large': { status: 413, title: 'The photo is too large', whatToDo: 'Send at most 25 MB and 40 megapixels.' },
   'photo-not-readable': { status: 422, title: 'This is not a photo that can be opened', whatToDo: 'Send a JPEG, PNG or WebP straight from the camera.' },
   'photo-heic': { status: 415, title: 'HEIC photos cannot be read', whatToDo: 'Set the phone to “most compatible” (JPEG), or export the photo as JPEG.' },
+  'too-many-photos': { status: 503, title: 'Too many photos wait to be read', whatToDo: 'Send it again in a minute.' },
   'only-photo': { status: 409, title: 'This is the only photo that counts', whatToDo: 'Take another one first, or look at the piece by eye.' },
   'nothing-to-keep': { status: 409, title: 'There is nothing to keep here', whatToDo: 'Choose a cell that was burned, or answer what the card still asks.' },
   'nothing-to-propose': { status: 409, title: 'This card makes no sense here', whatToDo: 'Choose another kind of card, or another machine or stock.' },

@@ -23,16 +23,22 @@ import type { Log } from './log';
 /** Photos in which the card itself may be seen. */
 const SHOWS_CARD: ReadonlySet<PhotoRecord['status']> = new Set(['waiting', 'reading', 'read', 'needs-corners']);
 
+/** Photos that are read at once: one for each core of a small machine. */
+const AT_ONCE = 2;
+/** Photos that may wait. Each is a second or two: who comes after these would wait for minutes, and is told so at the door. */
+const MOST_WAITING = 60;
+
 /**
- * Reads waiting photos one after another, off the request thread. The database holds the line (photos whose status is
- * waiting or reading), so that a server that died finds it again; here is only what goes on now.
+ * Reads waiting photos in the order they came, two at once, off the request thread. The database holds the line (photos whose status is waiting
+ * or reading), so that a server that died finds it again; here is only what goes on now.
  */
 export class ReadingQueue {
   private readonly line: number[] = [];
   private readonly steps = new Map<number, string>();
   /** Photos of which something else was asked while they were read. */
   private readonly again = new Set<number>();
-  private running: Promise<void> | null = null;
+  /** Photos that are read now, each with the end of its reading. */
+  private readonly reading = new Map<number, Promise<void>>();
   private stopped = false;
 
   constructor(
@@ -50,9 +56,25 @@ export class ReadingQueue {
 
   add(photoId: number): void {
     if (this.stopped || this.line.includes(photoId)) return;
+    // Never twice at once: what was begun ends first.
+    if (this.reading.has(photoId)) {
+      this.again.add(photoId);
+      return;
+    }
     this.line.push(photoId);
     this.steps.set(photoId, 'waiting');
-    this.running ??= this.run();
+    this.goOn();
+  }
+
+  /** Whether no more photos are taken in for now. */
+  get isFull(): boolean {
+    return this.line.length >= MOST_WAITING;
+  }
+
+  /** The place of a photo among those that wait, from 1; null when it does not wait. */
+  placeOf(photoId: number): number | null {
+    const place = this.line.indexOf(photoId);
+    return place < 0 ? null : place + 1;
   }
 
   /** What is being done with a photo right now; null when nothing is. */
@@ -62,7 +84,7 @@ export class ReadingQueue {
 
   /** Resolves when nothing is in line. */
   async idle(): Promise<void> {
-    while (this.running) await this.running;
+    while (this.reading.size > 0) await Promise.all(this.reading.values());
   }
 
   stop(): void {
@@ -70,21 +92,28 @@ export class ReadingQueue {
     this.line.length = 0;
   }
 
-  private async run(): Promise<void> {
-    for (let id = this.line.shift(); id !== undefined; id = this.line.shift()) {
-      try {
-        await this.readOne(id);
-      } catch (error) {
-        if (this.stopped) break;
-        this.log.error({ photoId: id, error: String(error) }, 'reading a photo failed');
-        await this.giveUpOrRetry(id, error);
-      } finally {
-        this.steps.delete(id);
-        if (this.again.delete(id)) this.add(id);
-      }
+  private goOn(): void {
+    while (this.reading.size < AT_ONCE) {
+      const id = this.line.shift();
+      if (id === undefined) return;
+      this.reading.set(id, this.take(id));
     }
-    // Here and not in a later turn: what is added from now on must start anew.
-    this.running = null;
+  }
+
+  private async take(id: number): Promise<void> {
+    try {
+      await this.readOne(id);
+    } catch (error) {
+      if (this.stopped) return;
+      this.log.error({ photoId: id, error: String(error) }, 'reading a photo failed');
+      await this.giveUpOrRetry(id, error);
+    } finally {
+      // Here and not in a later turn: what is added from now on must start anew.
+      this.reading.delete(id);
+      this.steps.delete(id);
+      if (this.again.delete(id)) this.add(id);
+      this.goOn();
+    }
   }
 
   private async giveUpOrRetry(id: number, error: unknown): Promise<void> {

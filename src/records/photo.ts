@@ -44,6 +44,8 @@ export type ImageRole = 'original' | 'preview' | 'straightened';
 export interface PhotoView extends PhotoRecord {
   /** What is being done with it right now. */
   readonly step: string | null;
+  /** Its place among photos that wait to be read, from 1; null when it does not wait. */
+  readonly placeInLine: number | null;
   /** Cards of ours that it shows instead. */
   readonly otherCards: readonly { readonly id: number; readonly code: string }[];
   /** What is wrong with it, worst first; nothing for photos that were not read. */

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import type { HeavyWork } from '../../src/app/heavy-work';
 import type { Log } from '../../src/app/log';
 import { ReadingQueue } from '../../src/app/reading-queue';
-import { insertPhoto, photoById, requeuePhoto, setPhotoStatus } from '../../src/db/photos';
+import { imageOfPhoto, insertPhoto, photoById, requeuePhoto, setPhotoStatus } from '../../src/db/photos';
 import type { Exposure } from '../../src/core/reading/tone/exposure';
 import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
 import { query, testApp, type TestApp } from '../support/context';
@@ -80,23 +80,49 @@ describe('the line of photos', () => {
       expect(image.response.headers.get('content-type')).toBe('image/jpeg');
     } // prettier-ignore
   });
-  it('reads one after another, each once, and tells how far each is', async () => {
-    const ids = [await photo(), await photo()];
-    const steps: (string | null)[] = [];
-    let atOnce = 0;
-    const queue = reading(async (_job, tell) => {
-      expect(++atOnce).toBe(1);
-      steps.push(queue.stepOf(ids[0]!), queue.stepOf(ids[1]!));
-      tell({ step: 'straightening' });
-      steps.push(queue.stepOf(ids[0]!), queue.stepOf(ids[1]!));
-      await Promise.resolve();
-      atOnce--;
-      return answer('needs-corners', { markers: 0 });
-    });
-    for (const id of [...ids, ids[1]!]) queue.add(id);
+  it('reads two at once and each once, and tells how far each is and which place in line it has', async () => {
+    const ids = [await photo(), await photo(), await photo(), await photo()];
+    const begun = new Map<number, { tell: (progress: ReadProgress) => void; end: () => void }>();
+    const first = Number(
+      Buffer.from((await imageOfPhoto(app.ctx.db, ids[0]!, 'original'))!.bytes)
+        .toString()
+        .split(' ')[1],
+    );
+    const queue = reading(
+      (job, tell) =>
+        new Promise((resolve) => {
+          // Its bytes say which photo it is: of two that begin at once either may come first.
+          const turn = Number(Buffer.from(job.bytes).toString().split(' ')[1]) - first;
+          begun.set(turn, { tell, end: () => resolve(answer('needs-corners', { markers: 0 })) });
+        }),
+    );
+    const places = () => ids.map((id) => queue.placeOf(id));
+    for (const id of [...ids, ids[3]!, ids[0]!]) queue.add(id);
+    expect(places()).toEqual([null, null, 1, 2]);
+    await expect.poll(() => begun.size).toBe(2);
+    begun.get(0)!.tell({ step: 'straightening' });
+    expect(ids.map((id) => queue.stepOf(id))).toEqual(['straightening', 'waiting', 'waiting', 'waiting']);
+    begun.get(1)!.end();
+    await expect.poll(() => begun.size).toBe(3);
+    expect(places()).toEqual([null, null, null, 1]);
+    begun.get(2)!.end();
+    await expect.poll(() => begun.size).toBe(4);
+    begun.get(0)!.end();
+    begun.get(3)!.end();
     await queue.idle();
-    expect(steps).toEqual(['waiting', 'waiting', 'straightening', 'waiting', null, 'waiting', null, 'straightening']);
-    expect(ids.map((id) => queue.stepOf(id))).toEqual([null, null]);
+    // The first was asked for again while it was read; by then nothing of it was left to read.
+    expect(begun.size).toBe(4);
+    expect([...places(), ...ids.map((id) => queue.stepOf(id))]).toEqual(Array.from({ length: 8 }, () => null));
+  });
+  it('takes no more photos in than it can read in minutes', async () => {
+    const queue = reading(() => new Promise(() => undefined));
+    expect(queue.isFull).toBe(false);
+    // Two are read, sixty wait.
+    for (let id = 1; id <= 61; id++) queue.add(900_000 + id);
+    expect(queue.isFull).toBe(false);
+    queue.add(900_100);
+    expect(queue.isFull).toBe(true);
+    queue.stop();
   });
   it('goes on with what an earlier server did not get to, and with nothing that is done', async () => {
     await query(app.databaseUrl, `update photo set status = 'read' where status in ('waiting', 'reading')`);
@@ -171,30 +197,33 @@ describe('the line of photos', () => {
   }); // prettier-ignore
   it('gives up what fails inside, says so in the log, and goes on with the next', async () => {
     const [bad, good] = [await photo(), await photo()];
-    let turn = 0;
-    const queue = reading(() =>
-      turn++ === 0 ? Promise.reject(new Error('as asked')) : Promise.resolve(answer('needs-corners', { markers: 0 })),
+    const { bytes: badBytes } = (await imageOfPhoto(app.ctx.db, bad, 'original'))!;
+    const queue = reading(({ bytes }) =>
+      Buffer.from(bytes).equals(badBytes)
+        ? Promise.reject(new Error('as asked'))
+        : Promise.resolve(answer('needs-corners', { markers: 0 })),
     );
     queue.add(bad);
     queue.add(good);
     await queue.idle();
     expect(await stored(bad)).toEqual({ status: 'unreadable', detail: { reason: 'fault' } });
     expect((await stored(good)).status).toBe('needs-corners');
-    expect(said[0]).toEqual({ level: 'error', about: { photoId: bad, error: 'Error: as asked' } });
+    expect(said).toContainEqual({ level: 'error', about: { photoId: bad, error: 'Error: as asked' } });
   });
   it('takes nothing more once it is stopped, and leaves what waits for the next server', async () => {
-    const [first, second, late] = [await photo(), await photo(), await photo()];
+    const [first, second, third, late] = [await photo(), await photo(), await photo(), await photo()];
     const queue = reading(() => {
       queue.stop();
       return Promise.reject(new Error('the server is stopping'));
     });
     queue.add(first);
     queue.add(second);
+    queue.add(third);
     await queue.idle();
     queue.add(late);
     await queue.idle();
-    expect((await stored(first)).status).toBe('reading');
-    expect((await stored(second)).status).toBe('waiting');
+    for (const begun of [first, second]) expect((await stored(begun)).status).toBe('reading');
+    expect((await stored(third)).status).toBe('waiting');
     expect((await stored(late)).status).toBe('waiting');
     expect(said).toEqual([]);
   });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographCard } from '../../src/app/burns';
+import { cardView } from '../../src/app/card-view';
 import { readingsThatCount } from '../../src/db/readings';
 import { testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
@@ -91,6 +92,30 @@ async function finishedBy(finish: 'none' | 'wiped'): Promise<number> {
   await burnCard(app, id);
   return id;
 }
+
+describe('a card that is looked at while a photo of it is read', () => {
+  it('never shows the photo as read beside what an older one shows', async () => {
+    const cardId = await finishedBy('none');
+    await take(cardId, 'seven');
+    let meanwhile: Promise<number> | null = null;
+    const readingQueries = new WeakSet<object>();
+    const db = app.ctx.db.withPlugin({
+      transformQuery: ({ node, queryId }) => {
+        if (JSON.stringify(node).includes('"reading"')) readingQueries.add(queryId);
+        return node;
+      },
+      // Once it is known what the card is told by, a further photo is taken and read before anything else is asked.
+      transformResult: async ({ result, queryId }) => {
+        if (readingQueries.has(queryId)) await (meanwhile ??= take(cardId, 'eight'));
+        return result;
+      },
+    });
+    const { photos, reading } = await cardView({ ...app.ctx, db }, cardId);
+    expect(await meanwhile).not.toBeNull();
+    for (const { id, status } of photos) if (status === 'read') expect(reading!.photoIds).toContain(id);
+    expect((await told(cardId)).photoIds).toHaveLength(2);
+  });
+});
 
 describe('photos before and after the finish', () => {
   it('are not merged: the newest moment counts', async () => {

@@ -15,7 +15,7 @@ import {
 } from './photo-words';
 
 const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
-  ({ status, step: null, detail: {}, otherCards: [], ...more }) as const;
+  ({ status, step: null, placeInLine: null, detail: {}, otherCards: [], ...more }) as const;
 const unreadable = (reason?: string) => photo('unreadable', { detail: reason === undefined ? {} : { reason } });
 
 describe('what is known of the camera’s tones', () => {
@@ -42,6 +42,8 @@ describe('what is known of the camera’s tones', () => {
 describe('what became of a photo', () => {
   it.each([
     [photo('waiting'), /waiting its turn/],
+    [photo('waiting', { placeInLine: 1 }), /^waiting its turn …$/],
+    [photo('waiting', { placeInLine: 3 }), /^waiting: number 3 in line …$/],
     [photo('reading'), /^reading …$/],
     [photo('reading', { step: 'levelling the light' }), /^levelling the light …$/],
     [photo('read'), /^read$/],

@@ -30,13 +30,15 @@ const REASONS: Readonly<Record<string, string>> = {
 /** What other corners may mend. */
 const CORNER_REASONS: ReadonlySet<string> = new Set(['bad-corners', 'no-cells', 'other-cells', 'more-cells']);
 
-type Judged = Pick<PhotoView, 'status' | 'step' | 'detail' | 'otherCards'>;
+type Judged = Pick<PhotoView, 'status' | 'step' | 'placeInLine' | 'detail' | 'otherCards'>;
 
 /** What became of a photo, in words, and what to do about it. */
 export function stateOf(photo: Judged, adopted: boolean): string {
   switch (photo.status) {
     case 'waiting':
-      return 'waiting its turn …';
+      return photo.placeInLine !== null && photo.placeInLine > 1
+        ? `waiting: number ${photo.placeInLine} in line …`
+        : 'waiting its turn …';
     case 'reading':
       return `${photo.step ?? 'reading'} …`;
     case 'read':

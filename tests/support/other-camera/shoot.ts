@@ -88,6 +88,11 @@ function camera({ tilt = 0, lean = 0, roll = 0 }: Snap, distance: number) {
   return { eye, ahead, right: turned([Math.cos(r), Math.sin(r), 0]), down: turned([-Math.sin(r), Math.cos(r), 0]) };
 }
 
+const SKIN: Linear = [0.45, 0.28, 0.2];
+/** Encoded values over the square root of linear light: a step is a tenth of a byte at most. */
+const STEPS = 16_383;
+const ENCODED = Float64Array.from({ length: STEPS + 1 }, (_, step) => encoded((step / STEPS) ** 2));
+
 /** Takes a picture of a face and stores it as JPEG, as a phone does. */
 export function snap(face: Face, options: Snap): Promise<Buffer> {
   const { widthPx = 1600, heightPx = 1200, exposure = 0.75, cast = [1, 1, 1], lamp, vignette = 0, blurPx = 0.7, noise = 0.008, quality = 88, contrast = 0, veil = 0, glare, shadow, bow = 0, finger, seed } = options; // prettier-ignore
@@ -99,6 +104,7 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   const { eye, ahead, right, down } = camera(options, focal / scale);
   const light = new Float32Array(widthPx * heightPx * 3);
   const [middleX, middleY] = [face.widthMm / 2, face.heightMm / 2];
+  const across = cast.map((share) => share * exposure);
   const span = Math.max(face.widthMm, face.heightMm) / 2;
   const sag = (x: number): number => bow * (1 - (x / span) ** 2);
   const lampAtMiddle = lamp ? lamp.z / Math.hypot(lamp.x, lamp.y, lamp.z) ** 3 : 1;
@@ -107,15 +113,17 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   for (let v = 0; v < heightPx; v++) {
     for (let u = 0; u < widthPx; u++) {
       const [a, b] = [(u + 0.5 - widthPx / 2) / focal, (v + 0.5 - heightPx / 2) / focal];
-      const ray = [0, 1, 2].map((k) => ahead[k]! + a * right[k]! + b * down[k]!) as [number, number, number];
+      const rayX = ahead[0] + a * right[0] + b * down[0];
+      const rayY = ahead[1] + a * right[1] + b * down[1];
+      const rayZ = ahead[2] + a * right[2] + b * down[2];
       // Where the ray meets the sheet: a few turns where it is bowed.
       let z = 0;
       let x = 0;
       let y = 0;
       for (let turn = 0; turn < (bow === 0 ? 1 : 4); turn++) {
-        const far = (z - eye[2]) / ray[2];
-        x = eye[0] + far * ray[0];
-        y = eye[1] + far * ray[1];
+        const far = (z - eye[2]) / rayZ;
+        x = eye[0] + far * rayX;
+        y = eye[1] + far * rayY;
         if (bow !== 0) z = Math.abs(x) < 2.5 * span ? sag(x) : 0;
       }
       const px = (x + middleX + face.marginMm) * face.pxPerMm - 0.5;
@@ -125,11 +133,14 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
       const fx = Math.max(0, Math.min(1, px - column));
       const fy = Math.max(0, Math.min(1, py - row));
       let lit = 1;
-      if (lamp) lit = lamp.z / Math.hypot(x - lamp.x, y - lamp.y, lamp.z) ** 3 / lampAtMiddle;
+      if (lamp) {
+        const squared = (x - lamp.x) ** 2 + (y - lamp.y) ** 2 + lamp.z ** 2;
+        lit = lamp.z / (squared * Math.sqrt(squared)) / lampAtMiddle;
+      }
       lit = 0.75 * lit + 0.25;
       if (shadow) {
-        const across = x * Math.cos(radians) + y * Math.sin(radians) - shadow.offset;
-        lit *= shadow.left + (1 - shadow.left) / (1 + Math.exp((-1.7 * across) / shadow.soft));
+        const beyond = x * Math.cos(radians) + y * Math.sin(radians) - shadow.offset;
+        lit *= shadow.left + (1 - shadow.left) / (1 + Math.exp((-1.7 * beyond) / shadow.soft));
       }
       lit *= 1 - (vignette * ((a * focal) ** 2 + (b * focal) ** 2)) / ((widthPx / 2) ** 2 + (heightPx / 2) ** 2);
       const added = veil + (glare ? glare.adds * Math.exp(-(((x + middleX - glare.x) / glare.wide) ** 2) - ((y + middleY - glare.y) / glare.high) ** 2) : 0); // prettier-ignore
@@ -139,9 +150,9 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
       for (let channel = 0; channel < 3; channel++) {
         const top = face.data[at + channel]! * (1 - fx) + face.data[at + 3 + channel]! * fx;
         const low = face.data[next + channel]! * (1 - fx) + face.data[next + 3 + channel]! * fx;
-        const share = covered ? [0.45, 0.28, 0.2][channel]! : top * (1 - fy) + low * fy;
+        const share = covered ? SKIN[channel]! : top * (1 - fy) + low * fy;
         // A lamp's reflection has the lamp's colour, not the stock's.
-        light[(v * widthPx + u) * 3 + channel] = (share * lit + added) * exposure * cast[channel]!;
+        light[(v * widthPx + u) * 3 + channel] = (share * lit + added) * across[channel]!;
       }
     }
   }
@@ -151,7 +162,8 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   for (let index = 0; index < soft.length; index++) {
     pick = (pick + 7919) % deviates.length;
     const noisy = soft[index]! + deviates[pick]! * noise * Math.sqrt(Math.max(0.01, soft[index]!));
-    bytes[index] = 255 * curved(encoded(Math.max(0, Math.min(1, noisy))), contrast);
+    const held = noisy <= 0 ? 0 : noisy >= 1 ? 1 : noisy;
+    bytes[index] = 255 * curved(ENCODED[Math.round(Math.sqrt(held) * STEPS)]!, contrast);
   }
   return sharp(Buffer.from(bytes.buffer), { raw: { width: widthPx, height: heightPx, channels: 3 } })
     .jpeg({ quality, chromaSubsampling: '4:2:0' })
@@ -172,26 +184,27 @@ function blurredPlanes(from: Float32Array, width: number, height: number, sigma:
   const reach = Math.max(1, Math.ceil(2.5 * sigma));
   const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigma) ** 2));
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const once = (source: Float32Array, step: number, alongX: boolean): Float32Array => {
-    const out = new Float32Array(source.length);
-    for (let v = 0; v < height; v++)
-      for (let u = 0; u < width; u++) {
-        const at = (v * width + u) * 3;
-        const place = alongX ? u : v;
-        const last = (alongX ? width : height) - 1;
-        let [red, green, blue] = [0, 0, 0];
-        for (let k = -reach; k <= reach; k++) {
-          const to = at + (Math.max(0, Math.min(last, place + k)) - place) * step;
-          const weight = weights[k + reach]!;
-          red += source[to]! * weight;
-          green += source[to + 1]! * weight;
-          blue += source[to + 2]! * weight;
-        }
-        out[at] = red / total;
-        out[at + 1] = green / total;
-        out[at + 2] = blue / total;
-      }
-    return out;
-  };
-  return once(once(from, 3, true), width * 3, false);
+  const row = width * 3;
+  const across = new Float32Array(from.length);
+  const padded = new Float64Array(row + 6 * reach);
+  for (let start = 0; start < from.length; start += row) {
+    // Beyond its ends a row goes on as it ended.
+    for (let at = -3 * reach; at < row + 3 * reach; at++) {
+      const channel = ((at % 3) + 3) % 3;
+      padded[at + 3 * reach] = from[start + (at < 0 ? channel : at >= row ? row - 3 + channel : at)]!;
+    }
+    for (let at = 0; at < row; at++) {
+      let sum = 0;
+      for (let near = 0; near <= 2 * reach; near++) sum += padded[at + 3 * near]! * weights[near]!;
+      across[start + at] = sum / total;
+    }
+  }
+  const down = new Float32Array(from.length);
+  for (let v = 0; v < height; v++)
+    for (let near = -reach; near <= reach; near++) {
+      const there = Math.max(0, Math.min(height - 1, v + near)) * row;
+      const weight = weights[near + reach]! / total;
+      for (let at = 0; at < row; at++) down[v * row + at]! += across[there + at]! * weight;
+    }
+  return down;
 }

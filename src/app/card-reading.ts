@@ -1,7 +1,8 @@
+import { cardKind } from '../cards/registry';
 import { mergeCells } from '../core/reading/merge-cells';
+import { cardById } from '../db/cards';
 import type { Tx } from '../db/client';
 import { holdCard, insertReading, newestReading, readingsThatCount } from '../db/readings';
-import { getCard } from './cards';
 
 /**
  * Makes anew what a card is told by, after one of its photos was read, left aside or counted again: photos that show it as it is now are merged.
@@ -9,11 +10,12 @@ import { getCard } from './cards';
  */
 export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   await holdCard(tx, cardId);
-  const { plan } = await getCard({ db: tx }, cardId);
-  const all = await readingsThatCount(tx, cardId, plan.setup.finish !== 'none');
-  const putRight = all.filter(({ tones }) => tones.told === 'by-two');
-  // Photos whose tones were put right are not mixed with others that are taken on trust.
-  const counting = putRight.length > 0 ? putRight : all;
+  const card = await cardById(tx, cardId);
+  const plan = card && cardKind(card.kind).upgrade(card.plan);
+  const all = await readingsThatCount(tx, cardId, plan?.setup.finish !== 'none');
+  const known = all.filter(({ tones }) => tones.told === 'by-two' || tones.cameraIsTrue);
+  // Photos whose tones are known are not mixed with others of which that cannot be said.
+  const counting = known.length > 0 ? known : all;
   const [newest] = counting;
   if (!newest) return false;
   const told = await newestReading(tx, cardId);

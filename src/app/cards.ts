@@ -229,7 +229,7 @@ export async function createCard(
 }
 
 /** A card, its plan brought up to the version in use. */
-export async function getCard({ db }: Pick<AppContext, 'db'>, id: number): Promise<CardRecord> {
+export async function getCard({ db }: AppContext, id: number): Promise<CardRecord> {
   const card = await cards.cardById(db, id);
   if (!card) throw notFound('card', id);
   return { ...card, plan: cardKind(card.kind).upgrade(card.plan) };

@@ -8,6 +8,7 @@ import * as exposures from './migrations/0005-exposures';
 import * as faults from './migrations/0006-faults';
 import * as mergedReadings from './migrations/0007-merged-readings';
 import * as cameras from './migrations/0008-cameras';
+import * as hue from './migrations/0009-hue';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -18,6 +19,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0006-faults': faults,
   '0007-merged-readings': mergedReadings,
   '0008-cameras': cameras,
+  '0009-hue': hue,
 };
 
 /** The database was made by a newer version of the program. */

@@ -26,7 +26,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
     .executeTakeFirstOrThrow();
   await db
     .insertInto('cellReading')
-    .values(cells.map((cell) => ({ ...cell, readingId: id, doubts: [...cell.doubts] })))
+    .values(cells.map((cell) => ({ ...cell, readingId: id, doubts: [...cell.doubts], hue: JSON.stringify(cell.hue) })))
     .execute();
   return id;
 }

@@ -11,6 +11,7 @@ import type { FinishMoment } from "../core/card/work-setup";
 import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
+import type { HueShift } from "../core/reading/hue";
 import type { PhotoFault } from "../core/reading/photo-faults";
 import type { Tones } from "../core/reading/read-card";
 import type { Exposure } from "../core/reading/tone/exposure";
@@ -102,6 +103,7 @@ export interface CellReading {
   doubts: string[];
   edgeHalo: number;
   edgeWidthMm: number | null;
+  hue: FixedJson<HueShift | null>;
   lightness: number;
   lightnessSigma: number;
   lineVisibility: number | null;

@@ -11,7 +11,7 @@ import { openShop, press, says, until, type Shop, PATIENCE_MS } from './harness'
 let shop: Shop;
 let folder: string;
 let view: CardView;
-let files: { good: string; covered: string; text: string };
+let files: { good: string; covered: string; glossy: string; text: string };
 let corners: { x: number; y: number }[];
 
 beforeAll(async () => {
@@ -36,7 +36,14 @@ beforeAll(async () => {
   // A strip of paper over both left markers.
   for (let y = 0; y < photo.height; y++)
     data.fill(225, y * photo.width * 3, (y * photo.width + Math.round(corners[0]!.x) + 130) * 3);
+  // A lamp mirrored in the upper left of the card: white light on top of what the stock sends back.
+  const glossy = photo.data.map((byte, index) => {
+    const [x, y] = [Math.floor(index / 3) % photo.width, Math.floor(index / 3 / photo.width)];
+    const lamp = photo.placeOf(layout.widthMm / 3, layout.heightMm / 3);
+    return Math.min(250, byte + 70 * Math.exp(-(((x - lamp.x) / 150) ** 2) - ((y - lamp.y) / 150) ** 2));
+  });
   files = {
+    glossy: save('glossy.jpg', await jpegOf({ ...photo, data: glossy })),
     good: save('card.jpg', await jpegOf(photo)),
     covered: save('covered.jpg', await jpegOf({ ...photo, data })),
     text: save('notes.jpg', Buffer.from('not a picture at all, but named like one')),
@@ -68,6 +75,26 @@ describe('a phone held over the bench, 390 px wide', () => {
     await press(shop.driver, 'Set the corners by hand');
     const handles = By.css('circle[aria-label$="corner of the card"]');
     await shop.driver.wait(async () => (await shop.driver.findElements(handles)).length === 4, PATIENCE_MS);
+  });
+
+  it('says of a photo what is wrong with it, on it, with what to do', async () => {
+    const { driver } = shop;
+    await choose(files.glossy);
+    await driverWait('glossy.jpg', 'one of 3 that count');
+    await says(driver, 'Turn the card, move the lamp aside or shade it');
+    const chips = await driver.findElements(By.xpath(`//span[normalize-space(.) = "A lamp’s reflection"]`));
+    expect(chips).toHaveLength(1);
+  });
+
+  it('leaves a photo aside, and counts it again', async () => {
+    const { driver } = shop;
+    await press(driver, 'Leave this photo aside', inList('glossy.jpg'));
+    await driverWait('glossy.jpg', 'left aside');
+    await driverWait('card.jpg', 'one of 2 that count');
+    await press(driver, 'Count this photo again', inList('glossy.jpg'));
+    await driverWait('glossy.jpg', 'one of 3 that count');
+    await press(driver, 'Leave this photo aside', inList('glossy.jpg'));
+    await driverWait('glossy.jpg', 'left aside');
   });
 
   it('says what is wrong with a file that is no picture', async () => {

@@ -7,7 +7,7 @@ import { linearToSrgb } from '../../src/core/color/srgb';
 import { fitHomography, invertHomography, project } from '../../src/core/geometry/homography';
 import type { Point, Rect } from '../../src/core/geometry/point';
 import type { RgbImage } from '../../src/core/image/raster';
-import { stockLinearColour } from '../../src/core/reading/read-card';
+import { stockLinearColour } from '../../src/core/reading/stock-colour';
 
 export interface DrawnPhoto extends RgbImage {
   /** Where a place of the card, in mm, lies in the photo, pixel centres at whole coordinates. */

@@ -5,7 +5,8 @@ import { linearToSrgb } from '../../src/core/color/srgb';
 import { grayOfRgb } from '../../src/core/image/gray';
 import { fitLight } from '../../src/core/reading/light/light-on-bare';
 import type { PhotoContext } from '../../src/core/reading/photo-context';
-import { RECTIFIED_PX_PER_MM, stockLinearColour } from '../../src/core/reading/read-card';
+import { RECTIFIED_PX_PER_MM } from '../../src/core/reading/read-card';
+import { stockLinearColour } from '../../src/core/reading/stock-colour';
 import { rectify } from '../../src/core/reading/rectify';
 import { demoPairing } from './demo';
 

@@ -36,6 +36,7 @@ describe('finding', () => {
       edgeWidthMm: 0.1,
       lightnessSigma: 0.5,
       sharedSigma: 0.2,
+      hue: null,
       confidence: 0.99,
       doubts: [],
       colour: '#886644',

@@ -19,6 +19,7 @@ export const OUTCOME: Ask = eyeAsk('outcome', 'What happened?', [
   ['burned-through', 'b', 'burned through'],
   ['flare-up', 'f', 'flare-up'],
   ['residue', 'r', 'residue stays'],
+  ['wrong-hue', 'h', 'wrong hue'],
 ]);
 
 /** Depth of an engraved patch, for families that are judged by it: no photo shows it. */
@@ -46,9 +47,9 @@ export function gradeOf(seen: Seen, cellIndex: number): number | null {
   return word === null ? null : Number(word);
 }
 
-const SPOILED: ReadonlySet<string | null> = new Set(['charred', 'burned-through', 'flare-up', 'no-mark']);
+const SPOILED: ReadonlySet<string | null> = new Set(['charred', 'burned-through', 'flare-up', 'no-mark', 'wrong-hue']);
 
-/** Whether the operator called a cell spoiled. */
+/** Whether the operator called a cell spoiled: no setting is proposed from it. */
 export function isSpoiled(seen: Seen, cellIndex: number): boolean {
   return SPOILED.has(wordOf(seen, OUTCOME.field, cellIndex));
 }

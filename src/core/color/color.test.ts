@@ -2,8 +2,12 @@ import { converter } from 'culori';
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
-import { lightnessOfLuminance, luminanceOfLightness } from './lab';
+import { chromaOfLinear, lightnessOfLuminance, luminanceOfLightness } from './lab';
 import { byteOfLinear, hexColour, LINEAR_OF_BYTE, linearToSrgb, luminance, parseHexColour, srgbToLinear } from './srgb';
+
+/** CIELAB of D65 by another library. */
+const reference = converter('lab65');
+const byte = fc.integer({ min: 0, max: 255 });
 
 describe('sRGB', () => {
   // IEC 61966-2-1: the linear piece ends at 0.04045 encoded.
@@ -41,8 +45,6 @@ describe('CIELAB lightness', () => {
     [[200, 160, 110], 68.423],
   ] as const)('%o has L* %f', (rgb, lightness) => expect(lightnessOfBytes(rgb)).toBeCloseTo(lightness, 2));
 
-  const reference = converter('lab65');
-  const byte = fc.integer({ min: 0, max: 255 });
   prop([byte, byte, byte])('agrees with a reference library', (r, g, b) => {
     const expected = reference({ mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 });
     expect(Math.abs(lightnessOfBytes([r, g, b]) - expected.l)).toBeLessThan(0.02);
@@ -50,5 +52,32 @@ describe('CIELAB lightness', () => {
 
   prop([fc.double({ min: 0, max: 100, noNaN: true })])('turns round and back', (lightness) => {
     expect(lightnessOfLuminance(luminanceOfLightness(lightness))).toBeCloseTo(lightness, 8);
+  });
+});
+
+describe('CIELAB a* and b*', () => {
+  const chromaOfBytes = (bytes: readonly [number, number, number]) =>
+    chromaOfLinear(...(bytes.map((byte) => srgbToLinear(byte / 255)) as [number, number, number]));
+  // Published conversions of sRGB's primaries by B. Lindbloom's calculator, D65.
+  it.each([
+    [[255, 0, 0], 80.09, 67.2],
+    [[0, 255, 0], -86.18, 83.18],
+    [[0, 0, 255], 79.19, -107.86],
+  ] as const)('of %o are %f and %f', (rgb, a, b) => {
+    const chroma = chromaOfBytes(rgb);
+    expect(Math.abs(chroma.a - a)).toBeLessThan(0.2);
+    expect(Math.abs(chroma.b - b)).toBeLessThan(0.2);
+  });
+  it('are nought for every grey', () => {
+    for (const byte of [0, 3, 40, 128, 255]) {
+      const { a, b } = chromaOfBytes([byte, byte, byte]);
+      expect(Math.hypot(a, b)).toBeLessThan(1e-6);
+    }
+  });
+  prop([byte, byte, byte])('are as another library has them', (r, g, b) => {
+    const expected = reference({ mode: 'rgb', r: r / 255, g: g / 255, b: b / 255 });
+    const chroma = chromaOfBytes([r, g, b]);
+    expect(Math.abs(chroma.a - expected.a)).toBeLessThan(0.1);
+    expect(Math.abs(chroma.b - expected.b)).toBeLessThan(0.1);
   });
 });

@@ -5,9 +5,17 @@ import type { Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
 import { edgeWidth } from './edge-width';
+import { hueShift } from './hue';
 import { lineVisibility } from './line-visibility';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
-import { FLAT_ENOUGH_MM, LEAST_PX_PER_MM, lightnessOf, meanRatio, type PhotoContext } from './photo-context';
+import {
+  FLAT_ENOUGH_MM,
+  LEAST_PX_PER_MM,
+  lightnessOf,
+  meanRatio,
+  type PhotoContext,
+  type Ratio,
+} from './photo-context';
 
 const INNER = 0.6;
 const PATCH_MM = 0.25;
@@ -30,18 +38,19 @@ function patchSpread(context: PhotoContext, area: Rect, offset: number): number 
   return values.length > 1 ? meanAndSpread(values).spread : 0;
 }
 
-/** Largest minus smallest L* of the four quarters of an area: a knot or a smudge under the cell shows here. */
-function quarterRange(context: PhotoContext, area: Rect, offset: number): number {
+/** The four quarters of an area, as ratios to bare stock. */
+function quarterRatios(context: PhotoContext, area: Rect): Ratio[] {
   const width = area.width / 2;
   const height = area.height / 2;
-  const quarters = [0, 1, 2, 3].map((index) =>
-    lightnessOf(
-      context,
-      meanRatio(context, { x: area.x + (index % 2) * width, y: area.y + (index >> 1) * height, width, height }),
-      offset,
-    ),
+  return [0, 1, 2, 3].map((index) =>
+    meanRatio(context, { x: area.x + (index % 2) * width, y: area.y + (index >> 1) * height, width, height }),
   );
-  return Math.max(...quarters) - Math.min(...quarters);
+}
+
+/** Largest minus smallest L* of some parts of a cell: a knot or a smudge under it shows here. */
+function rangeOf(context: PhotoContext, parts: readonly Ratio[], offset: number): number {
+  const lightnesses = parts.map((part) => lightnessOf(context, part, offset));
+  return Math.max(...lightnesses) - Math.min(...lightnesses);
 }
 
 /** Mean L* of a ring around the cell less bare stock's, under the lamp's light alone: smoke and soot are what it tells. */
@@ -97,13 +106,13 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   // Added light changes a ratio by its share of bare stock's light, the more the further the ratio is from one.
   const bareY = luminance(...context.stockLinear);
   const cellY = luminanceOfLightness(Math.max(0, lightness));
-  const addedPart =
-    (116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2) *
-    context.addedSigma(box.x + box.width / 2, box.y + box.height / 2) *
-    Math.abs(1 - cellY / bareY);
+  const addedSigma = context.addedSigma(box.x + box.width / 2, box.y + box.height / 2);
+  const addedPart = (116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2) * addedSigma * Math.abs(1 - cellY / bareY);
   const bareLight = context.field.at(box.x + box.width / 2, box.y + box.height / 2)[1];
-  const tonePart = (116 / 3) * root * context.toneSigma(ratio.green * bareLight, bareLight);
-  const quarters = quarterRange(context, inner, offset);
+  const toneSigma = context.toneSigma(ratio.green * bareLight, bareLight);
+  const tonePart = (116 / 3) * root * toneSigma;
+  const parts = quarterRatios(context, inner);
+  const quarters = rangeOf(context, parts, offset);
   const patches = (inner.width * inner.height) / PATCH_MM ** 2;
   const unsure: Readonly<Record<Unsure, number>> = {
     'stock-varies': stockPart,
@@ -143,6 +152,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     sharedSigma: context.tonesUnknown ? Math.hypot(stockPart, tonePart) : stockPart,
     confidence,
     doubts,
+    hue: hueShift(parts, context.stockLinear, Math.hypot(toneSigma, addedSigma / Math.max(0.008, cellY))),
     colour: hexColour([
       byteOfLinear(ratio.red * context.stockLinear[0]),
       byteOfLinear(ratio.green * context.stockLinear[1]),

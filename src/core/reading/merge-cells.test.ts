@@ -17,6 +17,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     sharedSigma: shared,
     confidence: 0.99,
     doubts: [],
+    hue: null,
     colour: '#806040',
     ...more,
   };

@@ -1,3 +1,5 @@
+import type { HueShift } from './hue';
+
 /** Why a cell's reading is not to be trusted without a look. */
 export type Doubt =
   | 'clipped'
@@ -37,6 +39,8 @@ export interface CellReading {
   /** 0..1: chance that `lightness` is within 2 L* of the truth, lowered by every doubt. */
   readonly confidence: number;
   readonly doubts: readonly Doubt[];
+  /** How its colour differs from the stock's beyond being darker or lighter; null for cells read before that was looked at. */
+  readonly hue: HueShift | null;
   /** Colour of the cell under the stock's own light, "#rrggbb". */
   readonly colour: string;
 }

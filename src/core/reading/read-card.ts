@@ -1,5 +1,3 @@
-import { luminanceOfLightness } from '../color/lab';
-import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { fitHomography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import type { Layout } from '../card/layout';
@@ -19,13 +17,13 @@ import type { PhotoContext } from './photo-context';
 import { photoFaults, type PhotoFault } from './photo-faults';
 import { isClockwiseQuad } from './quad';
 import { rectify, type Rectified } from './rectify';
+import { stockLinearColour, type StockLook } from './stock-colour';
 import { undoneTones, type SecondExposure, type UndoneTones } from './tone/second-exposure';
 
 export interface ReadRequest {
   readonly photo: RgbImage;
   readonly layout: Layout;
-  /** The stock's own look when bare. */
-  readonly stock: { readonly bareLightness: number; readonly colour: string };
+  readonly stock: StockLook;
   /** The card's corners in photo pixels as dragged by the operator, from the upper left, clockwise; null to find the markers. */
   readonly corners: readonly Point[] | null;
   /** Whether the camera was found to store light as sRGB has it. One of which nothing is known may bend tones: the further a cell is from bare stock, the less is known of it. */
@@ -120,17 +118,6 @@ function furtherFromCells({ cells }: Layout): number {
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
 const LEAST_SIDE_PX = 200;
-
-/** Linear sRGB of the stock's colour, scaled so that its luminance is that of the stock's L*. */
-export function stockLinearColour(stock: ReadRequest['stock']): [number, number, number] {
-  const linear = parseHexColour(stock.colour).map((byte) => Math.max(0.002, srgbToLinear(byte / 255))) as [
-    number,
-    number,
-    number,
-  ];
-  const scale = luminanceOfLightness(stock.bareLightness) / luminance(...linear);
-  return [linear[0] * scale, linear[1] * scale, linear[2] * scale];
-}
 
 function looksBlack(gray: GrayImage): boolean {
   let bright = 0;

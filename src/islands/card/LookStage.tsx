@@ -15,10 +15,12 @@ import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { burnedColourOf } from '../../core/stock/families';
+import type { Stock } from '../../core/stock/stock';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
+import { hueOfCard, hueWords } from './hue-words';
 import { doubtReasons, doubtWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -52,6 +54,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
   const faults = reading?.faults ?? [];
+  const hue = reading && hueOfCard(reading.cells, stock);
   /** Whether there is something to show at a place of the photo. */
   const isPlaced = faults.some(({ area, line }) => area ?? line);
   const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
@@ -118,6 +121,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ['Markers', reading.markers === 0 ? 'corners by hand' : `${reading.markers} of 4`],
               ...(reading.photoIds.length > 1 ? [['Photos', `${reading.photoIds.length}, merged`] as const] : []),
               ['Tones', tonesWords(reading.tones)],
+              ...(hue ? [['Hue', hue.words] as const] : []),
               ['Read in', `${plainNumber(reading.tookS, 2)} s`],
             ]}
           />
@@ -205,7 +209,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             </Button>
           </div>
           <ProblemNotice problem={action.problem} />
-          {shown && <ReadingFigures cell={shown} />}
+          {shown && <ReadingFigures cell={shown} stock={stock} />}
         </TicketPart>
       ) : (
         <TicketPart>
@@ -346,7 +350,7 @@ function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | u
 }
 
 /** What the photo shows of one cell, with how sure it is. */
-function ReadingFigures({ cell }: { cell: CellReading }) {
+function ReadingFigures({ cell, stock }: { cell: CellReading; stock: Stock }) {
   const { lightness, lightnessSigma, deltaLightness, spread, lineVisibility, edgeHalo, edgeWidthMm, clippedShare } =
     cell;
   return (
@@ -356,6 +360,14 @@ function ReadingFigures({ cell }: { cell: CellReading }) {
           [
             'Tone',
             `${formatAgainstBare(lightness, lightness - deltaLightness)} ± ${plainNumber(2 * lightnessSigma, 2)}`,
+          ],
+          [
+            'Hue',
+            <span key="hue" className={styles.hue}>
+              {hueWords(cell.hue, stock)}
+              <span className={styles.swatch} style={{ background: cell.colour }} />
+              <span className={styles.swatch} style={{ background: stock.colour }} />
+            </span>,
           ],
           ['Spread within', `${plainNumber(spread, 2)} L*`],
           ['Line visibility', lineVisibility === null ? 'not resolved' : `${plainNumber(lineVisibility * 100, 2)} %`],

@@ -8,6 +8,7 @@ import { setupChecks } from '../core/card/work-setup';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
 import * as burns from '../db/burns';
+import { photosOfCard } from '../db/photos';
 import type { BurnRecord, BurnView } from '../records/burn';
 import type { CardRecord } from '../records/card';
 import type { BenchBurn } from '../workers/protocol';
@@ -181,7 +182,8 @@ export async function photographCard(
 ): Promise<{ id: number; again: boolean }> {
   const card = await getCard(ctx, cardId);
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
-  const seed = shotSeed ?? `${card.layout.code} ${ctx.now().getTime()}`;
+  // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
+  const seed = shotSeed ?? `${card.layout.code} shot ${(await photosOfCard(ctx.db, cardId)).length + 1}`;
   const take = async (stopsLess: number, name: string): Promise<{ id: number; again: boolean }> => {
     const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed, scale: ctx.cameraScale, stopsLess });
     return receivePhoto(ctx, cardId, {

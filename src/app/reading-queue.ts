@@ -169,7 +169,7 @@ export class ReadingQueue {
   private async readBrighterAgain(photo: PhotoRecord): Promise<void> {
     // Newest first. What an older photo shows must not come before what a newer one does.
     const [newest, before] = await photosOfCard(this.db, photo.cardId);
-    if (newest?.id !== photo.id || before?.status !== 'read') return;
+    if (newest?.id !== photo.id || before?.status !== 'read' || before.leftOut) return;
     if ((secondExposureOf(before, [photo])?.ratio.logRatio ?? 0) <= 0) return;
     for (const id of await readByThemselves(this.db, [before.id])) {
       await requeuePhoto(this.db, id, {});

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { crc32, deflateSync } from 'node:zlib';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { GridPlan } from '../../src/cards/grid/plan';
 import { OPERATIONS } from '../../src/api/registry';
 import { PROBLEMS } from '../../src/app/problems';
@@ -223,6 +223,15 @@ describe('photos at the door', () => {
   it('JSON where an image should be', async () =>
     expectProblem((await app.call('POST', `/api/cards/${cardId}/photos`, { a: 1 })).json, 'wrong-media-type'));
 
+  it('one more than can wait to be read is refused at the door, and nothing of it is kept', async () => {
+    const full = vi.spyOn(app.ctx.readings, 'isFull', 'get').mockReturnValue(true);
+    const { status, json } = await upload(await jpeg(641, 480));
+    full.mockRestore();
+    expect(status).toBe(503);
+    expectProblem(json, 'too-many-photos');
+    expect((await upload(await jpeg(641, 480))).status).toBe(201);
+    await app.ctx.readings.idle();
+  });
   it('a truncated JPEG is taken in, and found to be damaged when it is read', async () => {
     const whole = await sharp({
       create: {

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import type { HeavyWork } from '../../src/app/heavy-work';
 import type { Log } from '../../src/app/log';
 import { ReadingQueue } from '../../src/app/reading-queue';
-import { imageOfPhoto, insertPhoto, photoById, requeuePhoto, setPhotoStatus } from '../../src/db/photos';
+import { imageOfPhoto, insertPhoto, photoById, requeuePhoto, setLeftOut, setPhotoStatus } from '../../src/db/photos';
 import type { Exposure } from '../../src/core/reading/tone/exposure';
 import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
 import { query, testApp, type TestApp } from '../support/context';
@@ -159,7 +159,7 @@ describe('the line of photos', () => {
   });
   it('reads the brighter photo right before a darker one again with it, but none over a newer photo', async () => {
     const exposed = (biasStops: number): Exposure => ({ camera: 'Pond one', timeS: 2 ** biasStops / 60, iso: 100, fNumber: 2, biasStops }); // prettier-ignore
-    const turns = async (newer: boolean): Promise<(readonly [text: string, byTwo: boolean])[]> => {
+    const turns = async (meanwhile: 'nothing' | 'a newer photo' | 'left aside'): Promise<(readonly [text: string, byTwo: boolean])[]> => {
       const seen: (readonly [string, boolean])[] = [];
       const queue = reading((job) => {
         seen.push([Buffer.from(job.bytes).toString(), job.second !== null]);
@@ -169,7 +169,8 @@ describe('the line of photos', () => {
       queue.add(ids[0]!);
       await queue.idle();
       ids.push(await photo(exposed(-2)));
-      if (newer) await photo();
+      if (meanwhile === 'a newer photo') await photo();
+      if (meanwhile === 'left aside') await setLeftOut(app.ctx.db, ids[0]!, true);
       queue.add(ids[1]!);
       await queue.idle();
       // Photos are counted on through the file: told here from the first of them on.
@@ -177,8 +178,10 @@ describe('the line of photos', () => {
       await query(app.databaseUrl, `update photo set exposure = null`);
       return seen.map(([text, byTwo]) => [`photo ${Number(/\d+/.exec(text)![0]) - first}`, byTwo] as const);
     };
-    expect(await turns(false)).toEqual([['photo 0', false], ['photo 1', true], ['photo 0', true]]);
-    expect(await turns(true)).toEqual([['photo 0', false], ['photo 1', true]]);
+    expect(await turns('nothing')).toEqual([['photo 0', false], ['photo 1', true], ['photo 0', true]]);
+    expect(await turns('a newer photo')).toEqual([['photo 0', false], ['photo 1', true]]);
+    // Nothing is told by a photo that was left aside, nor is it read again.
+    expect(await turns('left aside')).toEqual([['photo 0', false], ['photo 1', false]]);
   }); // prettier-ignore
   it('keeps what the database could not take meanwhile, and reads it again two seconds later', async () => {
     const id = await photo();

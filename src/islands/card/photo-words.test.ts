@@ -25,7 +25,7 @@ describe('what is known of the camera’s tones', () => {
       'bent by up to 25 % of light, and put right by two photos',
     );
     expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: false })).toBe('not known, from one photo');
-    expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: true })).toBe('true to light: this camera was checked');
+    expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: true })).toBe('true to light: camera checked');
     expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'not-found' })).toMatch(/too few markers$/);
     expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'no-curve' })).toMatch(/Was the light alike\?$/);
     expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 }, false)).toBeNull();

@@ -62,7 +62,7 @@ export function tonesWords(tones: Tones): string {
     return tones.bentBy < TRUE_TO_LIGHT
       ? 'true to light, by two photos'
       : `bent by up to ${plainNumber(100 * tones.bentBy, 2)} % of light, and put right by two photos`;
-  if (tones.cameraIsTrue) return 'true to light: this camera was checked';
+  if (tones.cameraIsTrue) return 'true to light: camera checked';
   if (tones.told === 'by-one-photo') return 'not known, from one photo';
   return tones.why === 'not-found'
     ? 'not known: the second photo shows too few markers'

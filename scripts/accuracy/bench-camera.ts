@@ -5,19 +5,10 @@ import { grid } from '../../src/cards/grid';
 import { layCard } from '../../src/core/card/lay';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../src/core/color/lab';
 import { readCard } from '../../src/core/reading/read-card';
-import { DEMO_MACHINES, DEMO_STOCKS, type DemoPairing } from '../../src/demo/world';
+import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { burnOnBench } from '../../tests/support/burn';
 import { isMarked, isOff, isSilent, percent, shareOf, sizesOf, type CellError } from './figures';
-
-const PAIRINGS: readonly DemoPairing[] = [
-  { machine: 'heron', lens: 0, stock: 'birch' },
-  { machine: 'heron', lens: 0, stock: 'leather' },
-  { machine: 'marl', lens: 0, stock: 'alder' },
-  { machine: 'marl', lens: 0, stock: 'slate' },
-  { machine: 'marl', lens: 0, stock: 'mdf' },
-  { machine: 'marl', lens: 0, stock: 'twoLayer' },
-  { machine: 'marl', lens: 1, stock: 'cork' },
-];
+import { PAIRINGS } from './pairings';
 
 async function readOne(seed: number): Promise<{ errors: CellError[]; failed: string | null }> {
   const pair = PAIRINGS[seed % PAIRINGS.length]!;

@@ -7,21 +7,12 @@ import { layCard } from '../../src/core/card/lay';
 import { mergeCells } from '../../src/core/reading/merge-cells';
 import type { CellReading } from '../../src/core/reading/observations';
 import { readCard, type ReadResult } from '../../src/core/reading/read-card';
-import { DEMO_MACHINES, DEMO_STOCKS, type DemoPairing } from '../../src/demo/world';
+import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { paintFace } from '../../tests/support/other-camera/face';
 import { HAZARDS, staged, type Hazard } from '../../tests/support/other-camera/hazards';
 import { opened, snap, type Snap } from '../../tests/support/other-camera/shoot';
 import { bootstrapped, isMarked, isOff, isSilent, percent, shareOf, type CellError } from './figures';
-
-const PAIRINGS: readonly DemoPairing[] = [
-  { machine: 'heron', lens: 0, stock: 'birch' },
-  { machine: 'heron', lens: 0, stock: 'leather' },
-  { machine: 'marl', lens: 0, stock: 'alder' },
-  { machine: 'marl', lens: 0, stock: 'slate' },
-  { machine: 'marl', lens: 0, stock: 'mdf' },
-  { machine: 'marl', lens: 0, stock: 'twoLayer' },
-  { machine: 'marl', lens: 1, stock: 'cork' },
-];
+import { PAIRINGS } from './pairings';
 
 /** A way to come by a reading: what is done to the photo, and what is known of the camera. */
 interface Trial {

@@ -112,9 +112,9 @@ describe('what is wrong with a photo', () => {
 
   it('is a shadow’s edge from border to border, what light it leaves, and the cells that it crosses', () => {
     const edgeAt = 0.53;
-    const faults = drawn({ light: (u) => 0.7 * (0.5 + 0.5 / (1 + Math.exp(-(u - edgeAt) / 0.002))) });
+    const faults = drawn({ light: (u) => 0.7 * (0.4 + 0.6 / (1 + Math.exp(-(u - edgeAt) / 0.002))) });
     const shadow = faults.find(({ fault }) => fault === 'shadow')!;
-    expect(shadow.amount).toBeCloseTo(0.5, 1);
+    expect(Math.abs(shadow.amount - 0.4)).toBeLessThan(0.04);
     for (const { x, y } of shadow.line!) {
       expect(Math.abs(placed(plain.placeOf(x, y)).u - edgeAt)).toBeLessThan(0.02);
       expect(Math.min(Math.abs(y), Math.abs(y - heightMm))).toBeLessThan(1e-6);

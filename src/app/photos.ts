@@ -73,7 +73,7 @@ export async function receivePhoto(
   if (ctx.readings.isFull)
     throw new Problem(
       'too-many-photos',
-      'Sixty photos wait to be read.',
+      'As many photos wait as can be read in a minute or two.',
       'The photo was not taken in; those that wait are kept.',
     );
   if (bytes.length > PHOTO_LIMITS.bytes) throw new Problem('photo-too-large', 'The photo is over 25 MB.');

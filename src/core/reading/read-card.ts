@@ -44,7 +44,7 @@ export type Tones =
 
 /**
  * How much the contrast of a camera of which nothing is known may differ from one: the standard deviation of the logarithm of a ratio of two
- * lights, for each power of e between them. Common practice of phones, without a source: they steepen tones below white by a third to a half.
+ * lights, for each power of e between them. From memory, without a source: phones steepen tones below white by a third to a half.
  */
 export const UNKNOWN_CONTRAST = 0.3;
 

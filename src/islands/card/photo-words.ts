@@ -125,7 +125,7 @@ export function tonesAdvice(tones: Tones, adopted: boolean): string | null {
 export function countWords({ id, leftOut }: Pick<PhotoView, 'id' | 'leftOut'>, counting: readonly number[]): string {
   if (leftOut) return 'left aside';
   if (counting.includes(id)) return counting.length > 1 ? `one of ${counting.length} that count` : '';
-  return 'does not count: the card was burned, finished or photographed anew';
+  return 'does not count: others show the card as it is now, or by a camera whose tones are known';
 }
 
 /** Whether a photo waits for its corners to be set by hand, or may be read better with others. */

@@ -32,7 +32,7 @@ export default defineConfig({
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/global.ts'],
-          fileParallelism: false,
+          maxWorkers: 2,
         },
       },
       {

@@ -19,3 +19,8 @@ export function rectsOverlap(a: Rect, b: Rect): boolean {
 export function grown(rect: Rect, by: number): Rect {
   return { x: rect.x - by, y: rect.y - by, width: rect.width + 2 * by, height: rect.height + 2 * by };
 }
+
+/** Whether a point lies in a rectangle or on its edge. */
+export function within({ x, y, width, height }: Rect, point: Point): boolean {
+  return point.x >= x && point.x <= x + width && point.y >= y && point.y <= y + height;
+}

@@ -39,4 +39,15 @@ describe('a photo by another camera than the bench’s', () => {
     expect(right.length / cells.length).toBeGreaterThan(0.85);
     if (hazard.name === 'ordinary') expect(cells.filter((cell) => cell.confidence < LOW_CONFIDENCE)).toEqual([]);
   });
+  it('veil on grey stock, which no colour tells: the markers do', async () => {
+    const grey = demoPairing('tern', 'twoLayer');
+    const card = layCard(grid, { ...grid.propose({ pairing: grey, facts: [] }).plan, leaveOutFailing: false }, grey, { cardNumber: 101 });
+    const { face, shot } = staged(HAZARDS.find(({ name }) => name === 'veil')!, 'report 5', card);
+    const painted = paintFace(card, grey.stock, face);
+    const result = readCard({ photo: await opened(await snap(painted, shot)), layout: card, stock: grey.stock, corners: null, cameraIsTrue: true });
+    if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
+    // Three quarters of the cells were silently wrong by colour alone.
+    const off = result.cells.filter(({ cellIndex, lightness }) => Math.abs(lightness - painted.truth[cellIndex]!) > 2);
+    expect(off.filter(({ confidence }) => confidence >= LOW_CONFIDENCE)).toEqual([]);
+  });
 }); // prettier-ignore

@@ -1,6 +1,6 @@
 import type { Layout } from '../card/layout';
 import { luminance } from '../color/srgb';
-import { grown, type Point, type Rect } from '../geometry/point';
+import { grown, within, type Point, type Rect } from '../geometry/point';
 import { quantile } from '../stats/robust';
 import { edgeWidth } from './edge-width';
 import type { AddedLight } from './light/added-light';
@@ -50,9 +50,6 @@ function boxOf(points: readonly Point[], rim: number): Rect {
   const [left, top] = [quantile(xs, rim), quantile(ys, rim)];
   return { x: left, y: top, width: quantile(xs, 1 - rim) - left, height: quantile(ys, 1 - rim) - top };
 }
-
-const within = ({ x, y, width, height }: Rect, point: Point): boolean =>
-  point.x >= x && point.x <= x + width && point.y >= y && point.y <= y + height;
 
 /** Indexes of the burned cells of which something holds, in order. */
 const cellsWhere = ({ cells }: Layout, holds: (box: Rect) => boolean): number[] =>

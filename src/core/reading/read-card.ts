@@ -4,7 +4,9 @@ import type { Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
+import { addedByMarkers } from './light/added-by-markers';
 import { addedLight, withoutAdded } from './light/added-light';
+import { markerDarkness } from './light/marker-darkness';
 import { fitLight, type LightOnBare } from './light/light-on-bare';
 import { bareTiles } from './light/bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
@@ -214,7 +216,13 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
   const stockLinear = stockLinearColour(stock);
   const bare = bareTiles(straight, layout, COLOUR_BLEED_MM);
   const added = addedLight(bare.tiles, stockLinear, layout.widthMm, layout.heightMm, undone?.sigmaOfRatio);
-  const rectified = added && added.range > 0 ? withoutAdded(straight, added) : straight;
+  const byColour = added && added.range > 0;
+  // What colour cannot tell, on grey stock or where it is little, the markers may.
+  const byMarkers = byColour
+    ? null
+    : addedByMarkers(markerDarkness(straight, bare.tiles, layout), bare.tiles, stockLinear);
+  const taken = byColour ? added : byMarkers && byMarkers.range > 0 ? byMarkers : null;
+  const rectified = taken ? withoutAdded(straight, taken) : straight;
   const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0);
   if (!field) {
     return { outcome: 'unreadable', reason: bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock' };
@@ -231,7 +239,7 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
     stockLinear,
     uncertainFrame: markers < 4,
     frameErrorMm,
-    addedSigma: (x: number, y: number) => added?.sigmaAt(x, y) ?? 0,
+    addedSigma: (x: number, y: number) => Math.hypot(added?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
     toneSigma: (light: number, other: number) => {
       if (undone) return undone.sigmaOfRatio(light, other);
       return cameraIsTrue
@@ -254,7 +262,7 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
     field,
     stockLinear,
     tones,
-    faults: photoFaults(context, added, layout, cells),
+    faults: photoFaults(context, taken, layout, cells),
   };
 }
 

@@ -15,7 +15,7 @@ const SHOTS = [
   ['bench', '/bench/1'],
   ['bench-stopped', '/bench/6'],
   ['plan', '/bench/4/plan/grid'],
-  ['plan-galvo', '/bench/7/plan/grid'],
+  ['frame-sheets', '/frame-sheets'],
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],

@@ -6,11 +6,15 @@ import type { Layout } from '../../src/core/card/layout';
 import { layCard } from '../../src/core/card/lay';
 import { mergeCells } from '../../src/core/reading/merge-cells';
 import type { CellReading } from '../../src/core/reading/observations';
+import { measureGreys } from '../../src/core/reading/sheet/measure-greys';
+import type { MeasuredSheets } from '../../src/core/reading/sheet/sheet-tones';
+import { frameSheet } from '../../src/core/sheet/frame-sheet';
 import { readCard, type ReadResult } from '../../src/core/reading/read-card';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { paintFace } from '../../tests/support/other-camera/face';
 import { HAZARDS, staged, type Hazard } from '../../tests/support/other-camera/hazards';
-import { opened, snap, type Snap } from '../../tests/support/other-camera/shoot';
+import { inSheet, USUAL_PRINT } from '../../tests/support/other-camera/sheet';
+import { opened, snap, usualSnap, type Snap } from '../../tests/support/other-camera/shoot';
 import { bootstrapped, isMarked, isOff, isSilent, percent, shareOf, type CellError } from './figures';
 import { PAIRINGS } from './pairings';
 
@@ -19,7 +23,7 @@ interface Trial {
   readonly name: string;
   readonly hazard: Hazard;
   readonly cameraIsTrue: boolean;
-  readonly photos: 'one' | 'two exposures' | 'two merged';
+  readonly photos: 'one' | 'two exposures' | 'two merged' | 'on a frame sheet';
 }
 
 const hazardOf = (name: string): Hazard => HAZARDS.find((one) => one.name.startsWith(name))!;
@@ -28,6 +32,8 @@ const TRIALS: readonly Trial[] = [
   ...HAZARDS.map((hazard) => ({ name: hazard.name, hazard, cameraIsTrue: hazard !== CURVE, photos: 'one' as const })),
   { name: 'ordinary, camera never checked', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'one' },
   { name: 'phone’s contrast curve, two exposures', hazard: CURVE, cameraIsTrue: false, photos: 'two exposures' },
+  { name: 'phone’s contrast curve, frame sheet', hazard: CURVE, cameraIsTrue: false, photos: 'on a frame sheet' },
+  { name: 'overexposed, frame sheet', hazard: hazardOf('overexposed by'), cameraIsTrue: false, photos: 'on a frame sheet' },
   { name: 'lamp’s glare, two photos merged', hazard: hazardOf('lamp’s glare'), cameraIsTrue: true, photos: 'two merged' },
 ]; // prettier-ignore
 
@@ -40,6 +46,28 @@ export interface PhotoRead {
 
 const STOPS = 1.5;
 
+const SHEET = frameSheet('a5');
+/** A card on a sheet takes a part of the picture only: as large in it as the others are in theirs. */
+const SHEET_SIZE = { widthPx: 3200, heightPx: 2400 };
+
+/** The greys of the sheet, measured by two photos of a phone that bends tones; each process does it once. */
+const sheets = atFirst(async (): Promise<MeasuredSheets> => {
+  const alone = inSheet(null, SHEET, USUAL_PRINT, 'report');
+  const how = { ...usualSnap('sheet'), widthPx: 2400, heightPx: 1800, contrast: 0.7 };
+  const first = await opened(await snap(alone, how));
+  const exposure = how.exposure / 2 ** STOPS;
+  const second = await opened(await snap(alone, { ...how, seed: 'sheet again', exposure, roll: how.roll + 2 }));
+  const told = measureGreys(first, { photo: second, logRatio: STOPS * Math.LN2, logRatioSigma: 0.01 });
+  if ('fault' in told) throw new Error(`the sheet's greys: ${told.fault}`);
+  return { [told.format]: told.greys };
+});
+
+/** Done when it is first asked for, and never again. */
+function atFirst<Value>(work: () => Promise<Value>): () => Promise<Value> {
+  let made: Promise<Value> | null = null;
+  return () => (made ??= work());
+}
+
 async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: number): Promise<PhotoRead> {
   const pair = PAIRINGS[turn % PAIRINGS.length]!;
   const stock = DEMO_STOCKS[pair.stock];
@@ -49,7 +77,9 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
   const layout: Layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 1000 + turn });
   const { face, shot } = staged(hazard, `report ${turn}`, layout);
   const painted = paintFace(layout, stock, face);
-  const shoot = async (how: Snap) => opened(await snap(painted, how));
+  const onSheet = photos === 'on a frame sheet';
+  const scene = onSheet ? inSheet(painted, SHEET, USUAL_PRINT, 'report') : painted;
+  const shoot = async (how: Snap) => opened(await snap(scene, onSheet ? { ...how, ...SHEET_SIZE } : how));
   const photo = await shoot(shot);
   const again = { ...shot, seed: `${shot.seed} again`, roll: (shot.roll ?? 0) + 2, tilt: (shot.tilt ?? 0) + 1 };
   const second =
@@ -60,7 +90,9 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
           logRatioSigma: 0.01,
         }
       : null;
-  const read = (one: typeof photo) => readCard({ photo: one, layout, stock, corners: null, cameraIsTrue, second });
+  const known = onSheet ? await sheets() : {};
+  const read = (one: typeof photo) =>
+    readCard({ photo: one, layout, stock, corners: null, cameraIsTrue, second, sheets: known });
   const result = read(photo);
   const cellsOf = (one: ReadResult): readonly CellReading[] => (one.outcome === 'read' ? one.cells : []);
   const cells =
@@ -160,6 +192,6 @@ By stock: cells off by over 2 L* and not marked, and the share that is marked.
 ${TRIALS.map((trial) => stockRow(trial.name, of(trial), stocks)).join('\n')}
 
 What the reading cannot do: tell a camera's tones from one photo (cells far from bare stock are marked until two exposures tell them); tell light that was
-added evenly all over the card, or any on grey stock, from more light.
+added evenly all over the card, or any on grey stock that its markers do not tell, from more light.
 `;
 }

@@ -2,6 +2,7 @@ import { CARD_SCHEMAS } from '../cards/schemas';
 import { isCardKind } from '../cards/registry';
 import type { Answer } from '../core/card/asks';
 import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
+import { SHEET_FORMATS, type SheetFormat } from '../core/sheet/frame-sheet';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { adoptCard, type AdoptRequest } from '../app/adopt';
@@ -216,21 +217,26 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({ json: await burns.controlBurn(ctx, params.burnId, body) }),
   }),
-  operation<{ cardId: number }, { state: 'raw' | 'wiped'; photos: 1 | 2 }>({
+  operation<{ cardId: number }, { state: 'raw' | 'wiped'; photos: 1 | 2; sheet: SheetFormat | null }>({
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
     summary:
-      'Let the bench’s camera take a photo of the burned card, as it is or wiped, or two, one of them darker; they are put in line to be read',
+      'Let the bench’s camera take a photo of the burned card, as it is or wiped, on a frame sheet or without; or two, one of them darker; they are put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
-    query: Joi.object({ state: Joi.valid('raw', 'wiped').default('raw'), photos: Joi.number().valid(1, 2).default(1) }),
+    query: Joi.object({
+      state: Joi.valid('raw', 'wiped').default('raw'),
+      photos: Joi.number().valid(1, 2).default(1),
+      sheet: Joi.valid(...SHEET_FORMATS).default(null),
+    }),
     handle: async (ctx, { params, query }) => ({
       status: 201,
       json: await burns.photographCard(ctx, params.cardId, {
         wiped: query.state === 'wiped',
         twice: query.photos === 2,
+        onSheet: query.sheet,
       }),
     }),
   }),

@@ -2,6 +2,7 @@ import { openApiFile } from './openapi';
 import { operation, type AnyOperation } from './operation';
 import { BENCH_OPERATIONS } from './operations-bench';
 import { BOOK_OPERATIONS } from './operations-book';
+import { SHEET_OPERATIONS } from './operations-sheets';
 import { RECORD_OPERATIONS } from './operations-records';
 
 const ABOUT: AnyOperation = operation({
@@ -19,5 +20,6 @@ export const OPERATIONS: readonly AnyOperation[] = [
   ...RECORD_OPERATIONS,
   ...BENCH_OPERATIONS,
   ...BOOK_OPERATIONS,
+  ...SHEET_OPERATIONS,
   ABOUT,
 ];

@@ -1,4 +1,5 @@
 import Joi from 'joi';
+import { SHEET_FORMATS } from '../core/sheet/frame-sheet';
 import { constantsSchema, number, positive, settingsSchema } from '../cards/plan-schemas';
 import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
@@ -300,3 +301,10 @@ const page = Joi.number().integer().min(1).max(100_000).default(1);
 export const pageQuery = Joi.object({ page });
 export const bookQuery = Joi.object({ search: text(100).allow('').default(''), page });
 export { id };
+
+/** A frame sheet as it was printed: a ruler tells its rule to half a millimetre or better. */
+export const frameSheetBody = Joi.object({
+  name: name.description('what it is called, such as the printer and the day'),
+  format: Joi.valid(...SHEET_FORMATS).required(),
+  ruleMm: number().min(50).max(200).required().description('length of the printed rule of 100 mm, as measured'),
+}).required();

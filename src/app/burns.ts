@@ -1,6 +1,8 @@
 import { benchMachineOf, benchSheetOf } from '../bench/of-records';
 import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
+import { STOPS_LESS } from '../core/reading/tone/exposure';
+import type { SheetFormat } from '../core/sheet/frame-sheet';
 import { UNTIMED } from '../core/motion/pace';
 import { paceNow, renewPace } from './pace';
 import { scopeAt } from './scope';
@@ -14,6 +16,7 @@ import type { CardRecord } from '../records/card';
 import type { BenchBurn } from '../workers/protocol';
 import { getCard } from './cards';
 import type { AppContext } from './context';
+import { printOrder } from './print-order';
 import { getPairing, refuseUnlessBurnable } from './pairings';
 import { receivePhoto } from './photos';
 import { notFound, Problem } from './problems';
@@ -164,9 +167,6 @@ function wholeCard(newestFirst: readonly BurnRecord[], programs: number, index: 
   return sent.length === programs && sent[index]!.cells === null;
 }
 
-/** How much darker the second of two photos is taken. */
-const STOPS_LESS = 1.5;
-
 /**
  * Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read; `twice`, a darker one of it before,
  * which tells what the camera makes of tones. The id is that of the plain one.
@@ -177,15 +177,27 @@ export async function photographCard(
   {
     wiped = false,
     twice = false,
+    onSheet = null,
     shotSeed,
-  }: { readonly wiped?: boolean; readonly twice?: boolean; readonly shotSeed?: string } = {},
+  }: {
+    readonly wiped?: boolean;
+    readonly twice?: boolean;
+    readonly onSheet?: SheetFormat | null;
+    readonly shotSeed?: string;
+  } = {},
 ): Promise<{ id: number; again: boolean }> {
   const card = await getCard(ctx, cardId);
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
   const seed = shotSeed ?? `${card.layout.code} shot ${(await photosOfCard(ctx.db, cardId)).length + 1}`;
   const take = async (stopsLess: number, name: string): Promise<{ id: number; again: boolean }> => {
-    const { jpeg } = await ctx.work.do('photograph', { burn, shotSeed: seed, scale: ctx.cameraScale, stopsLess });
+    const { jpeg } = await ctx.work.do('photograph', {
+      burn,
+      shotSeed: seed,
+      scale: ctx.cameraScale,
+      stopsLess,
+      onSheet: onSheet && printOrder(onSheet),
+    });
     return receivePhoto(ctx, cardId, {
       bytes: Buffer.from(jpeg),
       fileName: `${name}-${card.layout.code}.jpg`,

@@ -1,5 +1,6 @@
 import { cardKind } from '../cards/registry';
 import { mergeCells } from '../core/reading/merge-cells';
+import { areKnown } from '../core/reading/tone/tones';
 import { cardById } from '../db/cards';
 import type { Tx } from '../db/client';
 import { holdCard, insertReading, newestReading, readingsThatCount } from '../db/readings';
@@ -13,7 +14,7 @@ export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   const card = await cardById(tx, cardId);
   const plan = card && cardKind(card.kind).upgrade(card.plan);
   const all = await readingsThatCount(tx, cardId, plan?.setup.finish !== 'none');
-  const known = all.filter(({ tones }) => tones.told === 'by-two' || tones.cameraIsTrue);
+  const known = all.filter(({ tones }) => areKnown(tones));
   // Photos whose tones are known are not mixed with others of which that cannot be said.
   const counting = known.length > 0 ? known : all;
   const [newest] = counting;

@@ -33,7 +33,8 @@ export async function photoTypeOf(bytes: Uint8Array): Promise<string> {
   return mime;
 }
 
-async function headerOf(bytes: Buffer): Promise<{ width: number; height: number; exposure: Exposure | null }> {
+/** Size and exposure of a picture, by its header alone. */
+export async function headerOf(bytes: Buffer): Promise<{ width: number; height: number; exposure: Exposure | null }> {
   let header: { width: number; height: number; exposure: Exposure | null };
   try {
     // Reads the header only: a picture that unpacks to gigabytes is refused before it is unpacked.

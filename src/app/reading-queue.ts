@@ -11,9 +11,10 @@ import {
   unreadPhotoIds,
 } from '../db/photos';
 import { bentByOfCamera, noteCamera } from '../db/cameras';
+import { sheetsInUse } from '../db/frame-sheets';
 import { insertReading, readByThemselves } from '../db/readings';
 import { secondExposureOf } from '../core/reading/tone/exposure';
-import { TRUE_TO_LIGHT } from '../core/reading/tone/second-exposure';
+import { TRUE_TO_LIGHT } from '../core/reading/tone/undone-tones';
 import type { PhotoRecord } from '../records/photo';
 import type { ReadAnswer, ReadJob } from '../workers/protocol';
 import { tellAnew } from './card-reading';
@@ -135,17 +136,19 @@ export class ReadingQueue {
     const byTwo = !card.layout.adopted;
     const second = byTwo ? await this.secondOf(photo) : null;
     const cameraIsTrue = await this.isTrueCamera(photo);
+    const sheets = await sheetsInUse(this.db);
     const work = {
       bytes: image.bytes,
       layout: card.layout,
       stock: card.madeFor.stock,
       corners: photo.corners,
       cameraIsTrue,
+      sheets: sheets.greys,
     };
     const answer = await this.work.do('read', { ...work, second: second?.job ?? null }, ({ step }) =>
       this.steps.set(id, step),
     );
-    if (!(await this.store(photo, second?.id ?? null, answer))) this.again.add(id);
+    if (!(await this.store(photo, second?.id ?? null, answer, sheets.ids))) this.again.add(id);
     else if (byTwo && answer.outcome === 'read') await this.readBrighterAgain(photo);
   }
 
@@ -182,6 +185,7 @@ export class ReadingQueue {
     { id: photoId, cardId, revision, exposure }: PhotoRecord,
     secondPhotoId: number | null,
     answer: ReadAnswer,
+    sheetIds: Awaited<ReturnType<typeof sheetsInUse>>['ids'],
   ): Promise<boolean> {
     const stored = await this.db.transaction().execute(async (tx) => {
       if (!(await isAtRevision(tx, photoId, revision))) return false;
@@ -200,12 +204,13 @@ export class ReadingQueue {
             alsoSeen,
             tones,
             faults,
-            secondPhotoId,
+            secondPhotoId: tones.told === 'by-sheet' ? null : secondPhotoId,
+            frameSheetId: tones.told === 'by-sheet' ? sheetIds[tones.format]! : null,
             tookS,
             mergedFrom: null,
             cells,
           });
-          if (exposure && tones.told === 'by-two')
+          if (exposure && 'bentBy' in tones)
             await noteCamera(tx, { name: exposure.camera, bentBy: tones.bentBy, readingId });
           await setPhotoStatus(tx, photoId, 'read');
           await tellAnew(tx, cardId);

@@ -9,6 +9,7 @@ import * as faults from './migrations/0006-faults';
 import * as mergedReadings from './migrations/0007-merged-readings';
 import * as cameras from './migrations/0008-cameras';
 import * as hue from './migrations/0009-hue';
+import * as frameSheets from './migrations/0010-frame-sheets';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -20,6 +21,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0007-merged-readings': mergedReadings,
   '0008-cameras': cameras,
   '0009-hue': hue,
+  '0010-frame-sheets': frameSheets,
 };
 
 /** The database was made by a newer version of the program. */

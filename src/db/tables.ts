@@ -13,8 +13,10 @@ import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind,
 import type { LikedUnits } from "../core/quantities/format";
 import type { HueShift } from "../core/reading/hue";
 import type { PhotoFault } from "../core/reading/photo-faults";
-import type { Tones } from "../core/reading/read-card";
+import type { SheetGreys } from "../core/reading/sheet/sheet-greys";
 import type { Exposure } from "../core/reading/tone/exposure";
+import type { Tones } from "../core/reading/tone/tones";
+import type { SheetFormat } from "../core/sheet/frame-sheet";
 import type { Outline } from "../core/stock/outline";
 import type { BurnStatus, HandRecord } from "../records/burn";
 import type { ImageRole, PhotoDetail, PhotoStatus } from "../records/photo";
@@ -161,6 +163,26 @@ export interface Finding {
   wish: FixedJson<object>;
 }
 
+export interface FrameSheet {
+  createdAt: Noted;
+  format: SheetFormat;
+  greys: DefaultJson<SheetGreys | null>;
+  id: Generated<number>;
+  measuredAt: Later;
+  name: string;
+  ruleMm: number;
+  scatter: number | null;
+}
+
+export interface FrameSheetPhoto {
+  bytes: Buffer;
+  createdAt: Noted;
+  exposure: FixedJson<Exposure>;
+  frameSheetId: number;
+  id: Generated<number>;
+  sha256: string;
+}
+
 export interface Lens {
   createdAt: Noted;
   fieldMm: number | null;
@@ -254,6 +276,7 @@ export interface Reading {
   createdAt: Noted;
   faults: FixedJson<PhotoFault[]>;
   frameErrorMm: number;
+  frameSheetId: number | null;
   id: Generated<number>;
   markers: number;
   mergedFrom: number[] | null;
@@ -311,6 +334,8 @@ export interface DB {
   factVersion: FactVersion;
   favourite: Favourite;
   finding: Finding;
+  frameSheet: FrameSheet;
+  frameSheetPhoto: FrameSheetPhoto;
   lens: Lens;
   machine: Machine;
   pairing: Pairing2;

@@ -2,7 +2,7 @@ import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
-import type { Tones } from '../core/reading/read-card';
+import type { Tones } from '../core/reading/tone/tones';
 import type { Exposure } from '../core/reading/tone/exposure';
 
 export type PhotoStatus =
@@ -67,6 +67,8 @@ export interface ReadingRecord {
   /** What is known of the camera's tones, and by which other photo it was asked. */
   readonly tones: Tones;
   readonly secondPhotoId: number | null;
+  /** The frame sheet around the card that told the camera's tones. */
+  readonly frameSheetId: number | null;
   /** What is wrong with the photo that it is drawn on, worst first. */
   readonly faults: readonly PhotoFault[];
   readonly tookS: number;

@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram } from '../bench/bench';
 import type { GaugeAnswer } from '../bench/gauges';
+import type { PrintOrder } from '../bench/printed-sheet';
 import type { BedPlace } from '../core/card/check';
 import type { BasePlan, Pairing, PlanProblem } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
@@ -13,11 +14,14 @@ import type { Program } from '../formats/gcode';
 import type { Point, Rect } from '../core/geometry/point';
 import type { CellReading } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
-import type { ReadStep, Tones } from '../core/reading/read-card';
+import type { ReadStep } from '../core/reading/read-card';
+import type { MeasuredGreys } from '../core/reading/sheet/measure-greys';
+import type { MeasuredSheets } from '../core/reading/sheet/sheet-tones';
+import type { Tones } from '../core/reading/tone/tones';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 7;
+export const PROTOCOL_VERSION = 8;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -92,6 +96,8 @@ export interface ReadJob extends Versioned {
   readonly cameraIsTrue: boolean;
   /** One more photo of the card by the same camera, exposed otherwise. */
   readonly second: (ExposureRatio & { readonly bytes: Uint8Array }) | null;
+  /** Frame sheets that were measured, one of which may lie around the card. */
+  readonly sheets: MeasuredSheets;
 }
 
 export interface ReadProgress {
@@ -139,7 +145,24 @@ export interface PhotographJob extends Versioned {
   readonly scale: number;
   /** How many stops less light than the camera would give it, and held a little otherwise; 0 for the plain photo. */
   readonly stopsLess: number;
+  /** What was printed on the sheet that the piece is laid on; null for the bare bench. */
+  readonly onSheet: PrintOrder | null;
 }
+
+/** Takes a photo of a printed sheet alone. */
+export interface PhotographSheetJob extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet'> {
+  readonly task: 'photograph-sheet';
+  readonly order: PrintOrder;
+}
+
+/** Measures a frame sheet's greys from two photos of it in one light, one of them darker. */
+export interface MeasureGreysJob extends Versioned {
+  readonly task: 'measure-greys';
+  readonly bytes: Uint8Array;
+  readonly second: ExposureRatio & { readonly bytes: Uint8Array };
+}
+
+export type MeasureGreysAnswer = MeasuredGreys | { readonly fault: 'damaged' };
 
 export interface PhotographAnswer {
   readonly jpeg: Uint8Array;
@@ -173,6 +196,16 @@ export interface Jobs {
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
+  readonly 'measure-greys': {
+    readonly job: MeasureGreysJob;
+    readonly answer: MeasureGreysAnswer;
+    readonly progress: never;
+  };
+  readonly 'photograph-sheet': {
+    readonly job: PhotographSheetJob;
+    readonly answer: PhotographAnswer;
+    readonly progress: never;
+  };
   readonly photograph: { readonly job: PhotographJob; readonly answer: PhotographAnswer; readonly progress: never };
 }
 

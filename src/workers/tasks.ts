@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece } from '../bench/bench';
 import { caliperReading, depthReading, lightTable } from '../bench/gauges';
+import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
 import { burnMotion } from '../core/card/burn-motion';
@@ -8,6 +9,7 @@ import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
 import { paceFrom } from '../core/motion/pace-fit';
 import { flattened } from '../core/reading/flattened';
+import { measureGreys } from '../core/reading/sheet/measure-greys';
 import { readCard } from '../core/reading/read-card';
 import type { Layout } from '../core/card/layout';
 import { bundleOfCard } from '../formats/bundle';
@@ -99,6 +101,7 @@ export const TASKS: Tasks = {
       corners,
       cameraIsTrue,
       second,
+      sheets: job.sheets,
       onProgress: (step) => send({ step }),
     });
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
@@ -110,10 +113,19 @@ export const TASKS: Tasks = {
     return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, shotSeed, scale, stopsLess }) {
-    const shot = exposedLess(casualShot(shotSeed), stopsLess);
-    const [widthPx, heightPx] = [Math.round(shot.widthPx * scale), Math.round(shot.heightPx * scale)];
-    return { jpeg: await jpegOf(photograph(pieceOf(burn), { ...shot, widthPx, heightPx })) };
+  async photograph({ burn, onSheet, ...shot }) {
+    const piece = pieceOf(burn);
+    return { jpeg: await shoot(onSheet ? printedSheet(onSheet, piece, PRINT_SEED) : piece, shot) };
+  },
+
+  async 'photograph-sheet'({ order, ...shot }) {
+    return { jpeg: await shoot(printedSheet(order, null, PRINT_SEED), shot) };
+  },
+
+  async 'measure-greys'({ bytes, second: { bytes: secondBytes, ...ratio } }) {
+    const [first, second] = [await openPhoto(bytes), await openPhoto(secondBytes)];
+    if (!first.opened || !second.opened) return { fault: 'damaged' };
+    return measureGreys(first.photo, { ...ratio, photo: second.photo });
   },
 
   async gauge({ burn, measures, box, turn }) {
@@ -131,6 +143,19 @@ export const TASKS: Tasks = {
     return { png };
   },
 };
+
+/** One office printer stands by the bench: its prints are alike. */
+const PRINT_SEED = 'by the bench';
+
+/** The bench's camera takes a piece. */
+async function shoot(
+  piece: Piece,
+  { shotSeed, scale, stopsLess }: { shotSeed: string; scale: number; stopsLess: number },
+): Promise<Buffer> {
+  const shot = exposedLess(casualShot(shotSeed), stopsLess);
+  const [widthPx, heightPx] = [Math.round(shot.widthPx * scale), Math.round(shot.heightPx * scale)];
+  return jpegOf(photograph(piece, { ...shot, widthPx, heightPx }));
+}
 
 /** The piece that was burned last: gauges are set on one piece many times in a row. */
 let last: { readonly burn: string; readonly piece: Piece } | null = null;

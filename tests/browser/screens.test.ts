@@ -41,6 +41,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/stock', 'table'],
   ['/stock/1', 'form'],
   ['/stock/new', 'form'],
+  ['/frame-sheets', 'svg[role=img]'],
   ['/machines', 'h1'],
   ['/machines/2', 'form'],
   ['/machines/new', 'form'],

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographCard } from '../../src/app/burns';
 import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/bench';
-import type { Tones } from '../../src/core/reading/read-card';
+import type { Tones } from '../../src/core/reading/tone/tones';
 import { photosOfCard } from '../../src/db/photos';
 import { burnOnBench } from '../support/burn';
 import { demoPairing } from '../support/demo';

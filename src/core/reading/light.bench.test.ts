@@ -2,9 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { paintFace } from '../../../tests/support/other-camera/face';
 import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
+import { inSheet, printedShare, USUAL_PRINT } from '../../../tests/support/other-camera/sheet';
 import { opened, snap } from '../../../tests/support/other-camera/shoot';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
+import { frameSheet, GREY_STEPS } from '../sheet/frame-sheet';
 import { LOW_CONFIDENCE } from './observations';
 import { readCard } from './read-card';
 
@@ -38,6 +40,25 @@ describe('a photo by another camera than the bench’s', () => {
     expect(silent.length).toBeLessThanOrEqual(1);
     expect(right.length / cells.length).toBeGreaterThan(0.85);
     if (hazard.name === 'ordinary') expect(cells.filter((cell) => cell.confidence < LOW_CONFIDENCE)).toEqual([]);
+  });
+  it('phone’s contrast curve on a frame sheet: as right as an ordinary one', async () => {
+    const sheet = frameSheet('a5');
+    const size = { widthPx: 1600, heightPx: 1200 };
+    const { face, shot } = staged(HAZARDS.find(({ name }) => name === 'phone’s contrast curve')!, 's0', layout);
+    const painted = paintFace(layout, pairing.stock, face);
+    const photo = await opened(await snap(inSheet(painted, sheet, USUAL_PRINT, 'print'), { ...shot, ...size }));
+    const reflectances = GREY_STEPS.map((_, step) => printedShare(USUAL_PRINT, step)).map((share) => [share, share, share] as const);
+    const sheets = { a5: { reflectances, contrastSigma: 0.01 } };
+    const read = (by: typeof sheets | undefined) => readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: false, ...(by && { sheets: by }) });
+    const result = read(sheets);
+    if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
+    expect(result.tones).toMatchObject({ told: 'by-sheet', format: 'a5' });
+    for (const { cellIndex, lightness } of result.cells) expect(Math.abs(lightness - painted.truth[cellIndex]!)).toBeLessThan(1);
+    expect(result.cells.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeLessThanOrEqual(1);
+    const without = read(undefined);
+    if (without.outcome !== 'read') return expect(without).toMatchObject({ outcome: 'read' });
+    expect(without.tones).toMatchObject({ told: 'not-told', why: 'sheet-not-measured' });
+    expect(without.cells.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeGreaterThan(0.9 * without.cells.length);
   });
   it('veil on grey stock, which no colour tells: the markers do', async () => {
     const grey = demoPairing('tern', 'twoLayer');

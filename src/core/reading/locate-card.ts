@@ -58,8 +58,10 @@ export function markerCornersMm(layout: Layout, corner: CornerName): Point[] {
  * markers spell, or that too few were found. The same card twice in one photo counts as several cards.
  */
 export function locateCard(layout: Layout, markers: readonly FoundMarker[]): Location {
+  // A frame sheet's markers are no card's.
+  const ofCards = markers.filter(({ id }) => cornerOfMarker(id) !== null).length;
   // A card without markers of its own is placed by hand.
-  if (layout.frame.markers.length < CORNER_NAMES.length) return { found: 'too-few-markers', markers: markers.length };
+  if (layout.frame.markers.length < CORNER_NAMES.length) return { found: 'too-few-markers', markers: ofCards };
   const own = CORNER_NAMES.map((corner) => {
     const id = layout.frame.markers.find((marker) => marker.corner === corner)!.id;
     return { corner, seen: markers.filter((marker) => marker.id === id) };
@@ -82,5 +84,5 @@ export function locateCard(layout: Layout, markers: readonly FoundMarker[]): Loc
   const others = otherCards(markers).filter((number) => number !== layout.cardNumber);
   if (others.length === 1) return { found: 'other-card', cardNumber: others[0]! };
   if (others.length > 1) return { found: 'several-cards', cardNumbers: others };
-  return { found: 'too-few-markers', markers: markers.length };
+  return { found: 'too-few-markers', markers: ofCards };
 }

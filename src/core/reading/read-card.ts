@@ -10,7 +10,7 @@ import { markerDarkness } from './light/marker-darkness';
 import { fitLight, type LightOnBare } from './light/light-on-bare';
 import { bareTiles } from './light/bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
-import { findMarkers } from './find-markers';
+import { findMarkers, type FoundMarker } from './find-markers';
 import { locateCard } from './locate-card';
 import { locateOnPiece } from './locate-on-piece';
 import { measureCell } from './measure-cell';
@@ -19,8 +19,12 @@ import type { PhotoContext } from './photo-context';
 import { photoFaults, type PhotoFault } from './photo-faults';
 import { isClockwiseQuad } from './quad';
 import { rectify, type Rectified } from './rectify';
+import { isOfSheet } from './sheet/locate-sheet';
+import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
 import { stockLinearColour, type StockLook } from './stock-colour';
-import { undoneTones, type SecondExposure, type UndoneTones } from './tone/second-exposure';
+import { undoneTones, type SecondExposure } from './tone/second-exposure';
+import type { Tones } from './tone/tones';
+import type { UndoneTones } from './tone/undone-tones';
 
 export interface ReadRequest {
   readonly photo: RgbImage;
@@ -32,17 +36,10 @@ export interface ReadRequest {
   readonly cameraIsTrue: boolean;
   /** One more photo in the same light, brighter or darker: with it what the camera makes of tones is undone. Its markers must be seen. */
   readonly second?: SecondExposure | null;
+  /** What the greys of frame sheets send back, by their format: with one around the card a single photo tells what the camera makes of tones. */
+  readonly sheets?: MeasuredSheets;
   readonly onProgress?: (step: ReadStep) => void;
 }
-
-/**
- * What is known of how the camera stores tones: what a second exposure told; or, from one photo or where the second could not tell it, whether
- * the camera was found to be true to light before.
- */
-export type Tones =
-  | { readonly told: 'by-one-photo'; readonly cameraIsTrue: boolean }
-  | { readonly told: 'by-two'; readonly bentBy: number }
-  | { readonly told: 'not-told'; readonly cameraIsTrue: boolean; readonly why: 'not-found' | 'no-curve' };
 
 /**
  * How much the contrast of a camera of which nothing is known may differ from one: the standard deviation of the logarithm of a ratio of two
@@ -117,6 +114,9 @@ function furtherFromCells({ cells }: Layout): number {
   return Math.max(0, Math.min(UNSURE_EDGE_MM, (gapMm - LEFT_OF_GAP_MM) / 2));
 }
 
+/** Markers of a card and of a frame sheet around it. */
+const CARD_AND_SHEET = 8;
+
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
 const LEAST_SIDE_PX = 200;
@@ -170,7 +170,16 @@ function movedOrigin(h: Homography, { x, y }: Point): Homography {
  * between the cells shows, and measures each burned cell. A photo that cannot be read is a result with its reason, never an
  * exception; RangeError only for image data that do not fit their size. Pure and deterministic.
  */
-export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, onProgress }: ReadRequest): ReadResult {
+export function readCard({
+  photo,
+  layout,
+  stock,
+  corners,
+  cameraIsTrue,
+  second,
+  sheets = {},
+  onProgress,
+}: ReadRequest): ReadResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
   const gray = grayOfRgb(photo);
   if (looksBlack(gray)) return { outcome: 'unreadable', reason: 'too-dark' };
@@ -180,6 +189,8 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
   let rmsPx = 0;
   let markers = 0;
   let alsoSeen: readonly number[] = [];
+  // Corners set by hand need no markers, but a measured sheet's.
+  const found = corners && Object.keys(sheets).length === 0 ? [] : markersOf(gray);
   if (corners) {
     if (!isClockwiseQuad(corners)) return { outcome: 'unreadable', reason: 'bad-corners' };
     // An old card has no corners of its own: its corner cells have.
@@ -194,7 +205,7 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
       toPhoto = fitted;
     }
   } else {
-    const location = locateCard(layout, findMarkers(gray));
+    const location = locateCard(layout, found);
     if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
     if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
     if (location.found === 'too-few-markers') {
@@ -208,7 +219,8 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
   const photoPxPerMm = scaleAtCentre(toPhoto, layout);
   const samples = Math.min(3, Math.max(1, Math.round(photoPxPerMm / RECTIFIED_PX_PER_MM)));
   const asStored = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
-  const { tones, undone } = tonesBy(asStored, layout, cameraIsTrue, second ?? null);
+  const bySheet = tonesBySheet(photo, found, sheets);
+  const { tones, undone } = tonesBy(asStored, layout, cameraIsTrue, second ?? null, bySheet);
   const straight = undone
     ? rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples, undone.linearOfByte)
     : asStored;
@@ -266,20 +278,43 @@ export function readCard({ photo, layout, stock, corners, cameraIsTrue, second, 
   };
 }
 
-/** What a second exposure of a card tells of the camera's tones. */
+/** Markers in a photo of a card; where a frame sheet lies around it, its own and the card's. */
+function markersOf(gray: GrayImage): FoundMarker[] {
+  const found = findMarkers(gray);
+  // A sheet's markers are large and found first: the card's must be looked for beside them.
+  return found.length < CARD_AND_SHEET && found.some(isOfSheet) ? findMarkers(gray, CARD_AND_SHEET) : found;
+}
+
+/** What a second exposure of a card, or a frame sheet beside it, tells of the camera's tones; the second exposure where both do. */
 function tonesBy(
   first: Rectified,
   layout: Layout,
   cameraIsTrue: boolean,
   second: SecondExposure | null,
+  bySheet: ReturnType<typeof tonesBySheet>,
 ): { tones: Tones; undone: UndoneTones | null } {
-  if (!second) return { tones: { told: 'by-one-photo', cameraIsTrue }, undone: null };
+  const byTwo = second && tonesByTwo(first, layout, second);
+  if (byTwo && 'undone' in byTwo)
+    return { tones: { told: 'by-two', bentBy: byTwo.undone.bentBy }, undone: byTwo.undone };
+  if (bySheet && 'undone' in bySheet) {
+    const { undone, format } = bySheet;
+    return { tones: { told: 'by-sheet', bentBy: undone.bentBy, format }, undone };
+  }
+  const fault = byTwo ?? bySheet;
+  if (fault) return { tones: { told: 'not-told', cameraIsTrue, why: fault.fault }, undone: null };
+  return { tones: { told: 'by-one-photo', cameraIsTrue }, undone: null };
+}
+
+function tonesByTwo(
+  first: Rectified,
+  layout: Layout,
+  second: SecondExposure,
+): { readonly undone: UndoneTones } | { readonly fault: 'not-found' | 'no-curve' } {
   const location = locateCard(layout, findMarkers(grayOfRgb(second.photo)));
-  if (location.found !== 'card') return { tones: { told: 'not-told', cameraIsTrue, why: 'not-found' }, undone: null };
+  if (location.found !== 'card') return { fault: 'not-found' };
   const { toPhoto } = location;
   const samples = Math.min(3, Math.max(1, Math.round(scaleAtCentre(toPhoto, layout) / RECTIFIED_PX_PER_MM)));
   const straight = rectify(second.photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   const undone = undoneTones(first, straight, second);
-  if (!undone) return { tones: { told: 'not-told', cameraIsTrue, why: 'no-curve' }, undone: null };
-  return { tones: { told: 'by-two', bentBy: undone.bentBy }, undone };
+  return undone ? { undone } : { fault: 'no-curve' };
 }

@@ -7,6 +7,7 @@ import { SelectField } from '../../components/Field';
 import { CardDrawing } from '../../components/CardDrawing';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
+import { fittingSheet, type SheetFormat } from '../../core/sheet/frame-sheet';
 import { momentWords, nextPhotoShows, type FinishMoment } from '../../core/card/work-setup';
 import { mixColours } from '../../core/color/mix';
 import { burnedColourOf } from '../../core/stock/families';
@@ -72,11 +73,15 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     noKeyboard: true,
   });
 
-  const takePhotos = (count: 1 | 2): void =>
+  const takePhotos = (count: 1 | 2, sheet: SheetFormat | null = null): void =>
     action.run(async () => {
       setSending('the simulated camera');
       try {
-        const query = new URLSearchParams({ state: shows === 'after' ? 'wiped' : 'raw', photos: String(count) });
+        const query = new URLSearchParams({
+          state: shows === 'after' ? 'wiped' : 'raw',
+          photos: String(count),
+          ...(sheet && { sheet }),
+        });
         await send(`/api/cards/${card.id}/photograph?${query}`, { method: 'POST' });
         show(null);
       } finally {
@@ -158,10 +163,17 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
               Take two, one of them darker
             </Button>
+            <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, fittingSheet(layout))}>
+              Take it on a frame sheet
+            </Button>
             {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
           </>
         )}
-        {advice && <p>{advice}</p>}
+        {advice && (
+          <p>
+            {advice} <a href="/frame-sheets">Frame sheets</a>
+          </p>
+        )}
         {sending && <Notice live>Receiving from {sending} …</Notice>}
         <ProblemNotice problem={action.problem} />
         {photos.length === 0 && <Button onClick={onNext}>No photo: look at the piece by eye</Button>}

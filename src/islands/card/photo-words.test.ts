@@ -24,6 +24,15 @@ describe('what is known of the camera’s tones', () => {
     expect(tonesWords({ told: 'by-two', bentBy: 0.25 })).toBe(
       'bent by up to 25 % of light, and put right by two photos',
     );
+    expect(tonesWords({ told: 'by-sheet', format: 'a5', bentBy: 0.119 })).toBe('true to light, by the frame sheet');
+    expect(tonesWords({ told: 'by-sheet', format: 'a5', bentBy: 0.25 })).toBe(
+      'bent by up to 25 % of light, and put right by the frame sheet',
+    );
+    const not = { told: 'not-told', cameraIsTrue: false } as const;
+    expect(tonesWords({ ...not, why: 'sheet-not-measured' })).toBe('not known: the greys of this frame sheet were never measured'); // prettier-ignore
+    expect(tonesAdvice({ ...not, why: 'sheet-not-measured' }, false)).toContain('Measure them once');
+    expect(tonesAdvice({ ...not, why: 'sheet-not-flat' }, true)).toContain('Lay it flat');
+    expect(tonesAdvice({ told: 'by-sheet', format: 'a5', bentBy: 0.5 }, false)).toBeNull();
     expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: false })).toBe('not known, from one photo');
     expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: true })).toBe('true to light: camera checked');
     expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'not-found' })).toMatch(/too few markers$/);
@@ -35,7 +44,9 @@ describe('what is known of the camera’s tones', () => {
       { told: 'by-one-photo', cameraIsTrue: false },
       { told: 'not-told', cameraIsTrue: false, why: 'no-curve' },
     ] as const)
-      expect(tonesAdvice(tones, false)).toMatch(/^Cameras bend tones, .* is put right\. A camera that is found true/);
+      expect(tonesAdvice(tones, false)).toMatch(
+        /^Cameras bend tones, .* is put right; so does a frame sheet around the card\. A camera that is found true/,
+      );
   });
 });
 

@@ -3,9 +3,9 @@ import type { Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { plainNumber } from '../../core/quantities/format';
 import type { CellReading, Doubt } from '../../core/reading/observations';
-import { TRUE_TO_LIGHT } from '../../core/reading/tone/second-exposure';
+import { TRUE_TO_LIGHT } from '../../core/reading/tone/undone-tones';
 import { oneMorePhoto, type NextPhoto } from '../../core/reading/one-more-photo';
-import type { Tones } from '../../core/reading/read-card';
+import { areKnown, type Tones } from '../../core/reading/tone/tones';
 import type { PhotoView } from '../../records/photo';
 
 const REASONS: Readonly<Record<string, string>> = {
@@ -58,16 +58,24 @@ export function stateOf(photo: Judged, adopted: boolean): string {
 
 /** What is known of the camera's tones, in a few words. */
 export function tonesWords(tones: Tones): string {
-  if (tones.told === 'by-two')
+  if (tones.told === 'by-two' || tones.told === 'by-sheet') {
+    const by = tones.told === 'by-two' ? 'two photos' : 'the frame sheet';
     return tones.bentBy < TRUE_TO_LIGHT
-      ? 'true to light, by two photos'
-      : `bent by up to ${plainNumber(100 * tones.bentBy, 2)} % of light, and put right by two photos`;
+      ? `true to light, by ${by}`
+      : `bent by up to ${plainNumber(100 * tones.bentBy, 2)} % of light, and put right by ${by}`;
+  }
   if (tones.cameraIsTrue) return 'true to light: camera checked';
-  if (tones.told === 'by-one-photo') return 'not known, from one photo';
-  return tones.why === 'not-found'
-    ? 'not known: the second photo shows too few markers'
-    : 'not known: the two photos do not tell one curve. Was the light alike?';
+  return tones.told === 'by-one-photo' ? 'not known, from one photo' : `not known: ${NOT_TOLD[tones.why]}`;
 }
+
+const NOT_TOLD: Readonly<Record<Extract<Tones, { told: 'not-told' }>['why'], string>> = {
+  'not-found': 'the second photo shows too few markers',
+  'no-curve': 'the two photos do not tell one curve. Was the light alike?',
+  'sheet-not-measured': 'the greys of this frame sheet were never measured',
+  'sheet-not-flat': 'the frame sheet around it is not flat',
+  'greys-disagree': 'the frame sheet is not the print that was measured, or lies in a shadow or a reflection',
+  'no-greys': 'too few of the frame sheet’s greys can be seen',
+};
 
 const DOUBTS: Readonly<Record<Doubt, string>> = {
   clipped: 'the photo is blown out or black there',
@@ -113,12 +121,24 @@ export function nextPhotoWords(readings: readonly CellReading[], layout: Pick<La
   return `${NEXT_PHOTO[next.how]}. It may tell what is not sure of ${cellPlaces(layout, next.cells)}; photos of a card are merged.`;
 }
 
+const SHEET_ADVICE: Readonly<Partial<Record<Extract<Tones, { told: 'not-told' }>['why'], string>>> = {
+  'sheet-not-measured':
+    'A frame sheet lies around the card, and its greys were never measured. Measure them once; photos taken from then on are put right by it.',
+  'sheet-not-flat':
+    'The frame sheet around the card is folded or bent, and told nothing. Lay it flat and take the photo again.',
+  'greys-disagree':
+    'The frame sheet around the card told nothing: it is not the print that was measured, or a shadow or a reflection lies over a part of it.',
+  'no-greys':
+    'The frame sheet around the card told nothing: too few of its greys are in the photo, or they are overexposed.',
+};
+
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
 export function tonesAdvice(tones: Tones, adopted: boolean): string | null {
-  if (tones.told === 'by-two' || tones.cameraIsTrue) return null;
+  if (areKnown(tones)) return null;
+  if (tones.told === 'not-told' && tones.why in SHEET_ADVICE) return SHEET_ADVICE[tones.why]!;
   if (adopted)
-    return 'Cameras bend tones, and dark cells suffer most. Two photos of any card that was made here, by this camera and one of them a stop or two darker, tell whether it does.';
-  return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right. A camera that is found true to light is trusted from then on.';
+    return 'Cameras bend tones, and dark cells suffer most. A frame sheet around the card shows how; or two photos of any card that was made here, by this camera and one of them a stop or two darker.';
+  return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right; so does a frame sheet around the card. A camera that is found true to light is trusted from then on.';
 }
 
 /** Whether a photo that was read counts in what its card is told by; '' where it is the only one. */

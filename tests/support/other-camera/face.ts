@@ -14,6 +14,8 @@ export interface Face {
   readonly marginMm: number;
   readonly widthMm: number;
   readonly heightMm: number;
+  /** What the camera takes into view; the card where it is not said. */
+  readonly viewMm?: { readonly width: number; readonly height: number };
   /** L* of each cell, as its luminance is to that of bare stock at the same place; NaN for cells that are left out. */
   readonly truth: readonly number[];
 }

@@ -100,7 +100,8 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   const deviates = Float32Array.from({ length: 65_521 }, random);
   const focal = widthPx * 1.1;
   const fill = 0.78;
-  const scale = Math.min((widthPx * fill) / face.widthMm, (heightPx * fill) / face.heightMm);
+  const view = face.viewMm ?? { width: face.widthMm, height: face.heightMm };
+  const scale = Math.min((widthPx * fill) / view.width, (heightPx * fill) / view.height);
   const { eye, ahead, right, down } = camera(options, focal / scale);
   const light = new Float32Array(widthPx * heightPx * 3);
   const [middleX, middleY] = [face.widthMm / 2, face.heightMm / 2];

@@ -40,6 +40,8 @@ export function exposureRatio(first: Exposure, second: Exposure): ExposureRatio 
 /** Exposures less apart tell a camera's curve only by noise; further apart, what is seen in one is black or white in the other. */
 const LEAST_APART = Math.log(1.5);
 const MOST_APART = Math.log(10);
+/** How many stops darker than the first the second of two photos is taken where this program asks for them. */
+export const STOPS_LESS = 1.5;
 /** Two stops tell most. */
 const BEST_APART = Math.log(4);
 

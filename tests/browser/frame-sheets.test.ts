@@ -1,0 +1,43 @@
+import { By } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { CardView } from '../../src/views/views';
+import { openShop, press, says, type, until, type Shop } from './harness';
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+});
+afterAll(() => shop?.close());
+
+describe('a frame sheet', () => {
+  it('is printed, noted where it is to scale, and its greys are measured by two photos', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/stock`);
+    await press(driver, 'Frame sheets');
+    await says(driver, 'Print it once, measure it once');
+    const link = await driver.findElement(By.partialLinkText('sheet as PDF')).getAttribute('href');
+    expect((await fetch(link!)).headers.get('content-type')).toBe('application/pdf');
+    await type(driver, 'Name of this print', 'Office, November');
+    await type(driver, 'Its rule measures', '97');
+    await press(driver, 'Note this A5 print');
+    await says(driver, 'the print is shrunk by 3.0 %');
+    await type(driver, 'Its rule measures', '99.9');
+    await press(driver, 'Note this A5 print');
+    await says(driver, 'A5, rule 99.9 mm');
+    await press(driver, 'Take both with the simulated camera');
+    await says(driver, 'in use');
+    expect(await driver.findElements(By.css('ol li'))).toHaveLength(9);
+  });
+  it('tells the tones of a photo that is taken on it', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/3#photo`);
+    await press(driver, 'Take it on a frame sheet');
+    const told = async () => {
+      const { reading } = (await fetch(`${base}/api/cards/3`).then((response) => response.json())) as CardView;
+      return reading?.tones.told === 'by-sheet';
+    };
+    await until(driver, told, 'the photo was not read by its frame sheet');
+    await press(driver, 'Look');
+    await says(driver, 'by the frame sheet');
+  });
+});

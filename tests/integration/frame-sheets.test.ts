@@ -1,0 +1,133 @@
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { photographCard } from '../../src/app/burns';
+import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/bench';
+import { printedSheet } from '../../src/bench/printed-sheet';
+import { printOrder } from '../../src/app/print-order';
+import { query, testApp, type TestApp } from '../support/context';
+import { burnCard, makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let cardId: number;
+beforeAll(async () => {
+  app = await testApp();
+  const { pairingId } = await makePairing(app, 'heron', 'leather');
+  cardId = (await makeCard(app, pairingId)).id;
+  await burnCard(app, cardId);
+});
+afterAll(() => app.close());
+
+const add = (change: object = {}) =>
+  app.call('POST', '/api/frame-sheets', { name: 'Office', format: 'a5', ruleMm: 100, ...change });
+const send = (id: number, bytes: Buffer) => app.call('POST', `/api/frame-sheets/${id}/photos`, new Uint8Array(bytes));
+/** A photo of a sheet from the bench's printer, under the seed's light. */
+const photoOf = (format: 'a5' | 'letter', stopsLess: number, seed = 'sheet'): Promise<Buffer> =>
+  jpegOf(
+    photograph(printedSheet(printOrder(format), null, 'p'), {
+      ...exposedLess(casualShot(seed), stopsLess),
+      widthPx: 1200,
+      heightPx: 900,
+    }),
+  );
+/** What the newest photo of the card tells by itself. */
+async function told(shotSeed: string) {
+  // A card's markers are small beside a sheet: the tests' two megapixels are too few.
+  const { id } = await photographCard({ ...app.ctx, cameraScale: 0.7 }, cardId, { shotSeed, onSheet: 'a5' });
+  await app.ctx.readings.idle();
+  const [reading] = await query(
+    app.databaseUrl,
+    `select tones, frame_sheet_id from reading where photo_id = ${id} and merged_from is null`,
+  );
+  return reading!;
+}
+
+describe('a frame sheet', () => {
+  it('comes as a PDF of each paper, and of no other', async () => {
+    for (const format of ['a5', 'letter']) {
+      const { response } = await app.call('GET', `/api/frame-sheets/print/${format}`);
+      expect(response.headers.get('content-type')).toBe('application/pdf');
+      expect(response.headers.get('content-disposition')).toContain(`frame-sheet-${format}.pdf`);
+      expect(
+        Buffer.from(await response.arrayBuffer())
+          .subarray(0, 5)
+          .toString(),
+      ).toBe('%PDF-');
+    }
+    expect((await app.call('GET', '/api/frame-sheets/print/a3')).status).toBe(422);
+  });
+  it('is refused where it was not printed to scale, and by the database too', async () => {
+    const shrunk = await add({ ruleMm: 97 });
+    expect(shrunk).toMatchObject({
+      status: 422,
+      json: { code: 'print-scale', detail: expect.stringContaining('shrunk by 3.0 %') },
+    });
+    expect((await add({ ruleMm: 103 })).json.detail).toContain('enlarged by 3.0 %');
+    expect((await add({ ruleMm: null })).status).toBe(422);
+    expect((await add({ name: ' ' })).status).toBe(422);
+    expect((await app.call('GET', '/api/frame-sheets')).json).toEqual([]);
+    await expect(
+      query(app.databaseUrl, `insert into frame_sheet (name, format, rule_mm) values ('x', 'a5', 97)`),
+    ).rejects.toThrow(/rule_mm/);
+  });
+});
+
+describe('photos of a card on a sheet', () => {
+  it('are told by it from when its greys were measured on, and say by which', async () => {
+    expect((await told('before')).tones).toMatchObject({ told: 'not-told', why: 'sheet-not-measured' });
+    const { json: sheet } = await add();
+    expect(sheet).toMatchObject({
+      name: 'Office',
+      format: 'a5',
+      ruleMm: 100,
+      greys: null,
+      measuredAt: null,
+      photos: 0,
+    });
+    const measured = await app.call('POST', `/api/frame-sheets/${sheet.id}/photograph`);
+    expect(measured.status).toBe(201);
+    expect(measured.json.photos).toBe(0);
+    expect(measured.json.measuredAt).not.toBeNull();
+    expect(measured.json.greys.reflectances).toHaveLength(9);
+    const [darkest] = measured.json.greys.reflectances;
+    // What the printer's ink has of its paper.
+    expect(darkest[1]).toBeCloseTo(0.036 / 0.86, 2);
+    expect(await told('after')).toEqual({
+      tones: { told: 'by-sheet', format: 'a5', bentBy: expect.any(Number) },
+      frame_sheet_id: sheet.id,
+    });
+    // Measured once: what was read by it stays as it was told.
+    expect((await app.call('POST', `/api/frame-sheets/${sheet.id}/photograph`)).json.code).toBe('sheet-measured');
+    expect((await send(sheet.id, await photoOf('a5', 0))).json.code).toBe('sheet-measured');
+  });
+});
+
+describe('photos of a sheet', () => {
+  it('are two of one light: one alone waits, with the other the greys are told', async () => {
+    const { json: sheet } = await add({ name: 'By upload' });
+    const darker = await photoOf('a5', 1.5);
+    const once = await send(sheet.id, darker);
+    expect(once).toMatchObject({ status: 201, json: { photos: 1, greys: null } });
+    expect((await send(sheet.id, darker)).json.photos).toBe(1);
+    const both = await send(sheet.id, await photoOf('a5', 0));
+    expect(both.json).toMatchObject({ photos: 0, greys: { reflectances: expect.any(Array) } });
+    expect((await app.call('GET', '/api/frame-sheets')).json[0]).toEqual(both.json);
+  });
+  it('are refused with the reason where they tell nothing, and let go; the sheet is kept', async () => {
+    const { json: sheet } = await add({ format: 'letter' });
+    await send(sheet.id, await photoOf('a5', 1.5));
+    const other = await send(sheet.id, await photoOf('a5', 0));
+    expect(other).toMatchObject({ status: 422, json: { code: 'sheet-not-measured', detail: expect.stringContaining('another format') } });
+    const { json: all } = await app.call('GET', '/api/frame-sheets');
+    expect(all.find(({ id }: { id: number }) => id === sheet.id)).toMatchObject({ greys: null, photos: 0 });
+    const blank = (stops: number) => sharp({ create: { width: 600, height: 400, channels: 3, background: '#bbb' } }).jpeg().withExif({ IFD0: { Make: 'A', Model: 'b' }, IFD2: { ExposureTime: `1/${100 * 2 ** stops}`, ISOSpeedRatings: '100', FNumber: '18/10', ExposureBiasValue: `${-100 * stops}/100` } }).toBuffer();
+    await send(sheet.id, await blank(0));
+    expect((await send(sheet.id, await blank(1))).json).toMatchObject({ code: 'sheet-not-measured', detail: expect.stringContaining('corner markers') });
+  });
+  it('must say how they were exposed, and be photos', async () => {
+    const { json: sheet } = await add();
+    const plain = await sharp(await photoOf('a5', 0)).jpeg().toBuffer();
+    expect((await send(sheet.id, plain)).json.code).toBe('photo-without-exposure');
+    expect((await send(sheet.id, Buffer.from('no picture'))).json.code).toBe('photo-not-readable');
+    expect((await send(987_654, plain)).status).toBe(404);
+  });
+}); // prettier-ignore

@@ -1,0 +1,82 @@
+import seedrandom from 'seedrandom';
+import { markerModules } from '../../../src/core/card/markers';
+import { GREY_STEPS, type FrameSheet } from '../../../src/core/sheet/frame-sheet';
+import type { Linear } from './colour';
+import type { Face } from './face';
+
+/** What a printer made of a frame sheet. */
+export interface Print {
+  /** What paper sends back, and what is left of that where all ink lies. */
+  readonly paper: Linear;
+  readonly ink: number;
+  /** Dot gain: more than 1 prints greys darker than they were asked for. */
+  readonly gain: number;
+  /** How much one patch differs from another of its step, as a share. */
+  readonly scatter: number;
+  /** Steps printed in another order: which is printed in the place of each. */
+  readonly order?: readonly number[];
+  /** Markers that are torn off, by their place among the sheet's. */
+  readonly without?: readonly number[];
+}
+
+export const USUAL_PRINT: Print = { paper: [0.86, 0.86, 0.88], ink: 0.045, gain: 1.5, scatter: 0.006 };
+
+/** What a printed step sends back, as a share of what paper does. */
+export const printedShare = ({ ink, gain }: Print, step: number): number => ink + (1 - ink) * GREY_STEPS[step]! ** gain;
+
+/** Paper that shows beyond the frame. */
+const PAPER_AROUND_MM = 6;
+const TABLE: Linear = [0.1, 0.1, 0.11];
+
+/** The same card lying in the middle of a frame sheet's window; or the sheet alone, where there is no card. */
+export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed: string): Face {
+  const random = seedrandom(`print ${seed}`);
+  const pxPerMm = face?.pxPerMm ?? 16;
+  const [widthMm, heightMm] = face ? [face.widthMm, face.heightMm] : [sheet.window.width, sheet.window.height];
+  // Sheet's origin in card mm: the window's middle lies under the card's.
+  const left = widthMm / 2 - (sheet.window.x + sheet.window.width / 2);
+  const top = heightMm / 2 - (sheet.window.y + sheet.window.height / 2);
+  const marginMm = Math.ceil(Math.max(-left, -top) + PAPER_AROUND_MM + 30);
+  const [width, height] = [widthMm, heightMm].map((mm) => Math.round((mm + 2 * marginMm) * pxPerMm)) as [number, number];
+  const data = new Float32Array(width * height * 3);
+  const patches = sheet.patches.map(({ step, box }) => ({
+    box,
+    share: printedShare(print, print.order?.[step] ?? step) * (1 + print.scatter * (2 * random() - 1)),
+  }));
+  const markers = sheet.markers.filter((_, index) => !print.without?.includes(index)).map((marker) => ({ ...marker, modules: markerModules(marker.id) })); // prettier-ignore
+  const shareAt = (x: number, y: number): number => {
+    for (const { box, share } of patches)
+      if (x >= box.x && y >= box.y && x < box.x + box.width && y < box.y + box.height) return share;
+    for (const marker of markers) {
+      const [u, v] = [((x - marker.x) / marker.sizeMm) * 8, ((y - marker.y) / marker.sizeMm) * 8];
+      if (u >= 0 && v >= 0 && u < 8 && v < 8 && marker.modules[Math.floor(v) * 8 + Math.floor(u)]) return print.ink;
+    }
+    return 1;
+  };
+  for (let row = 0; row < height; row++)
+    for (let column = 0; column < width; column++) {
+      const [x, y] = [(column + 0.5) / pxPerMm - marginMm, (row + 0.5) / pxPerMm - marginMm];
+      const at = (row * width + column) * 3;
+      const [u, v] = [x - left, y - top];
+      const onPaper = u > -PAPER_AROUND_MM && v > -PAPER_AROUND_MM && u < sheet.widthMm + PAPER_AROUND_MM && v < sheet.heightMm + PAPER_AROUND_MM; // prettier-ignore
+      const share = onPaper ? shareAt(u, v) : 0;
+      for (const channel of [0, 1, 2] as const) data[at + channel] = onPaper ? print.paper[channel] * share : TABLE[channel];
+    }
+  if (face) lay(face, data, width, marginMm);
+  const viewMm = { width: sheet.widthMm + 2 * PAPER_AROUND_MM, height: sheet.heightMm + 2 * PAPER_AROUND_MM };
+  return { data, width, height, pxPerMm, marginMm, widthMm, heightMm, viewMm, truth: face?.truth ?? [] };
+}
+
+/** Stock of a card that lies on the sheet: the table around it stays away. */
+const STOCK_AROUND_MM = 4;
+
+function lay(face: Face, data: Float32Array, width: number, marginMm: number): void {
+  const { pxPerMm } = face;
+  const from = Math.round((face.marginMm - STOCK_AROUND_MM) * pxPerMm);
+  const to = Math.round((marginMm - STOCK_AROUND_MM) * pxPerMm);
+  const columns = Math.round((face.widthMm + 2 * STOCK_AROUND_MM) * pxPerMm);
+  const rows = Math.round((face.heightMm + 2 * STOCK_AROUND_MM) * pxPerMm);
+  for (let row = 0; row < rows; row++)
+    for (let index = 0; index < 3 * columns; index++)
+      data[((to + row) * width + to) * 3 + index] = face.data[((from + row) * face.width + from) * 3 + index]!;
+}

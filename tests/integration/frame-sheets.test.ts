@@ -91,10 +91,14 @@ describe('photos of a card on a sheet', () => {
     const [darkest] = measured.json.greys.reflectances;
     // What the printer's ink has of its paper.
     expect(darkest[1]).toBeCloseTo(0.036 / 0.86, 2);
-    expect(await told('after')).toEqual({
+    const by = await told('after');
+    expect(by).toEqual({
       tones: { told: 'by-sheet', format: 'a5', bentBy: expect.any(Number) },
       frame_sheet_id: sheet.id,
     });
+    // What it tells of the camera is kept, as what two exposures tell is.
+    const [camera] = await query(app.databaseUrl, 'select bent_by from camera');
+    expect(camera!.bent_by).toBe((by.tones as { bentBy: number }).bentBy);
     // Measured once: what was read by it stays as it was told.
     expect((await app.call('POST', `/api/frame-sheets/${sheet.id}/photograph`)).json.code).toBe('sheet-measured');
     expect((await send(sheet.id, await photoOf('a5', 0))).json.code).toBe('sheet-measured');
@@ -111,6 +115,8 @@ describe('photos of a sheet', () => {
     const both = await send(sheet.id, await photoOf('a5', 0));
     expect(both.json).toMatchObject({ photos: 0, greys: { reflectances: expect.any(Array) } });
     expect((await app.call('GET', '/api/frame-sheets')).json[0]).toEqual(both.json);
+    // From now on this print is in use.
+    expect((await told('by the newer')).frame_sheet_id).toBe(sheet.id);
   });
   it('are refused with the reason where they tell nothing, and let go; the sheet is kept', async () => {
     const { json: sheet } = await add({ format: 'letter' });

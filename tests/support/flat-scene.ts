@@ -111,5 +111,6 @@ export function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     addedSigma: () => 0,
     toneSigma: () => 0,
     tonesUnknown: false,
+    lightIsTold: false,
   };
 }

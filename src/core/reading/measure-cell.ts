@@ -127,10 +127,10 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
 
   const doubts: Doubt[] = [];
   if (ratio.clippedShare > 0.02) doubts.push('clipped');
-  if (context.field.clippedShare > MOST_STOCK_CLIPPED) doubts.push('stock-clipped');
+  if (context.field.clippedShare > MOST_STOCK_CLIPPED && !context.lightIsTold) doubts.push('stock-clipped');
   if (context.photoPxPerMm < LEAST_PX_PER_MM) doubts.push('blurred');
   if (near.sigma > 0.08) doubts.push('stock-varies');
-  if (near.tiles < 8) doubts.push('far-from-bare-stock');
+  if (near.tiles < 8 && !context.lightIsTold) doubts.push('far-from-bare-stock');
   if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
   if (context.frameErrorMm > FLAT_ENOUGH_MM) doubts.push('off-frame');
   if (spread > 9 || quarters > 5) doubts.push('uneven');

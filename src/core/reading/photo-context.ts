@@ -26,6 +26,8 @@ export interface PhotoContext {
   toneSigma(light: number, other: number): number;
   /** Whether that is because nothing is known of the camera, and not what a second exposure left open. */
   readonly tonesUnknown: boolean;
+  /** Whether the light on the card is told by a sheet around it, and not by bare stock, part of which is blown out. */
+  readonly lightIsTold: boolean;
 }
 
 /** Photo pixels for each mm below which no cell is trusted. */

@@ -7,6 +7,7 @@ import type { GrayImage, RgbImage } from '../image/raster';
 import { addedByMarkers } from './light/added-by-markers';
 import { addedLight, withoutAdded } from './light/added-light';
 import { markerDarkness } from './light/marker-darkness';
+import { evened } from './light/evened';
 import { fitLight, type LightOnBare } from './light/light-on-bare';
 import { bareTiles } from './light/bare-tiles';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
@@ -84,6 +85,8 @@ export type ReadResult =
 /** How far the colour of a cell bleeds over its edge in a stored photo. */
 const COLOUR_BLEED_MM = 0.15;
 
+/** Bare stock of which more is clipped tells the light on itself by its darker part alone. */
+const CLIPPED_BARE = 0.02;
 /** Where more of bare stock is clipped and too little is left, it is not hidden but blown out. */
 const BLOWN_OUT = 0.5;
 
@@ -221,21 +224,24 @@ export function readCard({
   const asStored = rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples);
   const bySheet = tonesBySheet(photo, found, sheets);
   const { tones, undone } = tonesBy(asStored, layout, cameraIsTrue, second ?? null, bySheet);
-  const straight = undone
+  const uneven = undone
     ? rectify(photo, toPhoto, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, samples, undone.linearOfByte)
     : asStored;
   onProgress?.('levelling the light');
   const stockLinear = stockLinearColour(stock);
-  const bare = bareTiles(straight, layout, COLOUR_BLEED_MM);
-  const added = addedLight(bare.tiles, stockLinear, layout.widthMm, layout.heightMm, undone?.sigmaOfRatio);
+  const bare = bareTiles(uneven, layout, COLOUR_BLEED_MM);
+  // Where bare stock is blown out in places, what is left of it is the darker part: a sheet's paper tells the light there.
+  const lightIsTold = tones.told === 'by-sheet' && bare.clippedShare > CLIPPED_BARE;
+  const paperLight = lightIsTold && bySheet && 'undone' in bySheet ? bySheet.paperLightAt : null;
+  const straight = paperLight ? evened(uneven, (x, y) => paperLight(project(toPhoto, x, y))) : uneven;
+  const { tiles } = paperLight ? bareTiles(straight, layout, COLOUR_BLEED_MM) : bare;
+  const added = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, undone?.sigmaOfRatio);
   const byColour = added && added.range > 0;
   // What colour cannot tell, on grey stock or where it is little, the markers may.
-  const byMarkers = byColour
-    ? null
-    : addedByMarkers(markerDarkness(straight, bare.tiles, layout), bare.tiles, stockLinear);
+  const byMarkers = byColour ? null : addedByMarkers(markerDarkness(straight, tiles, layout), tiles, stockLinear);
   const taken = byColour ? added : byMarkers && byMarkers.range > 0 ? byMarkers : null;
   const rectified = taken ? withoutAdded(straight, taken) : straight;
-  const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0);
+  const field = fitLight(rectified, layout, layout.adopted ? furtherFromCells(layout) : 0, lightIsTold);
   if (!field) {
     return { outcome: 'unreadable', reason: bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock' };
   }
@@ -259,6 +265,7 @@ export function readCard({
         : UNKNOWN_CONTRAST * Math.abs(Math.log(Math.max(DARKEST, light) / Math.max(DARKEST, other)));
     },
     tonesUnknown: !undone && !cameraIsTrue,
+    lightIsTold,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);

@@ -37,7 +37,10 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
   const left = widthMm / 2 - (sheet.window.x + sheet.window.width / 2);
   const top = heightMm / 2 - (sheet.window.y + sheet.window.height / 2);
   const marginMm = Math.ceil(Math.max(-left, -top) + PAPER_AROUND_MM + 30);
-  const [width, height] = [widthMm, heightMm].map((mm) => Math.round((mm + 2 * marginMm) * pxPerMm)) as [number, number];
+  const [width, height] = [widthMm, heightMm].map((mm) => Math.round((mm + 2 * marginMm) * pxPerMm)) as [
+    number,
+    number,
+  ];
   const data = new Float32Array(width * height * 3);
   const patches = sheet.patches.map(({ step, box }) => ({
     box,
@@ -60,7 +63,8 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
       const [u, v] = [x - left, y - top];
       const onPaper = u > -PAPER_AROUND_MM && v > -PAPER_AROUND_MM && u < sheet.widthMm + PAPER_AROUND_MM && v < sheet.heightMm + PAPER_AROUND_MM; // prettier-ignore
       const share = onPaper ? shareAt(u, v) : 0;
-      for (const channel of [0, 1, 2] as const) data[at + channel] = onPaper ? print.paper[channel] * share : TABLE[channel];
+      for (const channel of [0, 1, 2] as const)
+        data[at + channel] = onPaper ? print.paper[channel] * share : TABLE[channel];
     }
   if (face) lay(face, data, width, marginMm);
   const viewMm = { width: sheet.widthMm + 2 * PAPER_AROUND_MM, height: sheet.heightMm + 2 * PAPER_AROUND_MM };

@@ -10,8 +10,9 @@ import { shadowEdge, type Edge } from './shadow';
 import { smokedSurface } from './smoke';
 import { robustSurface, sumAt, weightedFit, type Surface, type Term } from './surface';
 
-/** Terms of the smooth surface: all products x^i y^j up to this order. */
+/** Terms of the smooth surface: all products x^i y^j up to this order; where light was evened by what a sheet tells, none but the constant. */
 const ORDER = 3;
+const EVENED_ORDER = 0;
 const LEAST_TILES = 60;
 
 /** The light on bare stock over the card, as the camera saw it. */
@@ -42,11 +43,11 @@ function whole(value: number, power: number): number {
   return out;
 }
 
-function smoothTerms(layout: Layout): Term[] {
+function smoothTerms(layout: Layout, order: number): Term[] {
   const scale = 2 / Math.max(layout.widthMm, layout.heightMm);
   const [cx, cy] = [layout.widthMm / 2, layout.heightMm / 2];
   const terms: Term[] = [];
-  for (let total = 0; total <= ORDER; total++)
+  for (let total = 0; total <= order; total++)
     for (let power = 0; power <= total; power++)
       terms.push((x, y) => whole((x - cx) * scale, total - power) * whole((y - cy) * scale, power));
   return terms;
@@ -77,33 +78,35 @@ interface Bare {
   readonly surface: Surface;
 }
 
-function bareStock(image: Rectified, layout: Layout, further: Further): Bare | null {
+function bareStock(image: Rectified, layout: Layout, further: Further, order: number): Bare | null {
   const { tiles: all, clippedShare, clippedAt } = bareTiles(image, layout, further);
   const tiles = thinned(all);
   if (tiles.length < LEAST_TILES) return null;
-  return { all, tiles, clippedShare, clippedAt, surface: robustSurface(tiles, smoothTerms(layout), 8) };
+  return { all, tiles, clippedShare, clippedAt, surface: robustSurface(tiles, smoothTerms(layout, order), 8) };
 }
 
 /** As it is, or with more kept off cells that glow over their edge onto darker stock. */
-function clearOfGlow(bare: Bare, image: Rectified, layout: Layout, further: number): Bare | null {
+function clearOfGlow(bare: Bare, image: Rectified, layout: Layout, further: number, order: number): Bare | null {
   const glow = new Map(
     ratiosOf(image, layout, bare.surface)
       .filter(({ ratio }) => ratio > GLOWS && GLOW_MM * Math.log(ratio) > further)
       .map(({ index, ratio }) => [index, GLOW_MM * Math.log(ratio)]),
   );
   if (glow.size === 0) return bare;
-  return bareStock(image, layout, ({ index }) => glow.get(index) ?? further);
+  return bareStock(image, layout, ({ index }) => glow.get(index) ?? further, order);
 }
 
 /**
  * The light on bare stock over a rectified card, so that it can be divided out: a third-order surface through the logarithm of linear light of
  * the bare tiles between the marks, with the edge of one shadow and smoke round strong cells where they explain a quarter of what is left; and
  * what bare stock near a cell tells beyond that. Null when fewer than 60 bare tiles can be seen.
- * `further` mm are kept off cells besides the usual, where it is not sure to a tenth of a millimetre where they lie.
+ * `further` mm are kept off cells besides the usual, where it is not sure to a tenth of a millimetre where they lie. `isEvened` says that light is
+ * alike all over already.
  */
-export function fitLight(image: Rectified, layout: Layout, further = 0): LightOnBare | null {
-  const first = bareStock(image, layout, further);
-  const bare = first && clearOfGlow(first, image, layout, further);
+export function fitLight(image: Rectified, layout: Layout, further = 0, isEvened = false): LightOnBare | null {
+  const order = isEvened ? EVENED_ORDER : ORDER;
+  const first = bareStock(image, layout, further, order);
+  const bare = first && clearOfGlow(first, image, layout, further, order);
   if (!bare) return null;
   const { all, tiles, clippedShare, clippedAt } = bare;
   let { surface } = bare;

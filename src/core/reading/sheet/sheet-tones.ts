@@ -1,3 +1,5 @@
+import { invertHomography, project } from '../../geometry/homography';
+import type { Point } from '../../geometry/point';
 import type { RgbImage } from '../../image/raster';
 import type { SheetFormat } from '../../sheet/frame-sheet';
 import type { FoundMarker } from '../find-markers';
@@ -8,6 +10,14 @@ import { seenGreys, type SheetGreys } from './sheet-greys';
 
 /** Why a frame sheet in a photo tells nothing of its tones. */
 export type SheetFault = 'sheet-not-measured' | 'sheet-not-flat' | 'greys-disagree' | 'no-greys';
+
+/** What a frame sheet in a photo tells. */
+export interface TonesBySheet {
+  readonly undone: UndoneTones;
+  readonly format: SheetFormat;
+  /** Light that the paper sends back around a place of the photo, in pixels: linear red, green and blue as the undone tones have them. */
+  paperLightAt(place: Point): readonly [number, number, number];
+}
 
 /** Greys of the sheets that were measured, by their format. */
 export type MeasuredSheets = Readonly<Partial<Record<SheetFormat, SheetGreys>>>;
@@ -30,22 +40,25 @@ export function tonesBySheet(
   photo: RgbImage,
   markers: readonly FoundMarker[],
   sheets: MeasuredSheets,
-): { readonly undone: UndoneTones; readonly format: SheetFormat } | { readonly fault: SheetFault } | null {
+): TonesBySheet | { readonly fault: SheetFault } | null {
   const place = locateSheet(markers);
   if (!place) return null;
   const greys = sheets[place.sheet.format];
   if (!greys) return { fault: 'sheet-not-measured' };
   if (!isFlat(place)) return { fault: 'sheet-not-flat' };
   const seen = seenGreys(photo, place, AS_STORED);
-  const curve = curveOfGreys(seen, greys);
-  if (!curve) return { fault: 'no-greys' };
+  const told = curveOfGreys(seen, greys);
+  if (!told) return { fault: 'no-greys' };
+  const { curve, paperLightAt } = told;
   const off = curve.residuals.filter((residual) => Math.abs(residual) > OFF).length / curve.residuals.length;
   if (curve.sigma > MOST_SCATTER || off > MOST_OFF) return { fault: 'greys-disagree' };
   const undone = tonesOf(curve);
+  const toSheet = invertHomography(place.toPhoto);
   const darkest = undone.linearOfByte[Math.ceil(255 * curve.range[0])]!;
   const beyond = (light: number): number => Math.log(darkest / Math.max(1e-4, Math.min(darkest, light)));
   return {
     format: place.sheet.format,
+    paperLightAt: ({ x, y }) => paperLightAt(project(toSheet, x, y)).map((log) => Math.exp(log + undone.white)) as unknown as readonly [number, number, number], // prettier-ignore
     undone: {
       ...undone,
       sigmaOfRatio: (light, other) =>

@@ -14,6 +14,8 @@ export interface ToneCurve {
   readonly firstRange: readonly [least: number, most: number];
   /** Robust standard deviation of a clear equation about the curve. */
   readonly sigma: number;
+  /** The other unknowns of its equations. */
+  readonly others: readonly number[];
   /** By how much more light each equation has than the curve, as a logarithm. */
   readonly residuals: Float64Array;
 }
@@ -208,6 +210,7 @@ function curveOf(
 ): ToneCurve {
   const { least, most } = splines;
   const sigma = robustSigma(fit.residuals);
+  const found = fit.coefficients.to1DArray().slice(splines.count);
   const lightAt = (stored: number): number => asStored(stored) + change(stored);
   const sigmaBetween = (a: number, b: number): number => {
     const held = (t: number): number => Math.max(least, Math.min(most, t));
@@ -217,5 +220,5 @@ function curveOf(
     const undone = undoneShare * (change(held(a)) - change(held(b)));
     return Math.hypot(Math.sqrt(Math.max(0, own)), told, undone);
   };
-  return { lightAt, sigmaBetween, range: [least, most], firstRange, sigma, residuals: fit.residuals };
+  return { lightAt, sigmaBetween, range: [least, most], firstRange, sigma, others: found, residuals: fit.residuals };
 }

@@ -11,6 +11,8 @@ export const TRUE_TO_LIGHT = 0.12;
 export interface UndoneTones {
   /** Linear light of each stored byte: what the brightest tone that was seen is as sRGB has it. */
   readonly linearOfByte: Float32Array;
+  /** What the curve's logarithm of light is less than that of `linearOfByte`. */
+  readonly white: number;
   /** Standard deviation of the logarithm of a ratio of two lights, each as `linearOfByte` has it. */
   sigmaOfRatio(light: number, other: number): number;
   /** The most by which the light of a tone is sure to have been misjudged against its brightest, as a share. */
@@ -40,6 +42,7 @@ export function tonesOf(curve: ToneCurve): UndoneTones {
   const tones = Array.from({ length: 101 }, (_, k) => dark + ((bright - dark) * k) / 100);
   return {
     linearOfByte,
+    white,
     sigmaOfRatio: (light, other) => curve.sigmaBetween(storedOf(light), storedOf(other)),
     bentBy: Math.max(...tones.map(off)),
   };

@@ -1,12 +1,15 @@
 import { DEMO_MACHINES, DEMO_STOCKS, type DemoMachineName, type DemoStockName } from '../../src/demo/world';
 import type { TestApp } from './context';
 
+/** Machines of a file of tests, counted: each has quirks by its name, and a run must have the same ones as the last. */
+let machines = 0;
+
 /** Machine, stock and pairing made over the endpoints. */
 export async function makePairing(
   app: TestApp,
   machine: DemoMachineName = 'heron',
   stock: DemoStockName = 'leather',
-  name = `Test ${Math.floor(performance.now() * 1000)}`,
+  name = `Test ${++machines}`,
 ) {
   const { machine: record, lenses } = DEMO_MACHINES[machine];
   const made = await app.call('POST', '/api/machines', { machine: { ...record, name }, lens: lenses[0] });

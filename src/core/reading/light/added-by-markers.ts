@@ -19,6 +19,8 @@ const EXPECTED_RANGE: Readonly<Record<number, number>> = { 3: 1.693, 4: 2.059 };
 const EVEN = 0.005;
 /** Light that adds more than this somewhere lies in a spot, not over the card as a plane: it is doubted, not taken out. */
 const MOST_PLANE = 0.02;
+/** The tail of a spot lies over one corner, and no plane does: by so much of its range the four may be twisted out of one. */
+const MOST_TWIST = 0.3;
 /** A marker nearer to bare stock than this share tells nothing. */
 const LEAST_CONTRAST = 0.1;
 
@@ -46,7 +48,9 @@ export function addedByMarkers(
   const seen = Math.max(...added);
   const real = Math.sqrt(Math.max(0, seen ** 2 - (expected * sigma) ** 2));
   const share = seen > 0 ? (real / seen) ** 2 : 0;
-  const taken = seen < MOST_PLANE ? share : 0;
+  // Corners come one after another around the card.
+  const twist = Math.abs(added.reduce((sum, value, k) => sum + (k % 2 === 0 ? value : -value), 0)) / 2;
+  const taken = clear.length === 4 && seen < MOST_PLANE && twist < MOST_TWIST * seen ? share : 0;
   const terms: readonly Term[] = [() => 1, (x) => x, (_, y) => y];
   const plane = weightedFit(designOf(clear, terms), added, new Float64Array(clear.length).fill(1));
   const at = (x: number, y: number): number => taken * Math.max(0, plane[0]! + plane[1]! * x + plane[2]! * y);

@@ -231,8 +231,9 @@ export function readCard({
   const stockLinear = stockLinearColour(stock);
   const bare = bareTiles(uneven, layout, COLOUR_BLEED_MM);
   // Where bare stock is blown out in places, what is left of it is the darker part: a sheet's paper tells the light there.
-  const lightIsTold = tones.told === 'by-sheet' && bare.clippedShare > CLIPPED_BARE;
-  const paperLight = lightIsTold && bySheet && 'undone' in bySheet ? bySheet.paperLightAt : null;
+  const toldBySheet = tones.told === 'by-sheet' && bySheet && 'undone' in bySheet ? bySheet : null;
+  const paperLight = toldBySheet && bare.clippedShare > CLIPPED_BARE ? toldBySheet.paperLightAt : null;
+  const lightIsTold = paperLight !== null;
   const straight = paperLight ? evened(uneven, (x, y) => paperLight(project(toPhoto, x, y))) : uneven;
   const { tiles } = paperLight ? bareTiles(straight, layout, COLOUR_BLEED_MM) : bare;
   const added = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, undone?.sigmaOfRatio);

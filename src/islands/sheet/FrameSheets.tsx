@@ -168,6 +168,7 @@ function PrintedSheet({ sheet, used, onChanged }: PrintedProps) {
           </Button>
         </div>
       )}
+      {action.busy && <Notice live>Looking at the photos of {name} …</Notice>}
       <ProblemNotice problem={action.problem} />
     </>
   );

@@ -1,3 +1,4 @@
+import { sampleCorrelation } from 'simple-statistics';
 import type { Layout, MarkerPlace } from '../../card/layout';
 import { MARKER_MODULES, markerModules } from '../../card/markers';
 import { luminance } from '../../color/srgb';
@@ -73,14 +74,6 @@ const LEAST_TILES = 8;
 /** A marker that is covered, smudged or lies elsewhere does not look like its pattern by so much of a correlation. */
 const LIKE_ITSELF = 0.8;
 
-/** Pearson's correlation of pairs. */
-function correlation(xs: readonly number[], ys: readonly number[]): number {
-  const [x, y] = [meanAndSpread(xs), meanAndSpread(ys)];
-  let sum = 0;
-  for (let k = 0; k < xs.length; k++) sum += (xs[k]! - x.mean) * (ys[k]! - y.mean);
-  return sum / (xs.length - 1) / x.spread / y.spread;
-}
-
 function darknessOf(image: Rectified, tiles: readonly Tile[], marker: MarkerPlace): MarkerDarkness | null {
   const { pxPerMm, width, height, data, clipped } = image;
   const left = Math.floor((marker.x - RIM_MM) * pxPerMm);
@@ -99,7 +92,7 @@ function darknessOf(image: Rectified, tiles: readonly Tile[], marker: MarkerPlac
   const area = { x: marker.x, y: marker.y, width: marker.sizeMm, height: marker.sizeMm };
   const beside = tiles.filter((tile) => within(grown(area, BESIDE_MM), tile));
   if (shares.length < LEAST_SEEN * values.length || beside.length < LEAST_TILES) return null;
-  if (!(Math.abs(correlation(shares, shown)) > LIKE_ITSELF)) return null;
+  if (!(Math.abs(sampleCorrelation(shares, shown)) > LIKE_ITSELF)) return null;
   const deep = quantile(shares, 1 - DEEP);
   const logs = Float64Array.from(beside, ({ logLuminance }) => logLuminance);
   return {

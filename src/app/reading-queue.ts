@@ -143,6 +143,7 @@ export class ReadingQueue {
       stock: card.madeFor.stock,
       corners: photo.corners,
       cameraIsTrue,
+      spot: { xMm: card.madeFor.lens.spotXMm, yMm: card.madeFor.lens.spotYMm },
       sheets: sheets.greys,
     };
     const answer = await this.work.do('read', { ...work, second: second?.job ?? null }, ({ step }) =>

@@ -18,8 +18,8 @@ export interface Shot {
   readonly cast: readonly [number, number, number];
   /** Share of light lost in the picture's corners. */
   readonly vignette: number;
-  /** Standard deviation of the blur in card mm. */
-  readonly blurMm: number;
+  /** Standard deviation of the blur by lens and focus, in photo pixels: nearer, the same lens shows finer things. */
+  readonly blurPx: number;
   /** Noise of a mid tone, relative. */
   readonly noise: number;
   /** Radial distortion at the picture's corner, relative. */
@@ -48,7 +48,7 @@ export function casualShot(
     lightDegrees: 360 * random(),
     cast: [1 + 0.16 * random(), 1, 0.8 + 0.25 * random()],
     vignette: 0.1 + 0.2 * random(),
-    blurMm: 0.015 + 0.025 * random(),
+    blurPx: 0.4 + 0.6 * random(),
     noise: 0.01 + 0.02 * random(),
     distortion: 0.006 * (random() - 0.5),
     exposure: 0.5 + 0.2 * random(),
@@ -84,6 +84,9 @@ export interface RawPhoto {
   readonly placeOf: (xMm: number, yMm: number) => { x: number; y: number };
 }
 
+/** Standard deviation of an even spread over a pixel's width. */
+const PIXEL_SIGMA = 1 / Math.sqrt(12);
+
 /** Shade of the workshop table around the piece, linear. */
 const TABLE_SHADE: readonly [number, number, number] = [0.12, 0.125, 0.13];
 
@@ -96,7 +99,8 @@ const ENCODED = Uint8Array.from({ length: 4096 }, (_, step) => {
 export function photograph(piece: Piece, shot: Shot): RawPhoto {
   const { widthPx, heightPx } = shot;
   const pose = poseOf(piece, shot);
-  const face = blurred(piece, shot.blurMm * piece.pxPerMm);
+  // A pixel sees all of its own width.
+  const face = blurred(piece, (Math.hypot(shot.blurPx, PIXEL_SIGMA) / pose.pxPerMm) * piece.pxPerMm);
   const noise = new NoiseTable(randomFrom(`noise ${shot.seed}`));
   const data = new Uint8Array(widthPx * heightPx * 3);
   const gain = exposureGain(piece, shot);
@@ -175,7 +179,7 @@ function exposureGain(piece: Piece, shot: Shot): number {
 }
 
 /** Plane-to-image map of a pinhole camera that looks at the piece's centre, and its inverse. */
-function poseOf(piece: Piece, shot: Shot): { back: number[]; placeOf: RawPhoto['placeOf'] } {
+function poseOf(piece: Piece, shot: Shot): { back: number[]; pxPerMm: number; placeOf: RawPhoto['placeOf'] } {
   const radians = Math.PI / 180;
   const tilt = shot.tiltDegrees * radians;
   const lean = shot.leanDegrees * radians;
@@ -218,7 +222,7 @@ function poseOf(piece: Piece, shot: Shot): { back: number[]; placeOf: RawPhoto['
     }
     return { x: px + shot.widthPx / 2 - 0.5, y: py + shot.heightPx / 2 - 0.5 };
   };
-  return { back: invert(h), placeOf };
+  return { back: invert(h), pxPerMm: scale, placeOf };
 }
 
 function invert(m: readonly number[]): number[] {

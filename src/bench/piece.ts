@@ -38,9 +38,9 @@ export interface BurnRequest {
 
 /** Pixels for each spot and each line's pitch that the burn is worked out with. */
 const PX_PER_FEATURE = 4;
-/** Fewest pixels per millimetre of what is kept, and the most: no camera here shows more. */
+/** Fewest pixels per millimetre of what is kept, and how many of them altogether more are kept for: a camera comes nearer to a small card. */
 const LEAST_PX_PER_MM = 25;
-const MOST_PX_PER_MM = 40;
+const KEPT_PX = 8_000_000;
 /** Pixels that are worked out at a time. */
 const BAND_PX = 4_000_000;
 /** Side of the blocks that haze is worked out on. */
@@ -79,11 +79,12 @@ const AIR: Readonly<Record<AirFlow, AirEffect>> = {
 };
 
 /** Kept and worked-out pixels per millimetre: a whole number of the latter to each of the former. */
-function resolutionOf({ spot, traces }: BurnRequest): { kept: number; factor: number } {
+function resolutionOf({ spot, traces, widthMm, heightMm, marginMm }: BurnRequest): { kept: number; factor: number } {
   const feature = Math.min(spot.xMm, spot.yMm, linePitchMm(traces));
   const wanted = Number.isFinite(feature) ? PX_PER_FEATURE / feature : LEAST_PX_PER_MM;
-  if (wanted <= MOST_PX_PER_MM) return { kept: Math.max(LEAST_PX_PER_MM, Math.ceil(wanted)), factor: 1 };
-  const factor = Math.ceil(wanted / MOST_PX_PER_MM);
+  const areaMm2 = (widthMm + 2 * marginMm) * (heightMm + 2 * marginMm);
+  const most = Math.max(LEAST_PX_PER_MM, Math.sqrt(KEPT_PX / areaMm2));
+  const factor = Math.ceil(wanted / most);
   return { kept: Math.max(LEAST_PX_PER_MM, Math.ceil(wanted / factor)), factor };
 }
 

@@ -23,6 +23,20 @@ function said(layout: Layout, field: string, level: (index: number) => number, w
   };
 }
 
+/** What a photo shows of each cell's lines: their ripple and its sigma by the cell's place along its channel; null where it cannot tell. */
+function shown(
+  layout: Layout,
+  level: (index: number) => number,
+  ripples: readonly (readonly [number, number] | null)[],
+): Seen {
+  const sorted = layout.cells.map((cell) => cell.index).sort((a, b) => level(a) - level(b));
+  const readings = ripples.map((ripple, place) => ({
+    cellIndex: sorted[place]!,
+    lines: ripple && { pitchMm: null, pitchSigmaMm: null, visibility: ripple[0], visibilitySigma: ripple[1], gapMm: null, gapSigmaMm: null }, // prettier-ignore
+  }));
+  return { readings: readings as unknown as Seen['readings'], answers: [] };
+}
+
 describe('the line interval', () => {
   let plan: ReturnType<typeof interval.propose>['plan'];
   let layout: Layout;
@@ -43,7 +57,7 @@ describe('the line interval', () => {
     // Coarser costs less: areas filled by fewer lines.
     expect(finding.strips[3]!.timeS).toBeLessThan(finding.strips[0]!.timeS);
     expect(finding.strips[3]).toEqual({
-      cellIndex: finding.cellIndex, intervalMm: levels[3], word: 'even',
+      cellIndex: finding.cellIndex, intervalMm: levels[3], word: 'even', by: 'eye',
       timeS: squareFillTimeS(mainBurn(layout.cells[finding.cellIndex!]!).settings, pairing.machine, 100),
     }); // prettier-ignore
     expect(finding.says).toBe(
@@ -84,6 +98,48 @@ describe('the line interval', () => {
     const finding = find('mud', 'even', 'even', 'even', 'even', 'even');
     expect(finding.sigmaMm).toBeNull();
     expect(finding.says).toMatch(/none was tried/);
+  });
+  describe('by a photo', () => {
+    /** The same strips, 0.1 to 0.35 mm apart: the eye’s own limit at 300 mm is 0.095. */
+    const wider = (): Layout => ({ ...layout, cells: layout.cells.map((cell) => ({
+      ...cell, burns: cell.burns.map((burn) => ({ ...burn, settings: { ...burn.settings, intervalMm: 0.1 + 0.05 * levels.indexOf(burn.settings.intervalMm) } })),
+    })) }); // prettier-ignore
+    const sure = 0.002;
+    const look = (ripples: readonly (readonly [number, number] | null)[], words: readonly string[] = []) => {
+      const wide = wider();
+      const photo = shown(wide, level, ripples);
+      return interval.find(wide, { ...photo, answers: said(wide, 'lines', level, words).answers }, known);
+    };
+
+    it('is the coarsest whose lines are weaker than an eye sees from 300 mm', () => {
+      const finding = look([[0.3, sure], [0.08, sure], [0.04, sure], [0.3, sure], [0.3, sure], [0.3, sure]]); // prettier-ignore
+      // At 0.1 mm an eye needs over 0.6, at 0.2 mm 0.07: 30 periods to a degree are 0.1, and e times less for each 10.9 fewer.
+      expect(finding.strips.map(({ word, by }) => `${word} ${by}`)).toEqual([
+        'even photo', 'even photo', 'even photo', 'apart photo', 'apart photo', 'apart photo',
+      ]); // prettier-ignore
+      expect(finding.intervalMm).toBeCloseTo(0.2, 9);
+      expect(finding.sigmaMm).toBeCloseTo(0.05 / Math.sqrt(12), 9);
+      expect(finding.undecided).toEqual([]);
+    });
+
+    it('leaves open what is too close to call or not resolved, and asks for the eye there, whose word counts', () => {
+      const ripples = [[0.3, sure], [0.08, sure], [0.066, 0.02], [0.3, sure], null, null] as const;
+      const finding = look(ripples);
+      expect(finding.undecided).toHaveLength(3);
+      expect(finding.intervalMm).toBeCloseTo(0.15, 9);
+      // The limit lies up to the next strip that was told.
+      expect(finding.sigmaMm).toBeCloseTo(0.1 / Math.sqrt(12), 9);
+      expect(finding.says).toMatch(/3 strips could not be told: look there by eye\.$/);
+      const looked = look(ripples, ['', '', 'even', 'even']);
+      expect(looked.intervalMm).toBeCloseTo(0.25, 9);
+      expect(looked.strips.map(({ by }) => by)).toEqual(['photo', 'photo', 'eye', 'eye']);
+    });
+
+    it('says nothing where it tells no strip at all', () => {
+      const [missing] = look([null, null, null, null, null, null]).missing;
+      // 0.1 mm is so near the eye’s limit that no photo is needed only below 0.095.
+      expect(missing).toMatch(/too coarse for these lines.*say of each strip/);
+    });
   });
   it('has three steps of power in each strip, weak to full, at the strip’s own interval', () => {
     for (const cell of layout.cells) {
@@ -126,6 +182,57 @@ describe('the focus', () => {
     const [draft] = focus.settle(finding);
     expect(draft).toMatchObject({ name: 'focus', value: { focusOffsetMm: levels[3], flat: false } });
     expect(draft!.sigma).toBeCloseTo((levels[1]! - levels[0]!) / Math.sqrt(12), 9);
+  });
+  describe('by a photo', () => {
+    /** Ripples of a beam whose waist is at an offset: their logarithm falls with its square. */
+    const beam = (waistMm: number, more: (place: number) => number = () => 1) =>
+      levels.map((offset, place) => [0.4 * more(place) * Math.exp(-0.2 * (offset - waistMm) ** 2), 0.002] as const);
+    const look = (ripples: readonly (readonly [number, number] | null)[], words: readonly string[] = []) =>
+      focus.find(
+        layout,
+        { ...shown(layout, level, ripples), answers: said(layout, 'gaps', level, words).answers },
+        known,
+      );
+
+    it('is where lines show most, finer than the patches are apart', () => {
+      const waist = 0.3 * (levels[1]! - levels[0]!);
+      const finding = look(beam(waist));
+      expect(finding.waistMm).toBeCloseTo(waist, 6);
+      expect(finding.waistSigmaMm!).toBeLessThan(1e-6);
+      expect(finding.patches.every(({ by }) => by === 'photo')).toBe(true);
+      const scattered = look(beam(waist, (place) => [1.1, 0.9, 1.05, 0.95, 1.02][place]!));
+      expect(scattered.waistSigmaMm!).toBeGreaterThan(0.01);
+      expect(Math.abs(scattered.waistMm! - waist)).toBeLessThan(3 * scattered.waistSigmaMm!);
+    });
+
+    it('takes strong lines for sharp, weak ones for closed, hardly any for blurred, and what lies near the bounds for neither', () => {
+      const words = look([[0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.1, 0.01], [0.01, 0.002]]); // prettier-ignore
+      expect(words.patches.map(({ word }) => word)).toEqual(['blurred', 'closed', 'sharp', 'closed', 'blurred']);
+      expect(words.fillMm).toBe(levels[3]);
+      const near = look([[0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.165, 0.01], [0.01, 0.002]]); // prettier-ignore
+      expect(near.patches).toHaveLength(4);
+    });
+
+    it('is overruled by the eye, and asks for it where it tells too little', () => {
+      const ripples = [
+        [0.01, 0.002],
+        [0.1, 0.01],
+        [0.3, 0.01],
+        [0.1, 0.01],
+        [0.01, 0.002],
+      ] as const;
+      const seen = look(ripples, ['', '', '', 'sharp']);
+      expect(seen.patches.map(({ word, by }) => `${word} ${by}`)[3]).toBe('sharp eye');
+      expect(look([null, null, null, [0.3, 0.01], [0.1, 0.01]]).missing[0]).toMatch(
+        /too few patches: say of at least three/,
+      );
+    });
+
+    it('has no waist where lines show ever more towards one end', () => {
+      expect(look(beam(levels[4]! + 3)).waistMm).toBeNull();
+      // A fault of focus by chance: no top stands out of the scatter.
+      expect(look([[0.3, 0.002], [0.25, 0.002], [0.31, 0.002], [0.26, 0.002], [0.3, 0.002]]).waistMm).not.toBeCloseTo(1.2, 1); // prettier-ignore
+    });
   });
   it('follows a waist that lies off what was set', () => {
     const finding = find('blurred', 'blurred', 'closed', 'sharp', 'closed');

@@ -28,8 +28,8 @@ const drawn = (name: CardKindName, on = alder) => {
 describe('what is written on a card', () => {
   it.each([
     ['threshold', 'MINIMUM POWER %', '%', 'four'],
-    ['interval', 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS', 'MM', 'none'],
-    ['focus', 'FOCUS MM, + RAISED', 'FOCUS MM', 'none'],
+    ['interval', 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS', 'MM', 'four'],
+    ['focus', 'FOCUS MM, + RAISED', 'FOCUS MM', 'four'],
     ['kerf', 'KERF SQUARES 20 MM', 'KERF 20 MM', 'none'],
   ] as const)('of %s is what it shows and in what unit', (name, caption, units, markers) => {
     expect(drawn(name)).toMatchObject({ caption, units, markers });

@@ -10,6 +10,7 @@ import * as mergedReadings from './migrations/0007-merged-readings';
 import * as cameras from './migrations/0008-cameras';
 import * as hue from './migrations/0009-hue';
 import * as frameSheets from './migrations/0010-frame-sheets';
+import * as lines from './migrations/0011-lines';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -22,6 +23,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0008-cameras': cameras,
   '0009-hue': hue,
   '0010-frame-sheets': frameSheets,
+  '0011-lines': lines,
 };
 
 /** The database was made by a newer version of the program. */

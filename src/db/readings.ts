@@ -26,7 +26,15 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
     .executeTakeFirstOrThrow();
   await db
     .insertInto('cellReading')
-    .values(cells.map((cell) => ({ ...cell, readingId: id, doubts: [...cell.doubts], hue: JSON.stringify(cell.hue) })))
+    .values(
+      cells.map((cell) => ({
+        ...cell,
+        readingId: id,
+        doubts: [...cell.doubts],
+        hue: JSON.stringify(cell.hue),
+        lines: JSON.stringify(cell.lines),
+      })),
+    )
     .execute();
   return id;
 }

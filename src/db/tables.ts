@@ -12,6 +12,7 @@ import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
 import type { HueShift } from "../core/reading/hue";
+import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
 import type { PhotoFault } from "../core/reading/photo-faults";
 import type { SheetGreys } from "../core/reading/sheet/sheet-greys";
 import type { Exposure } from "../core/reading/tone/exposure";
@@ -108,7 +109,7 @@ export interface CellReading {
   hue: FixedJson<HueShift | null>;
   lightness: number;
   lightnessSigma: number;
-  lineVisibility: number | null;
+  lines: FixedJson<LinesSeen | null>;
   readingId: number;
   sharedSigma: number;
   spread: number;

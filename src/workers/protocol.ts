@@ -21,7 +21,7 @@ import type { Tones } from '../core/reading/tone/tones';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 8;
+export const PROTOCOL_VERSION = 9;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -94,6 +94,8 @@ export interface ReadJob extends Versioned {
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   readonly corners: readonly Point[] | null;
   readonly cameraIsTrue: boolean;
+  /** The beam's 1/e² width at its focus. */
+  readonly spot: { readonly xMm: number; readonly yMm: number };
   /** One more photo of the card by the same camera, exposed otherwise. */
   readonly second: (ExposureRatio & { readonly bytes: Uint8Array }) | null;
   /** Frame sheets that were measured, one of which may lie around the card. */

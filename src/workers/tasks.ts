@@ -91,7 +91,7 @@ export const TASKS: Tasks = {
     const tookS = (): number => (performance.now() - started) / 1000;
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
     const { photo, previewJpeg } = opened;
-    const { layout, stock, corners, cameraIsTrue } = job;
+    const { layout, stock, corners, cameraIsTrue, spot } = job;
     const other = job.second && (await openPhoto(job.second.bytes));
     const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
     const result = readCard({
@@ -100,6 +100,7 @@ export const TASKS: Tasks = {
       stock,
       corners,
       cameraIsTrue,
+      spot,
       second,
       sheets: job.sheets,
       onProgress: (step) => send({ step }),

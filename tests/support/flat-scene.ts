@@ -2,10 +2,11 @@ import { grid } from '../../src/cards/grid';
 import { layCard } from '../../src/core/card/lay';
 import { mainBurn, type Cell, type Layout } from '../../src/core/card/layout';
 import { linearToSrgb } from '../../src/core/color/srgb';
-import { grayOfRgb } from '../../src/core/image/gray';
 import { fitLight } from '../../src/core/reading/light/light-on-bare';
+import { blurBetween } from '../../src/core/reading/lines/blur';
+import { fineLight } from '../../src/core/reading/lines/fine-light';
 import type { PhotoContext } from '../../src/core/reading/photo-context';
-import { RECTIFIED_PX_PER_MM } from '../../src/core/reading/read-card';
+import { RECTIFIED_PX_PER_MM } from '../../src/core/reading/straighten';
 import { stockLinearColour } from '../../src/core/reading/stock-colour';
 import { rectify } from '../../src/core/reading/rectify';
 import { demoPairing } from './demo';
@@ -22,6 +23,8 @@ const small = {
 /** A card of few cells on MDF, whose scenes these are. */
 export const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const PX = 18;
+/** A pixel's own width, as the standard deviation of a normal law that blurs alike. */
+const PIXEL_MM = 1 / Math.sqrt(12) / PX;
 
 /** Light over the card: a slope, a bow and a twist, brightest 1. */
 export const light = (x: number, y: number): number => {
@@ -99,11 +102,11 @@ export function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
   const rectified = rectify(photo, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1);
   const field = fitLight(rectified, layout)!;
   const stockLinear = stockLinearColour({ bareLightness: 62, colour: '#808080' });
+  const fine = fineLight(photo, TO_PHOTO, { field, cleared: (value) => value }, stockLinear, PX);
   return {
     rectified,
     field,
-    gray: grayOfRgb(photo),
-    toPhoto: TO_PHOTO,
+    finePhoto: { fine, blur: () => blurBetween(PIXEL_MM, PIXEL_MM) },
     photoPxPerMm: PX,
     stockLinear,
     uncertainFrame: false,

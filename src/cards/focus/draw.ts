@@ -37,7 +37,7 @@ export function drawFocus(plan: FocusPlan, on: Pairing): Drawn {
     units: `FOCUS ${liked.length.toUpperCase()}`,
     caption: `FOCUS ${liked.length.toUpperCase()}, + RAISED`,
     constants: constantsText(constants, liked),
-    markers: 'none',
+    markers: 'four',
     air: constants.air,
   };
 }

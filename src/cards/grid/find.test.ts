@@ -30,7 +30,7 @@ describe('finding', () => {
       lightness,
       deltaLightness: lightness - 78,
       spread: 1,
-      lineVisibility: null,
+      lines: null,
       edgeHalo: 0,
       clippedShare: 0,
       edgeWidthMm: 0.1,

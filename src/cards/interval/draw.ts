@@ -49,7 +49,7 @@ export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
     units: letterOf('interval', intervals[0]!, liked).unit.toUpperCase(),
     caption: `INTERVAL ${letterOf('interval', intervals[0]!, liked).unit.toUpperCase()} DOWN / WEAK TO STRONG ACROSS`,
     constants: constantsText(constants, liked),
-    markers: 'none',
+    markers: 'four',
     air: constants.air,
   };
 }

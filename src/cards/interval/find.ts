@@ -3,10 +3,12 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { formatDuration, formatInterval } from '../../core/quantities/format';
+import { eyeSeesLines } from '../../core/reading/lines/by-the-eye';
 
 export const LINES_FIELD = 'lines';
 
 export const INTERVAL_ASKS: readonly Ask[] = [
+  { field: 'fill', by: 'photo', measure: 'lines' },
   eyeAsk(LINES_FIELD, 'How does this strip look from where it will be seen?', [
     ['apart', 'l', 'lines show'],
     ['even', 'e', 'even'],
@@ -14,19 +16,24 @@ export const INTERVAL_ASKS: readonly Ask[] = [
   ]),
 ];
 
-/** The eye tells lines apart down to this pitch at 300 mm: one minute of arc for half a pitch (common practice). */
-export const EYE_PITCH_MM = 0.175;
+/** From where a piece in the hand is looked at. */
+const VIEWED_FROM_MM = 300;
+/** The eye tells lines apart down to this pitch from there: one minute of arc for half a pitch (common practice). */
+const EYE_PITCH_MM = 0.175;
 
 export interface JudgedStrip {
   readonly cellIndex: number;
   readonly intervalMm: number;
   readonly word: 'apart' | 'even' | 'mud';
+  readonly by: 'eye' | 'photo';
   /** Seconds for a square of 100 mm. */
   readonly timeS: number;
 }
 
 export interface IntervalFinding extends BaseFinding {
   readonly strips: readonly JudgedStrip[];
+  /** Strips that neither eye nor photo settles: what the photo shows of their lines is too near what an eye just sees, or too coarse. */
+  readonly undecided: readonly number[];
   readonly intervalMm: number | null;
   readonly cellIndex: number | null;
   /** Standard uncertainty: the true limit lies somewhere up to the next coarser strip. */
@@ -36,23 +43,39 @@ export interface IntervalFinding extends BaseFinding {
 const SQUARE_MM = 100;
 
 /**
- * The coarsest interval that the eye called even: it costs the least time. Where no strip is even, or a coarser one is called muddy
- * than one whose lines show, what is missing is said instead.
+ * The coarsest interval that looks even, to the eye or, where it said nothing, by what a photo shows of the lines: it costs the least time. That a
+ * strip is muddy only the eye says. Where no strip is even, or a coarser one is than one whose lines show, what is missing is said instead.
  */
 export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): IntervalFinding {
   const liked = pairing.machine.likedUnits;
+  const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
+  const undecided: number[] = [];
   const strips = layout.order
     .flatMap((index): JudgedStrip[] => {
-      const word = wordOf(seen, LINES_FIELD, index) as JudgedStrip['word'] | null;
-      if (word === null) return [];
       const { settings } = mainBurn(layout.cells[index]!);
+      const { intervalMm } = settings;
+      const said = wordOf(seen, LINES_FIELD, index) as JudgedStrip['word'] | null;
+      const reading = readings.get(index);
+      const shows = reading ? eyeSeesLines(reading.lines, intervalMm, VIEWED_FROM_MM) : null;
+      const word = said ?? (shows === null ? null : shows ? 'apart' : 'even');
+      if (word === null) {
+        if (reading) undecided.push(index);
+        return [];
+      }
       const timeS = squareFillTimeS(settings, pairing.machine, SQUARE_MM);
-      return [{ cellIndex: index, intervalMm: settings.intervalMm, word, timeS }];
+      return [{ cellIndex: index, intervalMm, word, by: said === null ? 'photo' : 'eye', timeS }];
     })
     .sort((a, b) => a.intervalMm - b.intervalMm);
-  const none = { strips, intervalMm: null, cellIndex: null, sigmaMm: null, says: '' };
+  const none = { strips, undecided, intervalMm: null, cellIndex: null, sigmaMm: null, says: '' };
   if (strips.length === 0)
-    return { ...none, missing: ['Say of each strip whether lines show, it is even, or it is muddy.'] };
+    return {
+      ...none,
+      missing: [
+        undecided.length > 0
+          ? 'The photo is too coarse for these lines, or they are too near what an eye just sees: say of each strip how it looks.'
+          : 'Say of each strip whether lines show, it is even, or it is muddy, or let a photo be read.',
+      ],
+    };
   const even = strips.filter((strip) => strip.word === 'even');
   const chosen = even.at(-1);
   if (!chosen) {
@@ -81,12 +104,17 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
   const sigmaMm = coarser ? (coarser.intervalMm - chosen.intervalMm) / Math.sqrt(12) : null;
   const open = coarser ? '' : ' Coarser strips may be even too: none was tried.';
   const eye = chosen.intervalMm > EYE_PITCH_MM ? ' Nearer than 300 mm an eye may see such lines.' : '';
+  const doubt =
+    undecided.length > 0
+      ? ` ${undecided.length === 1 ? 'One strip' : `${undecided.length} strips`} could not be told: look there by eye.`
+      : '';
   return {
     strips,
+    undecided,
     intervalMm: chosen.intervalMm,
     cellIndex: chosen.cellIndex,
     sigmaMm,
     missing: [],
-    says: `${formatInterval(chosen.intervalMm, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(chosen.timeS)}.${open}${eye}`,
+    says: `${formatInterval(chosen.intervalMm, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(chosen.timeS)}.${open}${eye}${doubt}`,
   };
 }

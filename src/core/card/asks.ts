@@ -10,7 +10,7 @@ export interface EyeOption {
 
 /** How an answer comes back from a burned card. */
 export type Ask =
-  | { readonly field: string; readonly by: 'photo'; readonly measure: 'tone' }
+  | { readonly field: string; readonly by: 'photo'; readonly measure: 'tone' | 'lines' }
   | {
       readonly field: string;
       readonly by: 'eye';

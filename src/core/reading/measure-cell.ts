@@ -6,7 +6,7 @@ import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
 import { edgeWidth } from './edge-width';
 import { hueShift } from './hue';
-import { lineVisibility } from './line-visibility';
+import { linesOfCell } from './lines/lines-of-cell';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 import {
   FLAT_ENOUGH_MM,
@@ -74,6 +74,9 @@ const FLOOR_SIGMA = 0.004;
 
 /** Where more of bare stock than this is at the bright end of the range, the light on the card is told by its darkest part alone. */
 const MOST_STOCK_CLIPPED = 0.6;
+
+/** Gaps between lines are bare stock: where that is blown out, or nothing tells how light it is, no ripple is told either. */
+const HIDE_LINES: ReadonlySet<Doubt> = new Set(['clipped', 'stock-clipped', 'far-from-bare-stock']);
 
 type Unsure = Extract<
   Doubt,
@@ -143,7 +146,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     lightness,
     deltaLightness,
     spread,
-    lineVisibility: lineVisibility(context, cell, inner),
+    lines: doubts.some((doubt) => HIDE_LINES.has(doubt)) ? null : linesOfCell(context.finePhoto, cell),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,

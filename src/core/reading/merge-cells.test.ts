@@ -9,7 +9,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     lightness,
     deltaLightness: lightness - 80,
     spread: 1,
-    lineVisibility: null,
+    lines: null,
     edgeHalo: 0,
     clippedShare: 0,
     edgeWidthMm: null,
@@ -42,6 +42,12 @@ describe('one cell in several photos', () => {
     const wide = mergeCell([seen(50, 0.3), seen(51.2, 0.3)]);
     expect(wide.lightnessSigma).toBeCloseTo(0.6, 9);
     expect(wide.doubts).toEqual([]);
+  });
+  it('shows its lines by the photo that is surest of them, be it not the surest of its tone', () => {
+    const lines = (visibilitySigma: number) => ({ pitchMm: 0.1, pitchSigmaMm: 0, visibility: 0.2, visibilitySigma, gapMm: null, gapSigmaMm: null }); // prettier-ignore
+    const three = [seen(50, 0.3), seen(50, 0.6, 0, { lines: lines(0.02) }), seen(50, 0.5, 0, { lines: lines(0.05) })];
+    expect(mergeCell(three).lines).toEqual(lines(0.02));
+    expect(mergeCell([seen(50, 0.3), seen(50, 0.6)]).lines).toBeNull();
   });
   it('is in doubt where photos contradict each other by more than the promise', () => {
     const apart = mergeCell([seen(50, 0.3), seen(52.5, 0.3)]);

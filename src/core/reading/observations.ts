@@ -1,4 +1,5 @@
 import type { HueShift } from './hue';
+import type { LinesSeen } from './lines/lines-of-fill';
 
 /** Why a cell's reading is not to be trusted without a look. */
 export type Doubt =
@@ -24,8 +25,8 @@ export interface CellReading {
   readonly deltaLightness: number;
   /** Standard deviation of L* over 0.25 mm patches of the cell. */
   readonly spread: number;
-  /** Relative amplitude of the ripple at the line interval; null when the photo cannot resolve it. */
-  readonly lineVisibility: number | null;
+  /** The lines of its strongest fill; null where the photo cannot tell them or is blown out, and for cells read before that was looked at. */
+  readonly lines: LinesSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

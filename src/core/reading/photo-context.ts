@@ -1,8 +1,7 @@
 import { lightnessOfLuminance } from '../color/lab';
 import { luminance } from '../color/srgb';
-import type { Homography } from '../geometry/homography';
 import type { Rect } from '../geometry/point';
-import type { GrayImage } from '../image/raster';
+import type { FinePhoto } from './lines/lines-of-cell';
 import type { LightOnBare } from './light/light-on-bare';
 import type { Rectified } from './rectify';
 
@@ -10,8 +9,8 @@ import type { Rectified } from './rectify';
 export interface PhotoContext {
   readonly rectified: Rectified;
   readonly field: LightOnBare;
-  readonly gray: GrayImage;
-  readonly toPhoto: Homography;
+  /** For what is finer than the straightened card. */
+  readonly finePhoto: FinePhoto;
   /** Photo pixels for each card millimetre, at the card's centre. */
   readonly photoPxPerMm: number;
   /** Bare stock's own linear colour, whose luminance gives the stock's L*. */

@@ -12,7 +12,7 @@ import { levelWords } from '../../core/card/channels';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
-import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
+import { formatAgainstBare, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { burnedColourOf } from '../../core/stock/families';
 import type { Stock } from '../../core/stock/stock';
@@ -21,6 +21,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
+import { lineRows } from './line-words';
 import { doubtReasons, doubtWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -209,7 +210,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             </Button>
           </div>
           <ProblemNotice problem={action.problem} />
-          {shown && <ReadingFigures cell={shown} stock={stock} />}
+          {shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />}
         </TicketPart>
       ) : (
         <TicketPart>
@@ -350,9 +351,8 @@ function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | u
 }
 
 /** What the photo shows of one cell, with how sure it is. */
-function ReadingFigures({ cell, stock }: { cell: CellReading; stock: Stock }) {
-  const { lightness, lightnessSigma, deltaLightness, spread, lineVisibility, edgeHalo, edgeWidthMm, clippedShare } =
-    cell;
+function ReadingFigures({ cell, stock, liked }: { cell: CellReading; stock: Stock; liked: LikedUnits }) {
+  const { lightness, lightnessSigma, deltaLightness, spread, lines, edgeHalo, edgeWidthMm, clippedShare } = cell;
   return (
     <>
       <Figures
@@ -370,7 +370,7 @@ function ReadingFigures({ cell, stock }: { cell: CellReading; stock: Stock }) {
             </span>,
           ],
           ['Spread within', `${plainNumber(spread, 2)} L*`],
-          ['Line visibility', lineVisibility === null ? 'not resolved' : `${plainNumber(lineVisibility * 100, 2)} %`],
+          ...lineRows(lines, liked),
           ['Edge halo', `${plainNumber(edgeHalo, 2)} L*`],
           ['Edge width', edgeWidthMm === null ? 'no edge' : `${plainNumber(edgeWidthMm, 2)} mm`],
           ['Blown out', `${plainNumber(clippedShare * 100, 2)} %`],

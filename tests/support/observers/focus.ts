@@ -1,6 +1,7 @@
 import { GAPS_FIELD, type FocusFinding } from '../../../src/cards/focus/find';
 import { mainBurn } from '../../../src/core/card/layout';
-import { lineContrast, normalOf } from './measures';
+import { lineContrast, looksAtPhoto, normalOf } from './measures';
+import { photographed } from './photographed';
 import type { Burned, Observer } from './observer';
 
 /** Gaps are plain, just close, or are gone, at these contrasts of lines; give or take a tenth. */
@@ -20,14 +21,17 @@ function patches({ piece, layout }: Burned): { cellIndex: number; offsetMm: numb
 
 export const focusObserver: Observer<FocusFinding> = {
   on: ['marl', 'alder'],
-  look: (burned, seed) => ({
-    readings: [],
-    answers: patches(burned).map(({ cellIndex, contrast }) => {
-      const seen = contrast * (1 + UNSURE * normalOf(`${seed} ${cellIndex}`));
-      const value = seen > SHARP_FROM ? 'sharp' : seen > CLOSED_FROM ? 'closed' : 'blurred';
-      return { field: GAPS_FIELD, cellIndex, repeat: 0, value };
-    }),
-  }),
+  look: (burned, seed) =>
+    looksAtPhoto(seed)
+      ? photographed(burned, seed)
+      : {
+          readings: [],
+          answers: patches(burned).map(({ cellIndex, contrast }) => {
+            const seen = contrast * (1 + UNSURE * normalOf(`${seed} ${cellIndex}`));
+            const value = seen > SHARP_FROM ? 'sharp' : seen > CLOSED_FROM ? 'closed' : 'blurred';
+            return { field: GAPS_FIELD, cellIndex, repeat: 0, value };
+          }),
+        },
   // The offset of the strongest lines, by a parabola through the strongest patch and its neighbours.
   truth: (burned) => {
     const all = patches(burned);
@@ -36,6 +40,6 @@ export const focusObserver: Observer<FocusFinding> = {
     const bend = below.contrast - 2 * at.contrast + above.contrast;
     return [at.offsetMm + ((at.offsetMm - below.offsetMm) * (below.contrast - above.contrast)) / (2 * bend)];
   },
-  claims: ({ waistMm, sigmaMm }) => [[waistMm! - 2 * sigmaMm!, waistMm! + 2 * sigmaMm!]],
+  claims: ({ waistMm, waistSigmaMm }) => [[waistMm! - 2 * waistSigmaMm!, waistMm! + 2 * waistSigmaMm!]],
   widestClaim: 0.6,
 };

@@ -34,6 +34,23 @@ export function lineContrast(piece: Piece, box: Rect): number {
   return Math.sqrt(rows.reduce((sum, row) => sum + (row - mean) ** 2, 0) / rows.length) / mean;
 }
 
+/** The amplitude of the wave of a pitch in the rows of a box over their mean, over as many whole periods as there are. */
+export function rippleAt(piece: Piece, box: Rect, pitchMm: number): number {
+  const rows = rowsOf(piece, box);
+  const perRow = (2 * Math.PI) / pitchMm / piece.pxPerMm;
+  const count = Math.floor(Math.floor(rows.length / piece.pxPerMm / pitchMm) * pitchMm * piece.pxPerMm);
+  let [cosine, sine, sum] = [0, 0, 0];
+  for (const [row, value] of rows.slice(0, count).entries()) {
+    cosine += value * Math.cos(perRow * row);
+    sine += value * Math.sin(perRow * row);
+    sum += value;
+  }
+  return (2 * Math.hypot(cosine, sine)) / sum;
+}
+
+/** Whether this look is at a photo: two of five are, the others are by eye. */
+export const looksAtPhoto = (seed: string): boolean => /[34]$/.test(seed);
+
 /** Where a curve through points, ascending in x, first crosses a level, by straight lines between them; NaN where it does not. */
 export function crossing(points: readonly (readonly [x: number, y: number])[], level: number): number {
   for (let index = 1; index < points.length; index++) {

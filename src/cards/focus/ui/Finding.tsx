@@ -17,8 +17,10 @@ export default function FocusFindingScreen(props: FindingProps) {
     () => findFocus(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
-  const { patches, waistMm, fillMm, cellIndex, sigmaMm, flat } = finding;
-  const said = new Map(patches.map((patch) => [patch.cellIndex, patch.word]));
+  const { patches, waistMm, waistSigmaMm, fillMm, cellIndex, sigmaMm, flat } = finding;
+  const said = new Map(
+    patches.map((patch) => [patch.cellIndex, `${patch.word}, by ${patch.by === 'eye' ? 'eye' : 'the photo'}`]),
+  );
   return (
     <FindingFrame
       {...props}
@@ -32,7 +34,12 @@ export default function FocusFindingScreen(props: FindingProps) {
           : [
               ['For fills', flat ? 'flat: stay at 0' : `${fillMm > 0 ? '+' : ''}${formatLength(fillMm, liked)}`],
               ['How sure', sigmaMm === null ? 'not known' : `± ${formatLength(2 * sigmaMm, liked, 2)}`],
-              ['Sharpest at', waistMm === null ? 'not bounded' : formatLength(waistMm, liked)],
+              [
+                'Sharpest at',
+                waistMm === null
+                  ? 'not bounded'
+                  : `${formatLength(waistMm, liked)} ± ${formatLength(2 * (waistSigmaMm ?? 0), liked, 2)}`,
+              ],
             ]
       }
       caption="Plus raises the head from the focus you set, minus lowers it."

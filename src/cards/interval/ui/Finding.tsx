@@ -26,7 +26,7 @@ export default function IntervalFindingScreen(props: FindingProps) {
       ringed={cellIndex === null ? [] : [cellIndex]}
       words={(cell) => {
         const strip = said.get(cell.index);
-        return strip ? WORDS[strip.word] : '';
+        return strip ? `${WORDS[strip.word]}, by ${strip.by === 'eye' ? 'eye' : 'the photo'}` : '';
       }}
       rows={
         intervalMm === null || !chosen
@@ -35,6 +35,7 @@ export default function IntervalFindingScreen(props: FindingProps) {
               ['Line interval', formatInterval(intervalMm, liked)],
               ['How sure', sigmaMm === null ? 'open towards coarser' : `± ${formatLength(2 * sigmaMm, liked, 2)}`],
               ['10 × 10 cm take', formatDuration(chosen.timeS)],
+              ['Strips told', `${strips.length}, ${strips.filter((strip) => strip.by === 'eye').length} by eye`],
             ]
       }
       caption="Each point is a strip: how long 10 × 10 cm take at its interval. The line is the coarsest that looks even."

@@ -189,6 +189,9 @@ export function addedLight(
   };
 }
 
+/** What is left where more was taken out than there was: black stock still has a logarithm. */
+export const LEAST_LIGHT = 1e-5;
+
 /** The picture without the light that was added to it. */
 export function withoutAdded(image: Rectified, added: AddedLight): Rectified {
   const { width, height, pxPerMm } = image;
@@ -198,7 +201,7 @@ export function withoutAdded(image: Rectified, added: AddedLight): Rectified {
       const share = added.at((x + 0.5) / pxPerMm, (y + 0.5) / pxPerMm);
       const at = (y * width + x) * 3;
       for (let channel = 0; channel < 3; channel++)
-        data[at + channel] = Math.max(1e-5, data[at + channel]! - share * added.white[channel]!);
+        data[at + channel] = Math.max(LEAST_LIGHT, data[at + channel]! - share * added.white[channel]!);
     }
   return { ...image, data };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { layout } from '../../../../tests/support/flat-scene';
 import { markerModules } from '../../card/markers';
-import { RECTIFIED_PX_PER_MM as PX } from '../read-card';
+import { RECTIFIED_PX_PER_MM as PX } from '../straighten';
 import type { Rectified } from '../rectify';
 import { bareTiles } from './bare-tiles';
 import { markerDarkness } from './marker-darkness';

@@ -4,7 +4,8 @@ import type { Cell, Layout } from '../../card/layout';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../color/lab';
 import type { RgbImage } from '../../image/raster';
 import { measureCell } from '../measure-cell';
-import { readCard, RECTIFIED_PX_PER_MM } from '../read-card';
+import { readCard } from '../read-card';
+import { RECTIFIED_PX_PER_MM } from '../straighten';
 import { rectify } from '../rectify';
 import { fitLight } from './light-on-bare';
 

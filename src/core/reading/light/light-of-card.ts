@@ -1,0 +1,74 @@
+import type { Layout } from '../../card/layout';
+import type { Rectified } from '../rectify';
+import { addedByMarkers } from './added-by-markers';
+import { addedLight, LEAST_LIGHT, withoutAdded, type AddedLight } from './added-light';
+import { bareTiles } from './bare-tiles';
+import { clearOfCells } from './clear-of-cells';
+import { evened, type LightAt } from './evened';
+import { fitLight, type LightOnBare } from './light-on-bare';
+import { markerDarkness } from './marker-darkness';
+
+/** How far the colour of a cell bleeds over its edge in a stored photo. */
+const COLOUR_BLEED_MM = 0.15;
+/** Bare stock of which more is clipped tells the light on itself by its darker part alone. */
+const CLIPPED_BARE = 0.02;
+/** Where more of bare stock is clipped and too little is left, it is not hidden but blown out. */
+const BLOWN_OUT = 0.5;
+
+/** What is known of a photo's light before bare stock is looked at. */
+export interface KnownLight {
+  readonly stockLinear: readonly [number, number, number];
+  /** Light on the card as the paper of a sheet around it tells; null without one. */
+  readonly onPaper: LightAt | null;
+  /** How sure undone tones leave the ratio of two lights; null for tones as they were stored. */
+  readonly sigmaOfRatio: ((light: number, other: number) => number) | null;
+}
+
+/** The light on a card, and its straightened photo without what was added to it. */
+export interface LightOfCard {
+  readonly rectified: Rectified;
+  readonly field: LightOnBare;
+  /** Light that was added and taken out; null where none was found. */
+  readonly taken: AddedLight | null;
+  /** How sure it is that no more was added, as a share of what white stock would send. */
+  addedSigma(xMm: number, yMm: number): number;
+  /** Whether the light is told by a sheet around the card, and not by bare stock, part of which is blown out. */
+  readonly isTold: boolean;
+  /** One channel of the photo's light at a place of the card, changed as the straightened card's was: evened, and without what was added. */
+  cleared(light: number, channel: 0 | 1 | 2, xMm: number, yMm: number): number;
+}
+
+/**
+ * Tells the light on a straightened card: by the paper of a sheet around it where bare stock is blown out, else by bare stock; reflections by
+ * the colour of bare stock, and where that tells none, by the card's markers. Why not, where too little bare stock is left to tell it.
+ */
+export function lightOfCard(
+  image: Rectified,
+  layout: Layout,
+  { stockLinear, onPaper, sigmaOfRatio }: KnownLight,
+): LightOfCard | 'overexposed' | 'no-bare-stock' {
+  const bare = bareTiles(image, layout, COLOUR_BLEED_MM);
+  const paper = onPaper && bare.clippedShare > CLIPPED_BARE ? onPaper : null;
+  const level = paper ? evened(image, paper) : image;
+  const { tiles } = paper ? bareTiles(level, layout, COLOUR_BLEED_MM) : bare;
+  const byColour = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, sigmaOfRatio ?? undefined);
+  const coloured = byColour && byColour.range > 0 ? byColour : null;
+  // What colour cannot tell, on grey stock or where it is little, the markers may.
+  const byMarkers = coloured ? null : addedByMarkers(markerDarkness(level, tiles, layout), tiles, stockLinear);
+  const taken = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
+  const rectified = taken ? withoutAdded(level, taken) : level;
+  const field = fitLight(rectified, layout, layout.adopted ? clearOfCells(layout) : 0, paper !== null);
+  if (!field) return bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock';
+  const middle = paper?.(layout.widthMm / 2, layout.heightMm / 2);
+  return {
+    rectified,
+    field,
+    taken,
+    addedSigma: (x, y) => Math.hypot(byColour?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
+    isTold: paper !== null,
+    cleared: (light, channel, x, y) => {
+      const even = paper ? (light * middle![channel]) / paper(x, y)[channel] : light;
+      return taken ? Math.max(LEAST_LIGHT, even - taken.at(x, y) * taken.white[channel]) : even;
+    },
+  };
+}

@@ -1,0 +1,68 @@
+import type { Across } from './across';
+
+/** A wave in the light across lines. */
+export interface Wave {
+  readonly amplitude: number;
+  /** Standard uncertainty of the amplitude: what waves of other pitches near by have, which no burned line makes. */
+  readonly sigma: number;
+}
+
+/** Light across lines made ready to look for waves in it: without its mean and slope, and fading out towards the ends. */
+export interface Rippled {
+  readonly meanShare: number;
+  /** mm from the first to the last place. */
+  readonly spanMm: number;
+  /** Amplitude of the wave of a pitch. */
+  amplitudeAt(pitchMm: number): number;
+}
+
+/**
+ * Amplitudes of waves across lines, by a least-squares line taken out and a Hann window: a slope, or a smudge at an end, hardly leaks into
+ * them. Source of the window: F. J. Harris, Proc. IEEE 66 (1978) 51.
+ */
+export function rippled({ at, share, count }: Across): Rippled {
+  const first = at[0] ?? 0;
+  const spanMm = (at.at(-1) ?? 0) - first;
+  const weights = at.map((place, k) => count[k]! * 0.5 * (1 - Math.cos((2 * Math.PI * (place - first)) / spanMm)));
+  const sum = (of: (k: number) => number): number => weights.reduce((total, weight, k) => total + weight * of(k), 0);
+  const total = sum(() => 1);
+  const meanAt = sum((k) => at[k]!) / total;
+  const meanShare = sum((k) => share[k]!) / total;
+  const slope = sum((k) => (at[k]! - meanAt) * (share[k]! - meanShare)) / sum((k) => (at[k]! - meanAt) ** 2);
+  const rest = share.map((value, k) => weights[k]! * (value - meanShare - slope * (at[k]! - meanAt)));
+  return {
+    meanShare,
+    spanMm,
+    amplitudeAt(pitchMm) {
+      const turns = (2 * Math.PI) / pitchMm;
+      let [cosine, sine] = [0, 0];
+      for (let k = 0; k < rest.length; k++) {
+        cosine += rest[k]! * Math.cos(turns * at[k]!);
+        sine += rest[k]! * Math.sin(turns * at[k]!);
+      }
+      return (2 * Math.hypot(cosine, sine)) / total;
+    },
+  };
+}
+
+/** Waves further from a pitch than this many whole turns over the span have nothing of it: the window's main lobe is two wide. */
+const LOBE_TURNS = 2.5;
+const NEAR_TURNS = 12;
+
+/** The wave of a pitch, with what waves of its neighbours have. */
+export function waveAt(light: Rippled, pitchMm: number): Wave {
+  const turns = light.spanMm / pitchMm;
+  let squares = 0;
+  let looks = 0;
+  for (let away = LOBE_TURNS; away <= NEAR_TURNS; away++)
+    for (const other of [turns - away, turns + away])
+      if (other > 2) {
+        squares += light.amplitudeAt(light.spanMm / other) ** 2;
+        looks++;
+      }
+  const amplitude = light.amplitudeAt(pitchMm);
+  // Each neighbour's amplitude is of two parts, as wide each as the error of this one's.
+  const sigma = Math.sqrt(squares / Math.max(1, looks) / 2);
+  // What noise alone would add to an amplitude is taken off. Source: H. Gudbjartsson, S. Patz, Magn. Reson. Med. 34 (1995) 910.
+  return { amplitude: Math.sqrt(Math.max(0, amplitude ** 2 - 2 * sigma ** 2)), sigma };
+}

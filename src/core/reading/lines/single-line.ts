@@ -1,0 +1,248 @@
+import type { Rect } from '../../geometry/point';
+import { normalSum } from '../../stats/normal';
+import { meanAndSpread, median } from '../../stats/robust';
+import { BINS_A_PIXEL, lightAcross, type Across, type LinesRun } from './across';
+import type { Blur } from './blur';
+import type { FineLight } from './fine-light';
+
+/** Photo pixels to a millimetre below which a line's width and its ragged edges are not told, and its place is not. */
+export const LEAST_PX_PER_MM_FOR_WIDTH = 40;
+export const LEAST_PX_PER_MM_FOR_PLACE = 15;
+/** How long each stretch of a line is that is looked at by itself: longer than what pixels share with their neighbours. */
+const STRETCH_MM = 0.25;
+const LEAST_STRETCHES = 6;
+/** A line this clear over the scatter of bare stock beside it is one. */
+const CLEAR = 4;
+/** No edge is placed better than to this part of a photo pixel, however little noise there is. */
+const PLACED_PX = 0.06;
+/** Share of the looked-at band on each side that is bare stock. */
+const BARE_SIDE = 0.2;
+
+/** A line by itself as a photo shows it. Each sigma is a standard uncertainty. */
+export interface LineSeen {
+  /** Its middle beside where it was asked for, in mm: positive is down, or to the right. */
+  readonly besideMm: number;
+  readonly besideSigmaMm: number;
+  /** Between the places where half of its darkness is reached, without what the camera adds; null where the photo shows too few pixels for it. */
+  readonly widthMm: number | null;
+  readonly widthSigmaMm: number | null;
+  /** Standard deviation of its edges about straight ones, without what the photo's noise makes; null as above. */
+  readonly raggedMm: number | null;
+  readonly raggedSigmaMm: number | null;
+}
+
+/** How far one line lies from another beyond what was asked for: positive where it lies further down, or to the right. */
+export const offsetBetween = (from: LineSeen, to: LineSeen): { readonly mm: number; readonly sigmaMm: number } => ({
+  mm: to.besideMm - from.besideMm,
+  sigmaMm: Math.hypot(from.besideSigmaMm, to.besideSigmaMm),
+});
+
+/** A short part of a line by itself: how much less, or more, light comes back across it than from bare stock beside it. */
+interface Stretch {
+  /** Its middle along the line. */
+  readonly along: number;
+  readonly at: Float64Array;
+  readonly depth: Float64Array;
+  /** Scatter of bare stock beside it. */
+  readonly noise: number;
+  /** About where its middle is across the line, and where it takes most. */
+  readonly middle: number;
+  readonly top: number;
+}
+
+interface Edges {
+  readonly along: number;
+  readonly edges: readonly [number, number];
+  /** How far an edge is off by noise as bare stock beside it has, and by how well any edge is placed. */
+  readonly edgeNoise: number;
+}
+
+/**
+ * One straight line, darker or lighter than bare stock on both sides of it. `band` holds it and bare stock as wide as itself to both sides; the
+ * line was asked for along the band's middle. It is looked at in stretches of a quarter of a millimetre, and its width is that of all of them laid
+ * over each other, so that photo pixels sample it at every phase. Null below 15 pixels to a millimetre, and where too little of a line stands out;
+ * width and raggedness from 40 on. Errors of where the card's frame puts the band are not in the sigmas: they are alike for all lines of a card.
+ */
+export function lineIn(
+  fine: FineLight,
+  band: Rect,
+  { run, blur }: { readonly run: LinesRun; readonly blur: Blur },
+): LineSeen | null {
+  if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
+  const horizontal = run === 'horizontal';
+  const [length, across] = horizontal ? [band.width, band.height] : [band.height, band.width];
+  const pieces = Math.floor(length / STRETCH_MM);
+  const least = Math.max(LEAST_STRETCHES, pieces / 2);
+  const part = length / pieces;
+  const stretches = Array.from({ length: pieces }, (_, k): Stretch | null => {
+    const piece = horizontal
+      ? { ...band, x: band.x + k * part, width: part }
+      : { ...band, y: band.y + k * part, height: part };
+    return stretchOf(lightAcross(fine, piece, run), (k + 0.5) * part, across);
+  }).filter((stretch) => stretch !== null);
+  if (stretches.length < least) return null;
+  const whole = laidOver(stretches, BINS_A_PIXEL * fine.pxPerMm);
+  const ends = halfWay(whole);
+  if (!ends) return null;
+  const edged = stretches.flatMap((stretch) => edgesOf(stretch, ends.level, PLACED_PX / fine.pxPerMm) ?? []);
+  if (edged.length < least) return null;
+  const middles = meanAndSpread(edged.map(({ edges }) => (edges[0] + edges[1]) / 2));
+  const place = {
+    besideMm: middles.mean - across / 2,
+    besideSigmaMm: middles.spread / Math.sqrt(edged.length),
+  };
+  if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_WIDTH)
+    return { ...place, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null };
+  const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
+  const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [number, number]; // prettier-ignore
+  return {
+    ...place,
+    widthMm: (narrow + wide) / 2,
+    widthSigmaMm: Math.hypot(scatter / Math.sqrt(edged.length), (wide - narrow) / Math.sqrt(12)),
+    ...raggednessOf(edged),
+  };
+}
+
+function stretchOf({ at, share, count }: Across, along: number, across: number): Stretch | null {
+  const isBeside = (k: number): boolean => at[k]! < BARE_SIDE * across || at[k]! > (1 - BARE_SIDE) * across;
+  const beside = [...at.keys()].filter(isBeside);
+  if (beside.length < 4) return null;
+  const bare = median(beside.map((k) => share[k]!));
+  const noise = meanAndSpread(beside.map((k) => share[k]!)).spread;
+  const within = [...at.keys()].filter((k) => !isBeside(k));
+  const taken = within.reduce((sum, k) => sum + count[k]! * (bare - share[k]!), 0);
+  const depth = share.map((value) => Math.sign(taken) * (bare - value));
+  const top = highest(depth, within);
+  if (top === null || top.height < CLEAR * noise) return null;
+  const ends = crossings(at, depth, top.index, top.height / 2);
+  return ends && { along, at, depth, noise, middle: (ends.left.place + ends.right.place) / 2, top: top.index };
+}
+
+/** All stretches over each other, by their middles, in bins of part of a pixel. */
+function laidOver(stretches: readonly Stretch[], binsPerMm: number): Pick<Stretch, 'at' | 'depth'> {
+  const bins = new Map<number, { at: number; depth: number; count: number }>();
+  for (const { at, depth, middle } of stretches)
+    for (let k = 0; k < at.length; k++) {
+      const place = at[k]! - middle;
+      const bin = bins.get(Math.floor(place * binsPerMm)) ?? { at: 0, depth: 0, count: 0 };
+      bins.set(Math.floor(place * binsPerMm), {
+        at: bin.at + place,
+        depth: bin.depth + depth[k]!,
+        count: bin.count + 1,
+      });
+    }
+  // Places that few stretches reach, at both ends, are left out.
+  const told = [...bins].filter(([, { count }]) => count >= stretches.length / 8).sort(([a], [b]) => a - b);
+  return {
+    at: Float64Array.from(told, ([, bin]) => bin.at / bin.count),
+    depth: Float64Array.from(told, ([, bin]) => bin.depth / bin.count),
+  };
+}
+
+/** Where a line is half as high as in its middle, and that level. */
+function halfWay({ at, depth }: Pick<Stretch, 'at' | 'depth'>): { left: number; right: number; level: number } | null {
+  const top = highest(depth, [...at.keys()]);
+  const rough = top && crossings(at, depth, top.index, top.height / 2);
+  if (!top || !rough) return null;
+  const level = heightBetween(at, depth, rough.left.place, rough.right.place) / 2;
+  const ends = crossings(at, depth, top.index, level);
+  return ends && { left: ends.left.place, right: ends.right.place, level };
+}
+
+function edgesOf({ along, at, depth, noise, top }: Stretch, level: number, placed: number): Edges | null {
+  if (depth[top]! <= level) return null;
+  const ends = crossings(at, depth, top, level);
+  if (!ends) return null;
+  const slope = Math.min(ends.left.slope, ends.right.slope);
+  return {
+    along,
+    edges: [ends.left.place, ends.right.place],
+    edgeNoise: Math.hypot(placed, noise / slope),
+  };
+}
+
+interface Crossing {
+  readonly place: number;
+  readonly slope: number;
+}
+
+/** Where the light falls below a level to both sides of a place, and how steeply. */
+function crossings(
+  at: Float64Array,
+  depth: Float64Array,
+  from: number,
+  level: number,
+): { readonly left: Crossing; readonly right: Crossing } | null {
+  const crossing = (by: 1 | -1): Crossing | null => {
+    for (let k = from; k + by >= 0 && k + by < at.length; k += by) {
+      const [a, b, away] = [depth[k]!, depth[k + by]!, at[k + by]! - at[k]!];
+      if (b >= level) continue;
+      return a > b ? { place: at[k]! + ((a - level) / (a - b)) * away, slope: (a - b) / Math.abs(away) } : null;
+    }
+    return null;
+  };
+  const [left, right] = [crossing(-1), crossing(1)];
+  return left && right ? { left, right } : null;
+}
+
+/** Part of a line's width about its middle that a parabola is laid through for its height. */
+const TOP = 0.6;
+
+/** The height of a line in its middle, by a parabola through its top: neither one place's noise nor the shoulders are taken for it. */
+function heightBetween(at: Float64Array, depth: Float64Array, left: number, right: number): number {
+  const [middle, reach] = [(left + right) / 2, (TOP * (right - left)) / 2];
+  const top = [...at.keys()].filter((k) => Math.abs(at[k]! - middle) <= reach);
+  const mean = meanAndSpread(top.map((k) => depth[k]!)).mean;
+  if (top.length < 4) return mean;
+  // Even about its middle: a constant and a square are enough.
+  const squares = top.map((k) => ((at[k]! - middle) / reach) ** 2);
+  const meanSquare = meanAndSpread(squares).mean;
+  const bend =
+    squares.reduce((sum, square, n) => sum + (square - meanSquare) * (depth[top[n]!]! - mean), 0) /
+    squares.reduce((sum, square) => sum + (square - meanSquare) ** 2, 0);
+  return mean - bend * meanSquare;
+}
+
+/** Where a line takes most, and how much that is: the mean of the few places around it, so that one pixel's noise is not taken for it. */
+function highest(depth: Float64Array, within: readonly number[]): { index: number; height: number } | null {
+  let best: { index: number; height: number } | null = null;
+  for (const k of within) {
+    const near = [k - 1, k, k + 1].filter((other) => other >= 0 && other < depth.length);
+    const height = near.reduce((sum, other) => sum + depth[other]!, 0) / near.length;
+    if (!best || height > best.height) best = { index: k, height };
+  }
+  return best;
+}
+
+/** The scatter of both edges about straight ones, less what noise makes of it. */
+function raggednessOf(stretches: readonly Edges[]): { raggedMm: number; raggedSigmaMm: number } {
+  const squares = [0, 1].map((side) => {
+    const [xs, ys] = [stretches.map(({ along }) => along), stretches.map(({ edges }) => edges[side]!)];
+    const [x, y] = [meanAndSpread(xs), meanAndSpread(ys)];
+    const slope =
+      xs.reduce((sum, value, k) => sum + (value - x.mean) * (ys[k]! - y.mean), 0) /
+      xs.reduce((sum, value) => sum + (value - x.mean) ** 2, 0);
+    const rest = xs.reduce((sum, value, k) => sum + (ys[k]! - y.mean - slope * (value - x.mean)) ** 2, 0);
+    return rest / (stretches.length - 2);
+  });
+  const noise = meanAndSpread(stretches.map(({ edgeNoise }) => edgeNoise ** 2)).mean;
+  const total = (squares[0]! + squares[1]!) / 2;
+  const own = Math.max(0, total - noise);
+  // A variance of n values is sure to the root of 2 / n of itself; both edges have n.
+  const varianceSigma = total / Math.sqrt(stretches.length);
+  const raggedMm = Math.sqrt(own);
+  return { raggedMm, raggedSigmaMm: varianceSigma / 2 / Math.max(raggedMm, Math.sqrt(varianceSigma)) };
+}
+
+/** The width of an even, hard-edged line that blurred by a normal law of `sigma` is so wide at half its height; 0 for none so narrow. */
+export function boxWidth(halfWidthMm: number, sigma: number): number {
+  if (sigma <= 0) return halfWidthMm;
+  let [low, high] = [0, halfWidthMm];
+  for (let turn = 0; turn < 40; turn++) {
+    const width = (low + high) / 2;
+    const heightAt = (x: number): number => normalSum((x + width / 2) / sigma) - normalSum((x - width / 2) / sigma);
+    if (heightAt(halfWidthMm / 2) < heightAt(0) / 2) low = width;
+    else high = width;
+  }
+  return (low + high) / 2;
+}

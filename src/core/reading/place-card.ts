@@ -1,0 +1,87 @@
+import type { Layout } from '../card/layout';
+import { rectRing } from '../card/shape';
+import { fitHomography, project, type Homography } from '../geometry/homography';
+import type { Point } from '../geometry/point';
+import type { GrayImage, RgbImage } from '../image/raster';
+import type { FoundMarker } from './find-markers';
+import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
+import { locateCard } from './locate-card';
+import { locateOnPiece } from './locate-on-piece';
+import { isClockwiseQuad } from './quad';
+import { straightened } from './straighten';
+
+/** Where a card lies in its photo. */
+export interface PlacedCard {
+  readonly toPhoto: Homography;
+  /** Root mean square distance of marker corners from where the map puts them, in photo pixels; 0 for corners set by hand. */
+  readonly rmsPx: number;
+  readonly markers: number;
+  /** Numbers of other cards in the same photo. */
+  readonly alsoSeen: readonly number[];
+}
+
+/** Why a card is not placed. */
+export type NotPlaced =
+  | { readonly outcome: 'other-card'; readonly cardNumber: number }
+  | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
+  | { readonly outcome: 'needs-corners'; readonly markers: number }
+  | {
+      readonly outcome: 'unreadable';
+      readonly reason: 'bad-corners' | 'no-cells' | 'other-cells' | 'more-cells';
+    };
+
+/** Places a card by its markers; where too few of them are found by themselves, by the outline of its piece and what they should look like. */
+export function placeByMarkers(gray: GrayImage, layout: Layout, found: readonly FoundMarker[]): PlacedCard | NotPlaced {
+  const location = locateCard(layout, found);
+  if (location.found === 'card') return location;
+  if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
+  if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
+  const onPiece = locateOnPiece(gray, layout);
+  return onPiece ? { ...onPiece, alsoSeen: [] } : { outcome: 'needs-corners', markers: location.markers };
+}
+
+/**
+ * Places a card by its corners in photo pixels, from the upper left, clockwise. An old card has no corners of its own: its corner cells have, and
+ * all its cells are fitted from there; `onFitting` is told before.
+ */
+export function placeByCorners(
+  photo: RgbImage,
+  layout: Layout,
+  corners: readonly Point[],
+  onFitting?: () => void,
+): PlacedCard | NotPlaced {
+  if (!isClockwiseQuad(corners)) return { outcome: 'unreadable', reason: 'bad-corners' };
+  const whole = { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm };
+  const dragged = fitHomography(rectRing(layout.adopted ? layout.inner : whole), corners).homography;
+  const placed = { rmsPx: 0, markers: 0, alsoSeen: [] };
+  if (!layout.adopted) return { ...placed, toPhoto: dragged };
+  onFitting?.();
+  const fitted = fittedByCells(photo, layout, dragged);
+  return typeof fitted === 'string' ? { outcome: 'unreadable', reason: fitted } : { ...placed, toPhoto: fitted };
+}
+
+/** Cells this much narrower or wider than was told would be read at their borders. */
+const WIDTH_SLACK = 0.2;
+
+/** The map of an old card's photo with its cells fitted, from where dragged corners put them; why not where they are not found. */
+function fittedByCells(
+  photo: RgbImage,
+  layout: Layout,
+  dragged: Homography,
+): Homography | 'no-cells' | 'other-cells' | 'more-cells' {
+  const { x, y } = fitCells(straightened(photo, dragged, layout), layout);
+  if (Math.min(x.clear, y.clear) < CLEAR_ENOUGH) return 'no-cells';
+  if (Math.max(Math.abs(x.width - 1), Math.abs(y.width - 1)) > WIDTH_SLACK) return 'other-cells';
+  const told = rectRing(layout.inner);
+  const seen = told.map((corner) => project(dragged, x.startMm + x.scale * corner.x, y.startMm + y.scale * corner.y));
+  const fitted = fitHomography(told, seen).homography;
+  const around = aroundCells(layout);
+  const wide = straightened(photo, movedOrigin(fitted, around), layout, undefined, around);
+  return cellsBeyond(wide, layout).length > 0 ? 'more-cells' : fitted;
+}
+
+/** The same map with coordinates counted from another place. */
+function movedOrigin(h: Homography, { x, y }: Point): Homography {
+  const [a, b, c, d, e, f, g, i, j] = h;
+  return [a, b, a * x + b * y + c, d, e, d * x + e * y + f, g, i, g * x + i * y + j];
+}

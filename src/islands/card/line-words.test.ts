@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
+import { lineRows } from './line-words';
+
+const seen = { pitchMm: 0.127, pitchSigmaMm: 0.0002, visibility: 0.12, visibilitySigma: 0.02, gapMm: 0.018, gapSigmaMm: 0.004 }; // prettier-ignore
+const words = (lines: Parameters<typeof lineRows>[0]): string => JSON.stringify(lineRows(lines, DEFAULT_LIKED_UNITS));
+
+describe('what is said of lines', () => {
+  it('is how much they show, how far apart they lie and what is left between them, to two sigmas', () => {
+    expect(lineRows(seen, DEFAULT_LIKED_UNITS)).toEqual([
+      ['Lines show', 'by 12 % ± 4 %'],
+      ['Line pitch', '0.127 mm'],
+      ['Gap', '0.018 mm ± 0.008 mm'],
+    ]);
+  });
+
+  it('is a bound where they do not show, and no pitch', () => {
+    const closed = { ...seen, pitchMm: null, visibility: 0.01, visibilitySigma: 0.015, gapMm: null, gapSigmaMm: null };
+    expect(lineRows(closed, DEFAULT_LIKED_UNITS)).toEqual([['Lines show', 'not: under 4 %']]);
+  });
+
+  it('is that the photo cannot tell, and what would', () => {
+    expect(words(null)).toMatch(/not told by this photo: look closely/);
+  });
+});

@@ -3,6 +3,8 @@ import { exposureRatio, secondExposureOf, STOPS_LESS } from '../core/reading/ton
 import type { GreysFault } from '../core/reading/sheet/measure-greys';
 import { frameSheet, type SheetFormat } from '../core/sheet/frame-sheet';
 import * as sheets from '../db/frame-sheets';
+import { requeuePhoto } from '../db/photos';
+import { readByUnmeasuredSheet } from '../db/readings';
 import { frameSheetPdf } from '../formats/frame-sheet-pdf';
 import type { FrameSheetRecord } from '../records/frame-sheet';
 import type { AppContext } from './context';
@@ -97,7 +99,14 @@ async function measure(ctx: AppContext, id: number): Promise<void> {
       'The sheet is kept; its greys are still to be measured.',
     );
   }
-  await ctx.db.transaction().execute((tx) => sheets.noteGreys(tx, id, answer.greys, answer.scatter));
+  const again = await ctx.db.transaction().execute(async (tx) => {
+    if (!(await sheets.noteGreys(tx, id, answer.greys, answer.scatter))) return [];
+    // Photos that were taken with such a sheet before tell more now.
+    const photos = await readByUnmeasuredSheet(tx);
+    for (const photo of photos) await requeuePhoto(tx, photo, {});
+    return photos;
+  });
+  for (const photo of again) ctx.readings.add(photo);
 }
 
 /** Lets the bench's camera take the two photos that a sheet is measured by. */

@@ -34,15 +34,43 @@ describe('what the printer by the bench makes', () => {
     expect(other).not.toBe(1);
     expect(other).toBeCloseTo(1, 1);
   });
-  it('has a piece laid in the middle of its window, at the piece’s own scale', () => {
-    const [width, height, pxPerMm] = [100, 60, 10];
-    const after = new Float32Array(width * height * 3).fill(0.3);
-    const laid = printedSheet(order, { width, height, pxPerMm, marginMm: 1, before: after, after, depthMm: new Float32Array(width * height), thicknessMm: 3 }, 'a');
-    expect(laid.pxPerMm).toBe(pxPerMm);
-    expect(at(laid, 20, 15)[0]).toBeCloseTo(0.3, 6);
-    expect(at(laid, 15.2, 12.2)[0]).toBeCloseTo(0.3, 6);
-    expect(at(laid, 24.8, 17.8)[0]).toBeCloseTo(0.3, 6);
-    expect(at(laid, 14.8, 15)[1]).toBeCloseTo(0.86, 6);
-    expect(at(laid, 20, 18.2)[1]).toBeCloseTo(0.86, 6);
+  describe('has a piece laid in its window', () => {
+    const pieceOf = (widthMm: number, heightMm: number): Piece => {
+      const [width, height] = [widthMm * 20, heightMm * 20];
+      const after = new Float32Array(width * height * 3).fill(0.3);
+      return { width, height, pxPerMm: 20, marginMm: 1, before: after, after, depthMm: new Float32Array(width * height), thicknessMm: 3 };
+    };
+    const { window } = order;
+    /** Places of the sheet where the piece is seen. */
+    const seen = (laid: Piece): { x: number; y: number }[] =>
+      Array.from({ length: laid.width * laid.height }, (_, k) => k)
+        .filter((k) => Math.abs(laid.after[3 * k]! - 0.3) < 1e-3)
+        .map((k) => ({ x: ((k % laid.width) + 0.5) / 20 - laid.marginMm, y: (Math.floor(k / laid.width) + 0.5) / 20 - laid.marginMm }));
+
+    it('whole, at its own scale, aside and askew as a hand lays it, on no grey', () => {
+      const angles = ['a', 'b', 'c', 'd', 'e', 'f'].map((hand) => {
+        const laid = printedSheet(order, pieceOf(12, 5), 'a', hand);
+        const places = seen(laid);
+        expect(laid.pxPerMm).toBe(20);
+        // Its pixels' centres reach half a pixel less far on each side.
+        expect(places.length / 400).toBeGreaterThan(0.96 * 60);
+        expect(places.length / 400).toBeLessThan(1.01 * 60);
+        for (const { x, y } of places) {
+          expect(x > window.x && x < window.x + window.width).toBe(true);
+          expect(y > window.y && y < window.y + window.height).toBe(true);
+        }
+        const mean = (of: (place: { x: number; y: number }) => number): number => places.reduce((sum, place) => sum + of(place), 0) / places.length;
+        const [mx, my] = [mean(({ x }) => x), mean(({ y }) => y)];
+        // The direction of its longer axis, by its moments.
+        return (90 / Math.PI) * Math.atan2(2 * mean(({ x, y }) => (x - mx) * (y - my)), mean(({ x }) => (x - mx) ** 2) - mean(({ y }) => (y - my) ** 2));
+      });
+      expect(Math.max(...angles.map(Math.abs))).toBeLessThanOrEqual(7.1);
+      expect(Math.max(...angles) - Math.min(...angles)).toBeGreaterThan(3);
+    });
+    it('straight in its middle where there is no room for more', () => {
+      const places = seen(printedSheet(order, pieceOf(20, 10), 'a', 'a'));
+      expect(Math.min(...places.map(({ x }) => x))).toBeCloseTo(10, 0);
+      expect(Math.max(...places.map(({ y }) => y))).toBeCloseTo(20, 0);
+    });
   });
 }); // prettier-ignore

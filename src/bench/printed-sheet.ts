@@ -1,5 +1,5 @@
 import type { Piece } from './piece';
-import { randomFrom } from './random';
+import { randomFrom, type Random } from './random';
 
 /** What a printer was told to put on a sheet of paper, in mm from the frame's upper left corner. */
 export interface PrintOrder {
@@ -35,8 +35,11 @@ function printed(bare: number, channel: 0 | 1 | 2): number {
   return ((1 - cover) * PAPER[channel] ** (1 / WANDER) + cover * INK[channel] ** (1 / WANDER)) ** WANDER;
 }
 
-/** A printed sheet as the camera sees it, with a piece laid in its window, or bare. Equal prints come of equal seeds. */
-export function printedSheet(order: PrintOrder, piece: Piece | null, seed: string): Piece {
+/**
+ * A printed sheet as the camera sees it, with a piece laid in its window by hand, or bare. Equal prints come of equal seeds; `hand` is the seed of how
+ * the piece is laid down.
+ */
+export function printedSheet(order: PrintOrder, piece: Piece | null, seed: string, hand = ''): Piece {
   const pxPerMm = piece?.pxPerMm ?? PX_PER_MM;
   const random = randomFrom(`print ${seed}`);
   const width = Math.round((order.widthMm + 2 * PAPER_AROUND_MM) * pxPerMm);
@@ -51,16 +54,47 @@ export function printedSheet(order: PrintOrder, piece: Piece | null, seed: strin
       for (let column = pixel(mark.x); column < pixel(mark.x + mark.width); column++)
         after.set(ink, (row * width + column) * 3);
   }
-  if (piece) {
-    const middle = (from: number, size: number): number => (from + size / 2 + PAPER_AROUND_MM) * pxPerMm;
-    const left = Math.round(middle(order.window.x, order.window.width) - piece.width / 2);
-    const top = Math.round(middle(order.window.y, order.window.height) - piece.height / 2);
-    for (let row = 0; row < piece.height; row++)
-      after.set(
-        piece.after.subarray(row * piece.width * 3, (row + 1) * piece.width * 3),
-        ((top + row) * width + left) * 3,
-      );
-  }
+  if (piece) layDown(piece, after, width, order, randomFrom(`laid down ${hand}`));
   const flat = new Float32Array(width * height);
   return { width, height, pxPerMm, marginMm: PAPER_AROUND_MM, before: after, after, depthMm: flat, thicknessMm: 0.1 };
+}
+
+/** A hand lays a piece down askew by so much, where there is room for it, and aside by half of the room that is left. */
+const ASKEW_DEGREES = 7;
+
+function layDown(piece: Piece, after: Float32Array, width: number, { window }: PrintOrder, random: Random): void {
+  const { pxPerMm } = piece;
+  const [wide, high] = [piece.width / pxPerMm, piece.height / pxPerMm];
+  const wanted = ASKEW_DEGREES * (2 * random() - 1);
+  const roomBeside = (degrees: number): { x: number; y: number } => {
+    const [c, s] = [Math.abs(Math.cos((degrees * Math.PI) / 180)), Math.abs(Math.sin((degrees * Math.PI) / 180))];
+    return { x: window.width - c * wide - s * high, y: window.height - s * wide - c * high };
+  };
+  const room = roomBeside(wanted);
+  const fits = room.x >= 0 && room.y >= 0;
+  const degrees = fits ? wanted : 0;
+  const aside = (free: number): number => (fits ? (random() - 0.5) * 0.5 * free : 0);
+  const [midX, midY] = [window.x + window.width / 2 + aside(room.x), window.y + window.height / 2 + aside(room.y)];
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  const reach = Math.hypot(wide, high) / 2;
+  const pixel = (mm: number): number => Math.round((mm + PAPER_AROUND_MM) * pxPerMm);
+  const height = after.length / 3 / width;
+  for (let row = Math.max(0, pixel(midY - reach)); row < Math.min(height, pixel(midY + reach)); row++)
+    for (let column = Math.max(0, pixel(midX - reach)); column < Math.min(width, pixel(midX + reach)); column++) {
+      const dx = column + 0.5 - (midX + PAPER_AROUND_MM) * pxPerMm;
+      const dy = row + 0.5 - (midY + PAPER_AROUND_MM) * pxPerMm;
+      // Between four of the piece's pixels.
+      const u = c * dx + s * dy + piece.width / 2 - 0.5;
+      const v = -s * dx + c * dy + piece.height / 2 - 0.5;
+      const [x0, y0] = [Math.floor(u), Math.floor(v)];
+      if (x0 < 0 || y0 < 0 || x0 >= piece.width - 1 || y0 >= piece.height - 1) continue;
+      const [fx, fy] = [u - x0, v - y0];
+      const at = (y0 * piece.width + x0) * 3;
+      const below = at + piece.width * 3;
+      for (let channel = 0; channel < 3; channel++) {
+        const top = piece.after[at + channel]! * (1 - fx) + piece.after[at + 3 + channel]! * fx;
+        const low = piece.after[below + channel]! * (1 - fx) + piece.after[below + 3 + channel]! * fx;
+        after[(row * width + column) * 3 + channel] = top * (1 - fy) + low * fy;
+      }
+    }
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi';
 import { AXIS_COUNTS } from '../core/card/axis';
+import { MARKER_CHOICES } from '../core/card/layout';
 
 /** Schemas of what plans are made of. Numbers must be numbers: "12" and NaN are refused. */
 export const number = (): Joi.NumberSchema => Joi.number().strict().unsafe(false);
@@ -52,6 +53,7 @@ export const frameSchema = Joi.object({
     speedMmPerS: positive(20000).required(),
   }).required(),
   words: Joi.valid('short', 'full').required(),
+  markers: Joi.valid(...MARKER_CHOICES),
 });
 
 const words = (): Joi.StringSchema => Joi.string().trim().max(80).allow('');

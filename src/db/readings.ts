@@ -1,6 +1,7 @@
 import { sql } from 'kysely';
 import type { CellReading, Doubt } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
+import type { SheetFault } from '../core/reading/sheet/sheet-tones';
 import type { ReadingRecord } from '../records/photo';
 import type { Db } from './client';
 
@@ -53,6 +54,21 @@ export async function readByThemselves(db: Db, photoIds: readonly number[]): Pro
   if (photoIds.length === 0) return [];
   const rows = await ownReadings(db).select(['photoId', 'secondPhotoId']).where('photoId', 'in', photoIds).execute();
   return rows.filter((row) => row.secondPhotoId === null).map((row) => row.photoId);
+}
+
+/** Photos that show a frame sheet whose greys were not measured when they were read last, oldest first. */
+export async function readByUnmeasuredSheet(db: Db): Promise<number[]> {
+  const rows = await db
+    .with('own', () => ownReadings(db).select(['reading.photoId', 'reading.tones']))
+    .selectFrom('own')
+    .innerJoin('photo', 'photo.id', 'own.photoId')
+    .select('photo.id')
+    .where(sql<string>`own.tones ->> 'why'`, '=', 'sheet-not-measured' satisfies SheetFault)
+    .where('photo.status', '=', 'read')
+    .where('photo.leftOut', '=', false)
+    .orderBy('photo.id')
+    .execute();
+  return rows.map(({ id }) => id);
 }
 
 type Stored = ReadingRecord & Pick<NewReading, 'toPhoto' | 'mergedFrom'>;

@@ -116,7 +116,7 @@ export const TASKS: Tasks = {
 
   async photograph({ burn, onSheet, ...shot }) {
     const piece = pieceOf(burn);
-    return { jpeg: await shoot(onSheet ? printedSheet(onSheet, piece, PRINT_SEED) : piece, shot) };
+    return { jpeg: await shoot(onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed) : piece, shot) };
   },
 
   async 'photograph-sheet'({ order, ...shot }) {

@@ -91,6 +91,13 @@ describe('photos of a card on a sheet', () => {
     const [darkest] = measured.json.greys.reflectances;
     // What the printer's ink has of its paper.
     expect(darkest[1]).toBeCloseTo(0.036 / 0.86, 2);
+    // The photo that was taken on it before is read again, and tells more now.
+    await app.ctx.readings.idle();
+    const [before] = await query(
+      app.databaseUrl,
+      'select tones from reading where merged_from is null order by id desc limit 1',
+    );
+    expect(before!.tones).toMatchObject({ told: 'by-sheet', format: 'a5' });
     const by = await told('after');
     expect(by).toEqual({
       tones: { told: 'by-sheet', format: 'a5', bentBy: expect.any(Number) },

@@ -34,7 +34,7 @@ export const focus = Object.freeze({
     { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['focusOffsetMm']),
-    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+    ...FRAME_FIELDS,
   ],
   draw: drawFocus,
   bound: ({ focus: { count }, patchMm, constants }, { machine }) =>

@@ -49,6 +49,7 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
         ? 'nine: the motor sets them'
         : 'five: each is a stop at which your hand sets the focus',
       'constants.intervalMm': 'a spot and a half: gaps show where it is sharp, and close where it is not',
+      'frame.marker.powerFraction': frame.reasons.marker,
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },
   };

@@ -41,7 +41,7 @@ export const interval = Object.freeze({
     { path: 'stripHeightMm', label: 'Strip height', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['intervalMm']),
-    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+    ...FRAME_FIELDS,
   ],
   draw: drawIntervals,
   bound: boundIntervals,

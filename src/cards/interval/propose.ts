@@ -42,6 +42,7 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
       ...reasons,
       'interval.from': `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${formatLength(spotMm, liked)} spot across the lines: closer ones only add time`,
       'interval.to': `one and a half of the ${formatLength(markMm, liked, 2)} that a line is expected to mark: further apart they leave gaps`,
+      'frame.marker.powerFraction': frame.reasons.marker,
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },
   };

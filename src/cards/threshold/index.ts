@@ -34,7 +34,7 @@ export const threshold = Object.freeze({
       ...checkConstants(plan.constants, on),
     ];
   },
-  fields: (_plan, { machine }) => [
+  fields: ({ way }, { machine }) => [
     {
       path: 'way',
       label: 'How',
@@ -48,7 +48,8 @@ export const threshold = Object.freeze({
     { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['powerFraction']),
-    ...FRAME_FIELDS,
+    // A search has no card to be seen in a photo until it is over.
+    ...FRAME_FIELDS.filter(({ path }) => way === 'strip' || path !== 'frame.markers'),
   ],
   draw: drawThreshold,
   bound: (plan, { machine }) => {

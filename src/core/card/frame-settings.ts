@@ -84,7 +84,7 @@ export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: {
   const energy = (lineJ: number): string =>
     `${plainNumber(lineJ, 2)} J/mm${lineJ >= limit * 0.94 ? `, held to a third of what cuts through (${plainNumber(limit * 3, 2)} J/mm)` : ''}`;
   return {
-    settings: { marker: { ...marker, intervalMm }, lettering, words: 'short' },
+    settings: { marker: { ...marker, intervalMm }, lettering, words: 'short', markers: 'burned' },
     reasons: {
       marker: `${linesAModule} lines for each square of a marker, ${energy(markerJ)}: enough for the photo, and no longer than that takes`,
       lettering: `a plain mark on the spot’s ${formatLength(spotMm, machine.likedUnits)}, ${energy(letterJ)}`,

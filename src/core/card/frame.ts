@@ -42,11 +42,13 @@ interface Margins {
 }
 
 /** With markers all sides have their room; without, only what lettering needs. */
-function marginsOf(drawn: Drawn, words: FrameSettings['words'], markerMm: number): Margins {
-  const all = markerMm + QUIET_MM;
+function marginsOf(drawn: Drawn, words: FrameSettings['words'], markerMm: number | null): Margins {
   const widest = Math.max(0, ...drawn.labels.filter(({ edge }) => edge === 'beside').map(({ text }) => text.length));
   const beside = widest * LEAST_LETTER_MM + QUIET_MM + 0.2;
-  if (drawn.markers === 'four') return { left: Math.max(all, beside), top: all, right: all, bottom: all };
+  if (markerMm !== null) {
+    const all = markerMm + QUIET_MM;
+    return { left: Math.max(all, beside), top: all, right: all, bottom: all };
+  }
   const above = drawn.labels.some((label) => label.edge === 'above') ? LETTER_MM + QUIET_MM + 0.4 : 0.6;
   return { left: widest > 0 ? beside : 1, top: (words === 'full' ? 3.2 : 0.4) + above, right: 1, bottom: 5.2 };
 }
@@ -112,9 +114,10 @@ export function frame(
   { cardNumber }: CardIdentity,
   pairing: Pairing,
 ): Layout {
+  const hasMarkers = drawn.markers === 'four' && settings.markers !== 'on-sheet';
   const innerWidth = Math.max(drawn.widthMm, LEAST_INNER_MM);
   const markerMm = markerSideMm(innerWidth, drawn.heightMm);
-  const margin = marginsOf(drawn, settings.words, markerMm);
+  const margin = marginsOf(drawn, settings.words, hasMarkers ? markerMm : null);
   const dx = margin.left + (innerWidth - drawn.widthMm) / 2;
   const dy = margin.top;
   const width = round(innerWidth + margin.left + margin.right);
@@ -128,13 +131,13 @@ export function frame(
     y: corner.startsWith('lower') ? round(height - markerMm) : 0,
     sizeMm: markerMm,
   }));
-  const between = drawn.markers === 'four' ? width - 2 * (markerMm + QUIET_MM) : width - 2;
+  const between = hasMarkers ? width - 2 * (markerMm + QUIET_MM) : width - 2;
   const line = (role: Lettering['role'], text: string, y: number, most: number): Lettering => ({
     role,
     text,
     strokes: letter(text, { x: width / 2, y, heightMm: fittingHeightMm(text, between, most), anchor: 'middle' }),
   });
-  const lower = drawn.markers === 'four' ? height - markerMm - QUIET_MM + 0.9 : height - 4.4;
+  const lower = hasMarkers ? height - markerMm - QUIET_MM + 0.9 : height - 4.4;
   const cells = drawn.cells.map((cell, index): Cell => ({
     ...cell,
     index,
@@ -149,7 +152,7 @@ export function frame(
     widthMm: width,
     heightMm: height,
     frame: {
-      markers: drawn.markers === 'four' ? markers : [],
+      markers: hasMarkers ? markers : [],
       lettering: [
         ...(settings.words === 'full'
           ? [line('header', headerText(pairing), 0.2, LETTER_MM), line('constants', drawn.constants, 2.1, 1.1)]

@@ -49,6 +49,9 @@ export interface Lettering {
   readonly strokes: readonly (readonly Point[])[];
 }
 
+export const MARKER_CHOICES = ['burned', 'on-sheet'] as const;
+export type MarkerChoice = (typeof MARKER_CHOICES)[number];
+
 export interface MarkSettings {
   readonly powerFraction: number;
   readonly speedMmPerS: number;
@@ -66,6 +69,11 @@ export interface FrameSettings {
   readonly lettering: StrokeSettings;
   /** `short`: code, axes and what they mean. `full`: machine, stock and what is constant as well, for cards that leave the shop. */
   readonly words: 'short' | 'full';
+  /**
+   * Whether a card whose photo is read has its four markers burned, or is read lying on a frame sheet: a piece too small for them, or too precious.
+   * Plans that do not say it burn them.
+   */
+  readonly markers?: MarkerChoice;
 }
 
 /** What surrounds a card's cells: four corner markers, or none on a card that no photo answers, and lettering. */

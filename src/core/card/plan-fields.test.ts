@@ -62,6 +62,7 @@ describe('what the planner asks of every cell alike', () => {
   });
   it('asks of the frame how strong and how fast', () => {
     expect(FRAME_FIELDS.map(told)).toEqual([
+      'frame.markers: Placed in a photo by, choice',
       'frame.marker.powerFraction: Marker power, power',
       'frame.marker.speedMmPerS: Marker speed, speed',
       'frame.lettering.powerFraction: Lettering power, power',

@@ -16,7 +16,19 @@ export interface PlanField {
   readonly hint?: string;
 }
 
+/** How the frame of a card is burned that a photo is read of. */
 export const FRAME_FIELDS: readonly PlanField[] = [
+  {
+    path: 'frame.markers',
+    label: 'Placed in a photo by',
+    as: 'choice',
+    options: [
+      { value: 'burned', name: 'four burned markers' },
+      { value: 'on-sheet', name: 'a frame sheet under it' },
+    ],
+    group: 'frame',
+    hint: 'for a piece too small or too precious for markers: lay it on a measured frame sheet for its photo',
+  },
   { path: 'frame.marker.powerFraction', label: 'Marker power', as: 'power', group: 'frame' },
   { path: 'frame.marker.speedMmPerS', label: 'Marker speed', as: 'speed', group: 'frame' },
   { path: 'frame.lettering.powerFraction', label: 'Lettering power', as: 'power', group: 'frame' },

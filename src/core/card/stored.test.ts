@@ -62,7 +62,7 @@ describe('a layout as it was stored', () => {
     expect(up.frame).toEqual({
       markers: now.frame.markers,
       lettering: [],
-      settings: { words: 'full', marker, lettering },
+      settings: { words: 'full', markers: 'burned', marker, lettering },
       air: 'on',
     });
     // The two squares reach from 5 to 14 and from 6 to 9.
@@ -114,13 +114,13 @@ describe('what was stored beside it', () => {
   it('plans of before gain a set-up that says nothing and frames in full words, and keep what they have', () => {
     const frame = { marker: now.frame.settings.marker, lettering: now.frame.settings.lettering };
     expect(upgradeBase({ frame, other: 1 })).toEqual({
-      frame: { ...frame, words: 'full' },
+      frame: { ...frame, words: 'full', markers: 'burned' },
       setup: UNSAID_SETUP,
       other: 1,
     });
     const setup = { ...UNSAID_SETUP, masked: true };
     expect(upgradeBase({ frame: { ...frame, words: 'short' }, setup })).toEqual({
-      frame: { ...frame, words: 'short' },
+      frame: { ...frame, words: 'short', markers: 'burned' },
       setup,
     });
     expect(upgradeSettings({ lineAngleDeg: 30 })).toEqual({ ...PLAIN_EXTRAS, lineAngleDeg: 30 });

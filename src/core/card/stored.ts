@@ -65,8 +65,12 @@ export const upgradeStoredCell = <Stored extends Omit<Cell, 'index'>>(cell: Stor
   burns: cell.burns.map(upgradeBurn),
 });
 
-/** A frame's settings from before there was a choice of how much is lettered. */
-const upgradeFrame = (stored: Omit<FrameSettings, 'words'>): FrameSettings => ({ words: 'full', ...stored });
+/** A frame's settings from before there was a choice of how much is lettered, and of cards without markers. */
+const upgradeFrame = (stored: Omit<FrameSettings, 'words'>): FrameSettings => ({
+  words: 'full',
+  markers: 'burned',
+  ...stored,
+});
 
 /** What every plan has, of a plan from before set-ups were recorded. */
 export function upgradeBase<Stored extends { readonly frame: Omit<FrameSettings, 'words'> }>(

@@ -57,8 +57,9 @@ const cellsWhere = ({ cells }: Layout, holds: (box: Rect) => boolean): number[] 
 
 const middleOf = ({ x, y, width, height }: Rect): Point => ({ x: x + width / 2, y: y + height / 2 });
 
-function overexposed({ field }: PhotoContext, layout: Layout): PhotoFault | null {
-  if (field.clippedShare <= SAID_CLIPPED) return null;
+function overexposed({ field, lightIsTold }: PhotoContext, layout: Layout): PhotoFault | null {
+  // Where a sheet tells the light, it does not matter that stock does not.
+  if (field.clippedShare <= SAID_CLIPPED || lightIsTold) return null;
   const { clippedAt } = field;
   return {
     fault: 'overexposed',

@@ -8,7 +8,9 @@ import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { locateCard } from './locate-card';
 import { locateOnPiece } from './locate-on-piece';
 import { isClockwiseQuad } from './quad';
-import { straightened } from './straighten';
+import { locateSheet } from './sheet/locate-sheet';
+import { placeOnSheet } from './sheet/place-on-sheet';
+import { scaleAtCentre, straightened } from './straighten';
 
 /** Where a card lies in its photo. */
 export interface PlacedCard {
@@ -38,6 +40,30 @@ export function placeByMarkers(gray: GrayImage, layout: Layout, found: readonly 
   if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
   const onPiece = locateOnPiece(gray, layout);
   return onPiece ? { ...onPiece, alsoSeen: [] } : { outcome: 'needs-corners', markers: location.markers };
+}
+
+/** How far a card whose cells were fitted on a frame sheet may lie beside where it is put, in mm. */
+const FITTED_ERROR_MM = 0.15;
+
+/**
+ * Places a card that has no markers by the frame sheet it lies on: the sheet tells the scale and the slant, the card's own cells where it lies on
+ * it. Corners are asked for where the photo shows no sheet, or the card is not found on it. `onFitting` is told before.
+ */
+export function placeBySheet(
+  photo: RgbImage,
+  gray: GrayImage,
+  layout: Layout,
+  found: readonly FoundMarker[],
+  onFitting?: () => void,
+): PlacedCard | NotPlaced {
+  const place = layout.frame.markers.length === 0 ? locateSheet(found) : null;
+  if (!place) return { outcome: 'needs-corners', markers: 0 };
+  onFitting?.();
+  const about = placeOnSheet(gray, layout, place);
+  const fitted = about && fittedByCells(photo, layout, about);
+  return fitted === null || typeof fitted === 'string'
+    ? { outcome: 'needs-corners', markers: 0 }
+    : { toPhoto: fitted, rmsPx: FITTED_ERROR_MM * scaleAtCentre(fitted, layout), markers: 0, alsoSeen: [] };
 }
 
 /**

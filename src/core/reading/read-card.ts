@@ -12,7 +12,7 @@ import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
 import type { PhotoContext } from './photo-context';
 import { photoFaults, type PhotoFault } from './photo-faults';
-import { placeByCorners, placeByMarkers, type NotPlaced } from './place-card';
+import { placeByCorners, placeByMarkers, placeBySheet, type NotPlaced } from './place-card';
 import type { Rectified } from './rectify';
 import { isOfSheet } from './sheet/locate-sheet';
 import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
@@ -92,9 +92,12 @@ export function readCard({
   onProgress?.('finding markers');
   // Corners set by hand need no markers, but a measured sheet's.
   const found = corners && Object.keys(sheets).length === 0 ? [] : markersIn(gray);
+  const fitting = (): void => onProgress?.('finding the cells');
   const placed = corners
-    ? placeByCorners(photo, layout, corners, () => onProgress?.('finding the cells'))
-    : placeByMarkers(gray, layout, found);
+    ? placeByCorners(photo, layout, corners, fitting)
+    : layout.frame.markers.length === 0
+      ? placeBySheet(photo, gray, layout, found, fitting)
+      : placeByMarkers(gray, layout, found);
   if ('outcome' in placed) return placed;
   const { toPhoto, rmsPx, markers, alsoSeen } = placed;
 

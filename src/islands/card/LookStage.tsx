@@ -22,7 +22,7 @@ import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
 import { lineRows } from './line-words';
-import { doubtReasons, doubtWords, tonesWords } from './photo-words';
+import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
   doubtedOf,
@@ -111,6 +111,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     requestAnimationFrame(() => requestAnimationFrame(focus));
   };
 
+  const readPhoto = view.photos.find((photo) => photo.id === reading?.photoId);
+
   const ticket = (
     <>
       {tabs}
@@ -119,7 +121,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
           <Figures
             rows={[
               ['Cells read', reading.cells.length],
-              ['Markers', reading.markers === 0 ? 'corners by hand' : `${reading.markers} of 4`],
+              ['Placed by', placeWords(reading.markers, Boolean(readPhoto?.corners))],
               ...(reading.photoIds.length > 1 ? [['Photos', `${reading.photoIds.length}, merged`] as const] : []),
               ['Tones', tonesWords(reading.tones)],
               ...(hue ? [['Hue', hue.words] as const] : []),
@@ -214,10 +216,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </TicketPart>
       ) : (
         <TicketPart>
-          <FinishNotice
-            setup={card.plan.setup}
-            photo={view.photos.find((photo) => photo.id === view.reading?.photoId)}
-          />
+          <FinishNotice setup={card.plan.setup} photo={readPhoto} />
           <p>Choose a cell on the mat. Arrows move; the keys shown on the buttons answer; U undoes, 0 clears.</p>
         </TicketPart>
       )}

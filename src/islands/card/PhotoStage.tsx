@@ -15,7 +15,16 @@ import { plainNumber } from '../../core/quantities/format';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { CornersMat, type Corners } from './CornersMat';
-import { asksForCorners, countWords, isBeyondBench, nextPhotoWords, stateOf, tonesAdvice } from './photo-words';
+import {
+  asksForCorners,
+  countWords,
+  IN_VIEW,
+  isBeyondBench,
+  nextPhotoWords,
+  placedBy,
+  stateOf,
+  tonesAdvice,
+} from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
@@ -36,6 +45,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       photos.map((photo) => photo.finish),
     );
   const beyondBench = isBeyondBench(setup, shows);
+  const byMarkers = placedBy(layout) === 'markers';
+  const firstLook = photos.length === 0 ? 'main' : 'plain';
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
@@ -145,25 +156,26 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             />
             <span>Take it with this phone</span>
           </label>
-          <p>
-            JPEG, PNG or WebP, to 25 MB. {layout.adopted ? 'All cells' : 'All four corner markers'} in view, even light,
-            no flash.
-          </p>
+          <p>JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placedBy(layout)]}, even light, no flash.</p>
         </div>
         {onBench && (
           <>
+            {byMarkers && (
+              <>
+                <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
+                  Take it with the simulated camera
+                </Button>
+                <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
+                  Take two, one of them darker
+                </Button>
+              </>
+            )}
             <Button
-              look={photos.length === 0 ? 'main' : 'plain'}
+              look={byMarkers ? 'plain' : firstLook}
               busy={action.busy}
               disabled={beyondBench}
-              onClick={() => takePhotos(1)}
+              onClick={() => takePhotos(1, fittingSheet(layout))}
             >
-              Take it with the simulated camera
-            </Button>
-            <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
-              Take two, one of them darker
-            </Button>
-            <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, fittingSheet(layout))}>
               Take it on a frame sheet
             </Button>
             {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
@@ -185,7 +197,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               <li key={photo.id} className={photo.id === shown?.id ? styles.shown : ''}>
                 <button type="button" onClick={() => show(photo.id)}>
                   <strong>{photo.fileName}</strong>
-                  <span role="status">{stateOf(photo, layout.adopted)}</span>
+                  <span role="status">{stateOf(photo, placedBy(layout))}</span>
                   <span>
                     {[
                       photo.status === 'read' && countWords(photo, counting),

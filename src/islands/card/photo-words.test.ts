@@ -9,10 +9,13 @@ import {
   doubtWords,
   isBeyondBench,
   nextPhotoWords,
+  placedBy,
+  placeWords,
   stateOf,
   tonesAdvice,
   tonesWords,
 } from './photo-words';
+import type { Layout } from '../../core/card/layout';
 
 const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
   ({ status, step: null, placeInLine: null, detail: {}, otherCards: [], ...more }) as const;
@@ -69,9 +72,15 @@ describe('what became of a photo', () => {
     [unreadable('other-cells'), /ruler/],
     [unreadable(), /failed inside/],
     [unreadable('something new'), /cannot be read/],
-  ] as const)('is told in words, %#', (one, words) => expect(stateOf(one, false)).toMatch(words));
-  it('asks for the corners of cells where a card has no markers', () => {
-    expect(stateOf(photo('needs-corners'), true)).toMatch(/corners of its cells/);
+  ] as const)('is told in words, %#', (one, words) => expect(stateOf(one, 'markers')).toMatch(words));
+  it('asks for the corners of cells on an old card, and names the sheet for one that was to lie on it', () => {
+    expect(stateOf(photo('needs-corners'), 'cells')).toMatch(/corners of its cells/);
+    expect(stateOf(photo('needs-corners'), 'sheet')).toMatch(/not found on a frame sheet: drag/);
+  });
+  it('says by what a card is placed, and was', () => {
+    const layout = (markers: number, adopted: boolean) => ({ adopted, frame: { markers: Array(markers) } }) as unknown as Layout; // prettier-ignore
+    expect([layout(4, false), layout(0, false), layout(0, true)].map(placedBy)).toEqual(['markers', 'sheet', 'cells']);
+    expect([placeWords(3, false), placeWords(0, false), placeWords(0, true)]).toEqual(['3 of 4 markers', 'the frame sheet', 'corners by hand']); // prettier-ignore
   });
 });
 

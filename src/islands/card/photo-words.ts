@@ -32,8 +32,29 @@ const CORNER_REASONS: ReadonlySet<string> = new Set(['bad-corners', 'no-cells', 
 
 type Judged = Pick<PhotoView, 'status' | 'step' | 'placeInLine' | 'detail' | 'otherCards'>;
 
+/** By what a card is placed in its photo: its markers, a frame sheet under it, or the corners of its cells that a hand set. */
+export type PlacedBy = 'markers' | 'sheet' | 'cells';
+
+export function placedBy({ adopted, frame }: Pick<Layout, 'adopted' | 'frame'>): PlacedBy {
+  if (adopted) return 'cells';
+  return frame.markers.length === 0 ? 'sheet' : 'markers';
+}
+
+/** By what a photo that was read was placed, in a few words. */
+export function placeWords(markers: number, corners: boolean): string {
+  if (corners) return 'corners by hand';
+  return markers === 0 ? 'the frame sheet' : `${markers} of 4 markers`;
+}
+
+/** What must be seen in a card's photo. */
+export const IN_VIEW: Readonly<Record<PlacedBy, string>> = {
+  markers: 'All four corner markers in view',
+  sheet: 'On a frame sheet, with its four markers in view',
+  cells: 'All cells in view',
+};
+
 /** What became of a photo, in words, and what to do about it. */
-export function stateOf(photo: Judged, adopted: boolean): string {
+export function stateOf(photo: Judged, placed: PlacedBy): string {
   switch (photo.status) {
     case 'waiting':
       return photo.placeInLine !== null && photo.placeInLine > 1
@@ -44,9 +65,11 @@ export function stateOf(photo: Judged, adopted: boolean): string {
     case 'read':
       return 'read';
     case 'needs-corners':
-      return adopted
-        ? 'drag the corners of its cells'
-        : `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`;
+      return {
+        cells: 'drag the corners of its cells',
+        sheet: 'the card was not found on a frame sheet: drag its four corners',
+        markers: `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`,
+      }[placed];
     case 'other-card':
       return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;
     case 'several-cards':

@@ -23,10 +23,13 @@ const strip = laid('threshold');
 const search = laid('threshold', { way: 'search' } satisfies Partial<ThresholdPlan>);
 
 describe('the steps of a card', () => {
-  it('have a photo where the kind asks for one and there are markers to read it by', () => {
+  it('have a photo where the kind asks for one and there are markers, or a sheet, to read it by', () => {
     expect(stagesOf(strip)).toEqual(['burn', 'photo', 'look', 'find']);
     expect(stagesOf(search)).toEqual(['burn', 'look', 'find']);
-    expect(stagesOf(laid('focus'))).toEqual(['burn', 'look', 'find']);
+    expect(stagesOf(laid('focus'))).toEqual(['burn', 'photo', 'look', 'find']);
+    expect(stagesOf(laid('kerf'))).toEqual(['burn', 'look', 'find']);
+    const { frame } = cardKind('grid').propose({ pairing, facts: [] }).plan;
+    expect(stagesOf(laid('grid', { frame: { ...frame, markers: 'on-sheet' } }))).toContain('photo');
   });
   it.each<[string, Stage, View]>([
     ['nothing was burned', 'burn', view(strip)],

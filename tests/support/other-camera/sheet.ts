@@ -28,8 +28,16 @@ export const printedShare = ({ ink, gain }: Print, step: number): number => ink 
 const PAPER_AROUND_MM = 6;
 const TABLE: Linear = [0.1, 0.1, 0.11];
 
-/** The same card lying in the middle of a frame sheet's window; or the sheet alone, where there is no card. */
-export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed: string): Face {
+/** How a card was laid down: aside from the window's middle, in mm, and turned clockwise. */
+export interface LaidDown {
+  readonly dx: number;
+  readonly dy: number;
+  readonly degrees: number;
+}
+const STRAIGHT: LaidDown = { dx: 0, dy: 0, degrees: 0 };
+
+/** The same card lying in a frame sheet's window, in its middle where it is not said; or the sheet alone, where there is no card. */
+export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed: string, laid = STRAIGHT): Face {
   const random = seedrandom(`print ${seed}`);
   const pxPerMm = face?.pxPerMm ?? 16;
   const [widthMm, heightMm] = face ? [face.widthMm, face.heightMm] : [sheet.window.width, sheet.window.height];
@@ -66,7 +74,7 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
       for (const channel of [0, 1, 2] as const)
         data[at + channel] = onPaper ? print.paper[channel] * share : TABLE[channel];
     }
-  if (face) lay(face, data, width, marginMm);
+  if (face) lay(face, data, width, marginMm, laid);
   const viewMm = { width: sheet.widthMm + 2 * PAPER_AROUND_MM, height: sheet.heightMm + 2 * PAPER_AROUND_MM };
   return { data, width, height, pxPerMm, marginMm, widthMm, heightMm, viewMm, truth: face?.truth ?? [] };
 }
@@ -74,13 +82,20 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
 /** Stock of a card that lies on the sheet: the table around it stays away. */
 const STOCK_AROUND_MM = 4;
 
-function lay(face: Face, data: Float32Array, width: number, marginMm: number): void {
+function lay(face: Face, data: Float32Array, width: number, marginMm: number, { dx, dy, degrees }: LaidDown): void {
   const { pxPerMm } = face;
-  const from = Math.round((face.marginMm - STOCK_AROUND_MM) * pxPerMm);
-  const to = Math.round((marginMm - STOCK_AROUND_MM) * pxPerMm);
-  const columns = Math.round((face.widthMm + 2 * STOCK_AROUND_MM) * pxPerMm);
-  const rows = Math.round((face.heightMm + 2 * STOCK_AROUND_MM) * pxPerMm);
-  for (let row = 0; row < rows; row++)
-    for (let index = 0; index < 3 * columns; index++)
-      data[((to + row) * width + to) * 3 + index] = face.data[((from + row) * face.width + from) * 3 + index]!;
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  const [midX, midY] = [face.widthMm / 2, face.heightMm / 2];
+  const reach = Math.hypot(midX + STOCK_AROUND_MM, midY + STOCK_AROUND_MM);
+  const pixel = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
+  for (let row = pixel(midY + dy - reach); row < pixel(midY + dy + reach); row++)
+    for (let column = pixel(midX + dx - reach); column < pixel(midX + dx + reach); column++) {
+      const [px, py] = [(column + 0.5) / pxPerMm - marginMm - midX - dx, (row + 0.5) / pxPerMm - marginMm - midY - dy];
+      const [x, y] = [c * px + s * py, -s * px + c * py];
+      if (Math.abs(x) > midX + STOCK_AROUND_MM || Math.abs(y) > midY + STOCK_AROUND_MM) continue;
+      const u = Math.floor((x + midX + face.marginMm) * pxPerMm);
+      const v = Math.floor((y + midY + face.marginMm) * pxPerMm);
+      for (const channel of [0, 1, 2] as const)
+        data[(row * width + column) * 3 + channel] = face.data[(v * face.width + u) * 3 + channel]!;
+    }
 }

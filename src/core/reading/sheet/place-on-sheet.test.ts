@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest';
+import { paintFace } from '../../../../tests/support/other-camera/face';
+import { inSheet, USUAL_PRINT, type LaidDown } from '../../../../tests/support/other-camera/sheet';
+import { opened, snap, usualSnap } from '../../../../tests/support/other-camera/shoot';
+import { demoPairing } from '../../../../tests/support/demo';
+import { grid } from '../../../cards/grid';
+import { layCard } from '../../card/lay';
+import type { Layout } from '../../card/layout';
+import { project } from '../../geometry/homography';
+import { grayOfRgb } from '../../image/gray';
+import { frameSheet } from '../../sheet/frame-sheet';
+import { findMarkers } from '../find-markers';
+import { readCard } from '../read-card';
+import { locateSheet } from './locate-sheet';
+import { placeOnSheet } from './place-on-sheet';
+
+const pairing = demoPairing('marl', 'alder');
+const { plan } = grid.propose({ pairing, facts: [] });
+const small = {
+  ...plan,
+  leaveOutFailing: false,
+  power: { ...plan.power, count: 5 },
+  speed: { ...plan.speed, count: 3 },
+  frame: { ...plan.frame, markers: 'on-sheet' as const },
+};
+const layout = layCard(grid, small, pairing, { cardNumber: 5 });
+const face = paintFace(layout, pairing.stock, { seed: 'on a sheet' });
+const SHEET = frameSheet('a5');
+
+/** A photo of the card as it was laid on the sheet, and where a place of the card lies on that. */
+async function photoOf(laid: LaidDown, of = face) {
+  const scene = inSheet(of, SHEET, USUAL_PRINT, 'print', laid);
+  return opened(await snap(scene, { ...usualSnap('on a sheet'), widthPx: 1800, heightPx: 1350 }));
+}
+/** Where a place of the card lies on the sheet. */
+function onSheet({ dx, dy, degrees }: LaidDown, x: number, y: number) {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  const [u, v] = [x - layout.widthMm / 2, y - layout.heightMm / 2];
+  return {
+    x: SHEET.window.x + SHEET.window.width / 2 + dx + c * u - s * v,
+    y: SHEET.window.y + SHEET.window.height / 2 + dy + s * u + c * v,
+  };
+}
+
+describe('a card without markers', () => {
+  it('is smaller than one with, and keeps its lettering', () => {
+    const marked = layCard(grid, { ...small, frame: plan.frame }, pairing, { cardNumber: 5 });
+    expect(layout.frame.markers).toEqual([]);
+    expect(layout.widthMm * layout.heightMm).toBeLessThan(0.92 * marked.widthMm * marked.heightMm);
+    expect(layout.frame.lettering.length).toBe(marked.frame.lettering.length);
+  });
+
+  it.each([
+    { dx: 0, dy: 0, degrees: 0 },
+    { dx: 9, dy: -7, degrees: 6 },
+    { dx: -12, dy: 8, degrees: -17 },
+    { dx: 4, dy: 3, degrees: 94 },
+    { dx: -5, dy: 2, degrees: 183 },
+    { dx: 6, dy: 4, degrees: -95 },
+  ])('is found on a frame sheet as it was laid down: %j', async (laid) => {
+    const photo = await photoOf(laid);
+    const gray = grayOfRgb(photo);
+    const place = locateSheet(findMarkers(gray))!;
+    const found = placeOnSheet(gray, layout, place)!;
+    for (const [x, y] of [[2, 2], [layout.widthMm - 2, 3], [layout.widthMm / 2, layout.heightMm - 2]] as const) {
+      const [seen, told] = [project(found, x, y), project(place.toPhoto, onSheet(laid, x, y).x, onSheet(laid, x, y).y)];
+      const pxPerMm = Math.hypot(project(found, x + 1, y).x - seen.x, project(found, x + 1, y).y - seen.y);
+      expect(Math.hypot(seen.x - told.x, seen.y - told.y) / pxPerMm).toBeLessThan(0.6);
+    }
+  });
+
+  it('is read there, by its own cells’ places, with nothing set by hand', async () => {
+    const result = readCard({ photo: await photoOf({ dx: 9, dy: -7, degrees: 6 }), layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
+    if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
+    expect(result.markers).toBe(0);
+    for (const { cellIndex, lightness } of result.cells)
+      expect(Math.abs(lightness - face.truth[cellIndex]!), `cell ${cellIndex}`).toBeLessThan(2);
+  });
+
+  it('is not found where the sheet bears something else, or nothing, and corners are asked for', async () => {
+    const other: Layout = { ...layout, cells: layout.cells.map((cell) => ({ ...cell, box: { ...cell.box, x: 2.6 * cell.box.x } })) };
+    for (const photo of [await photoOf({ dx: 0, dy: 0, degrees: 0 }, paintFace(other, pairing.stock, { seed: 'other' })), await opened(await snap(inSheet(null, SHEET, USUAL_PRINT, 'print'), usualSnap('bare')))])
+      expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });
+  });
+
+  it('asks for corners where no sheet lies under it', async () => {
+    const photo = await opened(await snap(face, usualSnap('no sheet')));
+    expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });
+  });
+}); // prettier-ignore

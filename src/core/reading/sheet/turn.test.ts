@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import type { Layout } from '../../card/layout';
+import { turnTold } from './turn';
+
+const [WIDE, HIGH] = [20, 10];
+/** Two rows of cells, each stronger than the one before; and lettering at the upper left, or none. */
+const layoutOf = (letters: boolean, risk = (index: number): number => index): Layout =>
+  ({
+    cells: Array.from({ length: 6 }, (_, index) => ({ leftOut: false, risk: risk(index), box: { x: 1 + 6 * (index % 3), y: 2 + 4 * Math.floor(index / 3), width: 3, height: 2 } })),
+    frame: { lettering: letters ? [{ strokes: [[{ x: 1, y: 1 }, { x: 3, y: 1 }, { x: 3, y: 1.6 }]] }] : [] },
+  }) as unknown as Layout; // prettier-ignore
+/** What is seen of a card lying so many quarter turns round, of which the half turns fit its cells. */
+const seen = (layout: Layout, lies: 0 | 180) => (pose: 0 | 180) => ({
+  layout,
+  grayAt: (x: number, y: number): number => {
+    const [u, v] = pose === lies ? [x, y] : [WIDE - x, HIGH - y];
+    const cell = layout.cells.find(({ box }) => u > box.x && u < box.x + box.width && v > box.y && v < box.y + box.height);
+    const inked = layout.frame.lettering.length > 0 && v > 0.8 && v < 1.4 && u > 0.9 && u < 3.1;
+    return cell ? 180 - 20 * cell.risk : inked ? 60 : 200;
+  },
+}); // prettier-ignore
+
+describe('the turn of a card whose cells fit two ways', () => {
+  it.each([0, 180] as const)('is told by its lettering where it lies %d degrees round', (lies) => {
+    // Cells alike: nothing else tells.
+    expect(
+      turnTold(
+        [0, 180] as const,
+        seen(
+          layoutOf(true, () => 2),
+          lies,
+        ),
+      ),
+    ).toBe(lies);
+  });
+
+  it.each([0, 180] as const)('is told by its stronger cells where it has none', (lies) => {
+    expect(turnTold([0, 180] as const, seen(layoutOf(false), lies))).toBe(lies);
+  });
+
+  it('stays open where neither tells, and is not asked where one way fits', () => {
+    expect(
+      turnTold(
+        [0, 180] as const,
+        seen(
+          layoutOf(false, () => 2),
+          0,
+        ),
+      ),
+    ).toBeNull();
+    expect(
+      turnTold(
+        [180] as const,
+        seen(
+          layoutOf(false, () => 2),
+          0,
+        ),
+      ),
+    ).toBe(180);
+    expect(turnTold([], seen(layoutOf(true), 0))).toBeNull();
+  });
+});

@@ -1,3 +1,4 @@
+import { hasMarkers } from '../core/card/layout';
 import { isDatabaseAway, type Db } from '../db/client';
 import { cardById } from '../db/cards';
 import {
@@ -132,8 +133,8 @@ export class ReadingQueue {
     const [card, image] = await Promise.all([cardById(this.db, photo.cardId), imageOfPhoto(this.db, id, 'original')]);
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
-    // An old card has no markers, and a second photo is placed by those.
-    const byTwo = !card.layout.adopted;
+    // A second photo is placed by markers.
+    const byTwo = hasMarkers(card.layout);
     const second = byTwo ? await this.secondOf(photo) : null;
     const cameraIsTrue = await this.isTrueCamera(photo);
     const sheets = await sheetsInUse(this.db);

@@ -5,7 +5,8 @@ import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/ben
 import { printedSheet } from '../../src/bench/printed-sheet';
 import { printOrder } from '../../src/app/print-order';
 import { query, testApp, type TestApp } from '../support/context';
-import { burnCard, makeCard, makePairing } from '../support/records';
+import type { Cell } from '../../src/core/card/layout';
+import { burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
 
 let app: TestApp;
 let cardId: number;
@@ -109,6 +110,34 @@ describe('photos of a card on a sheet', () => {
     // Measured once: what was read by it stays as it was told.
     expect((await app.call('POST', `/api/frame-sheets/${sheet.id}/photograph`)).json.code).toBe('sheet-measured');
     expect((await send(sheet.id, await photoOf('a5', 0))).json.code).toBe('sheet-measured');
+  });
+});
+
+describe('a card without markers', () => {
+  it('is read lying on a sheet, found by its cells; elsewhere its corners are asked for', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'leather');
+    const { id } = await makeCardOf(app, pairingId, 'grid', (plan) => ({
+      power: { ...plan.power, count: 4 },
+      speed: { ...plan.speed, count: 3 },
+      leaveOutFailing: false,
+      frame: { ...plan.frame, markers: 'on-sheet' },
+    }));
+    await burnCard(app, id);
+    const view = async () => (await app.call('GET', `/api/cards/${id}`)).json;
+    expect((await view()).card.layout.frame.markers).toEqual([]);
+    await photographCard(app.ctx, id, { shotSeed: 'bare bench' });
+    await app.ctx.readings.idle();
+    expect((await view()).photos[0]).toMatchObject({ status: 'needs-corners', detail: { markers: 0 } });
+    await photographCard({ ...app.ctx, cameraScale: 0.7 }, id, { shotSeed: 'on a sheet', onSheet: 'a5' });
+    await app.ctx.readings.idle();
+    const { photos, reading } = await view();
+    expect(photos[0].status).toBe('read');
+    expect(reading).toMatchObject({ markers: 0, tones: { told: 'by-sheet', format: 'a5' } });
+    expect(reading.cells).toHaveLength(12);
+    // More energy, darker: the cells are those that they are taken for.
+    const risk = new Map((await view()).card.layout.cells.map((cell: Cell) => [cell.index, cell.risk]));
+    const byRisk = [...reading.cells].sort((a, b) => Number(risk.get(a.cellIndex)) - Number(risk.get(b.cellIndex)));
+    expect(byRisk.at(-1).deltaLightness).toBeLessThan(byRisk[0].deltaLightness - 5);
   });
 });
 

@@ -112,6 +112,9 @@ export interface Layout {
   readonly adopted: boolean;
 }
 
+/** Whether a photo of a card is placed by markers burned on it; one without is placed by the corners of its cells, or by a frame sheet and those. */
+export const hasMarkers = ({ frame }: Pick<Layout, 'frame'>): boolean => frame.markers.length > 0;
+
 /** The burn that a cell is described by: its first. Throws RangeError for a cell without burns. */
 export function mainBurn(cell: Cell): Burn {
   const burn = cell.burns[0];

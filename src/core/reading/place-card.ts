@@ -1,4 +1,4 @@
-import type { Layout } from '../card/layout';
+import { hasMarkers, type Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { fitHomography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
@@ -56,7 +56,7 @@ export function placeBySheet(
   found: readonly FoundMarker[],
   onFitting?: () => void,
 ): PlacedCard | NotPlaced {
-  const place = layout.frame.markers.length === 0 ? locateSheet(found) : null;
+  const place = locateSheet(found);
   if (!place) return { outcome: 'needs-corners', markers: 0 };
   onFitting?.();
   const about = placeOnSheet(gray, layout, place);
@@ -67,8 +67,8 @@ export function placeBySheet(
 }
 
 /**
- * Places a card by its corners in photo pixels, from the upper left, clockwise. An old card has no corners of its own: its corner cells have, and
- * all its cells are fitted from there; `onFitting` is told before.
+ * Places a card by its corners in photo pixels, from the upper left, clockwise. One without markers has no corners to be seen: its corner cells have,
+ * and all its cells are fitted from there; `onFitting` is told before.
  */
 export function placeByCorners(
   photo: RgbImage,
@@ -78,9 +78,9 @@ export function placeByCorners(
 ): PlacedCard | NotPlaced {
   if (!isClockwiseQuad(corners)) return { outcome: 'unreadable', reason: 'bad-corners' };
   const whole = { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm };
-  const dragged = fitHomography(rectRing(layout.adopted ? layout.inner : whole), corners).homography;
+  const dragged = fitHomography(rectRing(hasMarkers(layout) ? whole : layout.inner), corners).homography;
   const placed = { rmsPx: 0, markers: 0, alsoSeen: [] };
-  if (!layout.adopted) return { ...placed, toPhoto: dragged };
+  if (hasMarkers(layout)) return { ...placed, toPhoto: dragged };
   onFitting?.();
   const fitted = fittedByCells(photo, layout, dragged);
   return typeof fitted === 'string' ? { outcome: 'unreadable', reason: fitted } : { ...placed, toPhoto: fitted };
@@ -89,7 +89,7 @@ export function placeByCorners(
 /** Cells this much narrower or wider than was told would be read at their borders. */
 const WIDTH_SLACK = 0.2;
 
-/** The map of an old card's photo with its cells fitted, from where dragged corners put them; why not where they are not found. */
+/** The map of a card's photo with its cells fitted, from about where they lie; why not where they are not found. */
 function fittedByCells(
   photo: RgbImage,
   layout: Layout,

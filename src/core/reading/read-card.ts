@@ -1,6 +1,6 @@
 import { project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
-import type { Layout } from '../card/layout';
+import { hasMarkers, type Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
 import { findMarkers, type FoundMarker } from './find-markers';
@@ -95,9 +95,9 @@ export function readCard({
   const fitting = (): void => onProgress?.('finding the cells');
   const placed = corners
     ? placeByCorners(photo, layout, corners, fitting)
-    : layout.frame.markers.length === 0
-      ? placeBySheet(photo, gray, layout, found, fitting)
-      : placeByMarkers(gray, layout, found);
+    : hasMarkers(layout)
+      ? placeByMarkers(gray, layout, found)
+      : placeBySheet(photo, gray, layout, found, fitting);
   if ('outcome' in placed) return placed;
   const { toPhoto, rmsPx, markers, alsoSeen } = placed;
 

@@ -1,7 +1,7 @@
 import { useEffect, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PhotoView } from '../../records/photo';
 import { Mat } from '../../components/Mat';
-import type { Layout } from '../../core/card/layout';
+import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { Point } from '../../core/geometry/point';
 import styles from './CornersMat.module.css';
 
@@ -13,9 +13,9 @@ const STEP_PX = 4;
 /** Where the handles start: where they were last dragged, or the card's shape in the middle of the photo. */
 function first(photo: PhotoView, layout: Layout): Corners {
   if (photo.corners?.length === 4) return photo.corners as unknown as Corners;
-  const [width, height] = layout.adopted
-    ? [layout.inner.width, layout.inner.height]
-    : [layout.widthMm, layout.heightMm];
+  const [width, height] = hasMarkers(layout)
+    ? [layout.widthMm, layout.heightMm]
+    : [layout.inner.width, layout.inner.height];
   const scale = Math.min((photo.widthPx * 0.6) / width, (photo.heightPx * 0.6) / height);
   const halfWidth = (width * scale) / 2;
   const halfHeight = (height * scale) / 2;

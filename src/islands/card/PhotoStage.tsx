@@ -50,7 +50,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
-  const advice = view.reading && tonesAdvice(view.reading.tones, layout.adopted);
+  const advice = view.reading && tonesAdvice(view.reading.tones, placedBy(layout));
   const faults = shown?.status === 'read' ? shown.faults : [];
   const counting = view.reading?.photoIds ?? [];
   const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);
@@ -258,9 +258,9 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           {askCorners && (
             <>
               <Notice look="straw" title="Corners by hand">
-                {layout.adopted
-                  ? 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'
-                  : 'Drag the four handles to the card’s corners (outer corners of the markers).'}{' '}
+                {byMarkers
+                  ? 'Drag the four handles to the card’s corners (outer corners of the markers).'
+                  : 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'}{' '}
                 Arrow keys move the handle in focus.
               </Notice>
               <Button look="main" disabled={!corners} busy={action.busy} onClick={readAgain}>

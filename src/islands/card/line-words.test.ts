@@ -14,6 +14,10 @@ describe('what is said of lines', () => {
     ]);
   });
 
+  it('is that they show in full where they ripple by more than their mean', () => {
+    expect(lineRows({ ...seen, visibility: 1.4 }, DEFAULT_LIKED_UNITS)[0]).toEqual(['Lines show', 'in full']);
+  });
+
   it('is a bound where they do not show, and no pitch', () => {
     const closed = { ...seen, pitchMm: null, visibility: 0.01, visibilitySigma: 0.015, gapMm: null, gapSigmaMm: null };
     expect(lineRows(closed, DEFAULT_LIKED_UNITS)).toEqual([['Lines show', 'not: under 4 %']]);

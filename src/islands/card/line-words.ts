@@ -8,15 +8,13 @@ const SHOWS = 2;
 export function lineRows(lines: LinesSeen | null, liked: LikedUnits): [label: string, words: string][] {
   if (!lines) return [['Lines', 'not told by this photo: look closely, or take it nearer']];
   const percent = (share: number): string => `${plainNumber(100 * share, 2)} %`;
-  const shows = lines.visibility > SHOWS * lines.visibilitySigma;
-  const rows: [string, string][] = [
-    [
-      'Lines show',
-      shows
-        ? `by ${percent(lines.visibility)} ± ${percent(2 * lines.visibilitySigma)}`
-        : `not: under ${percent(lines.visibility + 2 * lines.visibilitySigma)}`,
-    ],
-  ];
+  const showing = (): string => {
+    const { visibility, visibilitySigma } = lines;
+    if (visibility <= SHOWS * visibilitySigma) return `not: under ${percent(visibility + 2 * visibilitySigma)}`;
+    // Narrow gaps of bare stock between dark lines ripple by more than their mean.
+    return visibility > 1 ? 'in full' : `by ${percent(visibility)} ± ${percent(2 * visibilitySigma)}`;
+  };
+  const rows: [string, string][] = [['Lines show', showing()]];
   if (lines.pitchMm !== null) rows.push(['Line pitch', formatInterval(lines.pitchMm, liked)]);
   if (lines.gapMm !== null)
     rows.push(['Gap', `${formatLength(lines.gapMm, liked, 2)} ± ${formatLength(2 * lines.gapSigmaMm!, liked, 1)}`]);

@@ -33,21 +33,21 @@ describe('what is known of the camera’s tones', () => {
     );
     const not = { told: 'not-told', cameraIsTrue: false } as const;
     expect(tonesWords({ ...not, why: 'sheet-not-measured' })).toBe('not known: the greys of this frame sheet were never measured'); // prettier-ignore
-    expect(tonesAdvice({ ...not, why: 'sheet-not-measured' }, false)).toContain('Measure them once');
-    expect(tonesAdvice({ ...not, why: 'sheet-not-flat' }, true)).toContain('Lay it flat');
-    expect(tonesAdvice({ told: 'by-sheet', format: 'a5', bentBy: 0.5 }, false)).toBeNull();
+    expect(tonesAdvice({ ...not, why: 'sheet-not-measured' }, 'markers')).toContain('Measure them once');
+    expect(tonesAdvice({ ...not, why: 'sheet-not-flat' }, 'cells')).toContain('Lay it flat');
+    expect(tonesAdvice({ told: 'by-sheet', format: 'a5', bentBy: 0.5 }, 'markers')).toBeNull();
     expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: false })).toBe('not known, from one photo');
     expect(tonesWords({ told: 'by-one-photo', cameraIsTrue: true })).toBe('true to light: camera checked');
     expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'not-found' })).toMatch(/too few markers$/);
     expect(tonesWords({ told: 'not-told', cameraIsTrue: false, why: 'no-curve' })).toMatch(/Was the light alike\?$/);
-    expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 }, false)).toBeNull();
-    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: true }, false)).toBeNull();
-    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: false }, true)).toMatch(/of any card that was made here/);
+    expect(tonesAdvice({ told: 'by-two', bentBy: 0.5 }, 'markers')).toBeNull();
+    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: true }, 'markers')).toBeNull();
+    expect(tonesAdvice({ told: 'by-one-photo', cameraIsTrue: false }, 'cells')).toMatch(/of any card with markers/);
     for (const tones of [
       { told: 'by-one-photo', cameraIsTrue: false },
       { told: 'not-told', cameraIsTrue: false, why: 'no-curve' },
     ] as const)
-      expect(tonesAdvice(tones, false)).toMatch(
+      expect(tonesAdvice(tones, 'markers')).toMatch(
         /^Cameras bend tones, .* is put right; so does a frame sheet around the card\. A camera that is found true/,
       );
   });

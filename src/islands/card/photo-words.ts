@@ -1,5 +1,5 @@
 import { cellPlaces } from '../../core/card/cell-places';
-import type { Layout } from '../../core/card/layout';
+import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { plainNumber } from '../../core/quantities/format';
 import type { CellReading, Doubt } from '../../core/reading/observations';
@@ -37,7 +37,7 @@ export type PlacedBy = 'markers' | 'sheet' | 'cells';
 
 export function placedBy({ adopted, frame }: Pick<Layout, 'adopted' | 'frame'>): PlacedBy {
   if (adopted) return 'cells';
-  return frame.markers.length === 0 ? 'sheet' : 'markers';
+  return hasMarkers({ frame }) ? 'markers' : 'sheet';
 }
 
 /** By what a photo that was read was placed, in a few words. */
@@ -67,7 +67,7 @@ export function stateOf(photo: Judged, placed: PlacedBy): string {
     case 'needs-corners':
       return {
         cells: 'drag the corners of its cells',
-        sheet: 'the card was not found on a frame sheet: drag its four corners',
+        sheet: 'the card was not found on a frame sheet: drag the corners of its cells',
         markers: `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`,
       }[placed];
     case 'other-card':
@@ -156,11 +156,11 @@ const SHEET_ADVICE: Readonly<Partial<Record<Extract<Tones, { told: 'not-told' }>
 };
 
 /** What would tell more of a photo's tones, for somebody who can do something about it; null where they are told. */
-export function tonesAdvice(tones: Tones, adopted: boolean): string | null {
+export function tonesAdvice(tones: Tones, placed: PlacedBy): string | null {
   if (areKnown(tones)) return null;
   if (tones.told === 'not-told' && tones.why in SHEET_ADVICE) return SHEET_ADVICE[tones.why]!;
-  if (adopted)
-    return 'Cameras bend tones, and dark cells suffer most. A frame sheet around the card shows how; or two photos of any card that was made here, by this camera and one of them a stop or two darker.';
+  if (placed !== 'markers')
+    return 'Cameras bend tones, and dark cells suffer most. A frame sheet around the card shows how; or two photos of any card with markers, by this camera and one of them a stop or two darker.';
   return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right; so does a frame sheet around the card. A camera that is found true to light is trusted from then on.';
 }
 

@@ -1,5 +1,5 @@
 import { cardKind } from '../../cards/registry';
-import type { Layout } from '../../core/card/layout';
+import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { CardView } from '../../views/views';
 
 export const STAGES = ['burn', 'photo', 'look', 'find'] as const;
@@ -14,7 +14,7 @@ interface LaidCard {
  * The steps of a card: a photo only where its kind asks for one and it can be placed in it, a burn only where it was not burned long ago.
  */
 export function stagesOf({ kind, layout }: LaidCard): readonly Stage[] {
-  const placed = layout.frame.markers.length > 0 || layout.frame.settings.markers === 'on-sheet' || layout.adopted;
+  const placed = hasMarkers(layout) || layout.frame.settings.markers === 'on-sheet' || layout.adopted;
   const photo = placed && cardKind(kind).asks.some((ask) => ask.by === 'photo');
   return STAGES.filter((stage) => (stage !== 'photo' || photo) && (stage !== 'burn' || !layout.adopted));
 }

@@ -1,11 +1,11 @@
 import type { Layout } from '../../card/layout';
 
-/** How far beside their fitted place the edges of an old card’s cells may lie. */
+/** How far beside their fitted place the edges of cells may lie on a card without markers. */
 const UNSURE_EDGE_MM = 0.5;
 /** So much of a gap between cells is left for bare stock to be seen in. */
 const LEFT_OF_GAP_MM = 0.8;
 
-/** How much further from an old card’s cells bare stock is looked for: half a millimetre, or what their gaps leave. */
+/** How much further from the cells of a card without markers bare stock is looked for: half a millimetre, or what their gaps leave. */
 export function clearOfCells({ cells }: Layout): number {
   const gapAlong = (starts: readonly number[], size: number): number => {
     const places = [...new Set(starts)].sort((a, b) => a - b);

@@ -1,4 +1,4 @@
-import type { Layout } from '../../card/layout';
+import { hasMarkers, type Layout } from '../../card/layout';
 import type { Rectified } from '../rectify';
 import { addedByMarkers } from './added-by-markers';
 import { addedLight, LEAST_LIGHT, withoutAdded, type AddedLight } from './added-light';
@@ -57,7 +57,7 @@ export function lightOfCard(
   const byMarkers = coloured ? null : addedByMarkers(markerDarkness(level, tiles, layout), tiles, stockLinear);
   const taken = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
   const rectified = taken ? withoutAdded(level, taken) : level;
-  const field = fitLight(rectified, layout, layout.adopted ? clearOfCells(layout) : 0, paper !== null);
+  const field = fitLight(rectified, layout, hasMarkers(layout) ? 0 : clearOfCells(layout), paper !== null);
   if (!field) return bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock';
   const middle = paper?.(layout.widthMm / 2, layout.heightMm / 2);
   return {

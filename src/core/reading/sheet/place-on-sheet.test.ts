@@ -83,6 +83,19 @@ describe('a card without markers', () => {
       expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });
   });
 
+  it('is read without a sheet once the corners of its corner cells were set by hand, some millimetres off', async () => {
+    const shot = { ...usualSnap('no sheet'), widthPx: 1800, heightPx: 1350, tilt: 0, roll: 0, lean: 0 };
+    const photo = await opened(await snap(face, shot));
+    // Straight from above the card lies in the middle, at a scale that its own width tells.
+    const scale = Math.min((1800 * 0.78) / layout.widthMm, (1350 * 0.78) / layout.heightMm);
+    const { inner } = layout;
+    const at = (x: number, y: number) => ({ x: 900 + (x - layout.widthMm / 2) * scale + 20, y: 675 + (y - layout.heightMm / 2) * scale - 15 });
+    const corners = [at(inner.x, inner.y), at(inner.x + inner.width, inner.y), at(inner.x + inner.width, inner.y + inner.height), at(inner.x, inner.y + inner.height)];
+    const result = readCard({ photo, layout, stock: pairing.stock, corners, cameraIsTrue: true });
+    if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
+    for (const { cellIndex, lightness } of result.cells) expect(Math.abs(lightness - face.truth[cellIndex]!)).toBeLessThan(2);
+  });
+
   it('asks for corners where no sheet lies under it', async () => {
     const photo = await opened(await snap(face, usualSnap('no sheet')));
     expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });

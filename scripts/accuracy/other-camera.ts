@@ -15,6 +15,7 @@ import { paintFace } from '../../tests/support/other-camera/face';
 import { HAZARDS, staged, type Hazard } from '../../tests/support/other-camera/hazards';
 import { inSheet, USUAL_PRINT } from '../../tests/support/other-camera/sheet';
 import { opened, snap, usualSnap, type Snap } from '../../tests/support/other-camera/shoot';
+import { isChartReaderHere, readByChart } from './chart-reader';
 import { bootstrapped, isMarked, isOff, isSilent, percent, shareOf, type CellError } from './figures';
 import { PAIRINGS } from './pairings';
 
@@ -42,7 +43,12 @@ export interface PhotoRead {
   readonly stock: string;
   readonly outcome: ReadResult['outcome'];
   readonly cells: readonly CellError[];
+  /** What a general chart reader makes of the same cells, where it is installed and was asked. */
+  readonly byChart: readonly CellError[];
 }
+
+/** Photos of each hazard that a general chart reader is given as well. */
+const BY_CHART = 10;
 
 const STOPS = 1.5;
 
@@ -99,6 +105,8 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
     photos === 'two merged'
       ? mergeCells([cellsOf(result), cellsOf(read(await shoot(staged(hazard, `report ${turn} turned`, layout).shot)))])
       : cellsOf(result);
+  const asked = isChartReaderHere && turn < BY_CHART && photos === 'one' && result.outcome === 'read';
+  const chart = asked ? await readByChart(photo, layout, result.toPhoto, stock.bareLightness) : [];
   return {
     trial: name,
     stock: stock.name,
@@ -106,6 +114,10 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
     cells: cells.map(({ cellIndex, lightness, lightnessSigma, confidence }) => {
       const truth = painted.truth[cellIndex]!;
       return { stock: stock.name, error: lightness - truth, truth, sigma: lightnessSigma, confidence };
+    }),
+    byChart: [...chart].map(([cellIndex, lightness]) => {
+      const truth = painted.truth[cellIndex]!;
+      return { stock: stock.name, error: lightness - truth, truth, sigma: NaN, confidence: NaN };
     }),
   };
 }
@@ -169,6 +181,25 @@ function stockRow(name: string, photos: readonly PhotoRead[], stocks: readonly s
   return `| ${[name, ...figures].join(' | ')} |`;
 }
 
+/** The same photos by a general chart reader, which says nothing of how sure it is: only how many cells it has right. */
+function chartTable(photos: readonly PhotoRead[]): string {
+  const asked = photos.filter(({ byChart }) => byChart.length > 0);
+  if (asked.length === 0)
+    return `A general chart reader to compare with (Debian's argyll) was not installed where this report was made.`;
+  const rows = TRIALS.flatMap(({ name }) => {
+    const some = asked.filter(({ trial }) => trial === name);
+    const within = (cells: readonly CellError[]): string => percent(shareOf(cells, (cell) => !isOff(cell)));
+    const theirs = some.flatMap(({ byChart }) => byChart);
+    return some.length === 0 ? [] : [`| ${[name, some.length, theirs.length, within(theirs), within(cellsOf(some))].join(' | ')} |`]; // prettier-ignore
+  });
+  return `Beside a general chart reader (\`scanin\` of Debian's argyll), up to ${BY_CHART} photos of each kind that ours read: it is given the card's corners and averages each cell and four
+strips of bare stock beside it. What it cannot do: find the card, tell that a cell is not to be trusted, undo tones, added light or smoke.
+
+| what | photos | cells | within 2 L*, chart reader | within 2 L*, ours |
+|---|---|---|---|---|
+${rows.join('\n')}`;
+}
+
 /** The section of the report on photos by another renderer than the bench's, each with something wrong with it. */
 export async function otherCameraReport(photosEach: number): Promise<string> {
   const photos = await readAll(photosEach);
@@ -190,6 +221,8 @@ By stock: cells off by over 2 L* and not marked, and the share that is marked.
 | what | ${stocks.join(' | ')} |
 |---|${stocks.map(() => '---|').join('')}
 ${TRIALS.map((trial) => stockRow(trial.name, of(trial), stocks)).join('\n')}
+
+${chartTable(photos)}
 
 What the reading cannot do: tell a camera's tones from one photo (cells far from bare stock are marked until two exposures tell them); tell light that was
 added evenly all over the card, or any on grey stock that its markers do not tell, from more light.

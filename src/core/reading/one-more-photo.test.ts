@@ -18,7 +18,7 @@ describe('one more photo', () => {
     expect(
       oneMorePhoto([cell(0, ['uneven']), cell(1, ['stock-varies']), cell(2, ['reflection', 'uneven'])]),
     ).toBeNull();
-    expect(oneMorePhoto([cell(0, []), cell(1, ['reflection'], 0.95)])).toBeNull();
+    expect(oneMorePhoto([cell(0, []), cell(1, ['reflection'], 0.98)])).toBeNull();
     expect(oneMorePhoto([cell(0, ['tones-unknown'])])).toBeNull();
     expect(oneMorePhoto([])).toBeNull();
   });

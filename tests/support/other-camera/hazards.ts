@@ -36,6 +36,22 @@ const lampGlare: NonNullable<Hazard['snap']> = (random, { widthMm, heightMm }) =
 const hardShadow: NonNullable<Hazard['snap']> = (random) => ({
   shadow: { angle: 360 * random(), offset: between(random, -8, 8), left: between(random, 0.35, 0.7), soft: between(random, 0.2, 2) },
 }); // prettier-ignore
+/** Daylight from one side, a warm lamp at the other. */
+const twoLamps: NonNullable<Hazard['snap']> = (random) => {
+  const away = 2 * Math.PI * random();
+  const [x, y] = [Math.cos(away), Math.sin(away)];
+  return {
+    lamp: { x: 200 * x, y: 200 * y, z: between(random, 180, 320) },
+    cast: [0.95, 0.98, 1],
+    otherLamp: {
+      x: -150 * x,
+      y: -150 * y,
+      z: between(random, 150, 260),
+      cast: [1, 0.72, 0.36],
+      share: between(random, 0.4, 1.2),
+    },
+  };
+};
 const smoke: NonNullable<Hazard['face']> = (random) => ({
   smoke: { depth: between(random, 0.08, 0.3), reachMm: between(random, 0.8, 2.5) },
 });
@@ -57,6 +73,7 @@ export const HAZARDS: readonly Hazard[] = [
   { name: 'tilted to 50 degrees', snap: (random) => ({ tilt: between(random, 30, 50) }) },
   { name: 'small and squeezed', snap: () => ({ widthPx: 1200, heightPx: 900, quality: 40 }) },
   { name: 'tungsten', snap: () => ({ cast: [1, 0.72, 0.36] }) },
+  { name: 'two lamps of two colours', snap: twoLamps },
   { name: 'finger in the frame', snap: (random, { widthMm, heightMm }) => ({ finger: { x: -6 + widthMm * random(), y: heightMm + 6, wide: 8, high: 12 } }) },
   { name: 'glare and smoke', snap: lampGlare, face: smoke },
   { name: 'overexposed in a hard shadow', snap: (random, card) => ({ ...hardShadow(random, card), ...overexposed(random, card) }) },

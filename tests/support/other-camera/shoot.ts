@@ -17,6 +17,14 @@ export interface Snap {
   readonly cast?: Linear;
   /** Height of the one lamp above the card and where it stands beside its middle; light falls with the square of the distance. */
   readonly lamp?: { readonly x: number; readonly y: number; readonly z: number };
+  /** Another lamp of another colour, which at the card's middle gives so much of what the first one does. */
+  readonly otherLamp?: {
+    readonly x: number;
+    readonly y: number;
+    readonly z: number;
+    readonly cast: Linear;
+    readonly share: number;
+  };
   readonly vignette?: number;
   readonly blurPx?: number;
   readonly noise?: number;
@@ -95,7 +103,7 @@ const ENCODED = Float64Array.from({ length: STEPS + 1 }, (_, step) => encoded((s
 
 /** Takes a picture of a face and stores it as JPEG, as a phone does. */
 export function snap(face: Face, options: Snap): Promise<Buffer> {
-  const { widthPx = 1600, heightPx = 1200, exposure = 0.75, cast = [1, 1, 1], lamp, vignette = 0, blurPx = 0.7, noise = 0.008, quality = 88, contrast = 0, veil = 0, glare, shadow, bow = 0, finger, seed } = options; // prettier-ignore
+  const { widthPx = 1600, heightPx = 1200, exposure = 0.75, cast = [1, 1, 1], lamp, vignette = 0, blurPx = 0.7, noise = 0.008, quality = 88, contrast = 0, veil = 0, glare, shadow, bow = 0, finger, seed, otherLamp } = options; // prettier-ignore
   const random = normals(`noise ${seed}`);
   const deviates = Float32Array.from({ length: 65_521 }, random);
   const focal = widthPx * 1.1;
@@ -139,6 +147,12 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
         lit = lamp.z / (squared * Math.sqrt(squared)) / lampAtMiddle;
       }
       lit = 0.75 * lit + 0.25;
+      let other = 0;
+      if (otherLamp) {
+        const squared = (x - otherLamp.x) ** 2 + (y - otherLamp.y) ** 2 + otherLamp.z ** 2;
+        const atMiddle = otherLamp.z / Math.hypot(otherLamp.x, otherLamp.y, otherLamp.z) ** 3;
+        other = (otherLamp.share * otherLamp.z) / (squared * Math.sqrt(squared)) / atMiddle;
+      }
       if (shadow) {
         const beyond = x * Math.cos(radians) + y * Math.sin(radians) - shadow.offset;
         lit *= shadow.left + (1 - shadow.left) / (1 + Math.exp((-1.7 * beyond) / shadow.soft));
@@ -153,7 +167,9 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
         const low = face.data[next + channel]! * (1 - fx) + face.data[next + 3 + channel]! * fx;
         const share = covered ? SKIN[channel]! : top * (1 - fy) + low * fy;
         // A lamp's reflection has the lamp's colour, not the stock's.
-        light[(v * widthPx + u) * 3 + channel] = (share * lit + added) * across[channel]!;
+        const both =
+          (lit * across[channel]! + other * exposure * (otherLamp?.cast[channel] ?? 0)) / (1 + (otherLamp?.share ?? 0));
+        light[(v * widthPx + u) * 3 + channel] = share * both + added * across[channel]!;
       }
     }
   }

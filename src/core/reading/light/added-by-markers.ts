@@ -24,6 +24,36 @@ const MOST_TWIST = 0.3;
 /** A marker nearer to bare stock than this share tells nothing. */
 const LEAST_CONTRAST = 0.1;
 
+/** What corner markers say was added at each of them, beside the one with least. */
+interface AddedAtMarkers {
+  readonly clear: readonly MarkerDarkness[];
+  /** As shares of what white stock would send, in their order. */
+  readonly added: readonly number[];
+  /** How much each is off by what burns differ by themselves. */
+  readonly sigma: number;
+}
+
+/** Light that was added at markers of one burn; null where fewer than three of them stand out from bare stock, or not all to one side of it. */
+export function addedAtMarkers(
+  markers: readonly MarkerDarkness[],
+  stockLinear: readonly [number, number, number],
+): AddedAtMarkers | null {
+  const stockLuminance = luminance(...stockLinear);
+  const clear = markers.filter(({ ratio }) => Math.abs(1 - ratio) > LEAST_CONTRAST);
+  const lighter = clear.filter(({ ratio }) => ratio > 1).length;
+  if (EXPECTED_RANGE[clear.length] === undefined || (lighter > 0 && lighter < clear.length)) return null;
+  // Where least light was added, a marker is furthest from bare stock: m there is its own reflectance. Elsewhere (m + a) / (s + a) = ratio.
+  const ratios = clear.map(({ ratio }) => ratio);
+  const own = stockLuminance * (lighter > 0 ? Math.max(...ratios) : Math.min(...ratios));
+  return {
+    clear,
+    added: clear.map(({ ratio }) => (ratio * stockLuminance - own) / (1 - ratio)),
+    sigma: Math.max(
+      ...clear.map(({ ratio, stockSpread }) => (own * Math.hypot(BURN_SPREAD, stockSpread)) / Math.abs(1 - ratio)),
+    ),
+  };
+}
+
 /**
  * Added light over a card, by its corner markers: one burn, so of one darkness beside bare stock in any light, unless light was added, which
  * brings both nearer to each other. It tells on stock of any colour, grey too, but only the difference from corner to corner, and that by the
@@ -35,18 +65,11 @@ export function addedByMarkers(
   tiles: readonly Tile[],
   stockLinear: readonly [number, number, number],
 ): AddedLight | null {
-  const stockLuminance = luminance(...stockLinear);
-  const clear = markers.filter(({ ratio }) => Math.abs(1 - ratio) > LEAST_CONTRAST);
-  const expected = EXPECTED_RANGE[clear.length];
-  const lighter = clear.filter(({ ratio }) => ratio > 1).length;
-  if (expected === undefined || (lighter > 0 && lighter < clear.length)) return null;
-  // Where least light was added, a marker is furthest from bare stock: m there is its own reflectance. Elsewhere (m + a) / (s + a) = ratio.
-  const ratios = clear.map(({ ratio }) => ratio);
-  const own = stockLuminance * (lighter > 0 ? Math.max(...ratios) : Math.min(...ratios));
-  const added = clear.map(({ ratio }) => (ratio * stockLuminance - own) / (1 - ratio));
-  const sigma = Math.max(...clear.map(({ ratio, stockSpread }) => (own * Math.hypot(BURN_SPREAD, stockSpread)) / Math.abs(1 - ratio)));
+  const told = addedAtMarkers(markers, stockLinear);
+  if (!told) return null;
+  const { clear, added, sigma } = told;
   const seen = Math.max(...added);
-  const real = Math.sqrt(Math.max(0, seen ** 2 - (expected * sigma) ** 2));
+  const real = Math.sqrt(Math.max(0, seen ** 2 - (EXPECTED_RANGE[clear.length]! * sigma) ** 2));
   const share = seen > 0 ? (real / seen) ** 2 : 0;
   // Corners come one after another around the card.
   const twist = Math.abs(added.reduce((sum, value, k) => sum + (k % 2 === 0 ? value : -value), 0)) / 2;

@@ -1,10 +1,11 @@
 import { hasMarkers, type Layout } from '../../card/layout';
 import type { Rectified } from '../rectify';
-import { addedByMarkers } from './added-by-markers';
+import { addedAtMarkers, addedByMarkers } from './added-by-markers';
 import { addedLight, LEAST_LIGHT, withoutAdded, type AddedLight } from './added-light';
 import { bareTiles } from './bare-tiles';
 import { clearOfCells } from './clear-of-cells';
 import { evened, type LightAt } from './evened';
+import { isLightOfLamps } from './light-of-lamps';
 import { fitLight, type LightOnBare } from './light-on-bare';
 import { markerDarkness } from './marker-darkness';
 
@@ -52,9 +53,11 @@ export function lightOfCard(
   const level = paper ? evened(image, paper) : image;
   const { tiles } = paper ? bareTiles(level, layout, COLOUR_BLEED_MM) : bare;
   const byColour = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, sigmaOfRatio ?? undefined);
-  const coloured = byColour && byColour.range > 0 ? byColour : null;
+  const found = byColour && byColour.range > 0 ? byColour : null;
+  const markers = markerDarkness(level, tiles, layout);
+  const coloured = found && !isLightOfLamps(found, addedAtMarkers(markers, stockLinear)) ? found : null;
   // What colour cannot tell, on grey stock or where it is little, the markers may.
-  const byMarkers = coloured ? null : addedByMarkers(markerDarkness(level, tiles, layout), tiles, stockLinear);
+  const byMarkers = coloured ? null : addedByMarkers(markers, tiles, stockLinear);
   const taken = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
   const rectified = taken ? withoutAdded(level, taken) : level;
   const field = fitLight(rectified, layout, hasMarkers(layout) ? 0 : clearOfCells(layout), paper !== null);
@@ -64,7 +67,9 @@ export function lightOfCard(
     rectified,
     field,
     taken,
-    addedSigma: (x, y) => Math.hypot(byColour?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
+    // What was found to be the lamps' own colour says nothing of added light.
+    addedSigma: (x, y) =>
+      Math.hypot((found && !coloured ? null : byColour)?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
     isTold: paper !== null,
     cleared: (light, channel, x, y) => {
       const even = paper ? (light * middle![channel]) / paper(x, y)[channel] : light;

@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config';
 
 /** Tests of the simulated bench, and those that burn and photograph on it. */
 const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
+/** Tests that draw whole photos and look into them: seconds each. */
+const PHOTOS = ['src/**/*.photo.test.ts'];
 
 /** Time limits of the runner, longer where much else is to be done (`npm run loaded`). */
 const patience = Number(process.env['TEST_PATIENCE'] ?? 1);
@@ -19,11 +21,12 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/**/*.test.ts'],
-          exclude: BENCH,
+          exclude: [...BENCH, ...PHOTOS],
           isolate: false,
           maxWorkers: 2,
         },
       },
+      { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 2 } },
       // What burns and photographs: slow, and about the whole line from plan to finding.
       { extends: true, test: { name: 'bench', include: BENCH, maxWorkers: 2 } },
       {

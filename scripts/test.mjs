@@ -15,6 +15,7 @@ try {
   console.log('\n== static checks and build');
   const [, built] = await Promise.all([checks.lane(LINT), checks.lane([...TYPES, ...BUILD])]);
   await checks.tests('unit');
+  await checks.tests('photos');
   await checks.tests('bench');
   if (built) {
     await checks.tests('integration');

@@ -25,8 +25,8 @@ describe('a proposed grid', () => {
     const photo = photoOf(piece, `suite ${stockName}`, {
       tiltDegrees: 20,
       lightFall: 0.55,
-      widthPx: 3264,
-      heightPx: 2448,
+      widthPx: 2600,
+      heightPx: 1950,
     });
     const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
     expect(result.outcome).toBe('read');

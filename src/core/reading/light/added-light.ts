@@ -1,4 +1,5 @@
 import { linearToSrgb, luminance } from '../../color/srgb';
+import { gaussian, type Plane } from '../../image/gaussian';
 import { meanAndSpread, median, quantile, robustSigma } from '../../stats/robust';
 import type { Tile } from './bare-tiles';
 import type { Rectified } from '../rectify';
@@ -75,40 +76,20 @@ function notDarkened(blocks: readonly Block[]): Block[] {
 }
 
 /** Values on the squares of a card. */
-interface Squares {
-  readonly columns: number;
-  readonly rows: number;
-  readonly values: Float64Array;
-}
-
-/** Each value spread over its neighbours by a normal law, first along rows, then along columns. */
-function spread({ columns, rows, values }: Squares): Squares {
-  const reach = Math.ceil(4.5 * (SMOOTH_MM / BLOCK_MM));
-  const law = Float64Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-(((k - reach) * BLOCK_MM) ** 2) / (2 * SMOOTH_MM ** 2))); // prettier-ignore
-  const along = (from: Float64Array, count: number, step: number, lines: number, lineStep: number): Float64Array => {
-    const to = new Float64Array(from.length);
-    for (let line = 0; line < lines; line++)
-      for (let k = 0; k < count; k++) {
-        let sum = 0;
-        for (let other = Math.max(0, k - reach); other <= Math.min(count - 1, k + reach); other++)
-          sum += law[other - k + reach]! * from[line * lineStep + other * step]!;
-        to[line * lineStep + k * step] = sum;
-      }
-    return to;
-  };
-  return { columns, rows, values: along(along(values, columns, 1, rows, columns), rows, columns, columns, 1) };
-}
+type Squares = Plane;
 
 /** The weighted mean of blocks' values near each square of a card; far from every block it is the mean of all. */
 function smoothed(blocks: readonly Block[], values: ArrayLike<number>, columns: number, rows: number): Squares {
   const weights = new Float64Array(columns * rows).fill(1e-9);
   const sums = new Float64Array(columns * rows).fill(1e-9 * meanAndSpread(values).mean);
+  const spread = (of: Float64Array): Float64Array =>
+    gaussian({ values: of, width: columns, height: rows }, SMOOTH_MM / BLOCK_MM, 'nothing').values;
   blocks.forEach(({ column, row, tiles }, index) => {
     weights[row * columns + column]! += tiles;
     sums[row * columns + column]! += tiles * values[index]!;
   });
-  const total = spread({ columns, rows, values: weights }).values;
-  return { columns, rows, values: spread({ columns, rows, values: sums }).values.map((sum, at) => sum / total[at]!) };
+  const total = spread(weights);
+  return { width: columns, height: rows, values: spread(sums).map((sum, at) => sum / total[at]!) };
 }
 
 /**

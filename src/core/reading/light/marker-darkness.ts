@@ -3,6 +3,7 @@ import type { Layout, MarkerPlace } from '../../card/layout';
 import { MARKER_MODULES, markerModules } from '../../card/markers';
 import { luminance } from '../../color/srgb';
 import { grown, within } from '../../geometry/point';
+import { gaussian, type Plane } from '../../image/gaussian';
 import { meanAndSpread, median, quantile, robustSigma } from '../../stats/robust';
 import type { Tile } from './bare-tiles';
 import type { Rectified } from '../rectify';
@@ -22,31 +23,6 @@ export interface MarkerDarkness {
 const RIM_MM = 0.4;
 /** How soft a photo's edges are taken to be, as the standard deviation of a normal law. */
 const SOFT_MM = 0.12;
-
-/** Shares of pixels that are burned, before and after blurring. */
-interface Plane {
-  readonly values: Float64Array;
-  readonly width: number;
-  readonly height: number;
-}
-
-function blurred({ values, width, height }: Plane, sigmaPx: number): Plane {
-  const reach = Math.ceil(3 * sigmaPx);
-  const law = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * sigmaPx ** 2)));
-  const total = law.reduce((sum, weight) => sum + weight, 0);
-  const along = (from: Float64Array, count: number, step: number, lines: number, lineStep: number): Float64Array => {
-    const to = new Float64Array(from.length);
-    for (let line = 0; line < lines; line++)
-      for (let k = 0; k < count; k++) {
-        let sum = 0;
-        for (let j = -reach; j <= reach; j++)
-          sum += law[j + reach]! * from[line * lineStep + Math.max(0, Math.min(count - 1, k + j)) * step]!;
-        to[line * lineStep + k * step] = sum / total;
-      }
-    return to;
-  };
-  return { values: along(along(values, width, 1, height, width), height, width, width, 1), width, height };
-}
 
 /** Where a marker's modules are burned, on the pixels of a part of the straightened card whose upper left pixel is given. */
 function burnedPlane(marker: MarkerPlace, left: number, top: number, side: number, pxPerMm: number): Plane {
@@ -79,7 +55,7 @@ function darknessOf(image: Rectified, tiles: readonly Tile[], marker: MarkerPlac
   const left = Math.floor((marker.x - RIM_MM) * pxPerMm);
   const top = Math.floor((marker.y - RIM_MM) * pxPerMm);
   const side = Math.ceil((marker.sizeMm + 2 * RIM_MM) * pxPerMm);
-  const { values } = blurred(burnedPlane(marker, left, top, side, pxPerMm), SOFT_MM * pxPerMm);
+  const { values } = gaussian(burnedPlane(marker, left, top, side, pxPerMm), SOFT_MM * pxPerMm, 'edge');
   const shares: number[] = [];
   const shown: number[] = [];
   values.forEach((share, at) => {

@@ -12,9 +12,10 @@ import { measureCell } from './measure-cell';
 import type { CellReading } from './observations';
 import type { PhotoContext } from './photo-context';
 import { photoFaults, type PhotoFault } from './photo-faults';
+import { isOnScreen, isToScale, type PictureOfCard } from './picture-of-card';
 import { placeByCorners, placeByMarkers, placeBySheet, type NotPlaced } from './place-card';
 import type { Rectified } from './rectify';
-import { isOfSheet } from './sheet/locate-sheet';
+import { isOfSheet, locateSheet } from './sheet/locate-sheet';
 import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
 import { stockLinearColour, type StockLook } from './stock-colour';
 import { scaleAtCentre, straightened } from './straighten';
@@ -60,7 +61,7 @@ export type ReadResult =
   | NotPlaced
   | {
       readonly outcome: 'unreadable';
-      readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'overexposed';
+      readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'overexposed' | PictureOfCard;
     };
 
 const LEAST_SIDE_PX = 200;
@@ -103,6 +104,8 @@ export function readCard({
 
   onProgress?.('straightening');
   const asStored = straightened(photo, toPhoto, layout);
+  if (!isToScale(toPhoto, layout, locateSheet(found))) return { outcome: 'unreadable', reason: 'not-to-scale' };
+  if (isOnScreen(asStored, layout)) return { outcome: 'unreadable', reason: 'screen' };
   const bySheet = tonesBySheet(photo, found, sheets);
   const { tones, undone, sigmaOfRatio } = tonesOfPhoto(asStored, layout, cameraIsTrue, second, bySheet);
   const linear = undone ? straightened(photo, toPhoto, layout, undone.linearOfByte) : asStored;

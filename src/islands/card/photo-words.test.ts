@@ -69,6 +69,8 @@ describe('what became of a photo', () => {
     [unreadable('too-dark'), /light on the card/],
     [unreadable('overexposed'), /exposure set darker/],
     [unreadable('more-cells'), /outermost cells/],
+    [unreadable('screen'), /photo of the piece itself/],
+    [unreadable('not-to-scale'), /not as large as the frame sheet/],
     [unreadable('other-cells'), /ruler/],
     [unreadable(), /failed inside/],
     [unreadable('something new'), /cannot be read/],

@@ -15,6 +15,9 @@ const REASONS: Readonly<Record<string, string>> = {
     'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
   overexposed:
     'It is overexposed: the bare stock is as bright as the camera can tell. Take it again with the exposure set darker, or with less light.',
+  screen: 'It shows a screen: its coloured pixels lie over the card. Take a photo of the piece itself.',
+  'not-to-scale':
+    'The card in it is not as large as the frame sheet beside it says: it is a picture of the card, or a print of one. Take a photo of the piece itself, flat on the sheet.',
   'no-cells':
     'No rows and columns of cells stand out near the corners you set. Drag the handles onto the outer corners of the four corner cells.',
   'other-cells':

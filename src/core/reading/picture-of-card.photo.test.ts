@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { paintFace } from '../../../tests/support/other-camera/face';
+import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
+import { onScreen } from '../../../tests/support/other-camera/screen';
+import { inSheet, USUAL_PRINT } from '../../../tests/support/other-camera/sheet';
+import { opened, snap, usualSnap, type Snap } from '../../../tests/support/other-camera/shoot';
+import { grid } from '../../cards/grid';
+import { layCard } from '../card/lay';
+import type { Layout } from '../card/layout';
+import { frameSheet } from '../sheet/frame-sheet';
+import { readCard } from './read-card';
+
+const pairing = demoPairing('marl', 'alder');
+const { plan } = grid.propose({ pairing, facts: [] });
+const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 5 }, speed: { ...plan.speed, count: 4 } };
+const layout = layCard(grid, few, pairing, { cardNumber: 9 });
+const read = async (face: Parameters<typeof snap>[0], shot: Snap = usualSnap('picture'), of: Layout = layout) =>
+  readCard({
+    photo: await opened(await snap(face, shot)),
+    layout: of,
+    stock: pairing.stock,
+    corners: null,
+    cameraIsTrue: true,
+  });
+const face = paintFace(layout, pairing.stock, { seed: 'picture' });
+
+describe('a picture of a card', () => {
+  const near: Snap = { ...usualSnap('picture'), widthPx: 2000, heightPx: 1500 };
+
+  it('on a screen is told by its coloured pixels, and not read', async () => {
+    expect(await read(onScreen(face, 0.19), near)).toEqual({ outcome: 'unreadable', reason: 'screen' });
+  });
+
+  it.each([0.17, 0.25, 0.31])('on a screen whose pixels are %d mm apart is told so, or not even its markers are found', async (pitchMm) => {
+    const { outcome } = await read(onScreen(face, pitchMm), near);
+    expect(['unreadable', 'needs-corners']).toContain(outcome);
+  });
+
+  it('is not taken for one where stock is hatched, grained or smoked, or lit by lamps of two colours', async () => {
+    for (const name of ['knots, strong grain', 'smoke round strong cells', 'two lamps of two colours', 'small and squeezed']) {
+      const { face: options, shot } = staged(HAZARDS.find((one) => one.name === name)!, 'picture', layout);
+      expect((await read(paintFace(layout, pairing.stock, { ...options, ripple: 0.2 }), shot)).outcome, name).toBe('read');
+    }
+  });
+
+  it('that is printed smaller than the card is told by the sheet beside it; the card itself, a little higher than the sheet, is read', async () => {
+    const shot = { ...usualSnap('picture'), widthPx: 2400, heightPx: 1800 };
+    const scene = inSheet(face, frameSheet('a5'), USUAL_PRINT, 'print');
+    /** The card as it would be, were the picture so much smaller. */
+    const larger = (by: number): Layout => {
+      const box = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }) => ({ x: by * x, y: by * y, width: by * width, height: by * height });
+      return {
+        ...layout,
+        widthMm: by * layout.widthMm,
+        heightMm: by * layout.heightMm,
+        inner: box(layout.inner),
+        cells: layout.cells.map((cell) => ({ ...cell, box: box(cell.box) })),
+        frame: { ...layout.frame, lettering: [], markers: layout.frame.markers.map((marker) => ({ ...marker, x: by * marker.x, y: by * marker.y, sizeMm: by * marker.sizeMm })) },
+      };
+    };
+    expect(await read(scene, shot, larger(1.12))).toEqual({ outcome: 'unreadable', reason: 'not-to-scale' });
+    expect((await read(scene, shot, larger(1.03))).outcome).toBe('read');
+    expect((await read(scene, shot)).outcome).toBe('read');
+  });
+}); // prettier-ignore

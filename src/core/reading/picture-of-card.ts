@@ -53,7 +53,7 @@ export function isOnScreen(image: Rectified, layout: Layout): boolean {
 /** Red over blue, as a logarithm, along the bare bands between rows or columns of cells. */
 function bareBands({ data, width, height, pxPerMm }: Rectified, { cells, inner }: Layout, axis: 'x' | 'y'): Across[] {
   const spans = cells
-    .map(({ box }) => (axis === 'x' ? [box.y, box.y + box.height] : [box.x, box.x + box.width]))
+    .map(({ box }): [number, number] => (axis === 'x' ? [box.y, box.y + box.height] : [box.x, box.x + box.width]))
     .sort((a, b) => a[0] - b[0]);
   const bands: [number, number][] = [];
   let reached = -Infinity;

@@ -1,3 +1,4 @@
+import type { CellReading } from '../../src/core/reading/observations';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
@@ -319,5 +320,30 @@ describe('cards on a sheet', () => {
     ]);
     expect(two.json).toEqual(one.json);
     expect((await app.call('GET', `/api/pairings/${pairingId}`)).json.cards).toHaveLength(1);
+  });
+});
+
+describe('a card that is judged by its lines', () => {
+  it('is told by a photo that is near enough, and the eye is asked for the rest', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'interval');
+    await burnCard(app, id);
+    await app.call('POST', `/api/cards/${id}/photograph`);
+    await app.ctx.readings.idle();
+    const { json } = await app.call('GET', `/api/cards/${id}`);
+    expect(json.photos[0].status).toBe('read');
+    const told = json.reading.cells.filter(({ lines }: CellReading) => lines !== null);
+    expect(told.length).toBeGreaterThanOrEqual(2);
+    for (const { cellIndex, lines } of told) {
+      const { intervalMm } = json.card.layout.cells[cellIndex].burns.at(-1).settings;
+      expect(lines.visibilitySigma).toBeGreaterThan(0);
+      if (lines.pitchMm !== null) expect(Math.abs(lines.pitchMm / intervalMm - 1)).toBeLessThan(0.01);
+    }
+    // Coarser strips show their lines more.
+    const strength = told.map(({ lines }: CellReading) => lines!.visibility);
+    expect(strength).toEqual([...strength].sort((a, b) => a - b));
+    const finding = await app.call('POST', `/api/cards/${id}/finding`, { wish: {} });
+    expect(finding.json.strips.every(({ by }: { by: string }) => by === 'photo')).toBe(true);
+    expect(finding.json.strips.length + finding.json.undecided.length).toBe(6);
   });
 });

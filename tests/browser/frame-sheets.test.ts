@@ -30,10 +30,10 @@ describe('a frame sheet', () => {
   });
   it('tells the tones of a photo that is taken on it', async () => {
     const { driver, base } = shop;
-    await driver.get(`${base}/cards/3#photo`);
+    await driver.get(`${base}/cards/2#photo`);
     await press(driver, 'Take it on a frame sheet');
     const told = async () => {
-      const { reading } = (await fetch(`${base}/api/cards/3`).then((response) => response.json())) as CardView;
+      const { reading } = (await fetch(`${base}/api/cards/2`).then((response) => response.json())) as CardView;
       return reading?.tones.told === 'by-sheet';
     };
     await until(driver, told, 'the photo was not read by its frame sheet');

@@ -15,10 +15,10 @@ const pairing = demoPairing('marl', 'alder');
 const { plan } = grid.propose({ pairing, facts: [] });
 const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 5 }, speed: { ...plan.speed, count: 4 } };
 const layout = layCard(grid, few, pairing, { cardNumber: 9 });
-const read = async (face: Parameters<typeof snap>[0], shot: Snap = usualSnap('picture'), of: Layout = layout) =>
+const read = async (face: Parameters<typeof snap>[0], shot: Snap) =>
   readCard({
     photo: await opened(await snap(face, shot)),
-    layout: of,
+    layout,
     stock: pairing.stock,
     corners: null,
     cameraIsTrue: true,
@@ -32,21 +32,22 @@ describe('a picture of a card', () => {
     expect(await read(onScreen(face, 0.19), near)).toEqual({ outcome: 'unreadable', reason: 'screen' });
   });
 
-  it.each([0.17, 0.25, 0.31])('on a screen whose pixels are %d mm apart is told so, or not even its markers are found', async (pitchMm) => {
-    const { outcome } = await read(onScreen(face, pitchMm), near);
+  it('on a coarser screen is told so, or not even its markers are found', async () => {
+    const { outcome } = await read(onScreen(face, 0.25), near);
     expect(['unreadable', 'needs-corners']).toContain(outcome);
   });
 
-  it('is not taken for one where stock is hatched, grained or smoked, or lit by lamps of two colours', async () => {
-    for (const name of ['knots, strong grain', 'smoke round strong cells', 'two lamps of two colours', 'small and squeezed']) {
+  it('is not taken for one where stock is hatched or grained, or lit by lamps of two colours', async () => {
+    for (const name of ['knots, strong grain', 'two lamps of two colours', 'small and squeezed']) {
       const { face: options, shot } = staged(HAZARDS.find((one) => one.name === name)!, 'picture', layout);
       expect((await read(paintFace(layout, pairing.stock, { ...options, ripple: 0.2 }), shot)).outcome, name).toBe('read');
     }
   });
 
   it('that is printed smaller than the card is told by the sheet beside it; the card itself, a little higher than the sheet, is read', async () => {
-    const shot = { ...usualSnap('picture'), widthPx: 2400, heightPx: 1800 };
-    const scene = inSheet(face, frameSheet('a5'), USUAL_PRINT, 'print');
+    const shot = { ...usualSnap('picture'), widthPx: 2000, heightPx: 1500 };
+    const photo = await opened(await snap(inSheet(face, frameSheet('a5'), USUAL_PRINT, 'print'), shot));
+    const readAs = (of: Layout) => readCard({ photo, layout: of, stock: pairing.stock, corners: null, cameraIsTrue: true });
     /** The card as it would be, were the picture so much smaller. */
     const larger = (by: number): Layout => {
       const box = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }) => ({ x: by * x, y: by * y, width: by * width, height: by * height });
@@ -59,8 +60,8 @@ describe('a picture of a card', () => {
         frame: { ...layout.frame, lettering: [], markers: layout.frame.markers.map((marker) => ({ ...marker, x: by * marker.x, y: by * marker.y, sizeMm: by * marker.sizeMm })) },
       };
     };
-    expect(await read(scene, shot, larger(1.12))).toEqual({ outcome: 'unreadable', reason: 'not-to-scale' });
-    expect((await read(scene, shot, larger(1.03))).outcome).toBe('read');
-    expect((await read(scene, shot)).outcome).toBe('read');
+    expect(readAs(larger(1.12))).toEqual({ outcome: 'unreadable', reason: 'not-to-scale' });
+    expect(readAs(larger(1.03)).outcome).toBe('read');
+    expect(readAs(layout).outcome).toBe('read');
   });
 }); // prettier-ignore

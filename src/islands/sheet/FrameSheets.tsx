@@ -142,10 +142,14 @@ function PrintedSheet({ sheet, used, onChanged }: PrintedProps) {
           <ol className={styles.greys}>
             {greys.reflectances.map((rgb, step) => (
               <li key={step}>
-                <span
-                  className={styles.grey}
-                  style={{ background: hexColour([byteOfLinear(rgb[0]), byteOfLinear(rgb[1]), byteOfLinear(rgb[2])]) }}
-                />
+                {/* Drawn, not styled: styles in the page's own text are refused. */}
+                <svg className={styles.grey} aria-hidden>
+                  <rect
+                    width="100%"
+                    height="100%"
+                    fill={hexColour([byteOfLinear(rgb[0]), byteOfLinear(rgb[1]), byteOfLinear(rgb[2])])}
+                  />
+                </svg>
                 <span>{plainNumber(100 * rgb[1], 2)}</span>
               </li>
             ))}

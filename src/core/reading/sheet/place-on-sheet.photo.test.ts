@@ -28,9 +28,9 @@ const face = paintFace(layout, pairing.stock, { seed: 'on a sheet' });
 const SHEET = frameSheet('a5');
 
 /** A photo of the card as it was laid on the sheet, and where a place of the card lies on that. */
-async function photoOf(laid: LaidDown, of = face) {
+async function photoOf(laid: LaidDown, of = face, widthPx = 1400) {
   const scene = inSheet(of, SHEET, USUAL_PRINT, 'print', laid);
-  return opened(await snap(scene, { ...usualSnap('on a sheet'), widthPx: 1800, heightPx: 1350 }));
+  return opened(await snap(scene, { ...usualSnap('on a sheet'), widthPx, heightPx: (3 * widthPx) / 4 }));
 }
 /** Where a place of the card lies on the sheet. */
 function onSheet({ dx, dy, degrees }: LaidDown, x: number, y: number) {
@@ -53,10 +53,8 @@ describe('a card without markers', () => {
   it.each([
     { dx: 0, dy: 0, degrees: 0 },
     { dx: 9, dy: -7, degrees: 6 },
-    { dx: -12, dy: 8, degrees: -17 },
     { dx: 4, dy: 3, degrees: 94 },
     { dx: -5, dy: 2, degrees: 183 },
-    { dx: 6, dy: 4, degrees: -95 },
   ])('is found on a frame sheet as it was laid down: %j', async (laid) => {
     const photo = await photoOf(laid);
     const gray = grayOfRgb(photo);
@@ -70,7 +68,7 @@ describe('a card without markers', () => {
   });
 
   it('is read there, by its own cells’ places, with nothing set by hand', async () => {
-    const result = readCard({ photo: await photoOf({ dx: 9, dy: -7, degrees: 6 }), layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
+    const result = readCard({ photo: await photoOf({ dx: 9, dy: -7, degrees: 6 }, face, 1800), layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
     if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
     expect(result.markers).toBe(0);
     for (const { cellIndex, lightness } of result.cells)

@@ -84,6 +84,8 @@ export interface RawPhoto {
   readonly placeOf: (xMm: number, yMm: number) => { x: number; y: number };
 }
 
+/** No phone focuses nearer than where its picture is so wide (from memory): a small card takes a part of it. */
+const NARROWEST_MM = 75;
 /** Standard deviation of an even spread over a pixel's width. */
 const PIXEL_SIGMA = 1 / Math.sqrt(12);
 
@@ -187,7 +189,11 @@ function poseOf(piece: Piece, shot: Shot): { back: number[]; pxPerMm: number; pl
   const focal = shot.widthPx * 0.85;
   const cardHeightMm = piece.height / piece.pxPerMm - 2 * piece.marginMm;
   const cardWidthMm = piece.width / piece.pxPerMm - 2 * piece.marginMm;
-  const scale = Math.min((shot.heightPx * shot.fill) / cardHeightMm, (shot.widthPx * shot.fill) / cardWidthMm);
+  const scale = Math.min(
+    (shot.heightPx * shot.fill) / cardHeightMm,
+    (shot.widthPx * shot.fill) / cardWidthMm,
+    shot.widthPx / NARROWEST_MM,
+  );
   const distance = focal / scale;
   // Rotation of the plane about the axis in it that is square to the lean, then the roll of the camera.
   const ax = -Math.sin(lean);

@@ -24,7 +24,7 @@ describe('lines on the bench, whose beam and camera know nothing of how they are
   it('are as far apart and as plain as on the piece, within what the photo says of itself', () => {
     let pitches = 0;
     for (const seed of ['near', 'nearer', 'askew'])
-      for (const { cellIndex, lines } of look(seed, 3200).cells) {
+      for (const { cellIndex, lines } of look(seed, 4000).cells) {
         const { shape, settings } = strongest(cellIndex);
         if (lines === null) continue;
         const truth = rippleAt(piece, boxOfShape(shape), settings.intervalMm);

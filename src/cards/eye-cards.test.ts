@@ -228,6 +228,21 @@ describe('the focus', () => {
       );
     });
 
+    it('is not flat where all lines are plain, but plainest at one offset', () => {
+      const plain = levels.map((offset) => [0.9 * Math.exp(-0.08 * (offset - 0.6) ** 2), 0.002] as const);
+      const { flat, waistMm, missing } = look(plain);
+      expect(flat).toBe(false);
+      expect(waistMm).toBeCloseTo(0.6, 6);
+      expect(missing[0]).toMatch(/^In no patch do the gaps just close/);
+      // Five that are as plain as each other are.
+      expect(look([[0.3, 0.002], [0.31, 0.002], [0.29, 0.002], [0.31, 0.002], [0.3, 0.002]]).flat).toBe(true); // prettier-ignore
+    });
+
+    it('lies where the eye says that it is sharp, where the photo has it elsewhere', () => {
+      const finding = look(beam(levels[4]! * 0.9), ['sharp', 'closed', 'closed', 'blurred', 'blurred']);
+      expect(finding.waistMm === null || finding.waistMm < levels[1]! + 1e-9).toBe(true);
+    });
+
     it('has no waist where lines show ever more towards one end', () => {
       expect(look(beam(levels[4]! + 3)).waistMm).toBeNull();
       // A fault of focus by chance: no top stands out of the scatter.

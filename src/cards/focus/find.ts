@@ -85,7 +85,10 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     };
   const step = Math.min(...patches.slice(1).map((patch, index) => patch.offsetMm - patches[index]!.offsetMm));
   const sigmaMm = step / Math.sqrt(12);
-  if (patches.every((patch) => patch.word === patches[0]!.word)) {
+  const byPhoto = waistOfRipples(
+    seen.readings.flatMap(({ cellIndex, lines }) => (lines ? [{ offsetMm: offsetOf(cellIndex), lines }] : [])),
+  );
+  if (patches.every((patch) => patch.word === patches[0]!.word) && (!byPhoto || patches[0]!.word === 'blurred')) {
     if (patches[0]!.word === 'blurred')
       return {
         ...none,
@@ -113,12 +116,13 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
   }
   const ends = [patches[0]!, patches.at(-1)!];
   const oneSided = sharp.length > 0 && ends.some((end) => end.word === 'sharp');
-  const byPhoto = waistOfRipples(
-    seen.readings.flatMap(({ cellIndex, lines }) => (lines ? [{ offsetMm: offsetOf(cellIndex), lines }] : [])),
-  );
   const byWords = sharp.length > 0 && !oneSided ? (sharp[0]!.offsetMm + sharp.at(-1)!.offsetMm) / 2 : null;
-  const waistMm = byPhoto?.waistMm ?? byWords;
-  const waistSigmaMm = byPhoto?.sigmaMm ?? (byWords === null ? null : sigmaMm);
+  // What the eye calls sharp is believed over the photo: the waist lies among it, or a step beside.
+  const agrees = ({ waistMm: at }: { waistMm: number }): boolean =>
+    sharp.length === 0 || (at >= sharp[0]!.offsetMm - step && at <= sharp.at(-1)!.offsetMm + step);
+  const told = byPhoto && agrees(byPhoto) ? byPhoto : null;
+  const waistMm = told?.waistMm ?? byWords;
+  const waistSigmaMm = told?.sigmaMm ?? (byWords === null ? null : sigmaMm);
   const from = waistMm ?? 0;
   const fill = [...closed].sort(
     (a, b) => Math.abs(a.offsetMm - from) - Math.abs(b.offsetMm - from) || b.offsetMm - a.offsetMm,

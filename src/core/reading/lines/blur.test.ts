@@ -32,7 +32,6 @@ describe('an edge', () => {
       const edge = softEdge(lightAcross(fine, { x: 0.2, y: 0, width: 2.6, height: 1 }, 'horizontal'))!;
       expect(edge.sigmaMm / Math.hypot(blurMm, pixel)).toBeGreaterThan(0.9);
       expect(edge.sigmaMm / Math.hypot(blurMm, pixel)).toBeLessThan(1.12);
-      expect(edge.middleMm).toBeCloseTo(0.53, 2);
       expect(edge.clear).toBeGreaterThan(20);
     }
   });

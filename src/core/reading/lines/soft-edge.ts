@@ -5,8 +5,6 @@ import type { Across } from './across';
 export interface SoftEdge {
   /** Standard deviation of the normal law whose sum the edge is as wide as, from 10 to 90 %, in mm. */
   readonly sigmaMm: number;
-  /** Where half of its height is, in mm from the area's edge. */
-  readonly middleMm: number;
   /** Height of the edge over the scatter of what lies on both sides. */
   readonly clear: number;
 }
@@ -35,15 +33,11 @@ export function softEdge({ at, share }: Across): SoftEdge | null {
   };
   const start = [...at.keys()].find((k) => k >= quarter && level(k) >= 0.5);
   if (height === 0 || start === undefined) return null;
-  const [low, high, middle] = [
-    crossing(0.1, start, -1),
-    crossing(0.9, Math.max(0, start - 1), 1),
-    crossing(0.5, start, -1),
-  ];
-  if (low === null || high === null || middle === null || high <= low) return null;
+  const low = crossing(0.1, start, -1);
+  const high = crossing(0.9, start - 1, 1);
+  if (low === null || high === null || high <= low) return null;
   return {
     sigmaMm: (high - low) / TENTH_TO_TENTH,
-    middleMm: middle,
     clear: scatter > 0 ? Math.abs(height) / scatter : Infinity,
   };
 }

@@ -10,13 +10,13 @@ const layoutOf = (letters: boolean, risk = (index: number): number => index): La
     frame: { lettering: letters ? [{ strokes: [[{ x: 1, y: 1 }, { x: 3, y: 1 }, { x: 3, y: 1.6 }]] }] : [] },
   }) as unknown as Layout; // prettier-ignore
 /** What is seen of a card lying so many quarter turns round, of which the half turns fit its cells. */
-const seen = (layout: Layout, lies: 0 | 180) => (pose: 0 | 180) => ({
+const seen = (layout: Layout, lies: 0 | 180, ink = 60) => (pose: 0 | 180) => ({
   layout,
   grayAt: (x: number, y: number): number => {
     const [u, v] = pose === lies ? [x, y] : [WIDE - x, HIGH - y];
     const cell = layout.cells.find(({ box }) => u > box.x && u < box.x + box.width && v > box.y && v < box.y + box.height);
     const inked = layout.frame.lettering.length > 0 && v > 0.8 && v < 1.4 && u > 0.9 && u < 3.1;
-    return cell ? 180 - 20 * cell.risk : inked ? 60 : 200;
+    return cell ? 180 - 20 * cell.risk : inked ? ink : 200;
   },
 }); // prettier-ignore
 
@@ -36,6 +36,19 @@ describe('the turn of a card whose cells fit two ways', () => {
 
   it.each([0, 180] as const)('is told by its stronger cells where it has none', (lies) => {
     expect(turnTold([0, 180] as const, seen(layoutOf(false), lies))).toBe(lies);
+  });
+
+  it('is not told by lettering that is paler than noise', () => {
+    expect(
+      turnTold(
+        [0, 180] as const,
+        seen(
+          layoutOf(true, () => 2),
+          0,
+          199,
+        ),
+      ),
+    ).toBeNull();
   });
 
   it('stays open where neither tells, and is not asked where one way fits', () => {

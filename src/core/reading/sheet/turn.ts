@@ -11,6 +11,8 @@ interface Seen {
 const LEAST_TREND = 0.6;
 const TREND_AHEAD = 0.4;
 const LETTERS_AHEAD = 0.5;
+/** Lettering that differs from what is beside it by fewer grays is not seen: noise alone can be twice as much one way round as the other. */
+const LEAST_LETTERS = 3;
 /** Fewer cells of different strength have no trend. */
 const LEAST_CELLS = 4;
 /** How far beside its strokes lettering is compared with bare stock. */
@@ -24,7 +26,8 @@ export function turnTold<Pose>(likely: readonly Pose[], seenAs: (pose: Pose) => 
   if (likely.length <= 1) return likely[0] ?? null;
   const told = likely.map((pose) => ({ pose, letters: lettersOf(seenAs(pose)), trend: trendOf(seenAs(pose)) }));
   const byLetters = [...told].sort((a, b) => b.letters - a.letters);
-  if (byLetters[1]!.letters < LETTERS_AHEAD * byLetters[0]!.letters) return byLetters[0]!.pose;
+  const [most, next] = byLetters.map(({ letters }) => letters) as [number, number];
+  if (most > LEAST_LETTERS && next < LETTERS_AHEAD * most) return byLetters[0]!.pose;
   const byTrend = [...told].sort((a, b) => b.trend - a.trend);
   return byTrend[0]!.trend > LEAST_TREND && byTrend[0]!.trend - byTrend[1]!.trend > TREND_AHEAD
     ? byTrend[0]!.pose

@@ -13,12 +13,12 @@ import { throwawayCluster } from './throwaway.mjs';
 const SHOTS = [
   ['bench-list', '/bench'],
   ['bench', '/bench/1'],
-  ['bench-stopped', '/bench/6'],
   ['plan', '/bench/4/plan/grid'],
   ['frame-sheets', '/frame-sheets'],
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
+  ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
   ['look-kerf', '/cards/7#look', '[data-cell="1"]'],
   ['find', '/cards/2#find'],
   ['find-threshold', '/cards/4#find'],

@@ -19,7 +19,7 @@ import * as photos from '../app/photos';
 import { addNextCell, nextOfCard } from '../app/search';
 import { answerCard } from '../app/seen';
 import { logbookView } from '../app/logbook';
-import type { ImageRole } from '../records/photo';
+import type { ImageRole, LitFrom } from '../records/photo';
 import { EXPORT_FORMATS, type ExportFormat } from '../workers/protocol';
 import Joi from 'joi';
 import { checked } from './checked';
@@ -49,6 +49,9 @@ import {
 export function wishOf(kind: string, wish: object | null): unknown {
   return wish === null || !isCardKind(kind) ? null : checked(CARD_SCHEMAS[kind].wish, wish, 'In the wish');
 }
+
+/** Where a photo's light comes from: a lamp that shines on the card, or a light table under it. */
+const lit = Joi.valid('front', 'behind').default('front');
 
 /** Endpoints for work at the bench: pairings, cards, burns, photos, answers. */
 export const BENCH_OPERATIONS: readonly AnyOperation[] = [
@@ -217,19 +220,25 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({ json: await burns.controlBurn(ctx, params.burnId, body) }),
   }),
-  operation<{ cardId: number }, { state: 'raw' | 'wiped'; photos: 1 | 2; sheet: SheetFormat | null }>({
+  operation<{ cardId: number }, { state: 'raw' | 'wiped'; photos: 1 | 2; sheet: SheetFormat | null; lit: LitFrom }>({
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
     summary:
-      'Let the bench’s camera take a photo of the burned card, as it is or wiped, on a frame sheet or without; or two, one of them darker; they are put in line to be read',
+      'Let the bench’s camera take a photo of the burned card, as it is or wiped, on a frame sheet or without, or on a light table; or two, one of them darker; they are put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
     query: Joi.object({
       state: Joi.valid('raw', 'wiped').default('raw'),
-      photos: Joi.number().valid(1, 2).default(1),
-      sheet: Joi.valid(...SHEET_FORMATS).default(null),
+      lit,
+      // On a light table there is no sheet under it, and one photo is enough.
+      photos: Joi.number()
+        .when('lit', { is: 'behind', then: Joi.valid(1), otherwise: Joi.valid(1, 2) })
+        .default(1),
+      sheet: Joi.when('lit', { is: 'behind', then: Joi.forbidden(), otherwise: Joi.valid(...SHEET_FORMATS) }).default(
+        null,
+      ),
     }),
     handle: async (ctx, { params, query }) => ({
       status: 201,
@@ -237,6 +246,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
         wiped: query.state === 'wiped',
         twice: query.photos === 2,
         onSheet: query.sheet,
+        litFrom: query.lit,
       }),
     }),
   }),
@@ -262,15 +272,19 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'a file',
     handle: async (ctx, { params }) => ({ file: await layOnLightTable(ctx, params.cardId) }),
   }),
-  operation<{ cardId: number }, { name: string; finish?: FinishMoment }, Buffer>({
+  operation<{ cardId: number }, { name: string; finish?: FinishMoment; lit: LitFrom }, Buffer>({
     id: 'uploadPhoto',
     method: 'POST',
     path: '/api/cards/{cardId}/photos',
     summary:
-      'Upload a photo of a card (JPEG, PNG or WebP, to 25 MB and 40 megapixels), taken before or after its finish; it is put in line to be read',
+      'Upload a photo of a card (JPEG, PNG or WebP, to 25 MB and 40 megapixels), taken before or after its finish, lit from the front or on a light table; it is put in line to be read',
     tag: 'photos',
     params: idParam('cardId'),
-    query: Joi.object({ name: Joi.string().max(200).default('photo'), finish: Joi.valid('before', 'after') }),
+    query: Joi.object({
+      name: Joi.string().max(200).default('photo'),
+      finish: Joi.valid('before', 'after'),
+      lit,
+    }),
     body: 'image',
     answers: 'application/json',
     handle: async (ctx, { params, query, body }) => {
@@ -279,6 +293,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
         fileName: query.name,
         origin: 'upload',
         finish: query.finish ?? null,
+        litFrom: query.lit,
       });
       return { status: received.again ? 200 : 201, json: received };
     },

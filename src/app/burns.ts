@@ -18,7 +18,8 @@ import { getCard } from './cards';
 import type { AppContext } from './context';
 import { printOrder } from './print-order';
 import { getPairing, refuseUnlessBurnable } from './pairings';
-import { receivePhoto } from './photos';
+import type { LitFrom } from '../records/photo';
+import { receivePhoto, refuseUnlessAsked } from './photos';
 import { notFound, Problem } from './problems';
 
 export function cautionsOfCard(card: CardRecord): Caution[] {
@@ -169,7 +170,7 @@ function wholeCard(newestFirst: readonly BurnRecord[], programs: number, index: 
 
 /**
  * Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read; `twice`, a darker one of it before,
- * which tells what the camera makes of tones. The id is that of the plain one.
+ * which tells what the camera makes of tones. The id is that of the plain one. Lit from behind, the piece lies on the bench's light table.
  */
 export async function photographCard(
   ctx: AppContext,
@@ -178,14 +179,17 @@ export async function photographCard(
     wiped = false,
     twice = false,
     onSheet = null,
+    litFrom = 'front',
     shotSeed,
   }: {
     readonly wiped?: boolean;
     readonly twice?: boolean;
     readonly onSheet?: SheetFormat | null;
+    readonly litFrom?: LitFrom;
     readonly shotSeed?: string;
   } = {},
 ): Promise<{ id: number; again: boolean }> {
+  await refuseUnlessAsked(ctx, cardId, litFrom);
   const card = await getCard(ctx, cardId);
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
@@ -197,15 +201,17 @@ export async function photographCard(
       scale: ctx.cameraScale,
       stopsLess,
       onSheet: onSheet && printOrder(onSheet),
+      litFrom,
     });
     return receivePhoto(ctx, cardId, {
       bytes: Buffer.from(jpeg),
       fileName: `${name}-${card.layout.code}.jpg`,
       origin: 'bench-camera',
       finish: wiped ? 'after' : 'before',
+      litFrom,
     });
   };
   // The darker one first: the other is then read with it at once.
   if (twice) await take(STOPS_LESS, 'bench-darker');
-  return take(0, 'bench');
+  return take(0, litFrom === 'behind' ? 'light-table' : 'bench');
 }

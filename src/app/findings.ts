@@ -38,7 +38,7 @@ export async function keepFinding(
   { cardId, wish, choice, note }: KeepRequest,
   key?: string,
 ): Promise<{ facts: { factId: number; name: string; version: number }[] }> {
-  const { card, reading, seen } = await seenCard(ctx, cardId);
+  const { card, reading, through, seen } = await seenCard(ctx, cardId);
   const { kind } = planOf(card);
   const wanted = wish ?? kind.wish(card.madeFor);
   const finding = kind.find(card.layout, seen, await knownForCard(ctx, card), wanted);
@@ -56,6 +56,7 @@ export async function keepFinding(
       wish: wanted as object,
       value: finding,
       readingId: reading?.id ?? null,
+      throughReadingId: through?.id ?? null,
     });
     const facts = [];
     for (const draft of drafts) {

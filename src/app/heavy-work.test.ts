@@ -13,7 +13,7 @@ afterEach(async () => {
 
 /** Jobs of the odd worker: it answers with the seed it is given, or misbehaves as that says. */
 const photograph = (shotSeed: string) =>
-  work.do('photograph', { burn: {} as never, shotSeed, scale: 1, stopsLess: 0, onSheet: null });
+  work.do('photograph', { burn: {} as never, shotSeed, scale: 1, stopsLess: 0, onSheet: null, litFrom: 'front' });
 
 describe('the pool of threads', () => {
   it('answers every job, more than there are threads, each its own', async () => {
@@ -53,7 +53,14 @@ describe('the pool of threads', () => {
   it('fails jobs where no thread can be had, instead of letting them wait', async () => {
     const none = new HeavyWork(new URL('../../tests/fixtures/no-such-worker.mjs', import.meta.url), 2);
     const jobs = ['a', 'b', 'c'].map((seed) =>
-      none.do('photograph', { burn: {} as never, shotSeed: seed, scale: 1, stopsLess: 0, onSheet: null }),
+      none.do('photograph', {
+        burn: {} as never,
+        shotSeed: seed,
+        scale: 1,
+        stopsLess: 0,
+        onSheet: null,
+        litFrom: 'front',
+      }),
     );
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
     await expect(none.do('lay', {} as never)).rejects.toThrow(/no-such-worker/);
@@ -64,7 +71,14 @@ describe('the pool of threads', () => {
     process.env['NEVER_READY_TRIED'] = join(folder, 'tried');
     const none = new HeavyWork(new URL('../../tests/fixtures/never-ready-worker.mjs', import.meta.url), 2);
     const jobs = ['a', 'b', 'c'].map((seed) =>
-      none.do('photograph', { burn: {} as never, shotSeed: seed, scale: 1, stopsLess: 0, onSheet: null }),
+      none.do('photograph', {
+        burn: {} as never,
+        shotSeed: seed,
+        scale: 1,
+        stopsLess: 0,
+        onSheet: null,
+        litFrom: 'front',
+      }),
     );
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
     await none.close();

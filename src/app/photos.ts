@@ -1,13 +1,15 @@
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import sharp from 'sharp';
+import { cardKind } from '../cards/registry';
 import type { Exposure } from '../core/reading/tone/exposure';
+import { asksOn, asksThrough } from '../core/card/usual-asks';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
 import { faultsOfPhotos, newestReading } from '../db/readings';
-import type { ImageRole, PhotoRecord, PhotoView } from '../records/photo';
+import type { ImageRole, LitFrom, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
 import { tellAnew } from './card-reading';
 import { getCard } from './cards';
@@ -20,6 +22,7 @@ export interface IncomingPhoto {
   readonly fileName: string;
   readonly origin: 'upload' | 'bench-camera';
   readonly finish: FinishMoment | null;
+  readonly litFrom: LitFrom;
 }
 
 const OPENED = new Set(['image/jpeg', 'image/png', 'image/webp']);
@@ -63,14 +66,27 @@ export async function headerOf(bytes: Buffer): Promise<{ width: number; height: 
   return header;
 }
 
+/** Throws a Problem where nothing is asked of a card in such light, or there is no such card. */
+export async function refuseUnlessAsked(ctx: AppContext, cardId: number, litFrom: LitFrom): Promise<void> {
+  const { kind, madeFor, layout } = await getCard(ctx, cardId);
+  if (litFrom === 'front' || asksThrough(asksOn(cardKind(kind).asks, madeFor.stock))) return;
+  const title = 'A light table shows how much of a coat on a clear sheet is gone.';
+  throw new Problem(
+    'invalid-input',
+    `Card ${layout.code} is not asked about the light that comes through it.`,
+    'Nothing was taken in.',
+    [{ field: 'lit', message: title }],
+  );
+}
+
 /** Takes a photo of a card in: checks it at the door, keeps its bytes, and puts it in line. The same photo twice is one photo. */
 export async function receivePhoto(
   ctx: AppContext,
   cardId: number,
   incoming: IncomingPhoto,
 ): Promise<{ id: number; again: boolean }> {
-  await getCard(ctx, cardId);
-  const { bytes, origin, finish } = incoming;
+  const { bytes, origin, finish, litFrom } = incoming;
+  await refuseUnlessAsked(ctx, cardId, litFrom);
   if (ctx.readings.isFull)
     throw new Problem(
       'too-many-photos',
@@ -92,6 +108,7 @@ export async function receivePhoto(
     sha256,
     exposure: header.exposure,
     finish,
+    litFrom,
   };
   const id = await ctx.db.transaction().execute((tx) => photos.insertPhoto(tx, photo, bytes));
   if (id === null) {

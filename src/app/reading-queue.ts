@@ -14,6 +14,7 @@ import {
 import { bentByOfCamera, noteCamera } from '../db/cameras';
 import { sheetsInUse } from '../db/frame-sheets';
 import { insertReading, readByThemselves } from '../db/readings';
+import { insertThrough } from '../db/through';
 import { secondExposureOf } from '../core/reading/tone/exposure';
 import { TRUE_TO_LIGHT } from '../core/reading/tone/undone-tones';
 import type { PhotoRecord } from '../records/photo';
@@ -134,7 +135,7 @@ export class ReadingQueue {
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
     // A second photo is placed by markers.
-    const byTwo = hasMarkers(card.layout);
+    const byTwo = hasMarkers(card.layout) && photo.litFrom === 'front';
     const second = byTwo ? await this.secondOf(photo) : null;
     const cameraIsTrue = await this.isTrueCamera(photo);
     const sheets = await sheetsInUse(this.db);
@@ -143,6 +144,7 @@ export class ReadingQueue {
       layout: card.layout,
       stock: card.madeFor.stock,
       corners: photo.corners,
+      litFrom: photo.litFrom,
       cameraIsTrue,
       spot: { xMm: card.madeFor.lens.spotXMm, yMm: card.madeFor.lens.spotYMm },
       sheets: sheets.greys,
@@ -163,7 +165,8 @@ export class ReadingQueue {
   /** Another photo of the card that tells what the camera makes of tones. */
   private async secondOf(photo: PhotoRecord): Promise<{ id: number; job: ReadJob['second'] } | null> {
     const others = (await photosOfCard(this.db, photo.cardId)).filter(
-      ({ id, status, leftOut }) => id !== photo.id && !leftOut && SHOWS_CARD.has(status),
+      ({ id, status, leftOut, litFrom }) =>
+        id !== photo.id && !leftOut && litFrom === 'front' && SHOWS_CARD.has(status),
     );
     const second = secondExposureOf(photo, others);
     const image = second && (await imageOfPhoto(this.db, second.photo.id, 'original'));
@@ -173,7 +176,7 @@ export class ReadingQueue {
   /** The brighter photo that came right before this newest one, and was read by itself, is read again with it: it has less noise. */
   private async readBrighterAgain(photo: PhotoRecord): Promise<void> {
     // Newest first. What an older photo shows must not come before what a newer one does.
-    const [newest, before] = await photosOfCard(this.db, photo.cardId);
+    const [newest, before] = (await photosOfCard(this.db, photo.cardId)).filter(({ litFrom }) => litFrom === 'front');
     if (newest?.id !== photo.id || before?.status !== 'read' || before.leftOut) return;
     if ((secondExposureOf(before, [photo])?.ratio.logRatio ?? 0) <= 0) return;
     for (const id of await readByThemselves(this.db, [before.id])) {
@@ -216,6 +219,13 @@ export class ReadingQueue {
             await noteCamera(tx, { name: exposure.camera, bentBy: tones.bentBy, readingId });
           await setPhotoStatus(tx, photoId, 'read');
           await tellAnew(tx, cardId);
+          return true;
+        }
+        case 'read-through': {
+          const { outcome, previewJpeg, straightenedJpeg, ...told } = answer;
+          await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(straightenedJpeg));
+          await insertThrough(tx, { photoId, cardId, ...told });
+          await setPhotoStatus(tx, photoId, 'read');
           return true;
         }
         case 'other-card':

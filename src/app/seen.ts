@@ -3,8 +3,9 @@ import { answerProblem } from '../core/card/asks';
 import { cardKind } from '../cards/registry';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { newestReading } from '../db/readings';
+import { newestThrough } from '../db/through';
 import type { CardRecord } from '../records/card';
-import type { ReadingRecord } from '../records/photo';
+import type { ReadingRecord, ThroughRecord } from '../records/photo';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { notFound, Problem } from './problems';
@@ -12,14 +13,21 @@ import { notFound, Problem } from './problems';
 export interface SeenCard {
   readonly card: CardRecord;
   readonly reading: ReadingRecord | null;
+  /** What a light table shows of it. */
+  readonly through: ThroughRecord | null;
   readonly seen: Seen;
 }
 
 /** A card with what its photos show and all that was answered. */
 export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCard> {
   const card = await getCard(ctx, cardId);
-  const [reading, answers] = await Promise.all([newestReading(ctx.db, cardId), answersOfCard(ctx.db, cardId)]);
-  return { card, reading: reading ?? null, seen: { readings: reading?.cells ?? [], answers } };
+  const [reading, through, answers] = await Promise.all([
+    newestReading(ctx.db, cardId),
+    newestThrough(ctx.db, cardId),
+    answersOfCard(ctx.db, cardId),
+  ]);
+  const seen = { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers };
+  return { card, reading: reading ?? null, through: through ?? null, seen };
 }
 
 /** Sets an answer about a card or a cell of it; null takes it back. Returns all answers of the card. */

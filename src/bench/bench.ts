@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { casualShot, exposedLess, photograph, type RawPhoto, type Shot } from './camera';
 import { SimulatedLaser, type HandDone, type Trace } from './laser';
+import { letsThroughOf } from './light-through';
 import { burnPiece, type Piece } from './piece';
 import { specimenOf, type Specimen } from './specimens';
 import { laserTruthOf, type BenchMachine, type PlacedCard } from './truth';
@@ -84,6 +85,7 @@ export function burnPrograms(
   });
   return burnPiece({
     specimen: specimenOf(sheet),
+    lets: letsThroughOf(sheet.family),
     traces: programs.flatMap((program) => tracesOfProgram(program, machine, place).map(toCard)),
     widthMm: place.widthMm,
     heightMm: place.heightMm,

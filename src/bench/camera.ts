@@ -25,6 +25,8 @@ export interface Shot {
   /** Radial distortion at the picture's corner, relative. */
   readonly distortion: number;
   readonly exposure: number;
+  /** What the operator taps on for the camera's meter. */
+  readonly metersOn: 'piece' | 'around';
   /** How many stops less light than its meter says the camera was asked for. */
   readonly stopsLess: number;
   readonly seed: string;
@@ -52,9 +54,17 @@ export function casualShot(
     noise: 0.01 + 0.02 * random(),
     distortion: 0.006 * (random() - 0.5),
     exposure: 0.5 + 0.2 * random(),
+    metersOn: 'piece',
     stopsLess: 0,
     seed,
   };
+}
+
+/** A shot of a piece on a light table: from further away, so that open light is seen all around it, and metered on that light. */
+export function lightTableShot(seed: string): Shot {
+  const random = randomFrom(`on the light table ${seed}`);
+  const shot = casualShot(seed, { tiltDegrees: 15, lightFall: 0.8 });
+  return { ...shot, fill: 0.48 + 0.12 * random(), metersOn: 'around' };
 }
 
 /** The same shot in the same light with so many stops less, by a hand that moved a little. */
@@ -88,9 +98,6 @@ export interface RawPhoto {
 const NARROWEST_MM = 75;
 /** Standard deviation of an even spread over a pixel's width. */
 const PIXEL_SIGMA = 1 / Math.sqrt(12);
-
-/** Shade of the workshop table around the piece, linear. */
-const TABLE_SHADE: readonly [number, number, number] = [0.12, 0.125, 0.13];
 
 const ENCODED = Uint8Array.from({ length: 4096 }, (_, step) => {
   const linear = (step / 4095) ** 2;
@@ -137,9 +144,9 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       const light = lit * (1 - shot.vignette * radius * (1.4 - 0.4 * radius));
       const x0 = Math.floor(px);
       const y0 = Math.floor(py);
-      let red = TABLE_SHADE[0];
-      let green = TABLE_SHADE[1];
-      let blue = TABLE_SHADE[2];
+      let red = piece.around[0];
+      let green = piece.around[1];
+      let blue = piece.around[2];
       if (x0 >= 0 && y0 >= 0 && x0 < piece.width - 1 && y0 < piece.height - 1) {
         const fx = px - x0;
         const fy = py - y0;
@@ -169,14 +176,14 @@ function develop(linear: number, amount: number, noise: NoiseTable): number {
   return ENCODED[Math.round(Math.sqrt(noisy) * 4095)]!;
 }
 
-/** Brings the brightest of bare and burned stock to the wanted exposure at the bright end. */
+/** Brings the brightest of bare and burned stock, or what is around it, to the wanted exposure at the bright end. */
 function exposureGain(piece: Piece, shot: Shot): number {
   let brightest = 0;
   const step = 7 * 3;
   const sample: number[] = [];
   for (let index = 1; index < piece.after.length; index += step * 11) sample.push(piece.after[index]!);
   sample.sort((a, b) => a - b);
-  brightest = sample[Math.floor(sample.length * 0.98)]!;
+  brightest = shot.metersOn === 'around' ? Math.max(...piece.around) : sample[Math.floor(sample.length * 0.98)]!;
   return shot.exposure / Math.max(0.05, brightest) / Math.max(...shot.cast);
 }
 

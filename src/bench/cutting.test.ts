@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CELL, cutSquare, PART, square } from '../../tests/support/bench';
-import { caliperReading, depthReading, isLoose, lightTable } from './gauges';
+import { caliperReading, depthReading, isLoose } from './gauges';
+import { lightTable } from './light-table';
 import type { Trace } from './laser';
 import { burnPiece, trueLuminanceRatio, type BurnRequest } from './piece';
 import { SPECIMENS } from './specimens';

@@ -123,17 +123,3 @@ export function depthReading(
   const shown = Math.max(0, Math.round((deepest + 0.008 * (random() - 0.5)) / STEP_MM) * STEP_MM);
   return { shows: shown.toFixed(2) };
 }
-
-/** A piece on a light table, as grey bytes: bright where it is through, dimmer the more stock is left. */
-export function lightTable(piece: Piece): {
-  readonly data: Uint8Array;
-  readonly width: number;
-  readonly height: number;
-} {
-  const { width, height, depthMm, thicknessMm } = piece;
-  const data = Uint8Array.from(depthMm, (depth) => {
-    const left = Math.max(0, thicknessMm - depth);
-    return Math.round(255 * (left <= 0.005 * thicknessMm ? 1 : 0.55 * Math.exp(-left / 0.25)));
-  });
-  return { data, width, height };
-}

@@ -1,6 +1,7 @@
 import { deposit, linePitchMm, type Window } from './deposit';
 import type { AirFlow, Trace } from './laser';
 import { NoiseTable, randomFrom, type Random } from './random';
+import { pierce, throughAt, type LetsThrough } from './light-through';
 import { hazeOf, valueAt, type Plane } from './smoke';
 import type { Specimen } from './specimens';
 import { groundOf, type Ground } from './texture';
@@ -18,10 +19,18 @@ export interface Piece {
   /** How deep it was burned, in mm; more than it is thick where the beam had energy left when it was through. */
   readonly depthMm: Float32Array;
   readonly thicknessMm: number;
+  /** Share of light that comes through it from behind. */
+  readonly through: Float32Array;
+  /** Linear sRGB of what is seen around it. */
+  readonly around: readonly [number, number, number];
 }
+
+/** Shade of the workshop table around a piece. */
+export const WORKSHOP_TABLE: Piece['around'] = [0.12, 0.125, 0.13];
 
 export interface BurnRequest {
   readonly specimen: Specimen;
+  readonly lets: LetsThrough;
   /** Traces in card millimetres: x right, y down from the card's upper left corner. */
   readonly traces: readonly Trace[];
   readonly widthMm: number;
@@ -132,6 +141,8 @@ export function burnPiece(request: BurnRequest): Piece {
     after: new Float32Array(width * height * 3),
     depthMm: new Float32Array(width * height),
     thicknessMm,
+    through: new Float32Array(width * height),
+    around: WORKSHOP_TABLE,
   };
   const blockPx = Math.max(1, Math.round(BLOCK_MM * kept));
   const columns = Math.ceil(width / blockPx);
@@ -143,6 +154,7 @@ export function burnPiece(request: BurnRequest): Piece {
     burnBand(request, piece, { top, bottom, factor }, { ground, bow, noise }, { load, blockPx });
   }
   darken(request, piece, flares, load, blockPx);
+  pierce(piece, request.lets, request.seed);
   return piece;
 }
 
@@ -291,7 +303,7 @@ function goesOn(a: Trace, b: Trace): boolean {
 
 /** What the face of a band looks like, averaged from fine pixels to kept ones. */
 function show(
-  { specimen, band: light, thicknessMm }: BurnRequest,
+  { specimen, lets, band: light, thicknessMm }: BurnRequest,
   piece: Piece,
   band: Band,
   { ground, noise }: Nature,
@@ -302,6 +314,7 @@ function show(
   const { bare, burned, spoiled, threshold, scale, shape, spoil, texture } = specimen;
   const { factor } = band;
   const cells = factor * factor;
+  const untouched = throughAt(lets, { mark: 0, ruin: 0, leftMm: thicknessMm, thicknessMm });
   for (let y = band.top; y < band.bottom; y++) {
     for (let x = 0; x < piece.width; x++) {
       const at = y * piece.width + x;
@@ -309,6 +322,7 @@ function show(
       const relief = ground.relief((x + 0.5) / piece.pxPerMm, (y + 0.5) / piece.pxPerMm);
       let deep = 0;
       let over = 0;
+      let through = 0;
       const sum = [0, 0, 0];
       for (let v = 0; v < factor; v++) {
         const row = ((y - band.top) * factor + v) * window.width + x * factor;
@@ -324,6 +338,10 @@ function show(
             mark = 1 - Math.exp(-(((taken - threshold) / scale) ** shape));
             if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
           }
+          through +=
+            mark === 0 && gone === 0
+              ? untouched
+              : throughAt(lets, { mark, ruin, leftMm: thicknessMm - gone, thicknessMm });
           const warm = ((warmth[row + u] ?? 0) * specimen.solid.char) / SCORCH.scaleJPerMm2;
           const brown = SCORCH.most * (1 - Math.exp(-warm));
           const rough = 1 + noise.next() * (texture.fine * 0.5 + 0.03 * mark);
@@ -344,6 +362,7 @@ function show(
         piece.after[at * 3 + channel] = sum[channel]! / cells;
       }
       piece.depthMm[at] = deep / cells;
+      piece.through[at] = through / cells;
       const block = Math.floor(y / blockPx) * load.width + Math.floor(x / blockPx);
       load.data[block]! += over / cells / (blockPx * blockPx);
     }

@@ -38,7 +38,8 @@ describe('what the printer by the bench makes', () => {
     const pieceOf = (widthMm: number, heightMm: number): Piece => {
       const [width, height] = [widthMm * 20, heightMm * 20];
       const after = new Float32Array(width * height * 3).fill(0.3);
-      return { width, height, pxPerMm: 20, marginMm: 1, before: after, after, depthMm: new Float32Array(width * height), thicknessMm: 3 };
+      const flat = new Float32Array(width * height);
+      return { width, height, pxPerMm: 20, marginMm: 1, before: after, after, depthMm: flat, thicknessMm: 3, through: flat, around: [0.1, 0.1, 0.1] };
     };
     const { window } = order;
     /** Places of the sheet where the piece is seen. */

@@ -1,4 +1,4 @@
-import type { Piece } from './piece';
+import { WORKSHOP_TABLE, type Piece } from './piece';
 import { randomFrom, type Random } from './random';
 
 /** What a printer was told to put on a sheet of paper, in mm from the frame's upper left corner. */
@@ -56,7 +56,18 @@ export function printedSheet(order: PrintOrder, piece: Piece | null, seed: strin
   }
   if (piece) layDown(piece, after, width, order, randomFrom(`laid down ${hand}`));
   const flat = new Float32Array(width * height);
-  return { width, height, pxPerMm, marginMm: PAPER_AROUND_MM, before: after, after, depthMm: flat, thicknessMm: 0.1 };
+  return {
+    width,
+    height,
+    pxPerMm,
+    marginMm: PAPER_AROUND_MM,
+    before: after,
+    after,
+    depthMm: flat,
+    thicknessMm: 0.1,
+    through: flat,
+    around: WORKSHOP_TABLE,
+  };
 }
 
 /** A hand lays a piece down askew by so much, where there is room for it, and aside by half of the room that is left. */

@@ -1,4 +1,5 @@
 import type { BurnRecord, HandRecord } from '../records/burn';
+import { sql, type RawBuilder } from 'kysely';
 import type { Db } from './client';
 
 export type NewBurn = Omit<BurnRecord, 'id' | 'startedAt' | 'linesDone' | 'endedAt' | 'fault'> & {
@@ -43,6 +44,11 @@ const burnOf = ({ startedAt, endedAt, ...burn }: BurnRow): BurnRecord => ({
   startedAt: startedAt.toISOString(),
   endedAt: endedAt?.toISOString() ?? null,
 });
+
+/** When a card was last burned, as a part of a query: photos from before that do not show it as it is. */
+export const lastBurned = (cardId: number): RawBuilder<Date> =>
+  sql<Date>`(select coalesce(max(coalesce(ended_at, started_at)), '-infinity') from burn
+    where card_id = ${cardId} and (lines_done > 0 or place = 'own-machine'))`;
 
 export async function burnById(db: Db, id: number): Promise<BurnRecord | undefined> {
   const row = await burns(db).where('id', '=', id).executeTakeFirst();

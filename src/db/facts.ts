@@ -302,6 +302,7 @@ export async function insertFinding(
     readonly wish: object;
     readonly value: object;
     readonly readingId: number | null;
+    readonly throughReadingId: number | null;
   },
 ): Promise<number> {
   const row = {
@@ -311,6 +312,7 @@ export async function insertFinding(
     wish: JSON.stringify(finding.wish),
     value: JSON.stringify(finding.value),
     readingId: finding.readingId,
+    throughReadingId: finding.throughReadingId,
   };
   return (await db.insertInto('finding').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }

@@ -11,6 +11,7 @@ import * as cameras from './migrations/0008-cameras';
 import * as hue from './migrations/0009-hue';
 import * as frameSheets from './migrations/0010-frame-sheets';
 import * as lines from './migrations/0011-lines';
+import * as lightTable from './migrations/0012-light-table';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -24,6 +25,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0009-hue': hue,
   '0010-frame-sheets': frameSheets,
   '0011-lines': lines,
+  '0012-light-table': lightTable,
 };
 
 /** The database was made by a newer version of the program. */

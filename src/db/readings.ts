@@ -3,6 +3,7 @@ import type { CellReading, Doubt } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
 import type { SheetFault } from '../core/reading/sheet/sheet-tones';
 import type { ReadingRecord } from '../records/photo';
+import { lastBurned } from './burns';
 import type { Db } from './client';
 
 /** What is stored of one: merged ones say which they are made of. */
@@ -129,16 +130,7 @@ export async function readingsThatCount(db: Db, cardId: number, hasFinish: boole
     .where('photo.cardId', '=', cardId)
     .where('photo.status', '=', 'read')
     .where('photo.leftOut', '=', false)
-    .where(({ eb, selectFrom }) =>
-      eb(
-        'photo.createdAt',
-        '>=',
-        selectFrom('burn')
-          .where('cardId', '=', cardId)
-          .where(({ or, eb: burn }) => or([burn('linesDone', '>', 0), burn('place', '=', 'own-machine')]))
-          .select(sql<Date>`coalesce(max(coalesce(ended_at, started_at)), '-infinity')`.as('last')),
-      ),
-    )
+    .where('photo.createdAt', '>=', lastBurned(cardId))
     .orderBy('photo.id', 'desc')
     .execute();
   const moment = rows[0]?.finish;

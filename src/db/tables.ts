@@ -11,6 +11,7 @@ import type { FinishMoment } from "../core/card/work-setup";
 import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
+import type { Pinholes, ThroughDoubt } from "../core/reading/backlit/observations";
 import type { HueShift } from "../core/reading/hue";
 import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
 import type { PhotoFault } from "../core/reading/photo-faults";
@@ -20,7 +21,7 @@ import type { Tones } from "../core/reading/tone/tones";
 import type { SheetFormat } from "../core/sheet/frame-sheet";
 import type { Outline } from "../core/stock/outline";
 import type { BurnStatus, HandRecord } from "../records/burn";
-import type { ImageRole, PhotoDetail, PhotoStatus } from "../records/photo";
+import type { ImageRole, LitFrom, PhotoDetail, PhotoStatus } from "../records/photo";
 import type { DefaultJson, FixedJson, JsonOf, Later, Noted, WorkedOut } from "./column-types";
 import type { ColumnType } from "kysely";
 
@@ -115,6 +116,16 @@ export interface CellReading {
   spread: number;
 }
 
+export interface CellThrough {
+  cellIndex: number;
+  darkestTenth: number;
+  doubts: ThroughDoubt[];
+  ownSigma: number;
+  readingId: number;
+  sigma: number;
+  through: number;
+}
+
 export interface Fact {
   at: FixedJson<Conditions>;
   atKey: string;
@@ -160,6 +171,7 @@ export interface Finding {
   kind: string;
   methodVersion: number;
   readingId: number | null;
+  throughReadingId: number | null;
   value: FixedJson<object>;
   wish: FixedJson<object>;
 }
@@ -256,6 +268,7 @@ export interface Photo {
   heightPx: number;
   id: Generated<number>;
   leftOut: Generated<boolean>;
+  litFrom: Generated<LitFrom>;
   mediaType: string;
   origin: "upload" | "bench-camera";
   revision: Generated<number>;
@@ -324,6 +337,22 @@ export interface ThicknessReading {
   thicknessMm: number;
 }
 
+export interface ThroughReading {
+  alsoSeen: FixedJson<number[]>;
+  bareThrough: number;
+  cardId: number;
+  createdAt: Noted;
+  frameErrorMm: number;
+  id: Generated<number>;
+  markers: number;
+  photoId: number;
+  photoPxPerMm: number;
+  pinholes: FixedJson<Pinholes>;
+  tones: FixedJson<Tones>;
+  tookS: number;
+  toPhoto: FixedJson<number[]>;
+}
+
 export interface DB {
   answer: Answer;
   burn: Burn;
@@ -331,6 +360,7 @@ export interface DB {
   card: Card;
   cardCell: CardCell;
   cellReading: CellReading;
+  cellThrough: CellThrough;
   fact: Fact;
   factVersion: FactVersion;
   favourite: Favourite;
@@ -347,4 +377,5 @@ export interface DB {
   stock: Stock;
   submission: Submission;
   thicknessReading: ThicknessReading;
+  throughReading: ThroughReading;
 }

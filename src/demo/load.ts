@@ -4,6 +4,8 @@ import * as burnsApp from '../app/burns';
 import { createCard, defaultSheetOnBed, getCard } from '../app/cards';
 import type { AppContext } from '../app/context';
 import { addLens, createMachine } from '../app/machines';
+import { cardSummaries } from '../db/cards';
+import type { CardSummary } from '../records/card';
 import { correctTime } from '../app/own-burns';
 import { getPairing, openBench } from '../app/pairings';
 import { findInCard, keepFinding } from '../app/findings';
@@ -45,6 +47,9 @@ const STORIES: readonly DemoStory[] = [
   { machine: 'heron', lens: 0, stock: 'acrylic', burned: false, kept: [] },
   { machine: 'tern', lens: 0, stock: 'twoLayer', burned: false, kept: [] },
 ];
+
+/** Told last: its card is read on a light table too. */
+const COATED: DemoStory = { machine: 'marl', lens: 0, stock: 'coated', burned: true, kept: [] };
 
 /** Burns of earlier cards that were timed on the operator's own machine: cards in the order they were made, and by how much each took longer. */
 const TIMED: readonly { readonly card: number; readonly times: number }[] = [
@@ -121,16 +126,21 @@ export async function loadDemoWorld(ctx: AppContext, say: (text: string) => void
     stocks.set(name as DemoStockName, (await createStock(ctx, { ...stock, acquiredOn: '2026-10-05' })).id);
   }
   const benches: number[] = [];
-  for (const story of STORIES) {
+  const tellOf = async (story: DemoStory): Promise<number> => {
     const machine = machines.get(story.machine)!;
     say(`demo: ${DEMO_STOCKS[story.stock].name} on ${DEMO_MACHINES[story.machine].machine.name}`);
     const lensId = machine.lensIds[story.lens]!;
-    benches.push(await tell(ctx, story, { machineId: machine.id, lensId, stockId: stocks.get(story.stock)! }));
-  }
+    return tell(ctx, story, { machineId: machine.id, lensId, stockId: stocks.get(story.stock)! });
+  };
+  for (const story of STORIES) benches.push(await tellOf(story));
   for (const later of LATER_CARDS) {
     say(`demo: ${cardKind(later.kind).name.toLowerCase()}`);
     await judge(ctx, await burnProposed(ctx, benches[later.bench]!, later.kind), later);
   }
+  const coated = await tellOf(COATED);
+  const [{ id: coatedCard }] = (await cardSummaries(ctx.db, coated, { limit: 1, offset: 0 })) as [CardSummary];
+  await burnsApp.photographCard(ctx, coatedCard, { shotSeed: 'demo light table', litFrom: 'behind' });
+  await ctx.readings.idle();
   say('demo: burns timed on a machine of one’s own');
   for (const { card: cardId, times } of TIMED) {
     const ticked = burnsApp.cautionsOfCard(await getCard(ctx, cardId)).map((caution) => caution.code);

@@ -136,6 +136,7 @@ export const DEMO_STOCKS = {
   linen: { ...SHEET, name: 'Linen, seed-bag', family: 'cloth', type: 'linen', colour: '#d8cdb4', bareLightness: 83, grain: 'along-width', nominalThicknessMm: 0.5, thicknessReadingsMm: [], batch: '', sheetWidthMm: 300, sheetDepthMm: 200 },
   acrylic: { ...SHEET, name: 'Cast acrylic, clear', family: 'acrylic-cast', type: 'clear', colour: '#2f3a3c', bareLightness: 24, grain: 'none', nominalThicknessMm: 3, thicknessReadingsMm: [2.85, 2.9], batch: '', sheetWidthMm: 200, sheetDepthMm: 150 },
   tile: { ...SHEET, name: 'Glazed tile', family: 'tile', type: 'white glaze, dark-firing coat', colour: '#e4e3dd', bareLightness: 90, coating: 'removable laser coat, data sheet on file', coatingSide: 'top', grain: 'none', nominalThicknessMm: 6, thicknessReadingsMm: [6.1], batch: '', sheetWidthMm: 100, sheetDepthMm: 100 },
+  coated: { ...SHEET, name: 'Clear acrylic, slate coat', family: 'coated-clear', type: 'coat on the near face', colour: '#2b2e33', bareLightness: 19, coating: 'painted by its maker, data sheet on file', coatingSide: 'top', grain: 'none', nominalThicknessMm: 3, thicknessReadingsMm: [2.96, 2.98, 2.97], batch: '', sheetWidthMm: 200, sheetDepthMm: 150 },
 } as const satisfies Readonly<Record<string, Stock>>; // prettier-ignore
 
 export type DemoMachineName = keyof typeof DEMO_MACHINES;

@@ -1,9 +1,13 @@
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
+import type { Backlit } from '../core/reading/backlit/observations';
 import type { CellReading } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
 import type { Tones } from '../core/reading/tone/tones';
 import type { Exposure } from '../core/reading/tone/exposure';
+
+/** Where the light came from: a lamp that shone on the card, or a light table under it. */
+export type LitFrom = 'front' | 'behind';
 
 export type PhotoStatus =
   'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
@@ -32,6 +36,7 @@ export interface PhotoRecord {
   readonly exposure: Exposure | null;
   /** Null when nobody said. */
   readonly finish: FinishMoment | null;
+  readonly litFrom: LitFrom;
   /** Left aside by the operator: what its card is told by does not count it. */
   readonly leftOut: boolean;
   /** Counts what was asked of it: a reading belongs to the revision it was begun for. */
@@ -74,4 +79,18 @@ export interface ReadingRecord {
   readonly tookS: number;
   readonly createdAt: string;
   readonly cells: readonly CellReading[];
+}
+
+/** What a photo of a card on a light table shows. */
+export interface ThroughRecord extends Backlit {
+  readonly id: number;
+  readonly photoId: number;
+  readonly cardId: number;
+  readonly markers: number;
+  readonly frameErrorMm: number;
+  readonly photoPxPerMm: number;
+  readonly alsoSeen: readonly number[];
+  readonly tones: Tones;
+  readonly tookS: number;
+  readonly createdAt: string;
 }

@@ -10,7 +10,7 @@ import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/c
 import type { BenchRow, OpenPairing } from '../records/pairing';
 import type { FavouriteRecord } from '../records/favourite';
 import type { MachineRecord } from '../records/machine';
-import type { PhotoView, ReadingRecord } from '../records/photo';
+import type { PhotoView, ReadingRecord, ThroughRecord } from '../records/photo';
 import type { StockRecord } from '../records/stock';
 
 /** What the screens are given: plain data, whole, one object a screen. */
@@ -60,6 +60,8 @@ export interface CardView {
   readonly burns: readonly BurnRecord[];
   readonly photos: readonly PhotoView[];
   readonly reading: ReadingRecord | null;
+  /** What a light table shows of it. */
+  readonly through: ThroughRecord | null;
   readonly answers: readonly Answer[];
   /** What was kept from it, newest first. */
   readonly kept: readonly KeptFact[];

@@ -12,6 +12,7 @@ import type { WorkSetup } from '../core/card/work-setup';
 import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
 import type { Point, Rect } from '../core/geometry/point';
+import type { Backlit } from '../core/reading/backlit/observations';
 import type { CellReading } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
 import type { ReadStep } from '../core/reading/read-card';
@@ -19,9 +20,10 @@ import type { MeasuredGreys } from '../core/reading/sheet/measure-greys';
 import type { MeasuredSheets } from '../core/reading/sheet/sheet-tones';
 import type { Tones } from '../core/reading/tone/tones';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
+import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 9;
+export const PROTOCOL_VERSION = 10;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -93,6 +95,7 @@ export interface ReadJob extends Versioned {
   readonly layout: Layout;
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   readonly corners: readonly Point[] | null;
+  readonly litFrom: LitFrom;
   readonly cameraIsTrue: boolean;
   /** The beam's 1/e² width at its focus. */
   readonly spot: { readonly xMm: number; readonly yMm: number };
@@ -122,6 +125,16 @@ export type ReadAnswer = {
       readonly faults: readonly PhotoFault[];
       readonly straightenedJpeg: Uint8Array;
     }
+  | (Backlit & {
+      readonly outcome: 'read-through';
+      readonly toPhoto: readonly number[];
+      readonly markers: number;
+      readonly frameErrorMm: number;
+      readonly photoPxPerMm: number;
+      readonly alsoSeen: readonly number[];
+      readonly tones: Tones;
+      readonly straightenedJpeg: Uint8Array;
+    })
   | { readonly outcome: 'other-card'; readonly cardNumber: number }
   | { readonly outcome: 'several-cards'; readonly cardNumbers: readonly number[] }
   | { readonly outcome: 'needs-corners'; readonly markers: number }
@@ -149,10 +162,11 @@ export interface PhotographJob extends Versioned {
   readonly stopsLess: number;
   /** What was printed on the sheet that the piece is laid on; null for the bare bench. */
   readonly onSheet: PrintOrder | null;
+  readonly litFrom: LitFrom;
 }
 
 /** Takes a photo of a printed sheet alone. */
-export interface PhotographSheetJob extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet'> {
+export interface PhotographSheetJob extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet' | 'litFrom'> {
   readonly task: 'photograph-sheet';
   readonly order: PrintOrder;
 }

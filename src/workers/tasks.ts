@@ -1,6 +1,8 @@
 import sharp from 'sharp';
-import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece } from '../bench/bench';
-import { caliperReading, depthReading, lightTable } from '../bench/gauges';
+import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, type Shot } from '../bench/bench';
+import { lightTableShot } from '../bench/camera';
+import { caliperReading, depthReading } from '../bench/gauges';
+import { lightTable, onLightTable } from '../bench/light-table';
 import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
@@ -10,7 +12,9 @@ import { layCard } from '../core/card/lay';
 import { paceFrom } from '../core/motion/pace-fit';
 import { flattened } from '../core/reading/flattened';
 import { measureGreys } from '../core/reading/sheet/measure-greys';
-import { readCard } from '../core/reading/read-card';
+import type { RgbImage } from '../core/image/raster';
+import { readBacklit } from '../core/reading/backlit/read-backlit';
+import { readCard, type ReadStep } from '../core/reading/read-card';
 import type { Layout } from '../core/card/layout';
 import { bundleOfCard } from '../formats/bundle';
 import { svgOfCard } from '../formats/card-svg';
@@ -92,6 +96,15 @@ export const TASKS: Tasks = {
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
     const { photo, previewJpeg } = opened;
     const { layout, stock, corners, cameraIsTrue, spot } = job;
+    const onProgress = (step: ReadStep): void => send({ step });
+    if (job.litFrom === 'behind') {
+      const backlit = readBacklit({ photo, layout, stock, corners, cameraIsTrue, onProgress });
+      if (backlit.outcome !== 'read') return { ...backlit, previewJpeg, tookS: tookS() };
+      const { rectified, open, outcome, ...told } = backlit;
+      const openAt = (x: number, y: number): [number, number, number] => [open.at(x, y), open.at(x, y), open.at(x, y)];
+      const straightenedJpeg = await jpegOfRgb(flattened(rectified, { at: openAt }, WHITE));
+      return { outcome: 'read-through', ...told, straightenedJpeg, previewJpeg, tookS: tookS() };
+    }
     const other = job.second && (await openPhoto(job.second.bytes));
     const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
     const result = readCard({
@@ -103,19 +116,17 @@ export const TASKS: Tasks = {
       spot,
       second,
       sheets: job.sheets,
-      onProgress: (step) => send({ step }),
+      onProgress,
     });
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
     const { rectified, field, stockLinear, ...rest } = result;
-    const level = flattened(rectified, field, stockLinear);
-    const straightenedJpeg = await sharp(level.data, { raw: { width: level.width, height: level.height, channels: 3 } })
-      .jpeg({ quality: 88 })
-      .toBuffer();
+    const straightenedJpeg = await jpegOfRgb(flattened(rectified, field, stockLinear));
     return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, onSheet, ...shot }) {
+  async photograph({ burn, onSheet, litFrom, ...shot }) {
     const piece = pieceOf(burn);
+    if (litFrom === 'behind') return { jpeg: await shoot(onLightTable(piece, ROOM_LIGHT), shot, lightTableShot) };
     return { jpeg: await shoot(onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed) : piece, shot) };
   },
 
@@ -148,12 +159,24 @@ export const TASKS: Tasks = {
 /** One office printer stands by the bench: its prints are alike. */
 const PRINT_SEED = 'by the bench';
 
+/** Light of the room that is left when the lamps are off, beside the light table's. */
+const ROOM_LIGHT = 0.012;
+
+/** White a little below the brightest that a picture can hold: glass and its like let no more through than that. */
+const WHITE = [0.95, 0.95, 0.95] as const;
+
+const jpegOfRgb = ({ data, width, height }: RgbImage): Promise<Buffer> =>
+  sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
+
 /** The bench's camera takes a piece. */
 async function shoot(
   piece: Piece,
   { shotSeed, scale, stopsLess }: { shotSeed: string; scale: number; stopsLess: number },
+  usual: (seed: string) => Shot = casualShot,
 ): Promise<Buffer> {
-  const shot = exposedLess(casualShot(shotSeed), stopsLess);
+  const shot = exposedLess(usual(shotSeed), stopsLess);
   const [widthPx, heightPx] = [Math.round(shot.widthPx * scale), Math.round(shot.heightPx * scale)];
   return jpegOf(photograph(piece, { ...shot, widthPx, heightPx }));
 }

@@ -30,7 +30,8 @@ async function photo(exposure: Exposure | null = null): Promise<number> {
   const bytes = Buffer.from(`photo ${shot++}`);
   const id = await insertPhoto(
     app.ctx.db,
-    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null, exposure },
+    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null,
+    litFrom: 'front', exposure },
     bytes,
   ); // prettier-ignore
   return id!;

@@ -1,5 +1,6 @@
 import { expect } from 'vitest';
 import { SimulatedLaser, type Trace } from '../../src/bench/laser';
+import { letsThroughOf } from '../../src/bench/light-through';
 import type { BurnRequest } from '../../src/bench/piece';
 import { SPECIMENS } from '../../src/bench/specimens';
 import type { LaserTruth } from '../../src/bench/truth';
@@ -64,6 +65,7 @@ export function square(joulesPerMm2: number, change: Partial<BurnRequest> = {}):
     });
   return {
     specimen: { ...SPECIMENS['mdf']!, smoke: 0 },
+    lets: letsThroughOf('mdf'),
     traces,
     widthMm: 10,
     heightMm: 10,

@@ -30,6 +30,10 @@ export interface DrawnShot {
   readonly bends?: (encoded: number) => number;
   /** Standard deviation of the noise of each pixel, in bytes. */
   readonly noise?: number;
+  /** How bright it is around the piece at a place of the picture, under the same light. */
+  readonly around?: (u: number, v: number) => number;
+  /** Bright specks on bare stock: places in card mm, each a square of this many mm. */
+  readonly specks?: { readonly at: readonly Point[]; readonly mm: number };
 }
 
 const PX_PER_MM = 20;
@@ -68,6 +72,8 @@ export function drawnPhoto(
     added = () => 0,
     bends = (encoded) => encoded,
     noise = 0,
+    around = () => TABLE,
+    specks,
   }: DrawnShot,
 ): DrawnPhoto {
   const bare = luminanceOfLightness(stock.bareLightness);
@@ -86,6 +92,8 @@ export function drawnPhoto(
   for (const marker of layout.frame.markers)
     for (const ring of markerRegion(marker))
       paint(boxOfShape({ do: 'sweep', area: [ring] }), markerLightness ?? strongest);
+
+  for (const { x, y } of specks?.at ?? []) paint({ x, y, width: specks!.mm, height: specks!.mm }, 100);
 
   const told = [
     { x: 0, y: 0 },
@@ -111,12 +119,13 @@ export function drawnPhoto(
       const first = seenAt(column - 0.25, row - 0.25);
       const last = seenAt(column + 0.25, row + 0.25);
       let onStock = Math.max(0, first);
-      let offStock = first < 0 ? TABLE : 0;
+      const beside = around(column / widthPx, row / heightPx);
+      let offStock = first < 0 ? beside : 0;
       // Four looks a pixel; the other three only where the first two, a diagonal, do not see the same.
       if (first !== last) {
         const looks = [first, last, seenAt(column + 0.25, row - 0.25), seenAt(column - 0.25, row + 0.25)];
         onStock = looks.reduce((sum, seen) => sum + Math.max(0, seen) / 4, 0);
-        offStock = looks.reduce((sum, seen) => sum + (seen < 0 ? TABLE / 4 : 0), 0);
+        offStock = looks.reduce((sum, seen) => sum + (seen < 0 ? beside / 4 : 0), 0);
       }
       const bright = light(column / widthPx, row / heightPx);
       const mirrored = added(column / widthPx, row / heightPx);

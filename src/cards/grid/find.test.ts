@@ -65,6 +65,46 @@ describe('finding', () => {
     const other = grid.find(layout, { readings: doubted, answers: [] }, known, { ...wish, lightness: null });
     expect(other.stops!.medium).not.toBe(45);
   });
+  describe('with a photo on a light table', () => {
+    const coatedPairing = demoPairing('marl', 'coated');
+    const coated = { pairing: coatedPairing, facts: [] };
+    /** Three cells that look alike in a lamp's light: coat left, clear, and clear at another time. */
+    const looked = (layout: Layout, through: readonly number[]): Seen => {
+      const chosen = layout.cells.filter(({ leftOut }) => !leftOut).slice(-3);
+      return {
+        readings: chosen.map((cell, place) => ({ ...readingOf(cell), lightness: 78 + 0.1 * place, deltaLightness: 59 })),
+        through: chosen.map(({ index }, place) => ({ cellIndex: index, through: through[place]!, sigma: 0.02, ownSigma: 0.005, darkestTenth: through[place]!, doubts: [] })),
+        answers: [],
+      };
+    }; // prettier-ignore
+    const clearWish: GridWish = { lightness: null, powerCap: 1, pace: 'fast-and-strong', cleared: true };
+    it('proposes the fastest cell whose coat is off, whatever its tone', () => {
+      const card = layCard(grid, grid.propose(coated).plan, coatedPairing, { cardNumber: 7 });
+      const finding = grid.find(card, looked(card, [0.5, 0.91, 0.92]), coated, clearWish);
+      expect(finding.candidates.map(({ cleared, meets }) => [cleared, meets])).toEqual([[false, false], [true, true], [true, true]]); // prettier-ignore
+      const times = finding.candidates.filter(({ meets }) => meets).map(({ timeS }) => timeS);
+      const proposed = finding.candidates.find(({ cellIndex }) => cellIndex === finding.proposal!.cellIndex)!;
+      expect(proposed.meets).toBe(true);
+      expect(proposed.timeS).toBe(Math.min(...times));
+      expect(finding.says).toContain('of 2 cells whose coat is off, within the 100 % cap');
+      expect(finding.remark).toBeNull();
+      // Where tone is wanted, all three are near.
+      const tone = grid.find(card, looked(card, [0.5, 0.91, 0.92]), coated, { ...clearWish, cleared: false });
+      expect(tone.candidates.every(({ meets }) => meets)).toBe(true);
+    });
+    it('says how clear the clearest is where none is, and what to take where there is no such photo', () => {
+      const card = layCard(grid, grid.propose(coated).plan, coatedPairing, { cardNumber: 7 });
+      const none = grid.find(card, looked(card, [0.5, 0.6, 0.62]), coated, clearWish);
+      expect(none.proposal).toBeNull();
+      expect(none.says).toContain('the clearest lets 62 % of the light through');
+      const { through, ...untold } = looked(card, [0.5, 0.6, 0.62]);
+      const without = grid.find(card, untold, coated, clearWish);
+      expect(without.says).toContain('No photo on a light table');
+      expect(without.remark).toContain('Tone does not tell whether the coat is off');
+      const alone = grid.find(card, { readings: [], through: through!, answers: [] }, coated, clearWish);
+      expect(alone.missing[0]).toContain('by a lamp or a window too');
+    });
+  });
   it('proposes the fastest cell that meets the wish, or the gentlest, by the school of pace', () => {
     const fast = grid.find(layout, seen, known, wish);
     const slow = grid.find(layout, seen, known, { ...wish, pace: 'slow-and-low' });

@@ -8,7 +8,8 @@ import { gradeOf, isSpoiled } from '../../core/card/usual-asks';
 import { expectedMarkOf, familyOf } from '../../core/stock/families';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
-import { formatAgainstBare, formatDuration, formatPower, formatSpeed } from '../../core/quantities/format';
+import { clearedCells } from '../../core/reading/backlit/cleared';
+import { formatAgainstBare, formatDuration, formatPower, formatSpeed, plainNumber } from '../../core/quantities/format';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
 export type DarknessStop = 'weak' | 'medium' | 'strong';
@@ -18,6 +19,8 @@ export interface GridWish {
   readonly lightness: number | null;
   readonly powerCap: number;
   readonly pace: Pace;
+  /** Whether only cells whose coat is off are wanted, as a light table shows it, whatever their tone; left out where that is not asked. */
+  readonly cleared?: boolean;
 }
 
 /** A cell that can be picked, with what it shows and costs. */
@@ -29,6 +32,8 @@ export interface Candidate {
   /** Seconds for a square of 100 mm at this cell's settings. */
   readonly timeS: number;
   readonly powerFraction: number;
+  /** Whether a light table shows that its coat is off; null where that is open or was not looked at. */
+  readonly cleared: boolean | null;
   readonly meets: boolean;
 }
 
@@ -44,6 +49,10 @@ export interface GridFinding extends BaseFinding {
   /** Something about what the photo shows that the operator should know; null when it is as expected. */
   readonly remark: string | null;
 }
+
+const NOTHING_READ = 'No photo of this card has been read yet, and no cell was graded 4 or 5 by eye.';
+const ONLY_BACKLIT =
+  'Only a photo on a light table was read, and no cell was graded 4 or 5 by eye. Take one by a lamp or a window too: it shows what marked at all.';
 
 const REFERENCE_SQUARE_MM = 100;
 const STOP_SHARES: Readonly<Record<DarknessStop, number>> = { weak: 0.3, medium: 0.6, strong: 0.9 };
@@ -105,7 +114,7 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     return {
       ...none,
       proposal,
-      missing: proposal ? [] : ['No photo of this card has been read yet, and no cell was graded 4 or 5 by eye.'],
+      missing: proposal ? [] : [seen.through ? ONLY_BACKLIT : NOTHING_READ],
       says: proposal?.reason ?? '',
     };
   }
@@ -145,9 +154,11 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
   const stops = { weak: at(STOP_SHARES.weak), medium: at(STOP_SHARES.medium), strong: at(STOP_SHARES.strong) };
   const wanted = wish.lightness ?? stops.medium;
 
+  const clear = clearedCells(seen.through ?? []);
   const candidates = sound.map((one): Candidate => {
     const { cell, settings, reading } = one;
     const near = Math.abs(reading.lightness - wanted) <= Math.max(TOLERANCE, 2 * reading.lightnessSigma);
+    const cleared = clear.get(cell.index) ?? null;
     return {
       cellIndex: cell.index,
       lightness: reading.lightness,
@@ -155,31 +166,43 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
       confidence: reading.confidence,
       timeS: squareFillTimeS(settings, pairing.machine, REFERENCE_SQUARE_MM),
       powerFraction: settings.powerFraction,
-      meets: near && isTrusted(one) && settings.powerFraction <= wish.powerCap + 1e-9,
+      cleared,
+      meets:
+        (wish.cleared ? cleared === true : near && isTrusted(one)) && settings.powerFraction <= wish.powerCap + 1e-9,
     };
   });
 
   const proposal = propose(candidates, layout, wanted, wish, pairing);
   return {
     missing: [],
-    says: proposal?.reason ?? 'No cell meets this wish.',
+    says: proposal?.reason ?? noneMeets(wish, seen),
     wantedLightness: wanted,
     stops,
     range: { bare, strongest },
     candidates,
     frontier: frontierOf(candidates, contrast),
     proposal,
-    remark: remarkOn(direction, pairing),
+    remark: remarkOn(direction, pairing, seen),
   };
 }
 
 /** What does not go with the stock's record, or what a photo cannot tell. */
-function remarkOn(direction: MarkDirection, { stock }: Pairing): string | null {
+function remarkOn(direction: MarkDirection, { stock }: Pairing, seen: Seen): string | null {
   if (expectedMarkOf(stock) !== direction)
     return `The marks are ${direction} than the bare stock, where ${stock.type || stock.name} is expected to turn ${expectedMarkOf(stock)}. Is it what its record says? The card goes by what the photo shows.`;
   if (familyOf(stock.family).judgedBy === 'depth')
     return `${familyOf(stock.family).name} is judged by its depth, which no photo shows: measure the cell before you keep it.`;
+  if (familyOf(stock.family).coatOnClear && !seen.through)
+    return 'Tone does not tell whether the coat is off: what looks bare may hold back half of the light. A photo of the card on a light table tells.';
   return null;
+}
+
+/** Why nothing is proposed. */
+function noneMeets({ cleared }: GridWish, { through }: Seen): string {
+  if (!cleared) return 'No cell meets this wish.';
+  if (!through) return 'No photo on a light table was read yet: it tells which cells the coat is off.';
+  const clearest = Math.max(...through.map((cell) => cell.through));
+  return `The coat is off no cell for sure under this cap: the clearest lets ${plainNumber(100 * clearest, 2)} % of the light through. Burn a card with more energy.`;
 }
 
 function frontierOf(candidates: readonly Candidate[], contrast: (lightness: number) => number): number[] {
@@ -220,8 +243,11 @@ function propose(
       : fast
         ? `the fastest of ${meeting.length} cells`
         : `the lowest power of ${meeting.length} cells`;
+  const reach = wish.cleared
+    ? 'whose coat is off, within'
+    : `within reach of ${formatAgainstBare(wanted, pairing.stock.bareLightness)} and`;
   return {
     cellIndex: chosen.cellIndex,
-    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} within reach of ${formatAgainstBare(wanted, pairing.stock.bareLightness)} and the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
+    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} ${reach} the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
   };
 }

@@ -3,7 +3,7 @@ import { shadeConditions } from '../../core/book/facts';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
-import { DEPTH, GRADE, OUTCOME } from '../../core/card/usual-asks';
+import { DEPTH, GRADE, OUTCOME, THROUGH } from '../../core/card/usual-asks';
 import { adoptGrid } from './adopt';
 import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
@@ -30,7 +30,7 @@ export const grid = Object.freeze({
     { channel: 'power', edge: 'below', path: 'power', mostSteps: AXIS_COUNTS.most },
     { channel: 'speed', edge: 'left', path: 'speed', mostSteps: AXIS_COUNTS.most },
   ],
-  asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, GRADE, OUTCOME, DEPTH],
+  asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, THROUGH, GRADE, OUTCOME, DEPTH],
   propose: proposeGrid,
   prove: proveSetting,
   adopt: adoptGrid,

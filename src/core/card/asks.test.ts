@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { answerProblem, eyeAsk, NOTE_FIELD, numbersOf, wordOf, type Answer, type Ask } from './asks';
 import { FAMILIES } from '../stock/families';
-import { asksOn, DEPTH, GRADE, gradeOf, isSpoiled } from './usual-asks';
+import { asksOn, asksThrough, DEPTH, GRADE, gradeOf, isSpoiled, THROUGH } from './usual-asks';
 
 const ASKS: readonly Ask[] = [
   { field: 'tone', by: 'photo', measure: 'tone' },
@@ -59,6 +59,11 @@ describe('an answer', () => {
     for (const value of [0, -1, 10_000, NaN, Infinity, '20']) expect(answerProblem(ASKS, answer('width-x', value)), String(value)).toMatch(/above 0 mm/);
     expect(answerProblem(ASKS, answer('width-x', 9999))).toBeNull();
   }); // prettier-ignore
+  it('is the light that comes through only of a coat on a clear sheet', () => {
+    const asked = (family: string) => asksThrough(asksOn([GRADE, THROUGH], { family }));
+    expect(FAMILIES.map(({ id }) => id).filter(asked)).toEqual(['coated-clear']);
+    expect(asksThrough(asksOn([GRADE], { family: 'coated-clear' }))).toBe(false);
+  });
   it('is nothing that a photo answers, or nobody asks', () => {
     expect(answerProblem(ASKS, answer('tone', 5))).toBe('Nothing is asked under “tone”.');
     expect(answerProblem(ASKS, answer('mystery', 'x'))).toBe('Nothing is asked under “mystery”.');

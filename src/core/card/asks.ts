@@ -1,3 +1,4 @@
+import type { CellThrough } from '../reading/backlit/observations';
 import type { CellReading } from '../reading/observations';
 
 /** One thing that an eye can say of a cell, with the key that says it. */
@@ -11,6 +12,13 @@ export interface EyeOption {
 /** How an answer comes back from a burned card. */
 export type Ask =
   | { readonly field: string; readonly by: 'photo'; readonly measure: 'tone' | 'lines' }
+  | {
+      readonly field: string;
+      /** How much light comes through, by a photo on a light table: asked only of a coat on clear stock. */
+      readonly by: 'photo';
+      readonly measure: 'through';
+      readonly where: 'coat-on-clear';
+    }
   | {
       readonly field: string;
       readonly by: 'eye';
@@ -59,6 +67,8 @@ export interface Answer {
 /** All that is known of a burned card: what photos show, and what was answered. */
 export interface Seen {
   readonly readings: readonly CellReading[];
+  /** What a light table shows; left out where no photo was taken on one. */
+  readonly through?: readonly CellThrough[];
   readonly answers: readonly Answer[];
 }
 

@@ -35,11 +35,21 @@ export const DEPTH: Ask = {
   where: 'judged-by-depth',
 };
 
+/** How much of the light of a light table comes through: whether a coat is off shows there, and by no other light. */
+export const THROUGH: Ask = { field: 'through', by: 'photo', measure: 'through', where: 'coat-on-clear' };
+
 /** What of a kind's asks is asked on a stock. */
 export function asksOn(asks: readonly Ask[], stock: Pick<Stock, 'family'>): Ask[] {
-  const byDepth = familyOf(stock.family).judgedBy === 'depth';
-  return asks.filter((ask) => ask.by !== 'gauge' || ask.where !== 'judged-by-depth' || byDepth);
+  const { judgedBy, coatOnClear } = familyOf(stock.family);
+  return asks.filter((ask) => {
+    if (ask.by === 'gauge') return ask.where !== 'judged-by-depth' || judgedBy === 'depth';
+    return !(ask.by === 'photo' && ask.measure === 'through') || coatOnClear === true;
+  });
 }
+
+/** Whether a photo on a light table is asked for. */
+export const asksThrough = (asks: readonly Ask[]): boolean =>
+  asks.some((ask) => ask.by === 'photo' && ask.measure === 'through');
 
 /** 1 (useless) to 5 (just right); null when the operator gave none. */
 export function gradeOf(seen: Seen, cellIndex: number): number | null {

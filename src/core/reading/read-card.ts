@@ -64,11 +64,11 @@ export type ReadResult =
       readonly reason: 'too-dark' | 'too-small' | 'no-bare-stock' | 'overexposed' | PictureOfCard;
     };
 
-const LEAST_SIDE_PX = 200;
+export const LEAST_SIDE_PX = 200;
 /** Markers of a card and of a frame sheet around it. */
 const CARD_AND_SHEET = 8;
 /** Corners dragged by hand are good to a few screen pixels. */
-const DRAGGED_ERROR_MM = 0.25;
+export const DRAGGED_ERROR_MM = 0.25;
 
 /**
  * Reads a photo of a card: finds its markers (or takes dragged corners), straightens it, divides out the light that bare stock

@@ -52,6 +52,8 @@ export interface Family {
   readonly dust?: 'silica';
   /** Whether the face itself throws part of the beam back. */
   readonly reflects?: boolean;
+  /** Whether it is a coat on a clear sheet: where the coat is gone, light comes through. */
+  readonly coatOnClear?: boolean;
 }
 
 const WOOD_AIR = 'from the family: air keeps smoke off the face';
@@ -548,6 +550,7 @@ export const FAMILIES = [
     airReason: 'from the family: strong air blows residue across the clear face',
     cautions: ['Know which face is up and what the coat is: its data sheet must allow lasers.'],
     grained: false,
+    coatOnClear: true,
   },
   {
     id: 'foam',

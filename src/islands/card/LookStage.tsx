@@ -38,6 +38,8 @@ import {
 } from './look';
 import { SimulatedCaliper } from './SimulatedCaliper';
 import type { StageProps } from './stage-props';
+import { bareThroughWords, throughDoubtWords, throughWords } from '../../components/through-words';
+import { clearedCells } from '../../core/reading/backlit/cleared';
 import styles from './LookStage.module.css';
 
 /** Stock around a card that the bench's pictures of a piece show. */
@@ -45,12 +47,14 @@ const BENCH_MARGIN_MM = 7;
 
 /** What is seen of a burned card: what the photo shows, what the eye says by keys or touch, what a gauge reads. */
 export function LookStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
-  const { card, answers, reading } = view;
+  const { card, answers, reading, through } = view;
   const { layout } = card;
   const { machine, stock } = card.madeFor;
   const asks = asksOn(cardKind(card.kind).asks, card.madeFor.stock);
   const { ofCell, ofCard, gauges } = sortedAsks(asks);
-  const seen: Seen = { readings: reading?.cells ?? [], answers };
+  const seen: Seen = { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers };
+  const cleared = clearedCells(through?.cells ?? []);
+  const throughs = new Map(through?.cells.map((one) => [one.cellIndex, one]));
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
@@ -63,7 +67,9 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const [showFaults, setShowFaults] = useState(true);
   const [lit, setLit] = useState(false);
   const [litReady, setLitReady] = useState(false);
-  const faultsShown = isPlaced && showFaults && !lit;
+  const [showThrough, setShowThrough] = useState(reading === null && through !== null);
+  const backlit = showThrough && through !== null;
+  const faultsShown = isPlaced && showFaults && !lit && !backlit;
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
 
@@ -100,6 +106,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
 
   const cell = selected === null ? undefined : layout.cells[selected];
   const shown = selected === null ? undefined : readings.get(selected);
+  const shownThrough = selected === null ? undefined : throughs.get(selected);
   const goToGaugeAfter = (place: GaugePlace): void => {
     const next = gaugeAfter(place, gauges, layout.order);
     if (!next) return;
@@ -126,6 +133,14 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ['Tones', tonesWords(reading.tones)],
               ...(hue ? [['Hue', hue.words] as const] : []),
               ['Read in', `${plainNumber(reading.tookS, 2)} s`],
+            ]}
+          />
+        )}
+        {through && (
+          <Figures
+            rows={[
+              ['On the light table', `${through.cells.length} cells`],
+              ['Bare stock lets through', bareThroughWords(through)],
             ]}
           />
         )}
@@ -156,7 +171,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
-        <Button look="main" disabled={!reading && answers.length === 0} onClick={onNext}>
+        <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
         </Button>
       </TicketPart>
@@ -212,6 +227,19 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             </Button>
           </div>
           <ProblemNotice problem={action.problem} />
+          {shownThrough && (
+            <>
+              <Figures
+                rows={[
+                  ['Light through', throughWords(shownThrough, cleared.get(cell.index))],
+                  ['Darkest tenth', `${plainNumber(100 * shownThrough.darkestTenth, 2)} %`],
+                ]}
+              />
+              {shownThrough.doubts.length > 0 && (
+                <Notice look="straw">In doubt on the light table: {throughDoubtWords(shownThrough)}.</Notice>
+              )}
+            </>
+          )}
           {shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />}
         </TicketPart>
       ) : (
@@ -244,6 +272,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               <button type="button" aria-pressed={showNumbers} onClick={() => setShowNumbers(!showNumbers)}>
                 Numbers
               </button>
+              {through && (
+                <button type="button" aria-pressed={showThrough} onClick={() => setShowThrough(!showThrough)}>
+                  On the light table, %
+                </button>
+              )}
               {gauges.length > 0 && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
                   {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
@@ -254,9 +287,9 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         >
           {() => (
             <>
-              {reading ? (
+              {reading || backlit ? (
                 <image
-                  href={`/api/photos/${reading.photoId}/images/straightened`}
+                  href={`/api/photos/${backlit ? through.photoId : reading!.photoId}/images/straightened`}
                   width={layout.widthMm}
                   height={layout.heightMm}
                   preserveAspectRatio="none"
@@ -277,18 +310,21 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               )}
               <CardDrawing
                 layout={layout}
-                marksVisible={!reading && !(lit && litReady)}
+                marksVisible={!reading && !backlit && !(lit && litReady)}
                 markColour={burnedColourOf(stock)}
                 selected={selected}
                 onSelect={onSelect}
                 onCellKey={onCellKey}
                 look={(drawn) => ({
-                  fill: reading || lit ? 'transparent' : mixColours(stock.colour, burnedColourOf(stock), 0.35),
+                  fill:
+                    reading || lit || backlit ? 'transparent' : mixColours(stock.colour, burnedColourOf(stock), 0.35),
                   ...(doubted.some(({ cellIndex }) => cellIndex === drawn.index) ? { ring: 'asked' as const } : {}),
                 })}
                 describe={(drawn) => {
                   const found = readings.get(drawn.index);
                   const words = levelWords(drawn.levels, machine.likedUnits);
+                  const open = throughs.get(drawn.index);
+                  if (open) words.push(`light through ${throughWords(open, cleared.get(drawn.index))}`);
                   if (found) {
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
                     words.push(`${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`);
@@ -303,12 +339,15 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const found = readings.get(index);
                   const side = Math.min(box.width, box.height);
                   const said = saidSigns(asks, seen, index);
+                  const open = backlit ? throughs.get(index) : undefined;
+                  const number = open ? 100 * open.through : found?.lightness;
+                  const isDark = open ? open.through < 0.2 : found !== undefined && found.lightness < 50;
                   return (
-                    <g key={index} className={found && found.lightness < 50 ? styles.onDark : styles.onLight}>
+                    <g key={index} className={isDark ? styles.onDark : styles.onLight}>
                       <rect className={styles.outline} {...box} />
-                      {showNumbers && found && (
+                      {showNumbers && number !== undefined && (
                         <text x={box.x + box.width / 2} y={box.y + box.height / 2 - 0.1} fontSize={side * 0.34}>
-                          {found.lightness.toFixed(0)}
+                          {number.toFixed(0)}
                         </text>
                       )}
                       {said.length > 0 && (

@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import type { PhotoView } from '../../records/photo';
+import type { LitFrom, PhotoView } from '../../records/photo';
+import { cardKind } from '../../cards/registry';
+import { asksOn, asksThrough } from '../../core/card/usual-asks';
 import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
 import { SelectField } from '../../components/Field';
@@ -21,6 +23,7 @@ import {
   IN_VIEW,
   isBeyondBench,
   nextPhotoWords,
+  ON_LIGHT_TABLE,
   placedBy,
   stateOf,
   tonesAdvice,
@@ -36,6 +39,9 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [sending, setSending] = useState<string | null>(null);
   const [shownId, setShownId] = useState<number | null>(null);
   const [corners, setCorners] = useState<Corners | null>(null);
+  const [litFrom, setLitFrom] = useState<LitFrom>('front');
+  const asked = asksThrough(asksOn(cardKind(card.kind).asks, madeFor.stock));
+  const backlit = asked && litFrom === 'behind';
   const { setup } = card.plan;
   const [chosen, setChosen] = useState<FinishMoment | null>(null);
   const shows =
@@ -52,7 +58,9 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [byHandId, setByHandId] = useState<number | null>(null);
   const advice = view.reading && tonesAdvice(view.reading.tones, placedBy(layout));
   const faults = shown?.status === 'read' ? shown.faults : [];
-  const counting = view.reading?.photoIds ?? [];
+  const counting = [...(view.reading?.photoIds ?? []), ...(view.through ? [view.through.photoId] : [])];
+  const sameLight = ({ litFrom: from }: PhotoView): number[] =>
+    from === 'behind' ? (view.through ? [view.through.photoId] : []) : [...(view.reading?.photoIds ?? [])];
   const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);
   const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
@@ -68,7 +76,11 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       for (const file of files) {
         setSending(file.name);
         try {
-          const query = new URLSearchParams({ name: file.name.slice(0, 120), ...(shows && { finish: shows }) });
+          const query = new URLSearchParams({
+            name: file.name.slice(0, 120),
+            ...(shows && { finish: shows }),
+            ...(backlit && { lit: 'behind' }),
+          });
           await send(`/api/cards/${card.id}/photos?${query}`, { method: 'POST', file });
           show(null);
         } finally {
@@ -92,6 +104,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           state: shows === 'after' ? 'wiped' : 'raw',
           photos: String(count),
           ...(sheet && { sheet }),
+          ...(backlit && { lit: 'behind' }),
         });
         await send(`/api/cards/${card.id}/photograph?${query}`, { method: 'POST' });
         show(null);
@@ -133,6 +146,16 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             <option value="after">{momentWords(setup, 'after')}</option>
           </SelectField>
         )}
+        {asked && (
+          <SelectField
+            label="Its light comes"
+            value={litFrom}
+            onChange={(event) => setLitFrom(event.target.value as LitFrom)}
+          >
+            <option value="front">from a lamp or a window</option>
+            <option value="behind">from a light table under it</option>
+          </SelectField>
+        )}
         <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
           <label className={styles.pick}>
             <input
@@ -156,9 +179,17 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             />
             <span>Take it with this phone</span>
           </label>
-          <p>JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placedBy(layout)]}, even light, no flash.</p>
+          <p>
+            JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placedBy(layout)]},{' '}
+            {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+          </p>
         </div>
-        {onBench && (
+        {onBench && backlit && (
+          <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
+            Take it on the simulated light table
+          </Button>
+        )}
+        {onBench && !backlit && (
           <>
             {byMarkers && (
               <>
@@ -200,7 +231,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                   <span role="status">{stateOf(photo, placedBy(layout))}</span>
                   <span>
                     {[
-                      photo.status === 'read' && countWords(photo, counting),
+                      photo.litFrom === 'behind' && 'on a light table',
+                      photo.status === 'read' && countWords(photo, sameLight(photo)),
                       momentWords(setup, photo.finish),
                       `${plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP`,
                       `${plainNumber(photo.byteCount / 1e6)} MB`,
@@ -243,7 +275,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                         Count this photo again
                       </Button>
                     ) : (
-                      counting.length > 1 &&
+                      (photo.litFrom === 'behind' || (view.reading?.photoIds.length ?? 0) > 1) &&
                       counting.includes(photo.id) && (
                         <Button busy={action.busy} onClick={() => count(photo, false)}>
                           Leave this photo aside

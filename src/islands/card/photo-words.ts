@@ -15,6 +15,10 @@ const REASONS: Readonly<Record<string, string>> = {
     'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
   overexposed:
     'It is overexposed: the bare stock is as bright as the camera can tell. Take it again with the exposure set darker, or with less light.',
+  'no-open-light':
+    'No open light is seen beside the piece that is much brighter than bare stock. Take it on a light table that is on, with its light in the picture on all sides.',
+  'table-blown-out':
+    'The light table is as bright as the camera can tell. Set the exposure on the open light, or make it darker, and take it again.',
   screen: 'It shows a screen: its coloured pixels lie over the card. Take a photo of the piece itself.',
   'not-to-scale':
     'The card in it is not as large as the frame sheet beside it says: it is a picture of the card, or a print of one. Take a photo of the piece itself, flat on the sheet.',
@@ -55,6 +59,10 @@ export const IN_VIEW: Readonly<Record<PlacedBy, string>> = {
   sheet: 'On a frame sheet, with its four markers in view',
   cells: 'All cells in view',
 };
+
+/** How a photo is taken on a light table. */
+export const ON_LIGHT_TABLE =
+  'the table’s open light to be seen on all sides of the piece, the room dark, the exposure set on the open light';
 
 /** What became of a photo, in words, and what to do about it. */
 export function stateOf(photo: Judged, placed: PlacedBy): string {

@@ -4,7 +4,7 @@ import { Button } from '../../../components/Button';
 import type { FindingProps } from '../../../components/finding-props';
 import { KeepPart, pressKeep } from '../../../components/KeepPart';
 import { CardDrawing } from '../../../components/CardDrawing';
-import { SelectField } from '../../../components/Field';
+import { CheckField, SelectField } from '../../../components/Field';
 import { Mat } from '../../../components/Mat';
 import { Notice } from '../../../components/Notice';
 import { QuantityField } from '../../../components/QuantityField';
@@ -25,13 +25,14 @@ import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
 import { findInGrid, type DarknessStop, type GridWish, type Pace } from '../find';
 import { FrontierChart } from './FrontierChart';
+import { throughWords } from '../../../components/through-words';
 import styles from './Finding.module.css';
 
 const STOPS: readonly DarknessStop[] = ['weak', 'medium', 'strong'];
 
 /** The picking screen of a grid: the darkness map in the stock's own colour, the wish, the frontier, one proposal. */
 export default function GridFindingScreen({ view, selected, onSelect, tabs, title, ladder, onKept }: FindingProps) {
-  const { card, reading, answers, known } = view;
+  const { card, reading, through, answers, known } = view;
   const { machine, stock } = card.madeFor;
   const [wish, wishFor] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
   const shades = shadesOf(known.facts);
@@ -43,8 +44,14 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   };
   const kinds = useMemo(() => quantityKinds(machine.likedUnits, machine.ratedPowerW), [machine]);
   const finding = useMemo(
-    () => findInGrid(card.layout, { readings: reading?.cells ?? [], answers }, known, wish),
-    [card, reading, answers, known, wish],
+    () =>
+      findInGrid(
+        card.layout,
+        { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers },
+        known,
+        wish,
+      ),
+    [card, reading, through, answers, known, wish],
   );
   const darkens = finding.range !== null && finding.range.bare > finding.range.strongest;
   const candidates = new Map(finding.candidates.map((candidate) => [candidate.cellIndex, candidate]));
@@ -55,6 +62,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   const settings = chosenCell && mainBurn(chosenCell).settings;
   const chosenReading = chosen === null ? undefined : readings.get(chosen);
   const chosenCandidate = chosen === null ? undefined : candidates.get(chosen);
+  const chosenThrough = through?.cells.find(({ cellIndex }) => cellIndex === chosen);
   const depths = chosen === null ? [] : numbersOf({ readings: [], answers }, 'depth', chosen);
   // Newest first in the view: turned round, a cell kept twice shows its newest number.
   const keptCells = new Map([...view.kept].reverse().map((kept) => [kept.cellIndex, kept.version]));
@@ -113,11 +121,20 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
             <option value="fast-and-strong">fast and strong: least time</option>
             <option value="slow-and-low">slow and low: minimum power</option>
           </SelectField>
+          {through && (
+            <CheckField
+              label="Only cells whose coat is off"
+              hint="by the light table, whatever their tone"
+              checked={wish.cleared ?? false}
+              onChange={(event) => setWish({ ...wish, cleared: event.target.checked })}
+            />
+          )}
           <Notice
             look={finding.proposal ? 'plain' : 'straw'}
             title={finding.proposal ? 'Proposal' : 'No cell meets this'}
           >
             {finding.proposal?.reason ??
+              (wish.cleared ? finding.says : null) ??
               'Widen the wish, or pick a cell by eye. Cells marked low-confidence count once you have graded them 4 or 5.'}
           </Notice>
         </TicketPart>
@@ -150,6 +167,9 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
               ],
               ...(depths.length > 0
                 ? [['Depth', `${plainNumber(depths.reduce((sum, mm) => sum + mm, 0) / depths.length, 3)} mm`] as const]
+                : []),
+              ...(chosenThrough
+                ? [['Light through', throughWords(chosenThrough, chosenCandidate?.cleared)] as const]
                 : []),
               ['10 × 10 cm take', chosenCandidate ? formatDuration(chosenCandidate.timeS) : '–'],
             ]}

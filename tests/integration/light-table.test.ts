@@ -1,0 +1,86 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { cardView } from '../../src/app/card-view';
+import type { ThroughRecord } from '../../src/records/photo';
+import { query, testApp, type TestApp } from '../support/context';
+import { burnCard, makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let cardId: number;
+beforeAll(async () => {
+  app = await testApp();
+  const { pairingId } = await makePairing(app, 'marl', 'coated');
+  cardId = (await makeCard(app, pairingId)).id;
+  await burnCard(app, cardId);
+});
+afterAll(() => app.close());
+
+const through = async (id = cardId): Promise<ThroughRecord | null> =>
+  (await app.call('GET', `/api/cards/${id}`)).json.through;
+async function take(lit: 'front' | 'behind', id = cardId): Promise<number> {
+  const { status, json } = await app.call('POST', `/api/cards/${id}/photograph?lit=${lit}`);
+  expect(status).toBe(201);
+  await app.ctx.readings.idle();
+  return json.id as number;
+}
+
+describe('a photo on a light table', () => {
+  it('tells how much light comes through, and nothing of tone', async () => {
+    expect(await through()).toBeNull();
+    const id = await take('behind');
+    const photo = (await app.call('GET', `/api/photos/${id}`)).json;
+    expect(photo).toMatchObject({ status: 'read', litFrom: 'behind', fileName: expect.stringMatching(/^light-table/) });
+    const { reading, card } = await cardView(app.ctx, cardId);
+    expect(reading).toBeNull();
+    const told = (await through())!;
+    expect(told).toMatchObject({
+      photoId: id,
+      cardId,
+      markers: 4,
+      tones: { told: 'by-one-photo', cameraIsTrue: true },
+    });
+    expect(told.cells.map(({ cellIndex }) => cellIndex)).toEqual([...card.layout.order].sort((a, b) => a - b));
+    expect(told.bareThrough).toBeLessThan(0.01);
+    expect(Math.max(...told.cells.map((cell) => cell.through))).toBeGreaterThan(0.5);
+    const picture = await app.ctx.db.selectFrom('photoImage').select('role').where('photoId', '=', id).execute();
+    expect(picture.map(({ role }) => role).sort()).toEqual(['original', 'preview', 'straightened']);
+  });
+  it('stands beside photos in a lamp’s light, which do not count it', async () => {
+    const front = await take('front');
+    const view = await cardView(app.ctx, cardId);
+    expect(view.reading!.photoIds).toEqual([front]);
+    expect(view.reading!.secondPhotoId).toBeNull();
+    expect(view.through).not.toBeNull();
+    const wish = { lightness: null, powerCap: 1, pace: 'fast-and-strong', cleared: true };
+    const found = (await app.call('POST', `/api/cards/${cardId}/finding`, { wish })).json;
+    expect(found.candidates.some(({ cleared }: { cleared: boolean | null }) => cleared !== null)).toBe(true);
+    const kept = await app.call('POST', '/api/facts', { cardId, wish, choice: { cellIndex: found.candidates[0].cellIndex }, note: '' }); // prettier-ignore
+    expect(kept.status).toBe(201);
+    const [finding] = await app.ctx.db.selectFrom('finding').select('throughReadingId').where('cardId', '=', cardId).execute(); // prettier-ignore
+    expect(finding!.throughReadingId).toBe(view.through!.id);
+  });
+  it('does not count while it is left aside, or once the card was burned anew', async () => {
+    const first = (await through())!;
+    const second = await take('behind');
+    expect((await through())!.photoId).toBe(second);
+    expect((await app.call('PUT', `/api/photos/${second}/counts`, { counts: false })).status).toBe(200);
+    expect(await through()).toEqual(first);
+    expect((await app.call('PUT', `/api/photos/${second}/counts`, { counts: true })).status).toBe(200);
+    await burnCard(app, cardId);
+    expect(await through()).toBeNull();
+  });
+  it('is refused of a card that is not asked about it, on a frame sheet, or twice', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch');
+    const other = await makeCard(app, pairingId);
+    await burnCard(app, other.id);
+    const refused = await app.call('POST', `/api/cards/${other.id}/photograph?lit=behind`);
+    expect(refused.json).toMatchObject({ code: 'invalid-input', detail: expect.stringContaining('light that comes through') }); // prettier-ignore
+    for (const asked of ['lit=behind&sheet=a5', 'lit=behind&photos=2', 'lit=below'])
+      expect((await app.call('POST', `/api/cards/${cardId}/photograph?${asked}`)).status, asked).toBe(422);
+    const [{ count }] = (await query(app.databaseUrl, `select count(*)::int as count from photo where card_id = ${other.id}`)) as [{ count: number }]; // prettier-ignore
+    expect(count).toBe(0);
+  });
+  it('cannot be stored with shares that nothing lets through', async () => {
+    const change = app.ctx.db.updateTable('cellThrough').set({ through: -0.1 }).execute();
+    await expect(change).rejects.toThrow(/check constraint/);
+  });
+});

@@ -14,13 +14,8 @@ try {
   ensureDependencies();
   console.log('\n== static checks and build');
   const [, built] = await Promise.all([checks.lane(LINT), checks.lane([...TYPES, ...BUILD])]);
-  await checks.tests('unit');
-  await checks.tests('photos');
-  await checks.tests('bench');
-  if (built) {
-    await checks.tests('integration');
-    await checks.tests('browser');
-  }
+  await checks.tests('unit', 'photos', 'bench');
+  if (built) await checks.tests('integration', 'browser');
 } catch (error) {
   checks.failed++;
   console.error(error instanceof Plain ? error.message : error);

@@ -56,10 +56,8 @@ describe('what the printer by the bench makes', () => {
         // Its pixels' centres reach half a pixel less far on each side.
         expect(places.length / 400).toBeGreaterThan(0.96 * 60);
         expect(places.length / 400).toBeLessThan(1.01 * 60);
-        for (const { x, y } of places) {
-          expect(x > window.x && x < window.x + window.width).toBe(true);
-          expect(y > window.y && y < window.y + window.height).toBe(true);
-        }
+        const inWindow = ({ x, y }: { x: number; y: number }): boolean => x > window.x && x < window.x + window.width && y > window.y && y < window.y + window.height;
+        expect(places.every(inWindow)).toBe(true);
         const mean = (of: (place: { x: number; y: number }) => number): number => places.reduce((sum, place) => sum + of(place), 0) / places.length;
         const [mx, my] = [mean(({ x }) => x), mean(({ y }) => y)];
         // The direction of its longer axis, by its moments.

@@ -164,6 +164,19 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     }
   });
 
+  it('lays levels along the edges as the planner has them: the larger end at the top, or at the right', () => {
+    for (const { layout } of all)
+      for (const { channel, edge } of kind.edges) {
+        const levels = layout.cells.map((cell) => Number(cell.levels[channel]));
+        const middleOf = (level: number): number => {
+          const boxes = layout.cells.filter((cell) => Number(cell.levels[channel]) === level).map(({ box }) => box);
+          return boxes.reduce((sum, { x, y }) => sum + (edge === 'left' ? -y : x), 0) / boxes.length;
+        };
+        const places = [...new Set(levels)].sort((a, b) => a - b).map(middleOf);
+        expect(places, channel).toEqual([...places].sort((a, b) => a - b));
+      }
+  });
+
   it('orders every cell that burns once, the riskiest last', () => {
     for (const { layout } of all) {
       const burned = layout.cells.filter((cell) => !cell.leftOut).map((cell) => cell.index);

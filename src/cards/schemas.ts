@@ -2,6 +2,7 @@ import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
 import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
+import { lineWidthSchemas } from './line-width/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
 import { thresholdSchemas } from './threshold/schema';
@@ -10,6 +11,7 @@ import { thresholdSchemas } from './threshold/schema';
 export const CARD_SCHEMAS = {
   grid: gridSchemas,
   threshold: thresholdSchemas,
+  'line-width': lineWidthSchemas,
   interval: intervalSchemas,
   focus: focusSchemas,
   kerf: kerfSchemas,

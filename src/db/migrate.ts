@@ -12,6 +12,7 @@ import * as hue from './migrations/0009-hue';
 import * as frameSheets from './migrations/0010-frame-sheets';
 import * as lines from './migrations/0011-lines';
 import * as lightTable from './migrations/0012-light-table';
+import * as singleLines from './migrations/0013-single-lines';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -26,6 +27,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0010-frame-sheets': frameSheets,
   '0011-lines': lines,
   '0012-light-table': lightTable,
+  '0013-single-lines': singleLines,
 };
 
 /** The database was made by a newer version of the program. */

@@ -35,6 +35,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         doubts: [...cell.doubts],
         hue: JSON.stringify(cell.hue),
         lines: JSON.stringify(cell.lines),
+        line: JSON.stringify(cell.line),
       })),
     )
     .execute();

@@ -14,6 +14,7 @@ import type { LikedUnits } from "../core/quantities/format";
 import type { Pinholes, ThroughDoubt } from "../core/reading/backlit/observations";
 import type { HueShift } from "../core/reading/hue";
 import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
+import type { LineSeen } from "../core/reading/lines/single-line";
 import type { PhotoFault } from "../core/reading/photo-faults";
 import type { SheetGreys } from "../core/reading/sheet/sheet-greys";
 import type { Exposure } from "../core/reading/tone/exposure";
@@ -110,6 +111,7 @@ export interface CellReading {
   hue: FixedJson<HueShift | null>;
   lightness: number;
   lightnessSigma: number;
+  line: FixedJson<LineSeen | null>;
   lines: FixedJson<LinesSeen | null>;
   readingId: number;
   sharedSigma: number;

@@ -20,6 +20,7 @@ describe('the whole job over the endpoints', () => {
       'safety measured',
       'grid empty',
       'threshold empty',
+      'line empty',
       'interval empty',
       'focus empty',
     ]);
@@ -347,5 +348,24 @@ describe('a card that is judged by its lines', () => {
     const finding = await app.call('POST', `/api/cards/${id}/finding`, { wish: {} });
     expect(finding.json.strips.every(({ by }: { by: string }) => by === 'photo')).toBe(true);
     expect(finding.json.strips.length + finding.json.undecided.length).toBe(6);
+  });
+  it('is told by single lines, whose widths are kept and come back as they were', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'slate');
+    const { id } = await makeCardOf(app, pairingId, 'line-width');
+    await burnCard(app, id);
+    await photographCard({ ...app.ctx, cameraScale: 1 }, id, { shotSeed: 'single lines' });
+    await app.ctx.readings.idle();
+    const { json } = await app.call('GET', `/api/cards/${id}`);
+    const told = (json.reading.cells as CellReading[]).flatMap(({ line }) => (line?.widthMm ? [line] : []));
+    expect(told.length).toBeGreaterThan(10);
+    for (const { widthMm, profile } of told) {
+      expect(widthMm).toBeLessThan(0.2);
+      expect(profile!.taken.length % 2).toBe(1);
+    }
+    const { strongest } = (await app.call('POST', `/api/cards/${id}/finding`, { wish: {} })).json;
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
+    const fact = await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`);
+    expect(fact.json.versions[0]).toMatchObject({ value: { widthMm: strongest.widthMm }, sigma: strongest.sigmaMm });
+    expect(fact.json.versions[0].value.direction).toBe('horizontal');
   });
 });

@@ -31,6 +31,7 @@ describe('finding', () => {
       deltaLightness: lightness - 78,
       spread: 1,
       lines: null,
+      line: null,
       edgeHalo: 0,
       clippedShare: 0,
       edgeWidthMm: 0.1,

@@ -7,11 +7,10 @@ import { readCard } from '../../core/reading/read-card';
 import { layCard } from '../../core/card/lay';
 import { grid } from '.';
 
+/** Dark on light, light on dark, and by mirrors; `npm run accuracy -- bench` has all stock. */
 const PAIRINGS = [
-  ['heron', 'birch'],
   ['heron', 'leather'],
   ['marl', 'slate'],
-  ['marl', 'mdf'],
   ['tern', 'twoLayer'],
 ] as const;
 

@@ -15,7 +15,8 @@ export function drawIntervals(plan: IntervalPlan, on: Pairing): Drawn {
   const boxes = columnOfBoxes(intervals.length, stripWidthMm, stripHeightMm, gapMm);
   const stepMm = stripWidthMm / RAMP.length;
   const cells = intervals.map((intervalMm, index) => {
-    const box = boxes[index]!;
+    // As the planner has its left edge: the larger end at the top.
+    const box = boxes.at(-1 - index)!;
     const burns = RAMP.map((share, step) => ({
       shape: {
         do: 'sweep' as const,

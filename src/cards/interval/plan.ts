@@ -7,7 +7,7 @@ export const INTERVAL_VERSION = 2;
 
 /** Strips under one another, each filled at its own line interval, in three steps of power from weak to full. */
 export interface IntervalPlan extends BasePlan {
-  /** mm, the finest strip at the top. */
+  /** mm, the coarsest strip at the top. */
   readonly interval: Axis;
   readonly stripWidthMm: number;
   readonly stripHeightMm: number;
@@ -18,7 +18,7 @@ export interface IntervalPlan extends BasePlan {
 /** Shares of the power that the three steps of a strip take: lines show in the weak one, mud in the strong one. */
 export const RAMP = [0.45, 0.7, 1] as const;
 
-/** Line intervals of the strips, from the top. */
+/** Line intervals of the strips, from the finest. */
 export const stripIntervals = ({ interval }: IntervalPlan): number[] =>
   axisValues(interval).map((mm) => Math.round(mm * 1e4) / 1e4);
 

@@ -1,7 +1,11 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
+import { factOf } from '../../core/book/facts';
 import { widthAcross } from '../../core/card/mark-across';
+import { widthBy } from '../../core/fit/line-width';
+import { deliveredPowerW } from '../../core/machine/machine';
+import type { BurnSettings } from '../../core/card/settings';
 import { proposeFill } from '../../core/card/propose-fill';
 import { formatLength } from '../../core/quantities/format';
 import { MM_PER_INCH } from '../../core/quantities/quantity';
@@ -15,11 +19,24 @@ const COARSEST_MM = MM_PER_INCH / 150;
 const CLOSEST_SPOTS = 0.5;
 const WIDEST_MARKS = 1.5;
 
+/** How wide one line was found to mark at the settings' power, where lines that run so were measured; null where none were. */
+function measuredMark({ facts, pairing }: Known, { powerFraction, direction }: BurnSettings): number | null {
+  const line = factOf(facts, 'line')?.value;
+  if (!line || line.direction !== direction) return null;
+  if (line.spotMm === null || line.thresholdFraction === null) return line.widthMm;
+  const watts = (fraction: number): number => deliveredPowerW(pairing.machine, fraction);
+  const foretold = widthBy({ spotMm: line.spotMm, thresholdW: watts(line.thresholdFraction) }, watts(powerFraction));
+  // Weaker than any line was half dark: the law says nothing there, and what was seen is wider.
+  return foretold > 0 ? Math.min(foretold, line.widthMm) : null;
+}
+
 /** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that. */
 export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
   const liked = known.pairing.machine.likedUnits;
-  const { spotMm, markMm } = widthAcross(known.pairing, settings.direction);
+  const { spotMm, markMm: expected } = widthAcross(known.pairing, settings.direction);
+  const measured = measuredMark(known, settings);
+  const markMm = measured ?? expected;
   const frame = proposeFrame(known.pairing);
   const round = (mm: number): number => Math.round(mm * 1000) / 1000;
   const closest = spotMm * CLOSEST_SPOTS;
@@ -41,7 +58,7 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
     reasons: {
       ...reasons,
       'interval.from': `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${formatLength(spotMm, liked)} spot across the lines: closer ones only add time`,
-      'interval.to': `one and a half of the ${formatLength(markMm, liked, 2)} that a line is expected to mark: further apart they leave gaps`,
+      'interval.to': `one and a half of the ${formatLength(markMm, liked, 2)} that a line ${measured === null ? 'is expected to mark' : 'was found to mark'}: further apart they leave gaps`,
       'frame.marker.powerFraction': frame.reasons.marker,
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },

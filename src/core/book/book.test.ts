@@ -82,6 +82,11 @@ describe('the ladder', () => {
       fact({ factId: 3, name: 'interval', value: { intervalMm: 0.1 } }),
       fact({ factId: 4, name: 'focus', value: { focusOffsetMm: 1, flat: false }, stale: ['lens or spot changed'] }),
       fact({ factId: 5, name: 'kerf', value: { xMm: 0.13, yMm: 0.14 } }),
+      fact({
+        factId: 6,
+        name: 'line',
+        value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
+      }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -226,6 +231,7 @@ describe('facts', () => {
     expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
+    expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
     expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
     const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
     expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
@@ -235,7 +241,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', interval: '± 0.02 mm', focus: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -8,7 +8,7 @@ import {
 } from '../quantities/format';
 import type { PowerPoint } from '../machine/machine';
 import { paceWords, UNTIMED, type Pace } from '../motion/pace';
-import type { BurnSettings } from '../card/settings';
+import type { BurnSettings, LineDirection } from '../card/settings';
 import { levelWords } from '../card/channels';
 import type { RungId } from './rungs';
 import type { Cause } from './staleness';
@@ -23,6 +23,14 @@ export interface FactValues {
     readonly confidence: number | null;
   };
   readonly floor: { readonly powerFraction: number };
+  /** Width of a single line at a power, by the direction it runs in; with the beam across it and the power from which its middle is half as dark as it can be, where they were told. */
+  readonly line: {
+    readonly widthMm: number;
+    readonly powerFraction: number;
+    readonly direction: LineDirection;
+    readonly spotMm: number | null;
+    readonly thresholdFraction: number | null;
+  };
   readonly interval: { readonly intervalMm: number };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
@@ -72,6 +80,14 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'threshold',
     show: ({ powerFraction }) => `floor ${formatPower(powerFraction)}`,
     sure: (sigma) => `± ${formatPower(2 * sigma)}`,
+    staleBy: MARK,
+  },
+  line: {
+    title: 'Width of a line',
+    owner: 'pairing',
+    rung: 'line',
+    show: ({ widthMm, powerFraction }, liked) => `${length(widthMm, liked)} at ${formatPower(powerFraction)}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: MARK,
   },
   interval: {

@@ -10,6 +10,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     deltaLightness: lightness - 80,
     spread: 1,
     lines: null,
+    line: null,
     edgeHalo: 0,
     clippedShare: 0,
     edgeWidthMm: null,
@@ -77,6 +78,18 @@ describe('one cell in several photos', () => {
     expect(mergeCell([only])).toBe(only);
     expect(() => mergeCell([])).toThrow(RangeError);
     expect(() => mergeCell([only, { ...only, cellIndex: 4 }])).toThrow(RangeError);
+  });
+});
+
+describe('a single line in several photos', () => {
+  it('is that of the photo which is surest of its width, or else of its place', () => {
+    const line = (widthSigmaMm: number | null, besideSigmaMm: number) => ({ besideMm: 0, besideSigmaMm, widthMm: widthSigmaMm, widthSigmaMm, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+    const merged = (...lines: CellReading['line'][]) =>
+      mergeCell(lines.map((one) => seen(50, 0.5, 0, { line: one }))).line;
+    expect(merged(line(0.01, 0.001), line(0.004, 0.002), null)).toMatchObject({ widthSigmaMm: 0.004 });
+    expect(merged(line(null, 0.001), line(0.5, 0.002))).toMatchObject({ widthSigmaMm: 0.5 });
+    expect(merged(line(null, 0.002), line(null, 0.001))).toMatchObject({ besideSigmaMm: 0.001 });
+    expect(merged(null, null)).toBeNull();
   });
 });
 

@@ -49,6 +49,7 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     confidence: Math.min(chanceWithin(PROMISE, lightnessSigma), 0.75 ** doubts.length),
     doubts,
     lines: surestLines(used),
+    line: surestLine(used),
   };
 }
 
@@ -58,6 +59,13 @@ function surestLines(readings: readonly CellReading[]): CellReading['lines'] {
   return seen.length === 0
     ? null
     : seen.reduce((one, other) => (other.visibilitySigma < one.visibilitySigma ? other : one));
+}
+
+/** The single line by the photo that is surest of its width, or of its place where none tells that. */
+function surestLine(readings: readonly CellReading[]): CellReading['line'] {
+  const seen = readings.flatMap(({ line }) => line ?? []);
+  const unsure = ({ widthSigmaMm, besideSigmaMm }: (typeof seen)[number]): number => widthSigmaMm ?? 1 + besideSigmaMm;
+  return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
 }
 
 /** All cells that any of the photos shows, each merged, in order of their indexes. */

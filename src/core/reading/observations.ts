@@ -1,5 +1,6 @@
 import type { HueShift } from './hue';
 import type { LinesSeen } from './lines/lines-of-fill';
+import type { LineSeen } from './lines/single-line';
 
 /** Why a cell's reading is not to be trusted without a look. */
 export type Doubt =
@@ -27,6 +28,8 @@ export interface CellReading {
   readonly spread: number;
   /** The lines of its strongest fill; null where the photo cannot tell them or is blown out, and for cells read before that was looked at. */
   readonly lines: LinesSeen | null;
+  /** The one line of a cell that has a single one; null for other cells, and where the photo cannot tell it. */
+  readonly line: LineSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

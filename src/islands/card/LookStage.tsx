@@ -21,7 +21,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
-import { lineRows } from './line-words';
+import { lineRows, singleLineRows } from './line-words';
 import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -39,6 +39,7 @@ import {
 import { SimulatedCaliper } from './SimulatedCaliper';
 import type { StageProps } from './stage-props';
 import { bareThroughWords, throughDoubtWords, throughWords } from '../../components/through-words';
+import { hasOneLine } from '../../core/reading/lines/lines-of-cell';
 import { clearedCells } from '../../core/reading/backlit/cleared';
 import styles from './LookStage.module.css';
 
@@ -59,7 +60,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
   const faults = reading?.faults ?? [];
-  const hue = reading && hueOfCard(reading.cells, stock);
+  const toned = reading?.cells.filter(({ cellIndex }) => !hasOneLine(layout.cells[cellIndex]!)) ?? [];
+  const hue = toned.length > 0 ? hueOfCard(toned, stock) : null;
   /** Whether there is something to show at a place of the photo. */
   const isPlaced = faults.some(({ area, line }) => area ?? line);
   const [undo, setUndo] = useState<readonly NewAnswer[]>([]);
@@ -240,7 +242,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               )}
             </>
           )}
-          {shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />}
+          {shown && hasOneLine(cell) ? (
+            <Figures rows={singleLineRows(shown.line, machine.likedUnits)} />
+          ) : (
+            shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />
+          )}
         </TicketPart>
       ) : (
         <TicketPart>
@@ -327,7 +333,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   if (open) words.push(`light through ${throughWords(open, cleared.get(drawn.index))}`);
                   if (found) {
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
-                    words.push(`${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`);
+                    words.push(
+                      hasOneLine(drawn)
+                        ? singleLineRows(found.line, machine.likedUnits)[0]!.join(' ')
+                        : `${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`,
+                    );
                   }
                   return [...words, ...saidWords(asks, seen, drawn.index)].join(', ');
                 }}
@@ -340,14 +350,19 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const side = Math.min(box.width, box.height);
                   const said = saidSigns(asks, seen, index);
                   const open = backlit ? throughs.get(index) : undefined;
-                  const number = open ? 100 * open.through : found?.lightness;
+                  const single = hasOneLine(layout.cells[index]!);
+                  const number = open
+                    ? (100 * open.through).toFixed(0)
+                    : single
+                      ? found?.line?.widthMm?.toFixed(3)
+                      : found?.lightness.toFixed(0);
                   const isDark = open ? open.through < 0.2 : found !== undefined && found.lightness < 50;
                   return (
                     <g key={index} className={isDark ? styles.onDark : styles.onLight}>
                       <rect className={styles.outline} {...box} />
                       {showNumbers && number !== undefined && (
                         <text x={box.x + box.width / 2} y={box.y + box.height / 2 - 0.1} fontSize={side * 0.34}>
-                          {number.toFixed(0)}
+                          {number}
                         </text>
                       )}
                       {said.length > 0 && (

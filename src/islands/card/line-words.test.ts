@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
-import { lineRows } from './line-words';
+import { lineRows, singleLineRows } from './line-words';
 
 const seen = { pitchMm: 0.127, pitchSigmaMm: 0.0002, visibility: 0.12, visibilitySigma: 0.02, gapMm: 0.018, gapSigmaMm: 0.004 }; // prettier-ignore
 const words = (lines: Parameters<typeof lineRows>[0]): string => JSON.stringify(lineRows(lines, DEFAULT_LIKED_UNITS));
@@ -25,5 +25,23 @@ describe('what is said of lines', () => {
 
   it('is that the photo cannot tell, and what would', () => {
     expect(words(null)).toMatch(/not told by this photo: look closely/);
+  });
+});
+
+describe('what is said of a single line', () => {
+  const line = { besideMm: -0.0121, besideSigmaMm: 0.001, widthMm: 0.1234, widthSigmaMm: 0.002, raggedMm: 0.004, raggedSigmaMm: 0.001, profile: null }; // prettier-ignore
+  const rows = (seenLine: Parameters<typeof singleLineRows>[0]) => singleLineRows(seenLine, DEFAULT_LIKED_UNITS);
+  it('is how wide it is, how ragged, and how far beside its place, to two sigmas', () => {
+    expect(rows(line)).toEqual([
+      ['Line width', '0.123 mm ± 0.004 mm'],
+      ['Ragged by', '0.004 mm ± 0.002 mm'],
+      ['Beside its place', '-0.0121 mm ± 0.002 mm'],
+    ]);
+  });
+  it('is its place alone where the photo is too coarse for more, or that it is not told at all', () => {
+    const far = { ...line, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null };
+    expect(rows(far).map(([label]) => label)).toEqual(['Line width', 'Beside its place']);
+    expect(rows(far)[0]![1]).toContain('under 40 photo pixels');
+    expect(rows(null)).toEqual([['Line', 'not told by this photo: look closely, or take it nearer']]);
   });
 });

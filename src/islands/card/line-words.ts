@@ -1,5 +1,6 @@
 import { formatInterval, formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import type { LinesSeen } from '../../core/reading/lines/lines-of-fill';
+import type { LineSeen } from '../../core/reading/lines/single-line';
 
 /** A ripple within so many of its sigmas of none is not one that shows. */
 const SHOWS = 2;
@@ -19,4 +20,21 @@ export function lineRows(lines: LinesSeen | null, liked: LikedUnits): [label: st
   if (lines.gapMm !== null)
     rows.push(['Gap', `${formatLength(lines.gapMm, liked, 2)} ± ${formatLength(2 * lines.gapSigmaMm!, liked, 1)}`]);
   return rows;
+}
+
+/** What a photo shows of a cell's single line, as label and words; that it cannot tell it, and what would, where it does not. */
+export function singleLineRows(line: LineSeen | null, liked: LikedUnits): [label: string, words: string][] {
+  if (!line) return [['Line', 'not told by this photo: look closely, or take it nearer']];
+  const sure = (mm: number, sigmaMm: number): string =>
+    // Less than a ten-thousandth of a millimetre is nothing that a photo tells.
+    `${formatLength(Math.round(mm * 1e4) / 1e4, liked, 3)} ± ${formatLength(2 * sigmaMm, liked, 1)}`;
+  const width =
+    line.widthMm === null
+      ? 'not told: under 40 photo pixels to a millimetre, take it nearer'
+      : sure(line.widthMm, line.widthSigmaMm!);
+  return [
+    ['Line width', width],
+    ...(line.raggedMm === null ? [] : [['Ragged by', sure(line.raggedMm, line.raggedSigmaMm!)] as [string, string]]),
+    ['Beside its place', sure(line.besideMm, line.besideSigmaMm)],
+  ];
 }

@@ -3,6 +3,7 @@ import { focusObserver } from './focus';
 import { gridObserver } from './grid';
 import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
+import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
 import { thresholdObserver } from './threshold';
 
@@ -12,6 +13,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   grid: gridObserver,
   interval: intervalObserver,
   kerf: kerfObserver,
+  'line-width': lineWidthObserver,
   threshold: thresholdObserver,
 };
 

@@ -27,6 +27,22 @@ function rowsOf(piece: Piece, box: Rect): number[] {
   return rows;
 }
 
+/** What a line along x in the middle of a box takes of the light, or adds, as a share of bare stock's, across it in mm. */
+export function acrossLine(piece: Piece, box: Rect): { at: number[]; taken: number[] } {
+  const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
+  const shares: number[] = [];
+  for (let y = px(box.y); y < px(box.y + box.height); y++) {
+    let [before, after] = [0, 0];
+    for (let x = px(box.x + 0.2 * box.width); x < px(box.x + 0.8 * box.width); x++) {
+      before += piece.before[3 * (y * piece.width + x) + 1]!;
+      after += piece.after[3 * (y * piece.width + x) + 1]!;
+    }
+    shares.push(1 - after / before);
+  }
+  const sign = Math.sign(shares.reduce((sum, share) => sum + share, 0));
+  return { at: shares.map((_, k) => k / piece.pxPerMm), taken: shares.map((share) => sign * share) };
+}
+
 /** How strongly lines along x stand out in a box: the standard deviation of its rows over their mean. */
 export function lineContrast(piece: Piece, box: Rect): number {
   const rows = rowsOf(piece, box);

@@ -9,7 +9,7 @@ const PX = 40;
 const pixel = 1 / Math.sqrt(12) / PX;
 /** Burned squares on bare stock, like a card's markers, whose sides are as soft as a burn leaves them. */
 const SQUARES = [0.6, 3.2].flatMap((x) => [0.6, 3.2].map((y) => ({ x, y, sizeMm: 1.6 })));
-const layout = { frame: { markers: SQUARES }, cells: [] } as unknown as Layout;
+const layout = { frame: { markers: SQUARES }, cells: [], before: [] } as unknown as Layout;
 const photo = (blurMm: number) =>
   drawnPatch({
     widthMm: 5.4,

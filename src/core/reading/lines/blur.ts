@@ -1,4 +1,5 @@
 import type { Layout } from '../../card/layout';
+import { boxOfShape } from '../../card/shape';
 import { grown, type Rect } from '../../geometry/point';
 import { median } from '../../stats/robust';
 import { lightAcross, type LinesRun } from './across';
@@ -58,10 +59,11 @@ export function blurBetween(leastMm: number, mostMm: number): Blur {
 }
 
 /** Strips across the edges of markers and cells that run along lines that run so. */
-function edgesAlong({ frame, cells }: Layout, run: LinesRun, reach: number): Rect[] {
+function edgesAlong({ frame, cells, before }: Layout, run: LinesRun, reach: number): Rect[] {
   const burned: Rect[] = [
     ...frame.markers.map(({ x, y, sizeMm }) => ({ x, y, width: sizeMm, height: sizeMm })),
     ...cells.filter(({ leftOut }) => !leftOut).map(({ box }) => box),
+    ...before.filter(({ shape }) => shape.do === 'sweep').map(({ shape }) => boxOfShape(shape)),
   ];
   return burned.flatMap((box) => {
     const middle = grown(box, (-(1 - MIDDLE) / 2) * Math.min(box.width, box.height));

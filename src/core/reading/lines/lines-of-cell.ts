@@ -1,10 +1,12 @@
-import type { Cell } from '../../card/layout';
+import { mainBurn, type Cell } from '../../card/layout';
+import type { BurnSettings } from '../../card/settings';
 import { boxOfShape, type Burn } from '../../card/shape';
-import { grown } from '../../geometry/point';
+import { grown, type Rect } from '../../geometry/point';
 import type { LinesRun } from './across';
 import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
 import { hasPixelsFor, linesOfFill, type LinesSeen } from './lines-of-fill';
+import { LEAST_PX_PER_MM_FOR_PLACE, lineIn, type LineSeen } from './single-line';
 
 /** Part of a fill, about its middle, that is looked at. */
 const INNER = 0.7;
@@ -22,12 +24,39 @@ export function linesOfCell({ fine, blur }: FinePhoto, cell: Cell): LinesSeen | 
   if (fills.length === 0) return null;
   const { shape, settings } = fills.reduce((most, burn) => (powerOf(burn) > powerOf(most) ? burn : most));
   const box = boxOfShape(shape);
+  if (isOneLine(box, settings)) return null;
   const area = grown(box, (-(1 - INNER) * Math.min(box.width, box.height)) / 2);
   const { intervalMm, direction: run } = settings;
   // No blur is looked for where there are too few pixels anyway.
   if (!hasPixelsFor(fine, intervalMm)) return null;
   const told = blur(run);
   return told && linesOfFill(fine, area, { intervalMm, run, blur: told });
+}
+
+/** Whether a fill is a single sweep. */
+const isOneLine = (box: Rect, { intervalMm, direction }: BurnSettings): boolean =>
+  (direction === 'horizontal' ? box.height : box.width) < 1.5 * intervalMm;
+
+/** Whether a cell is burned by one sweep and nothing else. */
+export function hasOneLine({ burns: [burn, ...others] }: Pick<Cell, 'burns'>): boolean {
+  if (!burn || others.length > 0 || burn.shape.do !== 'sweep') return false;
+  return isOneLine(boxOfShape(burn.shape), burn.settings);
+}
+
+/** Ends of a line are left out: there the head is still under way, or stops. */
+const END_SHARE = 0.1;
+
+/** The one line of a cell that is burned by a single sweep; null for other cells, and where the photo cannot tell it. */
+export function lineOfCell({ fine, blur }: FinePhoto, cell: Cell): LineSeen | null {
+  if (!hasOneLine(cell) || fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
+  const { direction: run } = mainBurn(cell).settings;
+  const { x, y, width, height } = cell.box;
+  const band =
+    run === 'horizontal'
+      ? { x: x + END_SHARE * width, y, width: (1 - 2 * END_SHARE) * width, height }
+      : { x, y: y + END_SHARE * height, width, height: (1 - 2 * END_SHARE) * height };
+  const told = blur(run);
+  return told && lineIn(fine, band, { run, blur: told });
 }
 
 const powerOf = ({ settings }: Burn): number => settings.powerFraction;

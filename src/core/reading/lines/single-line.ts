@@ -29,6 +29,14 @@ export interface LineSeen {
   /** Standard deviation of its edges about straight ones, without what the photo's noise makes; null as above. */
   readonly raggedMm: number | null;
   readonly raggedSigmaMm: number | null;
+  /** How much of bare stock's light it takes, or adds, across it, in equal steps about its middle; null as above. */
+  readonly profile: LineProfile | null;
+}
+
+/** Light taken across a line as shares of bare stock's; the middle one of an odd number lies on the line's middle. */
+export interface LineProfile {
+  readonly stepMm: number;
+  readonly taken: readonly number[];
 }
 
 /** How far one line lies from another beyond what was asked for: positive where it lies further down, or to the right. */
@@ -92,7 +100,7 @@ export function lineIn(
     besideSigmaMm: middles.spread / Math.sqrt(edged.length),
   };
   if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_WIDTH)
-    return { ...place, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null };
+    return { ...place, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null };
   const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
   const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [number, number]; // prettier-ignore
   return {
@@ -100,6 +108,7 @@ export function lineIn(
     widthMm: (narrow + wide) / 2,
     widthSigmaMm: Math.hypot(scatter / Math.sqrt(edged.length), (wide - narrow) / Math.sqrt(12)),
     ...raggednessOf(edged),
+    profile: profileOf(whole),
   };
 }
 
@@ -137,6 +146,42 @@ function laidOver(stretches: readonly Stretch[], binsPerMm: number): Pick<Stretc
     at: Float64Array.from(told, ([, bin]) => bin.at / bin.count),
     depth: Float64Array.from(told, ([, bin]) => bin.depth / bin.count),
   };
+}
+
+const PROFILE_STEP_MM = 0.01;
+const MOST_REACH_MM = 0.6;
+
+/** The light across a line in equal steps, as far to both sides as it was seen. */
+function profileOf({ at, depth }: Pick<Stretch, 'at' | 'depth'>): LineProfile {
+  const reach = Math.min(MOST_REACH_MM, -at[0]!, at[at.length - 1]!);
+  const steps = Math.max(0, Math.floor(reach / PROFILE_STEP_MM));
+  const taken = Array.from({ length: 2 * steps + 1 }, (_, k) => {
+    const place = (k - steps) * PROFILE_STEP_MM;
+    const next = Math.max(
+      1,
+      at.findIndex((value) => value >= place),
+    );
+    const share = Math.min(1, Math.max(0, (place - at[next - 1]!) / (at[next]! - at[next - 1]!)));
+    const value = depth[next - 1]! + share * (depth[next]! - depth[next - 1]!);
+    return Math.round(value * 1e4) / 1e4;
+  });
+  return { stepMm: PROFILE_STEP_MM, taken };
+}
+
+/** Width of a line where it takes as much as a level; null where it does not reach that, or is not seen to fall below it on both sides. */
+export function widthAtLevel({ stepMm, taken }: LineProfile, level: number): number | null {
+  const middle = (taken.length - 1) / 2;
+  const top = taken.reduce((best, value, k) => (value > taken[best]! ? k : best), middle);
+  const edge = (by: 1 | -1): number | null => {
+    for (let k = top; k + by >= 0 && k + by < taken.length; k += by) {
+      const [a, b] = [taken[k]!, taken[k + by]!];
+      if (a >= level && b < level) return Math.abs(k - top + by * ((a - level) / (a - b))) * stepMm;
+    }
+    return null;
+  };
+  if (!(taken[top]! >= level)) return null;
+  const [left, right] = [edge(-1), edge(1)];
+  return left === null || right === null ? null : left + right;
 }
 
 /** Where a line is half as high as in its middle, and that level. */

@@ -1,0 +1,42 @@
+import type { LineWidthFinding } from '../../../src/cards/line-width/find';
+import type { Piece } from '../../../src/bench/piece';
+import type { Seen } from '../../../src/core/card/asks';
+import { acrossLine } from './measures';
+import type { Burned, Observer } from './observer';
+import { photographed } from './photographed';
+
+/** Width of a photo that shows single lines: as large as the bench's camera takes it. */
+const NEAREST_PX = 4000;
+
+const read = new WeakMap<Piece, Seen>();
+
+/** One photo of each piece, and each look at the lines of another of its five strongest powers. */
+function lookAt(burned: Burned, seed: string): Seen {
+  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed, NEAREST_PX);
+  read.set(burned.piece, seen);
+  const { cells } = burned.layout;
+  const powers = [...new Set(cells.map(({ levels }) => Number(levels.power)))].sort((a, b) => b - a);
+  const wanted = powers[Number(seed.at(-1))];
+  return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cells[cellIndex]!.levels.power === wanted) };
+}
+
+/** Where a line takes half of what it takes at the most, from its piece. */
+function halfWidth({ piece, layout }: Burned, cellIndex: number): number {
+  const { at, taken } = acrossLine(piece, layout.cells[cellIndex]!.box);
+  const most = Math.max(...taken);
+  const top = taken.indexOf(most);
+  const edge = (by: 1 | -1): number => {
+    let k = top;
+    while (taken[k]! >= most / 2) k += by;
+    return at[k - by]! + ((taken[k - by]! - most / 2) / (taken[k - by]! - taken[k]!)) * (at[k]! - at[k - by]!);
+  };
+  return edge(1) - edge(-1);
+}
+
+export const lineWidthObserver: Observer<LineWidthFinding> = {
+  on: ['marl', 'slate'],
+  look: lookAt,
+  truth: (burned, { lines }) => lines.map(({ cellIndex }) => halfWidth(burned, cellIndex)),
+  claims: ({ lines }) => lines.map(({ widthMm, sigmaMm }) => [widthMm - 2 * sigmaMm, widthMm + 2 * sigmaMm]),
+  widestClaim: 0.04,
+};

@@ -25,7 +25,7 @@ export const gridSchemas: KindSchemas = {
     lightness: number().min(0).max(100).allow(null).default(null),
     powerCap: positive(1).default(1),
     pace: Joi.valid('fast-and-strong', 'slow-and-low').default('fast-and-strong'),
-    cleared: flagSchema().default(false),
+    cleared: flagSchema(),
   }),
   choice: Joi.object({
     cellIndex: cellIndexSchema.required(),

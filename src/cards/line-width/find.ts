@@ -155,7 +155,7 @@ function lawOf(
   );
 }
 
-/** What the law foretells at a power, for the chart; null below where it marks. */
+/** Width that the law foretells at a power, for the chart; 0 up to where it begins. */
 export const foretold = (
   { spotMm, thresholdFraction }: NonNullable<LineWidthFinding['law']>,
   fraction: number,

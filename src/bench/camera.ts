@@ -118,6 +118,9 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
     y: Math.sin((shot.lightDegrees * Math.PI) / 180),
     size: (piece.width + piece.height) / 2 / piece.pxPerMm - 2 * piece.marginMm,
   };
+  // Read once: looking them up at every pixel takes as long as the pixel.
+  const { width, height, pxPerMm } = piece;
+  const [redAround, greenAround, blueAround] = piece.around;
   const halfWidthMm = piece.width / 2 / piece.pxPerMm;
   const halfHeightMm = piece.height / 2 / piece.pxPerMm;
   const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
@@ -135,8 +138,8 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       const w = pose.back[6]! * dx + pose.back[7]! * dy + pose.back[8]!;
       const xMm = (pose.back[0]! * dx + pose.back[1]! * dy + pose.back[2]!) / w;
       const yMm = (pose.back[3]! * dx + pose.back[4]! * dy + pose.back[5]!) / w;
-      const px = (xMm + halfWidthMm) * piece.pxPerMm - 0.5;
-      const py = (yMm + halfHeightMm) * piece.pxPerMm - 0.5;
+      const px = (xMm + halfWidthMm) * pxPerMm - 0.5;
+      const py = (yMm + halfHeightMm) * pxPerMm - 0.5;
       const along = (xMm * lamp.x + yMm * lamp.y) / lamp.size;
       // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
       const fall = Math.max(-0.8, Math.min(0.8, along));
@@ -144,14 +147,14 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
       const light = lit * (1 - shot.vignette * radius * (1.4 - 0.4 * radius));
       const x0 = Math.floor(px);
       const y0 = Math.floor(py);
-      let red = piece.around[0];
-      let green = piece.around[1];
-      let blue = piece.around[2];
-      if (x0 >= 0 && y0 >= 0 && x0 < piece.width - 1 && y0 < piece.height - 1) {
+      let red = redAround;
+      let green = greenAround;
+      let blue = blueAround;
+      if (x0 >= 0 && y0 >= 0 && x0 < width - 1 && y0 < height - 1) {
         const fx = px - x0;
         const fy = py - y0;
-        const p = (y0 * piece.width + x0) * 3;
-        const q = p + piece.width * 3;
+        const p = (y0 * width + x0) * 3;
+        const q = p + width * 3;
         const a = (1 - fx) * (1 - fy);
         const b = fx * (1 - fy);
         const c = (1 - fx) * fy;

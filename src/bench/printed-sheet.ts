@@ -20,6 +20,8 @@ export interface PrintOrder {
 /** Paper beyond the frame that stays in the picture. */
 const PAPER_AROUND_MM = 5;
 const PX_PER_MM = 16;
+/** A camera that has all of a sheet in view sees no finer than this; a piece that is laid on it need not be, either. */
+const LEAST_PX_PER_MM = 25;
 const PAPER: readonly [number, number, number] = [0.85, 0.86, 0.87];
 const INK: readonly [number, number, number] = [0.036, 0.036, 0.038];
 /** Dots are printed larger than they are asked for: by a fifth of the paper at half cover, as office printers do (from memory). */
@@ -39,7 +41,8 @@ function printed(bare: number, channel: 0 | 1 | 2): number {
  * A printed sheet as the camera sees it, with a piece laid in its window by hand, or bare. Equal prints come of equal seeds; `hand` is the seed of how
  * the piece is laid down.
  */
-export function printedSheet(order: PrintOrder, piece: Piece | null, seed: string, hand = ''): Piece {
+export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string, hand = ''): Piece {
+  const piece = fine && coarser(fine, Math.max(1, Math.floor(fine.pxPerMm / LEAST_PX_PER_MM)));
   const pxPerMm = piece?.pxPerMm ?? PX_PER_MM;
   const random = randomFrom(`print ${seed}`);
   const width = Math.round((order.widthMm + 2 * PAPER_AROUND_MM) * pxPerMm);
@@ -108,4 +111,19 @@ function layDown(piece: Piece, after: Float32Array, width: number, { window }: P
         after[(row * width + column) * 3 + channel] = top * (1 - fy) + low * fy;
       }
     }
+}
+
+/** A piece whose pixels are means over so many of its own along each side. */
+function coarser(piece: Piece, factor: number): Piece {
+  if (factor === 1) return piece;
+  const width = Math.floor(piece.width / factor);
+  const height = Math.floor(piece.height / factor);
+  const after = new Float32Array(width * height * 3);
+  for (let y = 0; y < height * factor; y++)
+    for (let x = 0; x < width * factor; x++) {
+      const to = (Math.floor(y / factor) * width + Math.floor(x / factor)) * 3;
+      const from = (y * piece.width + x) * 3;
+      for (let channel = 0; channel < 3; channel++) after[to + channel]! += piece.after[from + channel]! / factor ** 2;
+    }
+  return { ...piece, width, height, pxPerMm: piece.pxPerMm / factor, before: after, after };
 }

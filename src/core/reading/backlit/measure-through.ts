@@ -31,7 +31,7 @@ const LIGHT_BY_PLACE = 0.006;
 const MOST_BLOWN_OUT = 0.02;
 
 /** Light of each pixel in an area, as a share of the open table's at the middle of the area. */
-export function sharesIn({ rectified, open }: Pick<BacklitContext, 'rectified' | 'open'>, area: Rect): Float32Array {
+function sharesIn({ rectified, open }: Pick<BacklitContext, 'rectified' | 'open'>, area: Rect): Float32Array {
   const { data, width, height, pxPerMm } = rectified;
   const left = Math.max(0, Math.round(area.x * pxPerMm));
   const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));

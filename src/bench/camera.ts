@@ -250,35 +250,39 @@ function invert(m: readonly number[]): number[] {
   ]; // prettier-ignore
 }
 
-/** The face after a Gaussian blur, three channels. */
-function blurred(piece: Piece, sigmaPx: number): Float32Array {
-  const { width, height, after } = piece;
+/** The face after a Gaussian blur, three channels; beyond its edge it goes on as it is there. */
+function blurred({ width, height, after }: Piece, sigmaPx: number): Float32Array {
   const reach = Math.max(1, Math.ceil(2.5 * sigmaPx));
   const kernel = Float32Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigmaPx) ** 2));
   const total = kernel.reduce((sum, value) => sum + value, 0);
   for (let k = 0; k < kernel.length; k++) kernel[k]! /= total;
-  const pass = (
-    source: Float32Array,
-    stride: number,
-    count: number,
-    lineStride: number,
-    lines: number,
-  ): Float32Array => {
-    const out = new Float32Array(source.length);
-    for (let line = 0; line < lines; line++) {
-      for (let place = 0; place < count; place++) {
-        for (let channel = 0; channel < 3; channel++) {
-          let sum = 0;
-          for (let k = -reach; k <= reach; k++) {
-            const clamped = Math.min(count - 1, Math.max(0, place + k));
-            sum += source[line * lineStride + clamped * stride + channel]! * kernel[k + reach]!;
-          }
-          out[line * lineStride + place * stride + channel] = sum;
-        }
-      }
+  const row = width * 3;
+  const across = new Float32Array(after.length);
+  // Each row with its ends repeated, so that no place asks whether it is near one.
+  const padded = new Float32Array(row + 6 * reach);
+  for (let y = 0; y < height; y++) {
+    padded.set(after.subarray(y * row, (y + 1) * row), 3 * reach);
+    for (let k = 0; k < 3 * reach; k++) {
+      padded[k] = after[y * row + (k % 3)]!;
+      padded[row + 3 * reach + k] = after[(y + 1) * row - 3 + (k % 3)]!;
     }
-    return out;
-  };
-  const across = pass(after, 3, width, width * 3, height);
-  return pass(across, width * 3, height, 3, width);
+    for (let at = 0; at < row; at++) {
+      let sum = 0;
+      for (let k = 0; k < kernel.length; k++) sum += padded[at + 3 * k]! * kernel[k]!;
+      across[y * row + at] = sum;
+    }
+  }
+  // Whole rows at a time: a column's own values lie far from each other.
+  const out = new Float32Array(after.length);
+  const sums = new Float64Array(row);
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    for (let k = 0; k < kernel.length; k++) {
+      const from = Math.min(height - 1, Math.max(0, y + k - reach)) * row;
+      const weight = kernel[k]!;
+      for (let at = 0; at < row; at++) sums[at]! += across[from + at]! * weight;
+    }
+    out.set(sums, y * row);
+  }
+  return out;
 }

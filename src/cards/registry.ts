@@ -4,11 +4,20 @@ import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
+import { scanOffset } from './scan-offset';
 import { kerf } from './kerf';
 import { threshold } from './threshold';
 
 /** Every kind of card there is. A new kind is a folder beside `grid`, one line here, and one in each of the two other registries. */
-export const CARD_KINDS = { grid, threshold, 'line-width': lineWidth, interval, focus, kerf } as const;
+export const CARD_KINDS = {
+  grid,
+  threshold,
+  'line-width': lineWidth,
+  interval,
+  focus,
+  'scan-offset': scanOffset,
+  kerf,
+} as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;
 

@@ -5,6 +5,7 @@ import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
+import { scanOffsetSchemas } from './scan-offset/schema';
 import { thresholdSchemas } from './threshold/schema';
 
 /** Each kind's schemas, for the endpoints: a line for each kind. */
@@ -14,5 +15,6 @@ export const CARD_SCHEMAS = {
   'line-width': lineWidthSchemas,
   interval: intervalSchemas,
   focus: focusSchemas,
+  'scan-offset': scanOffsetSchemas,
   kerf: kerfSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

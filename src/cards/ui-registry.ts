@@ -13,5 +13,6 @@ export const CARD_SCREENS = {
   'line-width': { Finding: lazy(() => import('./line-width/ui/Finding')) },
   interval: { Finding: lazy(() => import('./interval/ui/Finding')) },
   focus: { Finding: lazy(() => import('./focus/ui/Finding')) },
+  'scan-offset': { Finding: lazy(() => import('./scan-offset/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

@@ -36,6 +36,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         hue: JSON.stringify(cell.hue),
         lines: JSON.stringify(cell.lines),
         line: JSON.stringify(cell.line),
+        bars: JSON.stringify(cell.bars),
       })),
     )
     .execute();

@@ -13,6 +13,7 @@ import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind,
 import type { LikedUnits } from "../core/quantities/format";
 import type { Pinholes, ThroughDoubt } from "../core/reading/backlit/observations";
 import type { HueShift } from "../core/reading/hue";
+import type { BarsSeen } from "../core/reading/lines/bars-of-cell";
 import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
 import type { LineSeen } from "../core/reading/lines/single-line";
 import type { PhotoFault } from "../core/reading/photo-faults";
@@ -100,6 +101,7 @@ export interface CardCell {
 }
 
 export interface CellReading {
+  bars: FixedJson<BarsSeen | null>;
   cellIndex: number;
   clippedShare: number;
   colour: string;

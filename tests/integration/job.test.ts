@@ -3,6 +3,7 @@ import type { CellReading } from '../../src/core/reading/observations';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
+import { DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 
@@ -23,6 +24,7 @@ describe('the whole job over the endpoints', () => {
       'line empty',
       'interval empty',
       'focus empty',
+      'ways empty',
     ]);
     expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);
@@ -367,5 +369,24 @@ describe('a card that is judged by its lines', () => {
     const fact = await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`);
     expect(fact.json.versions[0]).toMatchObject({ value: { widthMm: strongest.widthMm }, sigma: strongest.sigmaMm });
     expect(fact.json.versions[0].value.direction).toBe('horizontal');
+  });
+  it('is told by bars of both ways: the offset is kept for the machine, and planned with on another of its stocks', async () => {
+    const { pairingId, machineId, lensId } = await makePairing(app, 'heron', 'leather');
+    const { id } = await makeCardOf(app, pairingId, 'scan-offset');
+    await burnCard(app, id);
+    await photographCard({ ...app.ctx, cameraScale: 0.5 }, id, { shotSeed: 'both ways' });
+    await app.ctx.readings.idle();
+    const { json } = await app.call('GET', `/api/cards/${id}`);
+    const told = (json.reading.cells as CellReading[]).flatMap(({ bars }) => bars ?? []);
+    expect(told.length).toBeGreaterThan(12);
+    const { fastest } = (await app.call('POST', `/api/cards/${id}/finding`, { wish: {} })).json;
+    expect(fastest.offsetMm).toBeLessThan(-0.01);
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
+    const fact = (await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`)).json;
+    expect(fact.fact).toMatchObject({ name: 'lag', owner: 'machine', machineId, at: { direction: 'horizontal' } });
+    const { json: cork } = await app.call('POST', '/api/stock', { ...DEMO_STOCKS.cork, acquiredOn: null });
+    const { json: other } = await app.call('POST', '/api/pairings', { machineId, lensId, stockId: cork.id });
+    const { plan } = (await app.call('GET', `/api/pairings/${other.id}/proposals/interval`)).json;
+    expect(plan.constants.scanOffsetMm).toBeLessThan(-0.005);
   });
 });

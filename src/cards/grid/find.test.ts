@@ -32,6 +32,7 @@ describe('finding', () => {
       spread: 1,
       lines: null,
       line: null,
+      bars: null,
       edgeHalo: 0,
       clippedShare: 0,
       edgeWidthMm: 0.1,

@@ -48,7 +48,7 @@ export const lineWidth = Object.freeze({
     { path: 'repeats', label: 'Lines of each power', as: 'count', group: 'cells' },
     { path: 'lineMm', label: 'Line length', as: 'length', group: 'cells' },
     { path: 'pitchMm', label: 'Apart', as: 'length', group: 'cells' },
-    ...constantFields(machine, 'constants', ['powerFraction', 'lineAngleDeg', 'crossHatch']),
+    ...constantFields(machine, 'constants', ['powerFraction', 'bothWays', 'scanOffsetMm', 'lineAngleDeg', 'crossHatch']),
     ...FRAME_FIELDS,
   ],
   draw: drawLines,

@@ -5,7 +5,7 @@ import { widthAcross } from '../../core/card/mark-across';
 import { proposeFill } from '../../core/card/propose-fill';
 import { proposeSetup } from '../../core/card/work-setup';
 import { peakOfLine } from '../../core/fit/line-width';
-import { commandFor } from '../../core/machine/command';
+import { commandFor, leastCommand } from '../../core/machine/command';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { formatPower, plainNumber } from '../../core/quantities/format';
 import { familyOf } from '../../core/stock/families';
@@ -43,7 +43,7 @@ export function proposeLines(known: Known): Proposal<LineWidthPlan> {
   const kept = factOf(facts, 'engrave');
   const speed = kept ? settings.speedMmPerS : Math.min(settings.speedMmPerS, capW / strongest);
   const speedMmPerS = speed < 10 ? Math.round(speed * 10) / 10 : Math.floor(speed);
-  const least = Math.max(0.005, machine.lowestFiringCommand * 1.1);
+  const least = leastCommand(machine);
   const round = (power: number): number => Math.round(power * 1000) / 1000;
   const to = round(
     Math.min(machine.powerCap, Math.max(least * LEAST_RANGE, commandFor(machine, strongest * speedMmPerS))),

@@ -3,6 +3,7 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeConstants } from '../../core/card/propose-constants';
+import { withScanOffset } from '../../core/card/propose-scan-offset';
 import { commandFor } from '../../core/machine/command';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
@@ -36,6 +37,7 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
     ? engrave.value.settings.speedMmPerS
     : Math.min(usefulTop, Math.max(5, capW / 6 / (faint * constants.intervalMm)));
   const speedMmPerS = Math.round(speed * 10) / 10;
+  const scanned = withScanOffset(constants, known, speedMmPerS);
   const watts = faint * constants.intervalMm * speedMmPerS;
   const least = Math.max(0.005, machine.lowestFiringCommand);
   const from = Math.max(least, commandFor(machine, watts * AROUND.below));
@@ -48,12 +50,13 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
       power: { from: round(from), to: round(to), count: STEPS, spacing: 'ratio' },
       patchMm: PATCH_MM,
       gapMm: 1,
-      constants: { ...constants, speedMmPerS },
+      constants: { ...scanned.constants, speedMmPerS },
       frame: frame.settings,
       setup: proposeSetup(pairing),
     },
     reasons: {
       ...constantReasons,
+      ...scanned.reasons,
       'power.from':
         from <= least + 1e-9
           ? `the lowest command that fires, ${formatPower(least)}`

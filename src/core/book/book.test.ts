@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
+import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, knownScanOffset, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
 import { stalenessReasons } from './staleness';
@@ -22,6 +22,8 @@ const fact = (change: Partial<FactNow>): FactNow =>
     stale: [],
     ...change,
   }) as FactNow;
+
+const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
   pairing,
@@ -87,6 +89,7 @@ describe('the ladder', () => {
         name: 'line',
         value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
       }),
+      fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -214,6 +217,8 @@ describe('facts', () => {
   it('say at what they were measured, by name and by what a machine is told', () => {
     expect(conditionWords({ speed: 120, shade: 'strong' }, DEFAULT_LIKED_UNITS)).toBe('strong, 120 mm/s');
     expect(conditionWords({ speed: 120 }, DEFAULT_LIKED_UNITS)).toBe('120 mm/s');
+    expect(conditionWords({ direction: 'horizontal' }, DEFAULT_LIKED_UNITS)).toBe('lines along X');
+    expect(conditionWords({ speed: 120, direction: 'vertical' }, DEFAULT_LIKED_UNITS)).toBe('120 mm/s, lines along Y');
     expect(conditionWords({}, DEFAULT_LIKED_UNITS)).toBe('');
     expect([shadeConditions(' strong '), shadeConditions('  ')]).toEqual([{ shade: 'strong' }, {}]);
   });
@@ -221,6 +226,21 @@ describe('facts', () => {
     expect(paceOf([])).toBe(UNTIMED);
     const timed = { ...UNTIMED, by: 'scale', scale: 1.2, logs: 3 } as const;
     expect(paceOf([factNow('pace', timed)])).toBe(timed);
+  });
+  it('tell the scan offset of lines along an axis at a speed, where it was measured and still holds', () => {
+    const lag = (direction: string, change: object = {}, more: Partial<FactNow> = {}) =>
+      factNow('lag', { ...LAG, ...change }, { at: { direction }, ...more });
+    // -0.005 - 2 × 0.0001 s × 100 mm/s.
+    expect(knownScanOffset([lag('horizontal')], 'horizontal', 100)).toBe(-0.025);
+    expect(knownScanOffset([lag('horizontal')], 'vertical', 100)).toBeNull();
+    expect(knownScanOffset([lag('horizontal'), lag('vertical', { lagS: 0.0002 })], 'vertical', 100)).toBe(-0.045);
+    expect(knownScanOffset([], 'horizontal', 100)).toBeNull();
+    expect(knownScanOffset([lag('horizontal', {}, { stale: ['another source'] })], 'horizontal', 100)).toBeNull();
+    // Half as fast again as any pair, and half as slow again: no further.
+    const at = (speed: number) => knownScanOffset([lag('horizontal')], 'horizontal', speed);
+    expect([at(299), at(301), at(34), at(33)].map((offset) => offset === null)).toEqual([false, true, false, true]);
+    // No minus before nothing.
+    expect(Object.is(knownScanOffset([lag('horizontal', { lagS: 0, standingMm: -1e-5 })], 'horizontal', 100), 0)).toBe(true); // prettier-ignore
   });
   it('are shown in words', () => {
     const words = (name: FactNow['name'], value: unknown) => factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
@@ -232,6 +252,8 @@ describe('facts', () => {
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
     expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
+    expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
+    expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
     expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
     const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
     expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
@@ -241,7 +263,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

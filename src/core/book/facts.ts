@@ -7,6 +7,7 @@ import {
   type LikedUnits,
 } from '../quantities/format';
 import type { PowerPoint } from '../machine/machine';
+import { holdsAt, scanOffsetAt, type LagLaw } from '../motion/lag';
 import { paceWords, UNTIMED, type Pace } from '../motion/pace';
 import type { BurnSettings, LineDirection } from '../card/settings';
 import { levelWords } from '../card/channels';
@@ -34,6 +35,8 @@ export interface FactValues {
   readonly interval: { readonly intervalMm: number };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
+  /** Of lines along one axis, which the conditions name. */
+  readonly lag: LagLaw;
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
@@ -61,6 +64,7 @@ interface FactDefinition<Name extends FactName> {
 }
 
 const length = (mm: number, liked: LikedUnits): string => formatLength(mm, liked, 3);
+const signed = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${length(mm, liked)}`;
 const MARK: readonly Cause[] = ['source', 'power', 'lens', 'batch', 'stock'];
 
 /** Everything the book can hold, how it is shown and what makes it stale. */
@@ -102,10 +106,17 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     title: 'Focus offset for fills',
     owner: 'pairing',
     rung: 'focus',
-    show: ({ focusOffsetMm, flat }, liked) =>
-      flat ? 'flat: stay at 0' : `${focusOffsetMm > 0 ? '+' : ''}${length(focusOffsetMm, liked)}`,
+    show: ({ focusOffsetMm, flat }, liked) => (flat ? 'flat: stay at 0' : signed(focusOffsetMm, liked)),
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['lens', 'source', 'stock'],
+  },
+  lag: {
+    title: 'Scan offset',
+    owner: 'machine',
+    rung: 'ways',
+    show: (law, liked) => `${signed(scanOffsetAt(law, law.toMmPerS), liked)} at ${formatSpeed(law.toMmPerS, liked)}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['source'],
   },
   kerf: {
     title: 'Kerf, full width',
@@ -215,8 +226,27 @@ export const shadeConditions = (shade: string): Conditions => (shade.trim() === 
 
 /** Conditions in words: "strong", "120 mm/s, 0.1 mm". */
 export function conditionWords(at: Conditions, liked: LikedUnits): string {
-  const shade = at['shade'];
-  return [...(shade === undefined ? [] : [String(shade)]), ...levelWords(at, liked)].join(', ');
+  const { shade, direction } = at;
+  return [
+    ...(shade === undefined ? [] : [String(shade)]),
+    ...levelWords(at, liked),
+    ...(direction === undefined ? [] : [direction === 'horizontal' ? 'lines along X' : 'lines along Y']),
+  ].join(', ');
+}
+
+/** The scan offset that was found to make lines of both ways meet, along an axis at a speed; null where nothing tells it there. */
+export function knownScanOffset(
+  facts: readonly FactNow[],
+  direction: LineDirection,
+  speedMmPerS: number,
+): number | null {
+  const law = factOf(
+    facts.filter(({ at }) => at['direction'] === direction),
+    'lag',
+  );
+  if (!law || law.stale.length > 0 || !holdsAt(law.value, speedMmPerS)) return null;
+  // No head is placed to less than a thousandth of a millimetre.
+  return Math.round(scanOffsetAt(law.value, speedMmPerS) * 1000) / 1000 + 0;
 }
 
 /** How estimates are made on a machine: as its timed burns told, or as its record says. */

@@ -109,6 +109,13 @@ export function constantFields(machine: Machine, path: string, without: readonly
     },
     { path: `${path}.bothWays`, label: 'Burn both ways', as: 'flag', group: 'same', hint: 'halves the time of a fill' },
     {
+      path: `${path}.scanOffsetMm`,
+      label: 'Scan offset',
+      as: 'offset',
+      group: 'same',
+      hint: 'each line of the way back is laid so much further along: minus where the beam is late',
+    },
+    {
       path: `${path}.runUpMm`,
       label: 'Run-up',
       as: 'run-up',

@@ -1,10 +1,11 @@
 import { factOf } from '../book/facts';
-import { commandFor } from '../machine/command';
+import { commandFor, leastCommand } from '../machine/command';
 import { deliveredPowerW } from '../machine/machine';
 import { familyOf } from '../stock/families';
 import { responseOf } from '../stock/response';
 import type { Known } from './contract';
 import { proposeConstants } from './propose-constants';
+import { withScanOffset } from './propose-scan-offset';
 import type { BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
 
@@ -21,10 +22,12 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
   const engrave = factOf(known.facts, 'engrave');
   if (engrave) {
     const { powerFraction, speedMmPerS } = engrave.value.settings;
+    const scanned = withScanOffset(constants, known, speedMmPerS);
     return {
-      settings: { ...constants, powerFraction: Math.min(machine.powerCap, powerFraction), speedMmPerS },
+      settings: { ...scanned.constants, powerFraction: Math.min(machine.powerCap, powerFraction), speedMmPerS },
       reasons: {
         ...reasons,
+        ...scanned.reasons,
         'constants.powerFraction': 'as the kept engraving setting',
         'constants.speedMmPerS': 'as the kept engraving setting',
       },
@@ -37,15 +40,16 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
   const speed = Math.max(1, Math.min(top, (capW * 0.7) / (wanted * constants.intervalMm)));
   const speedMmPerS = speed < 10 ? Math.round(speed * 10) / 10 : Math.round(speed);
   const power = commandFor(machine, wanted * constants.intervalMm * speedMmPerS);
-  const least = machine.lowestFiringCommand * 1.1;
+  const scanned = withScanOffset(constants, known, speedMmPerS);
   return {
     settings: {
-      ...constants,
-      powerFraction: Math.min(machine.powerCap, Math.max(0.005, least, Math.round(power * 1000) / 1000)),
+      ...scanned.constants,
+      powerFraction: Math.min(machine.powerCap, Math.max(leastCommand(machine), Math.round(power * 1000) / 1000)),
       speedMmPerS,
     },
     reasons: {
       ...reasons,
+      ...scanned.reasons,
       'constants.powerFraction': `a guess at a medium mark on ${family.name.toLowerCase()}: no engraving setting is kept yet`,
       'constants.speedMmPerS': 'a useful speed of this head for the guess',
     },

@@ -1,4 +1,5 @@
 import { studentFactor } from '../stats/student';
+import { weightedLine } from '../stats/weighted-line';
 
 /**
  * Peak fluence in J/mm² in the middle of a line that gets `joulesPerMm` from a Gaussian beam of a 1/e² width: the beam's own law, summed along the
@@ -40,35 +41,29 @@ export function lineLaw(lines: readonly WidthAtPower[]): LineLaw | null {
   for (const { powerW, sigmaMm } of lines)
     if (!(powerW > 0 && sigmaMm > 0)) throw new RangeError(`invalid line: ${powerW} W, sigma ${sigmaMm} mm`);
   if (lines.length < LEAST_POINTS || new Set(lines.map(({ powerW }) => powerW)).size < 3) return null;
-  const points = lines.map(({ powerW, widthMm, sigmaMm }) => ({
-    x: Math.log(powerW),
-    y: widthMm ** 2,
-    // d D² = 2 D dD; a line of no width is not sure to nothing.
-    weight: 1 / (2 * Math.max(widthMm, sigmaMm) * sigmaMm) ** 2,
-  }));
-  const total = points.reduce((sum, { weight }) => sum + weight, 0);
-  const mean = (of: (point: (typeof points)[number]) => number): number =>
-    points.reduce((sum, point) => sum + point.weight * of(point), 0) / total;
-  const [mx, my] = [mean(({ x }) => x), mean(({ y }) => y)];
-  const spread = points.reduce((sum, { x, weight }) => sum + weight * (x - mx) ** 2, 0);
-  const slope = points.reduce((sum, { x, y, weight }) => sum + weight * (x - mx) * (y - my), 0) / spread;
+  const line = weightedLine(
+    lines.map(({ powerW, widthMm, sigmaMm }) => ({
+      x: Math.log(powerW),
+      y: widthMm ** 2,
+      // d D² = 2 D dD; a line of no width is not sure to nothing.
+      sigma: 2 * Math.max(widthMm, sigmaMm) * sigmaMm,
+    })),
+  )!;
+  const { middleX, middleY, slope, misfit, degrees } = line;
   if (!(slope > 0)) return null;
-  const rest = points.reduce((sum, { x, y, weight }) => sum + weight * (y - my - slope * (x - mx)) ** 2, 0);
-  const degrees = points.length - 2;
-  const misfit = Math.sqrt(rest / degrees);
   const scatter = Math.max(1, misfit);
-  const slopeSigma = scatter / Math.sqrt(spread);
+  const slopeSigma = scatter * line.slopeSigma;
   const spotMm = Math.sqrt(2 * slope);
-  // ln P0 is where the line falls to none: mx - my / slope, and my is sure to 1 / √total.
-  const back = my / slope;
-  const logSigma = Math.hypot(scatter / Math.sqrt(total) / slope, (back * slopeSigma) / slope);
+  // ln P0 is where the line falls to none.
+  const back = middleY / slope;
+  const logSigma = Math.hypot((scatter * line.middleSigma) / slope, (back * slopeSigma) / slope);
   const reach = studentFactor(degrees, 0.95) * logSigma;
   return {
     spotMm,
     spotSigmaMm: (spotMm * slopeSigma * studentFactor(degrees, ONE_SIGMA)) / (2 * slope),
-    thresholdW: Math.exp(mx - back),
-    thresholdLowW: Math.exp(mx - back - reach),
-    thresholdHighW: Math.exp(mx - back + reach),
+    thresholdW: Math.exp(middleX - back),
+    thresholdLowW: Math.exp(middleX - back - reach),
+    thresholdHighW: Math.exp(middleX - back + reach),
     misfit,
   };
 }

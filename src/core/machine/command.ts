@@ -11,3 +11,7 @@ export function commandFor(machine: Machine, wantedW: number): number {
   }
   return high;
 }
+
+/** The least command that is asked of a source: a tenth above the one that just fires, and half of a hundredth at the least. */
+export const leastCommand = ({ lowestFiringCommand }: Pick<Machine, 'lowestFiringCommand'>): number =>
+  Math.max(0.005, lowestFiringCommand * 1.1);

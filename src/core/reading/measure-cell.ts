@@ -6,7 +6,8 @@ import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
 import { edgeWidth } from './edge-width';
 import { hueShift } from './hue';
-import { hasOneLine, lineOfCell, linesOfCell } from './lines/lines-of-cell';
+import { barsOfCell, isToneless } from './lines/bars-of-cell';
+import { lineOfCell, linesOfCell } from './lines/lines-of-cell';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 import {
   FLAT_ENOUGH_MM,
@@ -128,18 +129,17 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   };
   const lightnessSigma = Math.hypot(...Object.values(unsure));
 
-  // Around a single line lies bare stock: how light all of it is together says nothing.
-  const single = hasOneLine(cell);
+  const toneless = isToneless(cell);
   const doubts: Doubt[] = [];
   if (ratio.clippedShare > 0.02) doubts.push('clipped');
   if (context.field.clippedShare > MOST_STOCK_CLIPPED && !context.lightIsTold) doubts.push('stock-clipped');
   if (context.photoPxPerMm < LEAST_PX_PER_MM) doubts.push('blurred');
-  if (near.sigma > 0.08 && !single) doubts.push('stock-varies');
+  if (near.sigma > 0.08 && !toneless) doubts.push('stock-varies');
   if (near.tiles < 8 && !context.lightIsTold) doubts.push('far-from-bare-stock');
   if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
   if (context.frameErrorMm > FLAT_ENOUGH_MM) doubts.push('off-frame');
-  if ((spread > 9 || quarters > 5) && !single) doubts.push('uneven');
-  const chance = single ? 1 : chanceWithin(PROMISE, lightnessSigma);
+  if ((spread > 9 || quarters > 5) && !toneless) doubts.push('uneven');
+  const chance = toneless ? 1 : chanceWithin(PROMISE, lightnessSigma);
   // No cell is marked without saying why: where no single reason is past its limit, the greatest of them is said.
   if (chance < LOW_CONFIDENCE && doubts.length === 0) doubts.push(greatest(unsure));
   const hidden = doubts.some((doubt) => HIDE_LINES.has(doubt));
@@ -149,8 +149,9 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     lightness,
     deltaLightness,
     spread,
-    lines: hidden ? null : linesOfCell(context.finePhoto, cell),
+    lines: hidden || toneless ? null : linesOfCell(context.finePhoto, cell),
     line: hidden ? null : lineOfCell(context.finePhoto, cell),
+    bars: hidden ? null : barsOfCell(context.finePhoto, cell),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,

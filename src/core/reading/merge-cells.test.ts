@@ -11,6 +11,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     spread: 1,
     lines: null,
     line: null,
+    bars: null,
     edgeHalo: 0,
     clippedShare: 0,
     edgeWidthMm: null,
@@ -89,6 +90,13 @@ describe('a single line in several photos', () => {
     expect(merged(line(0.01, 0.001), line(0.004, 0.002), null)).toMatchObject({ widthSigmaMm: 0.004 });
     expect(merged(line(null, 0.001), line(0.5, 0.002))).toMatchObject({ widthSigmaMm: 0.5 });
     expect(merged(line(null, 0.002), line(null, 0.001))).toMatchObject({ besideSigmaMm: 0.001 });
+    expect(merged(null, null)).toBeNull();
+  });
+  it('is two bars by the photo that is surest of how far they lie from each other', () => {
+    const bar = (besideMm: number, besideSigmaMm: number) => ({ besideMm, besideSigmaMm, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+    const pair = (thereSigma: number, backSigma: number) => ({ there: bar(0.01, thereSigma), back: bar(-0.02, backSigma) }); // prettier-ignore
+    const merged = (...all: CellReading['bars'][]) => mergeCell(all.map((bars) => seen(50, 0.5, 0, { bars }))).bars;
+    expect(merged(pair(0.001, 0.009), pair(0.004, 0.004), null)).toEqual(pair(0.004, 0.004));
     expect(merged(null, null)).toBeNull();
   });
 });

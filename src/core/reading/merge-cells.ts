@@ -1,4 +1,5 @@
 import { chanceWithin } from '../stats/normal';
+import { offsetBetween } from './lines/single-line';
 import { LOW_CONFIDENCE, PROMISE, type CellReading } from './observations';
 
 /** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
@@ -50,6 +51,7 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     doubts,
     lines: surestLines(used),
     line: surestLine(used),
+    bars: surestBars(used),
   };
 }
 
@@ -65,6 +67,13 @@ function surestLines(readings: readonly CellReading[]): CellReading['lines'] {
 function surestLine(readings: readonly CellReading[]): CellReading['line'] {
   const seen = readings.flatMap(({ line }) => line ?? []);
   const unsure = ({ widthSigmaMm, besideSigmaMm }: (typeof seen)[number]): number => widthSigmaMm ?? 1 + besideSigmaMm;
+  return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
+}
+
+/** The bars by the photo that is surest of how far they lie from each other. */
+function surestBars(readings: readonly CellReading[]): CellReading['bars'] {
+  const seen = readings.flatMap(({ bars }) => bars ?? []);
+  const unsure = ({ there, back }: (typeof seen)[number]): number => offsetBetween(there, back).sigmaMm;
   return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
 }
 

@@ -1,4 +1,5 @@
 import type { HueShift } from './hue';
+import type { BarsSeen } from './lines/bars-of-cell';
 import type { LinesSeen } from './lines/lines-of-fill';
 import type { LineSeen } from './lines/single-line';
 
@@ -30,6 +31,8 @@ export interface CellReading {
   readonly lines: LinesSeen | null;
   /** The one line of a cell that has a single one; null for other cells, and where the photo cannot tell it. */
   readonly line: LineSeen | null;
+  /** The two bars of a cell that is burned in one on each way; null for other cells, and where the photo cannot tell them. */
+  readonly bars: BarsSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

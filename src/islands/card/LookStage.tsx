@@ -9,6 +9,7 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
+import type { Cell } from '../../core/card/layout';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
@@ -21,7 +22,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
-import { lineRows, singleLineRows } from './line-words';
+import { lineRows, tonelessNumber, tonelessRows } from './line-words';
 import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -39,7 +40,7 @@ import {
 import { SimulatedCaliper } from './SimulatedCaliper';
 import type { StageProps } from './stage-props';
 import { bareThroughWords, throughDoubtWords, throughWords } from '../../components/through-words';
-import { hasOneLine } from '../../core/reading/lines/lines-of-cell';
+import { isToneless } from '../../core/reading/lines/bars-of-cell';
 import { clearedCells } from '../../core/reading/backlit/cleared';
 import styles from './LookStage.module.css';
 
@@ -60,7 +61,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
   const faults = reading?.faults ?? [];
-  const toned = reading?.cells.filter(({ cellIndex }) => !hasOneLine(layout.cells[cellIndex]!)) ?? [];
+  const toned = reading?.cells.filter(({ cellIndex }) => !isToneless(layout.cells[cellIndex]!)) ?? [];
   const hue = toned.length > 0 ? hueOfCard(toned, stock) : null;
   /** Whether there is something to show at a place of the photo. */
   const isPlaced = faults.some(({ area, line }) => area ?? line);
@@ -242,8 +243,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               )}
             </>
           )}
-          {shown && hasOneLine(cell) ? (
-            <Figures rows={singleLineRows(shown.line, machine.likedUnits)} />
+          {shown && isToneless(cell) ? (
+            <Figures rows={tonelessRows(cell, shown, machine.likedUnits)} />
           ) : (
             shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />
           )}
@@ -334,8 +335,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   if (found) {
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
                     words.push(
-                      hasOneLine(drawn)
-                        ? singleLineRows(found.line, machine.likedUnits)[0]!.join(' ')
+                      isToneless(drawn)
+                        ? tonelessRows(drawn, found, machine.likedUnits)[0]!.join(' ')
                         : `${formatAgainstBare(found.lightness, stock.bareLightness)}${low}`,
                     );
                   }
@@ -350,12 +351,9 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const side = Math.min(box.width, box.height);
                   const said = saidSigns(asks, seen, index);
                   const open = backlit ? throughs.get(index) : undefined;
-                  const single = hasOneLine(layout.cells[index]!);
                   const number = open
                     ? (100 * open.through).toFixed(0)
-                    : single
-                      ? found?.line?.widthMm?.toFixed(3)
-                      : found?.lightness.toFixed(0);
+                    : found && numberOf(layout.cells[index]!, found);
                   const isDark = open ? open.through < 0.2 : found !== undefined && found.lightness < 50;
                   return (
                     <g key={index} className={isDark ? styles.onDark : styles.onLight}>
@@ -385,6 +383,10 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     />
   );
 }
+
+/** The number that stands on a cell by a photo: its tone, or what a cell without one shows. */
+const numberOf = (cell: Cell, found: CellReading): string | undefined =>
+  isToneless(cell) ? tonelessNumber(cell, found) : found.lightness.toFixed(0);
 
 /** When the piece is to be looked at, and what is done to it first. */
 function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | undefined }) {

@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
-import { lineRows, singleLineRows } from './line-words';
+import { cellOf } from '../../../tests/support/bare-layout';
+import { rectRing } from '../../core/card/shape';
+import type { BurnSettings } from '../../core/card/settings';
+import { barRows, lineRows, singleLineRows, tonelessNumber, tonelessRows } from './line-words';
 
 const seen = { pitchMm: 0.127, pitchSigmaMm: 0.0002, visibility: 0.12, visibilitySigma: 0.02, gapMm: 0.018, gapSigmaMm: 0.004 }; // prettier-ignore
 const words = (lines: Parameters<typeof lineRows>[0]): string => JSON.stringify(lineRows(lines, DEFAULT_LIKED_UNITS));
@@ -43,5 +46,32 @@ describe('what is said of a single line', () => {
     expect(rows(far).map(([label]) => label)).toEqual(['Line width', 'Beside its place']);
     expect(rows(far)[0]![1]).toContain('under 40 photo pixels');
     expect(rows(null)).toEqual([['Line', 'not told by this photo: look closely, or take it nearer']]);
+  });
+});
+
+describe('what is said of bars of both ways', () => {
+  const bar = (besideMm: number) => ({ besideMm, besideSigmaMm: 0.003, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+  const bars = { there: bar(0.014), back: bar(-0.0162) };
+  it('is how far each lies beside its place, and from the other, to two sigmas of both', () => {
+    expect(barRows(bars, DEFAULT_LIKED_UNITS)).toEqual([
+      ['Way back beside way there', '-0.0302 mm ± 0.008 mm'],
+      ['Way there beside its place', '0.014 mm ± 0.006 mm'],
+      ['Way back beside its place', '-0.0162 mm ± 0.006 mm'],
+    ]);
+    expect(barRows(null, DEFAULT_LIKED_UNITS)[0]![1]).toMatch(/not told by this photo/);
+  });
+  it('stands on their cell, as a line’s width on its own', () => {
+    const settings = { intervalMm: 0.1, direction: 'horizontal' } as BurnSettings;
+    const cell = (height: number) =>
+      cellOf(0, { shape: { do: 'sweep', area: [rectRing({ x: 0, y: 0, width: 4, height })] }, settings });
+    const line = { ...bar(0), widthMm: 0.1234, widthSigmaMm: 0.002 };
+    expect(tonelessNumber(cell(4), { line: null, bars })).toBe('-0.030');
+    expect(tonelessNumber(cell(4), { line: null, bars: null })).toBeUndefined();
+    expect(tonelessNumber(cell(0.1), { line, bars: null })).toBe('0.123');
+    expect(tonelessNumber(cell(0.1), { line: null, bars: null })).toBeUndefined();
+    expect(tonelessRows(cell(4), { line: null, bars }, DEFAULT_LIKED_UNITS)).toEqual(
+      barRows(bars, DEFAULT_LIKED_UNITS),
+    );
+    expect(tonelessRows(cell(0.1), { line, bars: null }, DEFAULT_LIKED_UNITS)).toEqual(singleLineRows(line, DEFAULT_LIKED_UNITS)); // prettier-ignore
   });
 });

@@ -5,6 +5,7 @@ import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
+import { scanOffsetObserver } from './scan-offset';
 import { thresholdObserver } from './threshold';
 
 /** For every kind of card one who looks at it: a kind without is not finished. */
@@ -14,6 +15,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   interval: intervalObserver,
   kerf: kerfObserver,
   'line-width': lineWidthObserver,
+  'scan-offset': scanOffsetObserver,
   threshold: thresholdObserver,
 };
 

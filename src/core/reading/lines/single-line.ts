@@ -69,12 +69,12 @@ interface Edges {
  * One straight line, darker or lighter than bare stock on both sides of it. `band` holds it and bare stock as wide as itself to both sides; the
  * line was asked for along the band's middle. It is looked at in stretches of a quarter of a millimetre, and its width is that of all of them laid
  * over each other, so that photo pixels sample it at every phase. Null below 15 pixels to a millimetre, and where too little of a line stands out;
- * width and raggedness from 40 on. Errors of where the card's frame puts the band are not in the sigmas: they are alike for all lines of a card.
+ * width and raggedness from 40 on, where the photo's blur is known. Errors of where the card's frame puts the band are not in the sigmas: they are alike for all lines of a card.
  */
 export function lineIn(
   fine: FineLight,
   band: Rect,
-  { run, blur }: { readonly run: LinesRun; readonly blur: Blur },
+  { run, blur }: { readonly run: LinesRun; readonly blur: Blur | null },
 ): LineSeen | null {
   if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
   const horizontal = run === 'horizontal';
@@ -99,7 +99,7 @@ export function lineIn(
     besideMm: middles.mean - across / 2,
     besideSigmaMm: middles.spread / Math.sqrt(edged.length),
   };
-  if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_WIDTH)
+  if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_WIDTH || !blur)
     return { ...place, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null };
   const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
   const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [number, number]; // prettier-ignore

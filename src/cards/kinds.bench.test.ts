@@ -8,7 +8,9 @@ import { laserTruthOf, type BenchMachine, type LaserTruth, type PlacedCard } fro
 import { checkBed } from '../core/card/check';
 import { deliveredBy } from '../core/card/energy';
 import { estimateCard } from '../core/card/estimate';
+import type { BurnSettings } from '../core/card/settings';
 import type { Shape } from '../core/card/shape';
+import type { Machine } from '../core/machine/machine';
 import { programOfCard } from '../formats/gcode';
 import { CARD_KIND_NAMES, cardKind } from './registry';
 
@@ -28,6 +30,13 @@ function extentOf(shape: Shape): number {
     0,
   );
 }
+
+/** Whether lines begin with less run-up than they need, which is v² / 2a. */
+const startsSlow = ({ runUpMm, speedMmPerS, direction }: BurnSettings, machine: Machine): boolean =>
+  machine.head !== 'galvo' &&
+  runUpMm !== null &&
+  runUpMm <
+    speedMmPerS ** 2 / (2 * (direction === 'horizontal' ? machine.accelerationXMmPerS2 : machine.accelerationYMmPerS2));
 
 /** A laser that does what the record says, neither weaker nor later, nor less level. */
 const asRecorded = (machine: BenchMachine, place: PlacedCard): LaserTruth => ({
@@ -109,9 +118,13 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
             const { arealJPerMm2, lineJPerMm } = deliveredBy(settings, on);
             return sum + extentOf(shape) * (shape.do === 'sweep' ? arealJPerMm2 : lineJPerMm);
           }, 0);
-          expect(Math.abs(laid[cell.index]! - planned), `cell ${cell.index}`).toBeLessThanOrEqual(
-            (0.02 + doubt) * planned,
-          );
+          // A head that begins before it is up to speed burns more where power does not follow it.
+          if (burns.some(({ settings }) => startsSlow(settings, on.machine)))
+            expect(laid[cell.index]! / planned, `cell ${cell.index}`).toBeGreaterThan(0.98 - doubt);
+          else
+            expect(Math.abs(laid[cell.index]! - planned), `cell ${cell.index}`).toBeLessThanOrEqual(
+              (0.02 + doubt) * planned,
+            );
           compared++;
         }
       }

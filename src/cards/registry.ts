@@ -4,6 +4,7 @@ import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
+import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
 import { kerf } from './kerf';
 import { threshold } from './threshold';
@@ -16,6 +17,7 @@ export const CARD_KINDS = {
   interval,
   focus,
   'scan-offset': scanOffset,
+  'run-up': runUp,
   kerf,
 } as const;
 

@@ -5,6 +5,7 @@ import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
+import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
 import { thresholdSchemas } from './threshold/schema';
 
@@ -16,5 +17,6 @@ export const CARD_SCHEMAS = {
   interval: intervalSchemas,
   focus: focusSchemas,
   'scan-offset': scanOffsetSchemas,
+  'run-up': runUpSchemas,
   kerf: kerfSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

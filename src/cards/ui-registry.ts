@@ -14,5 +14,6 @@ export const CARD_SCREENS = {
   interval: { Finding: lazy(() => import('./interval/ui/Finding')) },
   focus: { Finding: lazy(() => import('./focus/ui/Finding')) },
   'scan-offset': { Finding: lazy(() => import('./scan-offset/ui/Finding')) },
+  'run-up': { Finding: lazy(() => import('./run-up/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

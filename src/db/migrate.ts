@@ -13,7 +13,7 @@ import * as frameSheets from './migrations/0010-frame-sheets';
 import * as lines from './migrations/0011-lines';
 import * as lightTable from './migrations/0012-light-table';
 import * as singleLines from './migrations/0013-single-lines';
-import * as bars from './migrations/0014-bars';
+import * as barsAndEnds from './migrations/0014-bars-and-ends';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -29,7 +29,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0011-lines': lines,
   '0012-light-table': lightTable,
   '0013-single-lines': singleLines,
-  '0014-bars': bars,
+  '0014-bars-and-ends': barsAndEnds,
 };
 
 /** The database was made by a newer version of the program. */

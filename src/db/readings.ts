@@ -37,6 +37,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         lines: JSON.stringify(cell.lines),
         line: JSON.stringify(cell.line),
         bars: JSON.stringify(cell.bars),
+        ends: JSON.stringify(cell.ends),
       })),
     )
     .execute();

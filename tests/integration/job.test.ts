@@ -25,6 +25,7 @@ describe('the whole job over the endpoints', () => {
       'interval empty',
       'focus empty',
       'ways empty',
+      'run-up empty',
     ]);
     expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);

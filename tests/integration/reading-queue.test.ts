@@ -44,7 +44,7 @@ const reading = (read: Read): ReadingQueue => {
 const answer = (outcome: string, more: object = {}): ReadAnswer =>
   ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
 const CELL = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lines: null,
-    line: null, bars: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, sharedSigma: 0.3, confidence: 0.9, doubts: ['blurred'], hue: { a: -1.5, b: 2, sigma: 0.6 }, colour: '#123456' }; // prettier-ignore
+    line: null, bars: null, ends: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, sharedSigma: 0.3, confidence: 0.9, doubts: ['blurred'], hue: { a: -1.5, b: 2, sigma: 0.6 }, colour: '#123456' }; // prettier-ignore
 const FAULT = { fault: 'reflection', amount: 0.1, area: { x: 1, y: 2, width: 3, height: 4 }, line: null, cells: [2] }; // prettier-ignore
 const READ = answer('read', {
   cells: [CELL], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tones: { told: 'by-one-photo', cameraIsTrue: true }, faults: [FAULT],

@@ -33,6 +33,7 @@ describe('finding', () => {
       lines: null,
       line: null,
       bars: null,
+      ends: null,
       edgeHalo: 0,
       clippedShare: 0,
       edgeWidthMm: 0.1,

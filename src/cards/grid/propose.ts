@@ -6,7 +6,7 @@ import { proposeFrame } from '../../core/card/frame-settings';
 import { layCard, planProblems } from '../../core/card/lay';
 import { freePlace } from '../../core/card/place';
 import { proposeConstants } from '../../core/card/propose-constants';
-import { withScanOffset } from '../../core/card/propose-scan-offset';
+import { withMachineFacts } from '../../core/card/propose-machine-facts';
 import type { Constants } from '../../core/card/settings';
 import { fastestUsefulMmPerS, USUAL_LINE_MM } from '../../core/card/useful-speed';
 import { commandFor } from '../../core/machine/command';
@@ -179,9 +179,16 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   const powerHigh = Math.max(powerLow + 4 * step, Math.min(machine.powerCap, roundTo(ends.powerHigh, step)));
   const speedHigh = Math.min(limits.topSpeedMmPerS, roundTo(ends.speedHigh, speedStep(ends.speedHigh)));
   const speedLow = Math.min(speedHigh * 0.7, roundTo(ends.speedLow, speedStep(ends.speedLow)) || ends.speedLow);
-  // One offset for the whole card: right in the middle of its speeds, and little off at their ends.
-  const scanned = withScanOffset(constants, known, Math.round(Math.sqrt(speedLow * speedHigh)));
-  Object.assign(reasons, scanned.reasons);
+  // One offset for the whole card: right in the middle of its speeds, and little off at their ends. Run-up is as the fastest needs it.
+  const atMiddle = withMachineFacts(constants, known, Math.round(Math.sqrt(speedLow * speedHigh)));
+  const atFastest = withMachineFacts(atMiddle.constants, known, Math.round(speedHigh));
+  const { scanOffsetMm } = atMiddle.constants;
+  const { runUpMm } = atFastest.constants;
+  for (const [path, { reasons: why }] of [
+    ['constants.scanOffsetMm', atMiddle],
+    ['constants.runUpMm', atFastest],
+  ] as const)
+    if (why[path] !== undefined) reasons[path] = why[path];
 
   const base: GridPlan = {
     version: GRID_VERSION,
@@ -189,7 +196,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
     speed: { from: roundTo(speedLow, 1) || speedLow, to: speedHigh, count: 6, spacing: 'ratio' },
     cellMm: 4,
     gapMm: 1,
-    constants: scanned.constants,
+    constants: { ...constants, scanOffsetMm, runUpMm },
     frame: frame.settings,
     leaveOutFailing: true,
     setup: proposeSetup(pairing),

@@ -3,7 +3,7 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { proposeConstants } from '../../core/card/propose-constants';
-import { withScanOffset } from '../../core/card/propose-scan-offset';
+import { withMachineFacts } from '../../core/card/propose-machine-facts';
 import { commandFor } from '../../core/machine/command';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
@@ -37,7 +37,7 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
     ? engrave.value.settings.speedMmPerS
     : Math.min(usefulTop, Math.max(5, capW / 6 / (faint * constants.intervalMm)));
   const speedMmPerS = Math.round(speed * 10) / 10;
-  const scanned = withScanOffset(constants, known, speedMmPerS);
+  const measured = withMachineFacts(constants, known, speedMmPerS);
   const watts = faint * constants.intervalMm * speedMmPerS;
   const least = Math.max(0.005, machine.lowestFiringCommand);
   const from = Math.max(least, commandFor(machine, watts * AROUND.below));
@@ -50,13 +50,13 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
       power: { from: round(from), to: round(to), count: STEPS, spacing: 'ratio' },
       patchMm: PATCH_MM,
       gapMm: 1,
-      constants: { ...scanned.constants, speedMmPerS },
+      constants: { ...measured.constants, speedMmPerS },
       frame: frame.settings,
       setup: proposeSetup(pairing),
     },
     reasons: {
       ...constantReasons,
-      ...scanned.reasons,
+      ...measured.reasons,
       'power.from':
         from <= least + 1e-9
           ? `the lowest command that fires, ${formatPower(least)}`

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, knownScanOffset, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
+import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, knownRunUp, knownScanOffset, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
 import { stalenessReasons } from './staleness';
@@ -90,6 +90,7 @@ describe('the ladder', () => {
         value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
       }),
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
+      fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -242,6 +243,16 @@ describe('facts', () => {
     // No minus before nothing.
     expect(Object.is(knownScanOffset([lag('horizontal', { lagS: 0, standingMm: -1e-5 })], 'horizontal', 100), 0)).toBe(true); // prettier-ignore
   });
+  it('tell the run-up of lines along an axis, by the square of their speed, no further than half as fast again', () => {
+    const found = factNow('runUp', { runUpMm: 6, speedMmPerS: 200 }, { at: { direction: 'vertical' } });
+    const at = (speed: number, fact: FactNow = found) => knownRunUp([fact], 'vertical', speed);
+    expect([at(200), at(100), at(300), at(301)]).toEqual([6, 1.5, 13.5, null]);
+    // Never less than was found: 6 × (90 / 200)² = 1.215.
+    expect(at(90)).toBe(1.3);
+    expect(knownRunUp([found], 'horizontal', 100)).toBeNull();
+    expect(at(100, { ...found, stale: ['another head'] })).toBeNull();
+    expect(at(100, factNow('runUp', { runUpMm: 0, speedMmPerS: 200 }, { at: { direction: 'vertical' } }))).toBe(0);
+  });
   it('are shown in words', () => {
     const words = (name: FactNow['name'], value: unknown) => factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
     expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
@@ -254,6 +265,8 @@ describe('facts', () => {
     expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
     expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
     expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
+    expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
+    expect(words('runUp', { runUpMm: 0, speedMmPerS: 200 })).toBe('none needed at 200 mm/s');
     expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
     const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
     expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
@@ -263,7 +276,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

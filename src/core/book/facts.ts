@@ -37,6 +37,8 @@ export interface FactValues {
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
   /** Of lines along one axis, which the conditions name. */
   readonly lag: LagLaw;
+  /** On each side, along one axis; the speed it was found at, since it grows with its square. */
+  readonly runUp: { readonly runUpMm: number; readonly speedMmPerS: number };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
@@ -117,6 +119,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: (law, liked) => `${signed(scanOffsetAt(law, law.toMmPerS), liked)} at ${formatSpeed(law.toMmPerS, liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['source'],
+  },
+  runUp: {
+    title: 'Run-up',
+    owner: 'machine',
+    rung: 'run-up',
+    show: ({ runUpMm, speedMmPerS }, liked) =>
+      `${runUpMm === 0 ? 'none needed' : length(runUpMm, liked)} at ${formatSpeed(speedMmPerS, liked)}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [],
   },
   kerf: {
     title: 'Kerf, full width',
@@ -234,19 +245,33 @@ export function conditionWords(at: Conditions, liked: LikedUnits): string {
   ].join(', ');
 }
 
+const alongAxis = (facts: readonly FactNow[], direction: LineDirection): FactNow[] =>
+  facts.filter(({ at }) => at['direction'] === direction);
+
 /** The scan offset that was found to make lines of both ways meet, along an axis at a speed; null where nothing tells it there. */
 export function knownScanOffset(
   facts: readonly FactNow[],
   direction: LineDirection,
   speedMmPerS: number,
 ): number | null {
-  const law = factOf(
-    facts.filter(({ at }) => at['direction'] === direction),
-    'lag',
-  );
+  const law = factOf(alongAxis(facts, direction), 'lag');
   if (!law || law.stale.length > 0 || !holdsAt(law.value, speedMmPerS)) return null;
   // No head is placed to less than a thousandth of a millimetre.
   return Math.round(scanOffsetAt(law.value, speedMmPerS) * 1000) / 1000 + 0;
+}
+
+/** Faster than a run-up was found at, it is asked no further than by this factor. */
+const RUN_UP_REACH = 1.5;
+
+/**
+ * The run-up on each side that was found to be enough along an axis, for a speed: by its square, as a ramp of one acceleration grows, rounded up
+ * to a tenth of a millimetre. Null where nothing tells it there. 6 mm at 200 mm/s: 1.5 mm at 100.
+ */
+export function knownRunUp(facts: readonly FactNow[], direction: LineDirection, speedMmPerS: number): number | null {
+  const found = factOf(alongAxis(facts, direction), 'runUp');
+  if (!found || found.stale.length > 0 || speedMmPerS > RUN_UP_REACH * found.value.speedMmPerS) return null;
+  const { runUpMm, speedMmPerS: foundAt } = found.value;
+  return Math.ceil(runUpMm * (speedMmPerS / foundAt) ** 2 * 10 - 1e-9) / 10 + 0;
 }
 
 /** How estimates are made on a machine: as its timed burns told, or as its record says. */

@@ -17,6 +17,7 @@ export const RUNGS = {
   interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'engrave', standsOn: ['grid'] },
+  'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'engrave', standsOn: ['grid'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['safety'] },
 } as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
 

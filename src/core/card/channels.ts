@@ -25,6 +25,7 @@ export const CHANNELS = {
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
   focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },
   passes: { name: 'Passes', as: 'count', show: String },
+  runUp: { name: 'Run-up', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },
   side: { name: 'Cut', as: 'word', show: String },
 } as const satisfies Readonly<Record<string, Channel>>; // prettier-ignore

@@ -5,7 +5,7 @@ import { familyOf } from '../stock/families';
 import { responseOf } from '../stock/response';
 import type { Known } from './contract';
 import { proposeConstants } from './propose-constants';
-import { withScanOffset } from './propose-scan-offset';
+import { withMachineFacts } from './propose-machine-facts';
 import type { BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
 
@@ -22,12 +22,12 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
   const engrave = factOf(known.facts, 'engrave');
   if (engrave) {
     const { powerFraction, speedMmPerS } = engrave.value.settings;
-    const scanned = withScanOffset(constants, known, speedMmPerS);
+    const measured = withMachineFacts(constants, known, speedMmPerS);
     return {
-      settings: { ...scanned.constants, powerFraction: Math.min(machine.powerCap, powerFraction), speedMmPerS },
+      settings: { ...measured.constants, powerFraction: Math.min(machine.powerCap, powerFraction), speedMmPerS },
       reasons: {
         ...reasons,
-        ...scanned.reasons,
+        ...measured.reasons,
         'constants.powerFraction': 'as the kept engraving setting',
         'constants.speedMmPerS': 'as the kept engraving setting',
       },
@@ -40,16 +40,16 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
   const speed = Math.max(1, Math.min(top, (capW * 0.7) / (wanted * constants.intervalMm)));
   const speedMmPerS = speed < 10 ? Math.round(speed * 10) / 10 : Math.round(speed);
   const power = commandFor(machine, wanted * constants.intervalMm * speedMmPerS);
-  const scanned = withScanOffset(constants, known, speedMmPerS);
+  const measured = withMachineFacts(constants, known, speedMmPerS);
   return {
     settings: {
-      ...scanned.constants,
+      ...measured.constants,
       powerFraction: Math.min(machine.powerCap, Math.max(leastCommand(machine), Math.round(power * 1000) / 1000)),
       speedMmPerS,
     },
     reasons: {
       ...reasons,
-      ...scanned.reasons,
+      ...measured.reasons,
       'constants.powerFraction': `a guess at a medium mark on ${family.name.toLowerCase()}: no engraving setting is kept yet`,
       'constants.speedMmPerS': 'a useful speed of this head for the guess',
     },

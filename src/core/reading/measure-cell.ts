@@ -5,6 +5,7 @@ import type { Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
 import { edgeWidth } from './edge-width';
+import { endsOfCell } from './ends-of-cell';
 import { hueShift } from './hue';
 import { barsOfCell, isToneless } from './lines/bars-of-cell';
 import { lineOfCell, linesOfCell } from './lines/lines-of-cell';
@@ -152,6 +153,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     lines: hidden || toneless ? null : linesOfCell(context.finePhoto, cell),
     line: hidden ? null : lineOfCell(context.finePhoto, cell),
     bars: hidden ? null : barsOfCell(context.finePhoto, cell),
+    ends: hidden ? null : endsOfCell(context, cell),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,

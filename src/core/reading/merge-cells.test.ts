@@ -12,6 +12,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     lines: null,
     line: null,
     bars: null,
+    ends: null,
     edgeHalo: 0,
     clippedShare: 0,
     edgeWidthMm: null,
@@ -92,11 +93,23 @@ describe('a single line in several photos', () => {
     expect(merged(line(null, 0.002), line(null, 0.001))).toMatchObject({ besideSigmaMm: 0.001 });
     expect(merged(null, null)).toBeNull();
   });
+  it('is the ends of a fill by the photo that is surest of them', () => {
+    const ends = (sigma: number) => ({ first: -sigma, last: 2, sigma });
+    const merged = (...all: CellReading['ends'][]) => mergeCell(all.map((one) => seen(50, 0.5, 0, { ends: one }))).ends;
+    expect(merged(ends(0.4), null, ends(0.3))).toEqual(ends(0.3));
+    expect(merged(null, null)).toBeNull();
+  });
   it('is two bars by the photo that is surest of how far they lie from each other', () => {
     const bar = (besideMm: number, besideSigmaMm: number) => ({ besideMm, besideSigmaMm, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
     const pair = (thereSigma: number, backSigma: number) => ({ there: bar(0.01, thereSigma), back: bar(-0.02, backSigma) }); // prettier-ignore
     const merged = (...all: CellReading['bars'][]) => mergeCell(all.map((bars) => seen(50, 0.5, 0, { bars }))).bars;
     expect(merged(pair(0.001, 0.009), pair(0.004, 0.004), null)).toEqual(pair(0.004, 0.004));
+    expect(merged(null, null)).toBeNull();
+  });
+  it('is the ends of a fill by the photo that is surest of them', () => {
+    const ends = (sigma: number) => ({ first: -sigma, last: 2, sigma });
+    const merged = (...all: CellReading['ends'][]) => mergeCell(all.map((one) => seen(50, 0.5, 0, { ends: one }))).ends;
+    expect(merged(ends(0.4), null, ends(0.3))).toEqual(ends(0.3));
     expect(merged(null, null)).toBeNull();
   });
 });

@@ -52,6 +52,7 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     lines: surestLines(used),
     line: surestLine(used),
     bars: surestBars(used),
+    ends: surestEnds(used),
   };
 }
 
@@ -75,6 +76,12 @@ function surestBars(readings: readonly CellReading[]): CellReading['bars'] {
   const seen = readings.flatMap(({ bars }) => bars ?? []);
   const unsure = ({ there, back }: (typeof seen)[number]): number => offsetBetween(there, back).sigmaMm;
   return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
+}
+
+/** The ends of a fill by the photo that is surest of them. */
+function surestEnds(readings: readonly CellReading[]): CellReading['ends'] {
+  const seen = readings.flatMap(({ ends }) => ends ?? []);
+  return seen.length === 0 ? null : seen.reduce((one, other) => (other.sigma < one.sigma ? other : one));
 }
 
 /** All cells that any of the photos shows, each merged, in order of their indexes. */

@@ -1,3 +1,4 @@
+import type { EndsSeen } from './ends-of-cell';
 import type { HueShift } from './hue';
 import type { BarsSeen } from './lines/bars-of-cell';
 import type { LinesSeen } from './lines/lines-of-fill';
@@ -33,6 +34,8 @@ export interface CellReading {
   readonly line: LineSeen | null;
   /** The two bars of a cell that is burned in one on each way; null for other cells, and where the photo cannot tell them. */
   readonly bars: BarsSeen | null;
+  /** The ends of a long fill; null for other cells. */
+  readonly ends: EndsSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

@@ -22,7 +22,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
-import { lineRows, tonelessNumber, tonelessRows } from './line-words';
+import { endsRow, lineRows, tonelessNumber, tonelessRows } from './line-words';
 import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -407,7 +407,7 @@ function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | u
 
 /** What the photo shows of one cell, with how sure it is. */
 function ReadingFigures({ cell, stock, liked }: { cell: CellReading; stock: Stock; liked: LikedUnits }) {
-  const { lightness, lightnessSigma, deltaLightness, spread, lines, edgeHalo, edgeWidthMm, clippedShare } = cell;
+  const { lightness, lightnessSigma, deltaLightness, spread, lines, ends, edgeHalo, edgeWidthMm, clippedShare } = cell;
   return (
     <>
       <Figures
@@ -426,6 +426,7 @@ function ReadingFigures({ cell, stock, liked }: { cell: CellReading; stock: Stoc
           ],
           ['Spread within', `${plainNumber(spread, 2)} L*`],
           ...lineRows(lines, liked),
+          ...(ends ? [endsRow(ends)] : []),
           ['Edge halo', `${plainNumber(edgeHalo, 2)} L*`],
           ['Edge width', edgeWidthMm === null ? 'no edge' : `${plainNumber(edgeWidthMm, 2)} mm`],
           ['Blown out', `${plainNumber(clippedShare * 100, 2)} %`],

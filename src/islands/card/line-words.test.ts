@@ -3,7 +3,7 @@ import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
 import { cellOf } from '../../../tests/support/bare-layout';
 import { rectRing } from '../../core/card/shape';
 import type { BurnSettings } from '../../core/card/settings';
-import { barRows, lineRows, singleLineRows, tonelessNumber, tonelessRows } from './line-words';
+import { barRows, endsRow, lineRows, singleLineRows, tonelessNumber, tonelessRows } from './line-words';
 
 const seen = { pitchMm: 0.127, pitchSigmaMm: 0.0002, visibility: 0.12, visibilitySigma: 0.02, gapMm: 0.018, gapSigmaMm: 0.004 }; // prettier-ignore
 const words = (lines: Parameters<typeof lineRows>[0]): string => JSON.stringify(lineRows(lines, DEFAULT_LIKED_UNITS));
@@ -46,6 +46,15 @@ describe('what is said of a single line', () => {
     expect(rows(far).map(([label]) => label)).toEqual(['Line width', 'Beside its place']);
     expect(rows(far)[0]![1]).toContain('under 40 photo pixels');
     expect(rows(null)).toEqual([['Line', 'not told by this photo: look closely, or take it nearer']]);
+  });
+});
+
+describe('what is said of the ends of a long fill', () => {
+  it('is how light each is against the middle, the left or upper one first', () => {
+    expect(endsRow({ first: -4.234, last: 0.51, sigma: 0.26 })).toEqual([
+      'Ends against the middle',
+      '-4.2 and 0.51 L* ± 0.5',
+    ]);
   });
 });
 

@@ -1,5 +1,6 @@
 import { formatInterval, formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import type { Cell } from '../../core/card/layout';
+import type { EndsSeen } from '../../core/reading/ends-of-cell';
 import type { BarsSeen } from '../../core/reading/lines/bars-of-cell';
 import { hasOneLine } from '../../core/reading/lines/lines-of-cell';
 import type { LinesSeen } from '../../core/reading/lines/lines-of-fill';
@@ -56,6 +57,12 @@ export function barRows(bars: BarsSeen | null, liked: LikedUnits): [label: strin
     ['Way back beside its place', sureLength(back.besideMm, back.besideSigmaMm, liked)],
   ];
 }
+
+/** How light the ends of a long fill are against its middle, the left or upper one first. */
+export const endsRow = ({ first, last, sigma }: EndsSeen): [label: string, words: string] => [
+  'Ends against the middle',
+  `${plainNumber(first, 2)} and ${plainNumber(last, 2)} L* ± ${plainNumber(2 * sigma, 1)}`,
+];
 
 type LinesAlone = Pick<CellReading, 'line' | 'bars'>;
 

@@ -5,6 +5,7 @@ import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
+import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
 import { thresholdObserver } from './threshold';
 
@@ -15,6 +16,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   interval: intervalObserver,
   kerf: kerfObserver,
   'line-width': lineWidthObserver,
+  'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
   threshold: thresholdObserver,
 };

@@ -1,0 +1,63 @@
+import type { RunUpFinding } from '../../../src/cards/run-up/find';
+import type { Piece } from '../../../src/bench/piece';
+import type { Seen } from '../../../src/core/card/asks';
+import type { Rect } from '../../../src/core/geometry/point';
+import { crossing } from './measures';
+import type { Burned, Observer } from './observer';
+import { photographed } from './photographed';
+
+const read = new WeakMap<Piece, Seen>();
+
+/** One photo of each piece; a look goes by one of the two bars of each run-up, or by one of them and all of the next. */
+function lookAt(burned: Burned, seed: string): Seen {
+  const look = Number(seed.at(-1));
+  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
+  read.set(burned.piece, seen);
+  const { cells, inner } = burned.layout;
+  const middle = inner.y + inner.height / 2;
+  return {
+    ...seen,
+    readings: seen.readings.filter(({ cellIndex }) => {
+      const upper = cells[cellIndex]!.box.y < middle;
+      return [upper, !upper, true, upper || cellIndex % 4 < 2, !upper || cellIndex % 4 < 2][look];
+    }),
+  };
+}
+
+/** Mean L* of a part of a piece after its burn, by CIE 15. */
+function lightness({ after, width, pxPerMm, marginMm }: Piece, { x, y, width: wide, height }: Rect): number {
+  const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
+  let [sum, count] = [0, 0];
+  for (let row = px(y); row < px(y + height); row++)
+    for (let column = px(x); column < px(x + wide); column++, count++) {
+      const at = 3 * (row * width + column);
+      sum += 0.2126 * after[at]! + 0.7152 * after[at + 1]! + 0.0722 * after[at + 2]!;
+    }
+  return 116 * Math.cbrt(sum / count) - 16;
+}
+
+/** By how much the ends of a bar along x are darker than its middle. */
+function darkerAtEnds(piece: Piece, { x, y, width, height }: Rect): number {
+  const rows = { y: y + 0.2 * height, height: 0.6 * height };
+  const part = (from: number, wide: number): number => lightness(piece, { ...rows, x: x + from, width: wide });
+  return part(0.35 * width, 0.3 * width) - (part(0.2, 0.5) + part(width - 0.7, 0.5)) / 2;
+}
+
+export const runUpObserver: Observer<RunUpFinding> = {
+  on: ['marl', 'mdf'],
+  look: lookAt,
+  // Where ends come within 2 L* of the middle, by straight lines between the run-ups.
+  truth: ({ piece, layout }) => {
+    const levels = [...new Set(layout.cells.map(({ levels: { runUp } }) => Number(runUp)))].sort((a, b) => a - b);
+    const points = levels.map((runUpMm): [number, number] => {
+      const bars = layout.cells.filter(({ levels: { runUp } }) => runUp === runUpMm);
+      return [runUpMm, bars.reduce((sum, { box }) => sum + darkerAtEnds(piece, box), 0) / bars.length];
+    });
+    return [crossing(points, 2)];
+  },
+  claims: ({ leastMm, shortMm, sigmaMm }) => {
+    const middle = (leastMm! + shortMm!) / 2;
+    return [[middle - 2 * sigmaMm!, middle + 2 * sigmaMm!]];
+  },
+  widestClaim: 3,
+};

@@ -1,13 +1,11 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
+import { fastAtMiddleTone } from '../../core/card/middle-tone';
 import { proposeFill } from '../../core/card/propose-fill';
-import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
 import { proposeSetup } from '../../core/card/work-setup';
-import { commandFor } from '../../core/machine/command';
-import { deliveredPowerW, sweepLimits } from '../../core/machine/machine';
+import { sweepLimits } from '../../core/machine/machine';
 import { runUpMm } from '../../core/motion/move';
 import { formatLength, formatSpeed } from '../../core/quantities/format';
-import { responseOf } from '../../core/stock/response';
 import { RUN_UP_VERSION, type RunUpPlan } from './plan';
 
 const STEPS = 8;
@@ -25,25 +23,15 @@ const MOST_MM = 80;
  */
 export function proposeRunUp(known: Known): Proposal<RunUpPlan> {
   const { pairing } = known;
-  const { machine, stock } = pairing;
+  const { machine } = pairing;
   const liked = machine.likedUnits;
   const { settings, reasons: fillReasons } = proposeFill(known);
   if (machine.head === 'galvo') throw new RangeError('invalid pairing: mirrors need no run-up, they jump');
   if (machine.addsRunUp)
     throw new RangeError('invalid pairing: this controller adds run-up by itself, a program cannot change it');
-  const { faint, deep } = responseOf(stock, machine).energies;
-  // Between where a mark begins and where it gets no darker: there more energy shows most.
-  const wanted = Math.sqrt(faint * deep) * settings.intervalMm;
-  const { topSpeedMmPerS, accelerationMmPerS2 } = sweepLimits(machine, settings.direction);
-  const useful = Math.min(topSpeedMmPerS, fastestUsefulMmPerS(machine, settings.direction));
-  const top = Math.min(useful, deliveredPowerW(machine, machine.powerCap) / wanted);
-  const speedMmPerS = top < 10 ? Math.floor(top * 10) / 10 : Math.floor(top);
-  const needed = runUpMm(speedMmPerS, accelerationMmPerS2);
+  const { speedMmPerS, powerFraction, useful } = fastAtMiddleTone(pairing, settings);
+  const needed = runUpMm(speedMmPerS, sweepLimits(machine, settings.direction).accelerationMmPerS2);
   const longest = Math.max(0.5, Math.ceil(LONGEST * needed * 10) / 10);
-  const powerFraction = Math.min(
-    machine.powerCap,
-    Math.max(machine.lowestFiringCommand, Math.round(commandFor(machine, wanted * speedMmPerS) * 1000) / 1000),
-  );
   const frame = proposeFrame(pairing);
   const { runUpMm: _varies, lineAngleDeg: _angle, crossHatch: _hatch, ...constants } = settings;
   const kept = Object.entries(fillReasons).filter(

@@ -1,11 +1,9 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { widthAcross } from '../../core/card/mark-across';
+import { fastAtMiddleTone } from '../../core/card/middle-tone';
 import { proposeFill } from '../../core/card/propose-fill';
-import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
 import { proposeSetup } from '../../core/card/work-setup';
-import { commandFor } from '../../core/machine/command';
-import { deliveredPowerW, sweepLimits } from '../../core/machine/machine';
 import { formatLength } from '../../core/quantities/format';
 import { SCAN_OFFSET_VERSION, type ScanOffsetPlan } from './plan';
 
@@ -21,24 +19,17 @@ const LEAST_BAR_MM = 0.4;
 const BETWEEN_MM = 2;
 
 /**
- * Four speeds up to the fastest that pays, four pairs of each, as dark as the usual fill; where power does not reach so far, up to the fastest that is
- * still as dark. The machine's own offset is off: what is measured is all of it. Throws RangeError where the wavelength cannot mark.
+ * Four speeds up to the fastest that pays, four pairs of each, at a middle tone; where power does not reach so far, up to the fastest that still
+ * marks one. The machine's own offset is off: what is measured is all of it. Throws RangeError where the wavelength cannot mark.
  */
 export function proposeScanOffset(known: Known): Proposal<ScanOffsetPlan> {
   const { pairing } = known;
-  const { machine } = pairing;
+  const { likedUnits } = pairing.machine;
   const { settings, reasons: fillReasons } = proposeFill(known);
   const { direction } = settings;
   const frame = proposeFrame(pairing);
-  const wattsAt = (fraction: number): number => deliveredPowerW(machine, fraction);
-  const wanted = wattsAt(settings.powerFraction) / settings.speedMmPerS;
-  const useful = Math.max(fastestUsefulMmPerS(machine, direction), settings.speedMmPerS);
-  const reach = wattsAt(machine.powerCap) / wanted;
-  const { topSpeedMmPerS } = sweepLimits(machine, direction);
-  const top = Math.min(topSpeedMmPerS, useful, Math.max(reach, settings.speedMmPerS));
-  const to = top < 10 ? Math.floor(top * 10) / 10 : Math.floor(top);
+  const { speedMmPerS: to, powerFraction, useful } = fastAtMiddleTone(pairing, settings);
   const round = (mmPerS: number): number => Math.round(mmPerS * 10) / 10;
-  const powerFraction = Math.min(machine.powerCap, Math.round(commandFor(machine, wanted * to) * 1000) / 1000);
   const { markMm } = widthAcross(pairing, direction === 'horizontal' ? 'vertical' : 'horizontal');
   const barWidthMm = Math.max(LEAST_BAR_MM, Math.round(BAR_MARKS * markMm * 10) / 10);
   const intervalMm = Math.max(0.01, Math.round((settings.intervalMm / 2) * 1e4) / 1e4);
@@ -61,10 +52,11 @@ export function proposeScanOffset(known: Known): Proposal<ScanOffsetPlan> {
       'speed.from': 'a quarter of the fastest: a lag shows by how the offset grows with speed',
       'speed.to':
         to < Math.floor(useful)
-          ? 'the fastest at which the cap still marks as dark'
+          ? 'the fastest at which the cap still marks a middle tone'
           : 'the fastest sweep that pays on usual lines: there the offset is largest',
-      'constants.powerFraction': 'as dark as the usual fill at the fastest; slower pairs get less in proportion',
-      'constants.intervalMm': `half of the usual ${formatLength(settings.intervalMm, machine.likedUnits)}: every second line goes to the other bar`,
+      'constants.powerFraction':
+        'a middle tone at the fastest: bars need be no darker to be seen; slower pairs get less in proportion',
+      'constants.intervalMm': `half of the usual ${formatLength(settings.intervalMm, likedUnits)}: every second line goes to the other bar`,
       'constants.scanOffsetMm':
         'none: what is measured is all of it. Switch off what the controller does by itself, too',
       repeats: 'every second pair has its bars the other way round: what the photo’s own scale adds falls out',

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
+import { letterOf } from '../../../core/card/channels';
 import { offsetSigmaAt } from '../../../core/fit/lag';
 import { scanOffsetAt } from '../../../core/motion/lag';
 import { formatLength, formatSpeed, plainNumber } from '../../../core/quantities/format';
@@ -59,7 +60,7 @@ export default function ScanOffsetFindingScreen(props: FindingProps) {
         pairs.length > 0 && (
           <PointChart
             label="Scan offset over speed"
-            x={{ title: 'speed, mm/s', show: (value) => plainNumber(value, 3), from: 0 }}
+            x={{ title: `speed, ${liked.speed}`, show: (value) => letterOf('speed', value, liked).text, from: 0 }}
             y={{ title: 'scan offset, mm', show: (value) => plainNumber(value, 2) }}
             points={pairs.map((pair) => ({
               x: pair.speedMmPerS,

@@ -1,5 +1,6 @@
 import seedrandom from 'seedrandom';
 import { markerModules } from '../../../src/core/card/markers';
+import type { Rect } from '../../../src/core/geometry/point';
 import { GREY_STEPS, type FrameSheet } from '../../../src/core/sheet/frame-sheet';
 import type { Linear } from './colour';
 import type { Face } from './face';
@@ -50,30 +51,26 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
     number,
   ];
   const data = new Float32Array(width * height * 3);
-  const patches = sheet.patches.map(({ step, box }) => ({
-    box,
-    share: printedShare(print, print.order?.[step] ?? step) * (1 + print.scatter * (2 * random() - 1)),
-  }));
-  const markers = sheet.markers.filter((_, index) => !print.without?.includes(index)).map((marker) => ({ ...marker, modules: markerModules(marker.id) })); // prettier-ignore
-  const shareAt = (x: number, y: number): number => {
-    for (const { box, share } of patches)
-      if (x >= box.x && y >= box.y && x < box.x + box.width && y < box.y + box.height) return share;
-    for (const marker of markers) {
-      const [u, v] = [((x - marker.x) / marker.sizeMm) * 8, ((y - marker.y) / marker.sizeMm) * 8];
-      if (u >= 0 && v >= 0 && u < 8 && v < 8 && marker.modules[Math.floor(v) * 8 + Math.floor(u)]) return print.ink;
-    }
-    return 1;
+  const paint = (box: Rect, share: (u: number, v: number) => number): void => {
+    const [fromX, fromY] = [box.x + left + marginMm, box.y + top + marginMm];
+    const ends = [fromY, fromY + box.height, fromX, fromX + box.width].map((mm) => Math.round(mm * pxPerMm));
+    for (let row = Math.max(0, ends[0]!); row < Math.min(height, ends[1]!); row++)
+      for (let column = Math.max(0, ends[2]!); column < Math.min(width, ends[3]!); column++) {
+        const shown = share((column + 0.5) / pxPerMm - fromX, (row + 0.5) / pxPerMm - fromY);
+        const at = (row * width + column) * 3;
+        for (const channel of [0, 1, 2] as const) data[at + channel] = print.paper[channel] * shown;
+      }
   };
-  for (let row = 0; row < height; row++)
-    for (let column = 0; column < width; column++) {
-      const [x, y] = [(column + 0.5) / pxPerMm - marginMm, (row + 0.5) / pxPerMm - marginMm];
-      const at = (row * width + column) * 3;
-      const [u, v] = [x - left, y - top];
-      const onPaper = u > -PAPER_AROUND_MM && v > -PAPER_AROUND_MM && u < sheet.widthMm + PAPER_AROUND_MM && v < sheet.heightMm + PAPER_AROUND_MM; // prettier-ignore
-      const share = onPaper ? shareAt(u, v) : 0;
-      for (const channel of [0, 1, 2] as const)
-        data[at + channel] = onPaper ? print.paper[channel] * share : TABLE[channel];
-    }
+  for (let at = 0; at < data.length; at += 3) data.set(TABLE, at);
+  const around = PAPER_AROUND_MM;
+  paint({ x: -around, y: -around, width: sheet.widthMm + 2 * around, height: sheet.heightMm + 2 * around }, () => 1);
+  const steps = sheet.patches.map(({ step }) => printedShare(print, print.order?.[step] ?? step) * (1 + print.scatter * (2 * random() - 1))); // prettier-ignore
+  for (const { id, x, y, sizeMm } of sheet.markers.filter((_, index) => !print.without?.includes(index))) {
+    const modules = markerModules(id);
+    const at = (mm: number): number => Math.min(7, Math.floor((mm / sizeMm) * 8));
+    paint({ x, y, width: sizeMm, height: sizeMm }, (u, v) => (modules[at(v) * 8 + at(u)] ? print.ink : 1));
+  }
+  sheet.patches.forEach(({ box }, index) => paint(box, () => steps[index]!));
   if (face) lay(face, data, width, marginMm, laid);
   const viewMm = { width: sheet.widthMm + 2 * PAPER_AROUND_MM, height: sheet.heightMm + 2 * PAPER_AROUND_MM };
   return { data, width, height, pxPerMm, marginMm, widthMm, heightMm, viewMm, truth: face?.truth ?? [] };

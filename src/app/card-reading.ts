@@ -3,6 +3,8 @@ import { mergeCells } from '../core/reading/merge-cells';
 import { areKnown } from '../core/reading/tone/tones';
 import { cardById } from '../db/cards';
 import type { Tx } from '../db/client';
+import { mergeThrough } from '../core/reading/backlit/merge-through';
+import { insertThrough, isMerged, throughThatCounts } from '../db/through';
 import { holdCard, insertReading, newestReading, readingsThatCount } from '../db/readings';
 
 /**
@@ -28,4 +30,18 @@ export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
     cells: mergeCells(counting.map(({ cells }) => cells)),
   });
   return true;
+}
+
+/**
+ * Merges the photos of a card on a light table that count, where there are several and nobody did so yet. To be called in a transaction, after one
+ * of them was read, left aside or counted again.
+ */
+export async function tellThroughAnew(tx: Tx, cardId: number): Promise<void> {
+  await holdCard(tx, cardId);
+  const counting = await throughThatCounts(tx, cardId);
+  const [newest] = counting;
+  const ids = counting.map(({ id }) => id);
+  if (!newest || counting.length === 1 || (await isMerged(tx, cardId, ids))) return;
+  const { id, photoIds, createdAt, ...reading } = newest;
+  await insertThrough(tx, { ...reading, ...mergeThrough(counting), mergedFrom: ids });
 }

@@ -11,7 +11,7 @@ import * as photos from '../db/photos';
 import { faultsOfPhotos, newestReading } from '../db/readings';
 import type { ImageRole, LitFrom, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
-import { tellAnew } from './card-reading';
+import { tellAnew, tellThroughAnew } from './card-reading';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { exposureOf } from './exif';
@@ -164,6 +164,7 @@ export async function setCounts(ctx: AppContext, id: number, counts: boolean): P
   await ctx.db.transaction().execute(async (tx) => {
     const told = await newestReading(tx, photo.cardId);
     await photos.setLeftOut(tx, id, !counts);
+    if (photo.litFrom === 'behind') return tellThroughAnew(tx, photo.cardId);
     if (!(await tellAnew(tx, photo.cardId)) && told?.photoIds.includes(id))
       throw new Problem(
         'only-photo',

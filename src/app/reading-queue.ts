@@ -19,7 +19,7 @@ import { secondExposureOf } from '../core/reading/tone/exposure';
 import { TRUE_TO_LIGHT } from '../core/reading/tone/undone-tones';
 import type { PhotoRecord } from '../records/photo';
 import type { ReadAnswer, ReadJob } from '../workers/protocol';
-import { tellAnew } from './card-reading';
+import { tellAnew, tellThroughAnew } from './card-reading';
 import type { HeavyWork } from './heavy-work';
 import type { Log } from './log';
 
@@ -224,8 +224,9 @@ export class ReadingQueue {
         case 'read-through': {
           const { outcome, previewJpeg, straightenedJpeg, ...told } = answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(straightenedJpeg));
-          await insertThrough(tx, { photoId, cardId, ...told });
+          await insertThrough(tx, { photoId, cardId, mergedFrom: null, ...told });
           await setPhotoStatus(tx, photoId, 'read');
+          await tellThroughAnew(tx, cardId);
           return true;
         }
         case 'other-card':

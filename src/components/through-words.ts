@@ -19,6 +19,7 @@ const DOUBTS: Readonly<Record<ThroughDoubt, string>> = {
   'room-light':
     'bare stock sends more light than a coat lets through, and so may the cell: switch the room’s lamps off, or take the photo on a light table that is on',
   'tones-unknown': 'what this camera makes of tones so far from open light is not known',
+  'photos-disagree': 'photos of it contradict each other: leave the worse one aside, or take one more',
 };
 
 /** Why what a light table shows of a cell is in doubt, each reason in words. */

@@ -14,6 +14,7 @@ import * as lines from './migrations/0011-lines';
 import * as lightTable from './migrations/0012-light-table';
 import * as singleLines from './migrations/0013-single-lines';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
+import * as mergedLightTable from './migrations/0015-merged-light-table';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -30,6 +31,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0012-light-table': lightTable,
   '0013-single-lines': singleLines,
   '0014-bars-and-ends': barsAndEnds,
+  '0015-merged-light-table': mergedLightTable,
 };
 
 /** The database was made by a newer version of the program. */

@@ -351,6 +351,7 @@ export interface ThroughReading {
   frameErrorMm: number;
   id: Generated<number>;
   markers: number;
+  mergedFrom: number[] | null;
   photoId: number;
   photoPxPerMm: number;
   pinholes: FixedJson<Pinholes>;

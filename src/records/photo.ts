@@ -84,7 +84,10 @@ export interface ReadingRecord {
 /** What a photo of a card on a light table shows. */
 export interface ThroughRecord extends Backlit {
   readonly id: number;
+  /** The newest of its photos. */
   readonly photoId: number;
+  /** All photos it was made of, the newest first. */
+  readonly photoIds: readonly number[];
   readonly cardId: number;
   readonly markers: number;
   readonly frameErrorMm: number;

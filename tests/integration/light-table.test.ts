@@ -61,10 +61,20 @@ describe('a photo on a light table', () => {
   it('does not count while it is left aside, or once the card was burned anew', async () => {
     const first = (await through())!;
     const second = await take('behind');
-    expect((await through())!.photoId).toBe(second);
+    const both = (await through())!;
+    expect(both).toMatchObject({ photoId: second, photoIds: [second, first.photoId] });
+    // Surer than either photo by itself, in what is each one's own.
+    for (const cell of both.cells) {
+      const alone = first.cells.find(({ cellIndex }) => cellIndex === cell.cellIndex)!;
+      expect(cell.sigma).toBeLessThanOrEqual(alone.sigma * 1.5);
+      expect(Math.abs(cell.through - alone.through)).toBeLessThan(4 * alone.sigma);
+    }
+    const own = (reading: ThroughRecord): number => reading.cells.reduce((sum, { ownSigma }) => sum + ownSigma, 0);
+    expect(own(both)).toBeLessThan(0.95 * own(first));
     expect((await app.call('PUT', `/api/photos/${second}/counts`, { counts: false })).status).toBe(200);
     expect(await through()).toEqual(first);
     expect((await app.call('PUT', `/api/photos/${second}/counts`, { counts: true })).status).toBe(200);
+    expect(await through()).toEqual(both);
     await burnCard(app, cardId);
     expect(await through()).toBeNull();
   });

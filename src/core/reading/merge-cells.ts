@@ -1,4 +1,5 @@
 import { chanceWithin } from '../stats/normal';
+import { pooled } from '../stats/pooled';
 import { offsetBetween } from './lines/single-line';
 import { LOW_CONFIDENCE, PROMISE, type CellReading } from './observations';
 
@@ -32,11 +33,7 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
   const sure = readings.filter(({ confidence }) => confidence >= LOW_CONFIDENCE);
   const used = sure.length > 0 ? sure : readings;
   const best = used.reduce((one, other) => (other.lightnessSigma < one.lightnessSigma ? other : one));
-  const weights = used.map((one) => 1 / ownSigma(one) ** 2);
-  const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const lightness = used.reduce((sum, one, index) => sum + one.lightness * weights[index]!, 0) / total;
-  const scatter = used.reduce((sum, one, index) => sum + weights[index]! * (one.lightness - lightness) ** 2, 0);
-  const own = Math.sqrt(Math.max(1, scatter / Math.max(1, used.length - 1)) / total);
+  const { value: lightness, sigma: own } = pooled(used.map((one) => ({ value: one.lightness, sigma: ownSigma(one) })));
   const sharedSigma = Math.min(...used.map((one) => one.sharedSigma));
   const lightnessSigma = Math.hypot(own, sharedSigma);
   const contradicted = used.some((one) => used.some((other) => disagree(one, other)));

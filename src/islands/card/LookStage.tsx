@@ -147,6 +147,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
           <Figures
             rows={[
               ['On the light table', `${through.cells.length} cells`],
+              ...(through.photoIds.length > 1 ? [['Photos there', `${through.photoIds.length}, merged`] as const] : []),
               ['Bare stock lets through', bareThroughWords(through)],
             ]}
           />

@@ -58,9 +58,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [byHandId, setByHandId] = useState<number | null>(null);
   const advice = view.reading && tonesAdvice(view.reading.tones, placedBy(layout));
   const faults = shown?.status === 'read' ? shown.faults : [];
-  const counting = [...(view.reading?.photoIds ?? []), ...(view.through ? [view.through.photoId] : [])];
-  const sameLight = ({ litFrom: from }: PhotoView): number[] =>
-    from === 'behind' ? (view.through ? [view.through.photoId] : []) : [...(view.reading?.photoIds ?? [])];
+  const counting = [...(view.reading?.photoIds ?? []), ...(view.through?.photoIds ?? [])];
+  const sameLight = ({ litFrom: from }: PhotoView): number[] => [
+    ...((from === 'behind' ? view.through : view.reading)?.photoIds ?? []),
+  ];
   const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);
   const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */

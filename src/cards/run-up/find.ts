@@ -80,7 +80,7 @@ export function findRunUp(layout: Layout, seen: Seen, { pairing }: Known): RunUp
   const longest = bars.at(-1)!;
   if (longest.runUpMm < levels.at(-1)!)
     return { ...none, missing: ['Nothing was told of the bars with the longest run-up: say how their ends look.'] };
-  const short = bars.findLast((bar) => !bar.sound) ?? null;
+  const short = bars.filter((bar) => !bar.sound).at(-1) ?? null;
   if (short === longest)
     return {
       ...none,

@@ -1,5 +1,6 @@
 import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
 import type { RungId } from '../core/book/rungs';
+import { ceiling } from './ceiling';
 import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
@@ -13,6 +14,7 @@ import { threshold } from './threshold';
 export const CARD_KINDS = {
   grid,
   threshold,
+  ceiling,
   'line-width': lineWidth,
   interval,
   focus,

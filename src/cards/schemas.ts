@@ -1,3 +1,4 @@
+import { ceilingSchemas } from './ceiling/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
 import { intervalSchemas } from './interval/schema';
@@ -13,6 +14,7 @@ import { thresholdSchemas } from './threshold/schema';
 export const CARD_SCHEMAS = {
   grid: gridSchemas,
   threshold: thresholdSchemas,
+  ceiling: ceilingSchemas,
   'line-width': lineWidthSchemas,
   interval: intervalSchemas,
   focus: focusSchemas,

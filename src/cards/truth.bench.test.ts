@@ -17,13 +17,16 @@ describe.each(CARD_KIND_NAMES)('what is found on a card of kind %s', (name) => {
   const known = { pairing, facts: [] };
   const { plan } = kind.propose(known);
   const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
-  const looks = Array.from({ length: PIECES }, (_, index): Burned => {
-    const seed = `truth ${index}`;
-    return { layout, pairing, seed, piece: burnOnBench(layout, pairing, seed) };
-  }).flatMap((burned) => Array.from({ length: LOOKS }, (_, look) => ({ burned, seed: `${burned.seed} look ${look}` })));
+  const looks = (): { burned: Burned; seed: string }[] =>
+    Array.from({ length: PIECES }, (_, index): Burned => {
+      const seed = `truth ${index}`;
+      return { layout, pairing, seed, piece: burnOnBench(layout, pairing, seed) };
+    }).flatMap((burned) =>
+      Array.from({ length: LOOKS }, (_, look) => ({ burned, seed: `${burned.seed} look ${look}` })),
+    );
 
   it(`holds the truth, which the bench knows, in at least ${LEAST_HELD} of ${PIECES * LOOKS} looks`, () => {
-    const told = looks.map(({ burned, seed }) => {
+    const told = looks().map(({ burned, seed }) => {
       const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
       const finding = kind.find(layout, observer.look(burned, seed), known, wish);
       if (finding.missing.length > 0) return { seed, held: false, says: finding.missing[0]! };

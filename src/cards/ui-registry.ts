@@ -10,6 +10,7 @@ interface KindScreens {
 export const CARD_SCREENS = {
   grid: { Finding: lazy(() => import('./grid/ui/Finding')) },
   threshold: { Finding: lazy(() => import('./threshold/ui/Finding')) },
+  ceiling: { Finding: lazy(() => import('./ceiling/ui/Finding')) },
   'line-width': { Finding: lazy(() => import('./line-width/ui/Finding')) },
   interval: { Finding: lazy(() => import('./interval/ui/Finding')) },
   focus: { Finding: lazy(() => import('./focus/ui/Finding')) },

@@ -21,6 +21,7 @@ describe('the whole job over the endpoints', () => {
       'safety measured',
       'grid empty',
       'threshold empty',
+      'ceiling empty',
       'line empty',
       'interval empty',
       'focus empty',

@@ -89,6 +89,7 @@ describe('the ladder', () => {
         name: 'line',
         value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
       }),
+      fact({ factId: 9, name: 'ceiling', value: { powerFraction: 0.4 } }),
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
     ];
@@ -256,6 +257,7 @@ describe('facts', () => {
   it('are shown in words', () => {
     const words = (name: FactNow['name'], value: unknown) => factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
     expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
+    expect(words('ceiling', { powerFraction: 0.42 })).toBe('ceiling 42 %');
     expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
     expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');
     expect(words('focus', { focusOffsetMm: -1.5, flat: false })).toBe('-1.5 mm');
@@ -276,7 +278,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -24,6 +24,7 @@ export interface FactValues {
     readonly confidence: number | null;
   };
   readonly floor: { readonly powerFraction: number };
+  readonly ceiling: { readonly powerFraction: number };
   /** Width of a single line at a power, by the direction it runs in; with the beam across it and the power from which its middle is half as dark as it can be, where they were told. */
   readonly line: {
     readonly widthMm: number;
@@ -85,6 +86,14 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     owner: 'pairing',
     rung: 'threshold',
     show: ({ powerFraction }) => `floor ${formatPower(powerFraction)}`,
+    sure: (sigma) => `± ${formatPower(2 * sigma)}`,
+    staleBy: MARK,
+  },
+  ceiling: {
+    title: 'Power past which nothing gets darker',
+    owner: 'pairing',
+    rung: 'ceiling',
+    show: ({ powerFraction }) => `ceiling ${formatPower(powerFraction)}`,
     sure: (sigma) => `± ${formatPower(2 * sigma)}`,
     staleBy: MARK,
   },

@@ -13,6 +13,7 @@ export const RUNGS = {
   safety: { name: 'Safety', question: 'May it be burned at all?', foot: 'common', standsOn: ['stock'] },
   grid: { name: 'Grid', question: 'Which power and speed engrave it well?', foot: 'engrave', standsOn: ['safety'] },
   threshold: { name: 'Threshold', question: 'What is the minimum power that marks?', foot: 'engrave', standsOn: ['grid'] },
+  ceiling: { name: 'Ceiling', question: 'Past which power does it get no darker?', foot: 'engrave', standsOn: ['threshold'] },
   line: { name: 'Line', question: 'How wide does one line mark?', foot: 'engrave', standsOn: ['grid'] },
   interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },

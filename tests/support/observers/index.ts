@@ -1,4 +1,5 @@
 import type { BaseFinding } from '../../../src/core/card/contract';
+import { ceilingObserver } from './ceiling';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
 import { intervalObserver } from './interval';
@@ -11,6 +12,7 @@ import { thresholdObserver } from './threshold';
 
 /** For every kind of card one who looks at it: a kind without is not finished. */
 const OBSERVERS: Readonly<Record<string, unknown>> = {
+  ceiling: ceilingObserver,
   focus: focusObserver,
   grid: gridObserver,
   interval: intervalObserver,

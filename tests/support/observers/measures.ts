@@ -76,3 +76,18 @@ export function crossing(points: readonly (readonly [x: number, y: number])[], l
   }
   return NaN;
 }
+
+/** Mean L* of an area of a piece after its burn, by CIE 15. */
+export function lightnessOfPiece(
+  { after, width, pxPerMm, marginMm }: Piece,
+  { x, y, width: wide, height }: Rect,
+): number {
+  const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
+  let [sum, count] = [0, 0];
+  for (let row = px(y); row < px(y + height); row++)
+    for (let column = px(x); column < px(x + wide); column++, count++) {
+      const at = 3 * (row * width + column);
+      sum += 0.2126 * after[at]! + 0.7152 * after[at + 1]! + 0.0722 * after[at + 2]!;
+    }
+  return 116 * Math.cbrt(sum / count) - 16;
+}

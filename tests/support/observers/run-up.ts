@@ -2,7 +2,7 @@ import type { RunUpFinding } from '../../../src/cards/run-up/find';
 import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import type { Rect } from '../../../src/core/geometry/point';
-import { crossing } from './measures';
+import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
 import { photographed } from './photographed';
 
@@ -24,22 +24,10 @@ function lookAt(burned: Burned, seed: string): Seen {
   };
 }
 
-/** Mean L* of a part of a piece after its burn, by CIE 15. */
-function lightness({ after, width, pxPerMm, marginMm }: Piece, { x, y, width: wide, height }: Rect): number {
-  const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
-  let [sum, count] = [0, 0];
-  for (let row = px(y); row < px(y + height); row++)
-    for (let column = px(x); column < px(x + wide); column++, count++) {
-      const at = 3 * (row * width + column);
-      sum += 0.2126 * after[at]! + 0.7152 * after[at + 1]! + 0.0722 * after[at + 2]!;
-    }
-  return 116 * Math.cbrt(sum / count) - 16;
-}
-
 /** By how much the ends of a bar along x are darker than its middle. */
 function darkerAtEnds(piece: Piece, { x, y, width, height }: Rect): number {
   const rows = { y: y + 0.2 * height, height: 0.6 * height };
-  const part = (from: number, wide: number): number => lightness(piece, { ...rows, x: x + from, width: wide });
+  const part = (from: number, wide: number): number => lightnessOfPiece(piece, { ...rows, x: x + from, width: wide });
   return part(0.35 * width, 0.3 * width) - (part(0.2, 0.5) + part(width - 0.7, 0.5)) / 2;
 }
 

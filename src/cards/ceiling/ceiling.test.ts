@@ -1,0 +1,135 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
+import type { Seen } from '../../core/card/asks';
+import { deliveredBy } from '../../core/card/energy';
+import { layCard } from '../../core/card/lay';
+import { mainBurn } from '../../core/card/layout';
+import type { CellReading } from '../../core/reading/observations';
+import { responseOf } from '../../core/stock/response';
+import { ceiling } from '.';
+
+const pairing = demoPairing('marl', 'slate');
+const known = { pairing, facts: [] };
+const { plan } = ceiling.propose(known);
+const layout = layCard(ceiling, plan, pairing, { cardNumber: 5 });
+const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
+const highest = plan.top.to;
+const find = (seen: Seen) => ceiling.find(layout, seen, known);
+/** Patches as strong as a law has it, darker or lighter than stock, with what an operator said of some. */
+const seen = (strength: (power: number) => number, { sigma = 0.4, way = -1, said = () => null as string | null, told = () => true }: { sigma?: number; way?: 1 | -1; said?: (power: number) => string | null; told?: (index: number) => boolean } = {}): Seen => ({
+  readings: layout.order.filter(told).map((cellIndex) => ({ cellIndex, deltaLightness: way * strength(powerOf(cellIndex)), lightnessSigma: sigma }) as CellReading),
+  answers: layout.order.flatMap((cellIndex) => {
+    const value = said(powerOf(cellIndex));
+    return value === null ? [] : [{ field: 'outcome', cellIndex, repeat: 0, value }];
+  }),
+}); // prettier-ignore
+/** Straight up to 40 L* at half of the highest power, and flat from there. */
+const bent = (power: number): number => 40 * Math.min(1, power / (highest / 2));
+
+describe('a card of step wedges', () => {
+  it('goes up in even steps to each top, the greatest at the top and the strongest at the right', () => {
+    expect(layout.cells).toHaveLength(plan.top.count * plan.steps);
+    const tops = [...new Set(layout.cells.map(({ levels }) => Number(levels.top)))];
+    for (const top of tops) {
+      const wedge = layout.cells.filter(({ levels }) => levels.top === top);
+      const powers = wedge.map(({ levels }) => Number(levels.power));
+      expect(powers.at(-1)).toBe(top);
+      const step = (top - plan.floorFraction) / plan.steps;
+      powers.forEach((power, k) => expect(power).toBeCloseTo(plan.floorFraction + (k + 1) * step, 3));
+      expect(wedge.map(({ box }) => box.x)).toEqual([...wedge.map(({ box }) => box.x)].sort((a, b) => a - b));
+    }
+    const rowOf = (top: number): number => layout.cells.find(({ levels }) => levels.top === top)!.box.y;
+    expect(rowOf(Math.max(...tops))).toBeLessThan(rowOf(Math.min(...tops)));
+  });
+  it('ends just below what spoils, slower where the cap does not reach that, at the kept speed where one is kept', () => {
+    const { over, deep } = responseOf(pairing.stock, pairing.machine).energies;
+    const most = Math.max(...layout.cells.map((cell) => deliveredBy(mainBurn(cell).settings, pairing).arealJPerMm2));
+    expect(most).toBeLessThan(over);
+    expect(most).toBeGreaterThan(deep);
+    const weak = { ...pairing, machine: { ...pairing.machine, ratedPowerW: 5, powerTable: null } };
+    expect(ceiling.propose({ pairing: weak, facts: [] }).plan.constants.speedMmPerS).toBeLessThan(plan.constants.speedMmPerS / 3); // prettier-ignore
+    const settings = { ...plan.constants, powerFraction: 0.4, speedMmPerS: 77 };
+    const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
+    expect(ceiling.propose({ pairing, facts: [kept] }).plan.constants.speedMmPerS).toBe(77);
+    const floor = factNow('floor', { powerFraction: 0.11 });
+    expect(ceiling.propose({ pairing, facts: [floor] }).plan.floorFraction).toBe(0.11);
+    expect(ceiling.propose({ pairing, facts: [{ ...floor, stale: ['new batch'] }] }).plan.floorFraction).toBe(plan.floorFraction); // prettier-ignore
+  });
+  it('is refused with tops past the cap, a floor above them, or too few steps', () => {
+    const fields = (change: object) => ceiling.check({ ...plan, ...change }, pairing).map(({ field }) => field);
+    expect(fields({})).toEqual([]);
+    expect(fields({ top: { ...plan.top, to: pairing.machine.powerCap + 0.05 } })).toEqual(['top.to']);
+    for (const floorFraction of [plan.top.from, -0.01]) expect(fields({ floorFraction })).toEqual(['floorFraction']);
+    for (const steps of [3, 17, 5.5]) expect(fields({ steps })).toEqual(['steps']);
+    expect(fields({ patchMm: 1 })).toEqual(['patchMm']);
+    expect(fields({ gapMm: 0.4 })).toEqual(['gapMm']);
+  });
+});
+
+describe('what step wedges say', () => {
+  it('is the least power within 2 L* of the strongest, whichever way the burn turns', () => {
+    // Within 2 of 40, by hand: 0.95 of where it levels off.
+    for (const way of [1, -1] as const) {
+      const { ceiling: found, low, high, missing, says } = find(seen(bent, { way }));
+      expect(missing).toEqual([]);
+      expect(Math.abs(found! / (0.95 * (highest / 2)) - 1)).toBeLessThan(0.03);
+      expect(low!).toBeLessThan(found!);
+      expect(high!).toBeGreaterThan(found!);
+      expect(says).toMatch(/nothing gets stronger by 2 L\*: more power only goes deeper\.$/);
+    }
+  });
+  it('tells of each wedge how many of its strongest steps look the same', () => {
+    const { wedges } = find(seen(bent));
+    for (const { top, steps, merged } of wedges) {
+      expect(steps).toBe(plan.steps);
+      const powers = layout.cells.filter(({ levels }) => levels.top === top).map(({ levels }) => Number(levels.power));
+      expect(merged, String(top)).toBe(powers.filter((power) => bent(top) - bent(power) < 2).length);
+    }
+    expect(wedges.at(-1)!.merged).toBeGreaterThan(2);
+    expect(wedges[0]!.merged).toBeLessThan(3);
+  });
+  it('is less where patches from there on were called spoiled, and leaves those out', () => {
+    const from = 0.3 * highest;
+    const spoiled = (power: number) => (power >= from ? 'charred' : null);
+    const { ceiling: found, high, says, patches, spoiledFrom } = find(seen(bent, { said: spoiled }));
+    expect(found!).toBeLessThan(from);
+    expect(patches.every(({ power }) => power < from)).toBe(true);
+    expect(high).toBe(spoiledFrom);
+    expect(says).toMatch(/called spoiled/);
+    // Spoiled only past the ceiling: it stays, and no range reaches in there.
+    const later = find(seen(bent, { said: (power) => (power > 0.8 * highest ? 'burned-through' : null) }));
+    expect(Math.abs(later.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
+    expect(find(seen(bent, { said: () => 'charred' })).ceiling).toBeNull();
+  });
+  it('is not told where patches still get stronger, hardly mark, or are not read surely', () => {
+    const rising = find(seen((power) => 40 * power));
+    expect(rising.ceiling).toBeNull();
+    expect(rising.missing[0]).toMatch(/still get stronger/);
+    expect(ceiling.settle(rising, layout)).toEqual([]);
+    const capped = { ...pairing, machine: { ...pairing.machine, powerCap: highest } };
+    expect(ceiling.find(layout, seen((power) => 40 * power), { pairing: capped, facts: [] }).missing[0]).toMatch(/this machine’s cap/); // prettier-ignore
+    expect(find(seen(() => 0.5)).missing[0]).toMatch(/hardly any marked/);
+    expect(find(seen(bent, { sigma: 8 })).missing[0]).toMatch(/not sure enough/);
+    expect(find(seen(bent, { told: (index) => index < 5 })).missing[0]).toMatch(/Too few/);
+    expect(find({ readings: [], answers: [] }).missing[0]).toMatch(/No photo/);
+  });
+  it('says where patches get weaker again', () => {
+    const grey = find(seen((power) => (power < 0.6 * highest ? bent(power) : 25)));
+    expect(grey.says).toMatch(/even get weaker again\.$/);
+    expect(Math.abs(grey.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
+  });
+  it('is kept for the speed and interval it was found at, with a quarter of its range', () => {
+    const finding = find(seen(bent));
+    const { speedMmPerS, intervalMm, passes } = mainBurn(layout.cells[0]!).settings;
+    expect(ceiling.settle(finding, layout)).toEqual([
+      {
+        name: 'ceiling',
+        at: { speed: speedMmPerS, interval: intervalMm, passes },
+        value: { powerFraction: finding.ceiling },
+        sigma: (finding.high! - finding.low!) / 4,
+        cellIndex: null,
+      },
+    ]);
+  });
+});

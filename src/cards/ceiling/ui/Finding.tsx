@@ -1,0 +1,75 @@
+import { useMemo } from 'react';
+import type { FindingProps } from '../../../components/finding-props';
+import { FindingFrame } from '../../../components/FindingFrame';
+import { PointChart } from '../../../components/PointChart';
+import { formatPower, plainNumber } from '../../../core/quantities/format';
+import { findCeiling, patchWords, TOLD_APART_L, wedgeWords } from '../find';
+
+/** How strong patches are over power, where that levels off, and which steps of each wedge look the same. */
+export default function CeilingFindingScreen(props: FindingProps) {
+  const { card, reading, answers, known } = props.view;
+  const finding = useMemo(
+    () => findCeiling(card.layout, { readings: reading?.cells ?? [], answers }, known),
+    [card, reading, answers, known],
+  );
+  const { patches, fit, ceiling, low, high, wedges } = finding;
+  const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
+  return (
+    <FindingFrame
+      {...props}
+      finding={finding}
+      keep={ceiling === null ? null : 'Keep this ceiling'}
+      ringed={ceiling === null ? [] : patches.filter(({ power }) => power >= ceiling).map(({ cellIndex }) => cellIndex)}
+      words={(cell) => {
+        const patch = said.get(cell.index);
+        return patch ? patchWords(patch) : '';
+      }}
+      rows={[
+        ...(ceiling === null
+          ? []
+          : ([
+              ['Ceiling', formatPower(ceiling)],
+              ['Between', `${formatPower(low!)} and ${formatPower(high!)} (95 %)`],
+            ] as const)),
+        ...(fit
+          ? ([
+              [
+                'Strongest',
+                `${plainNumber(fit.strongest, 3)} L* ± ${plainNumber(2 * fit.strongestSigma, 2)} from bare stock`,
+              ],
+            ] as const)
+          : []),
+        ...wedges.map((wedge) => [`Up to ${formatPower(wedge.top)}`, wedgeWords(wedge)] as const),
+      ]}
+      caption={`Each point is a patch: by how much it differs from bare stock. From the line on none is stronger by ${TOLD_APART_L} L*, which is about what an eye tells apart side by side. Pictures are burned between floor and ceiling.`}
+      chart={
+        patches.length > 0 && (
+          <PointChart
+            label="Strength of patches over power"
+            x={{ title: 'power, %', show: (value) => plainNumber(value, 2), from: 0 }}
+            y={{ title: 'from bare stock, L*', show: (value) => plainNumber(value, 2) }}
+            points={patches.map(({ power, strength, sigma, cellIndex }) => ({
+              x: 100 * power,
+              y: strength,
+              sigma,
+              cellIndex,
+            }))}
+            {...(fit
+              ? {
+                  fit: fit.curve.map(({ power, strength }) => ({
+                    x: 100 * power,
+                    y: strength,
+                    low: strength,
+                    high: strength,
+                  })),
+                }
+              : {})}
+            {...(ceiling === null ? {} : { pick: { x: 100 * ceiling, low: 100 * low!, high: 100 * high! } })}
+            selected={props.selected}
+            onSelect={props.onSelect}
+          />
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,67 @@
+import seedrandom from 'seedrandom';
+import { describe, expect, it } from 'vitest';
+import { ceilingOf, type StrengthAtPower } from './ceiling';
+
+/** Patches at forty powers from a twentieth to all. */
+const POWERS = Array.from({ length: 40 }, (_, k) => 0.05 * 20 ** (k / 39));
+const patches = (strength: (power: number, k: number) => number, sigma = 0.4): StrengthAtPower[] =>
+  POWERS.map((power, k) => ({ power, strength: strength(power, k), sigma }));
+/** Straight up to 40 L* at 0.4, and flat from there: within 2 L* from 0.38 on. */
+const bent = (power: number): number => 40 * Math.min(1, power / 0.4);
+
+describe('the power past which nothing gets stronger', () => {
+  it('is where strengths come within two L* of the strongest', () => {
+    const fit = ceilingOf(patches(bent), 2)!;
+    expect(fit.strongest).toBeCloseTo(40, 1);
+    expect(fit.power).toBeCloseTo(0.38, 3);
+    expect(fit).toMatchObject({ reached: true, fallsFrom: null });
+    expect(fit.low).toBeLessThan(fit.power);
+    expect(fit.high).toBeGreaterThan(fit.power);
+    expect(ceilingOf(patches(bent), 4)!.power).toBeCloseTo(0.36, 3);
+  });
+  it('holds the truth about as often as it says, whatever the shape of the rise, and leans to no side by much', () => {
+    const random = seedrandom('ceiling');
+    const noise = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    // Within 2 of 40: 1 - 2 / 40 by hand of each law.
+    const laws = [
+      { at: bent, truth: 0.38 },
+      { at: (power: number) => 40 * (1 - Math.exp(-power / 0.1)), truth: 0.1 * Math.log(20) },
+    ];
+    for (const { at, truth } of laws) {
+      let [held, sum] = [0, 0];
+      const runs = 200;
+      for (let run = 0; run < runs; run++) {
+        const fit = ceilingOf(
+          patches((power) => at(power) + 0.6 * noise(), 0.6),
+          2,
+        )!;
+        if (fit.low <= truth && truth <= fit.high) held++;
+        sum += fit.power;
+      }
+      expect(held / runs, String(truth)).toBeGreaterThan(0.88);
+      expect(Math.abs(sum / runs / truth - 1), String(truth)).toBeLessThan(0.1);
+    }
+  });
+  it('says where patches get weaker again, which does not move it', () => {
+    const grey = ceilingOf(
+      patches((power) => (power < 0.7 ? bent(power) : 40 - 60 * (power - 0.7))),
+      2,
+    )!;
+    expect(grey.power).toBeCloseTo(0.38, 2);
+    expect(grey.fallsFrom!).toBeGreaterThan(0.7);
+    expect(grey.fallsFrom!).toBeLessThan(0.9);
+  });
+  it('is not reached where patches still get stronger at the strongest power', () => {
+    const fit = ceilingOf(
+      patches((power) => 40 * power),
+      2,
+    )!;
+    expect(fit.reached).toBe(false);
+    expect(ceilingOf(patches(bent).slice(0, 28), 2)!.reached).toBe(false);
+  });
+  it('is none of few patches, or where hardly anything marks', () => {
+    expect(ceilingOf(patches(bent).slice(0, 5), 2)).toBeNull();
+    expect(ceilingOf(patches(() => 1), 2)).toBeNull(); // prettier-ignore
+    expect(() => ceilingOf(patches(bent, 0), 2)).toThrow(/invalid patch/);
+  });
+});

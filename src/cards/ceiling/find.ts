@@ -11,7 +11,7 @@ export const CEILING_ASKS: readonly Ask[] = [{ field: 'tone', by: 'photo', measu
 /** L* that two tones must differ by to be two tones to the eye, side by side. */
 export const TOLD_APART_L = 2;
 
-/** Two patches of one photo, one of them dark, are compared to no better than this: on the bench dark ones lie up to half an L* off. */
+/** Two patches of one photo, one of them dark, are compared to no better than this. */
 const LEAST_SIGMA_L = 0.5;
 /** A photo less sure than this of the strong patches tells no ceiling. */
 const MOST_SIGMA_L = 3;

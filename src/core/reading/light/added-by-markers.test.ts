@@ -41,6 +41,13 @@ describe('light added unevenly, by markers of one burn', () => {
   it('may lie under all of the card as high as it differs, and by half a hundredth of white more', () => {
     expect(slope.sigmaAt(25, 20)).toBeCloseTo(Math.hypot(0.0119, 0.005), 3);
   });
+  it('is none where markers differ by much more than the colour of bare stock would have told: that is their burn', () => {
+    const seen = markers(0.2, 0.4, [0, 0.05, 0.1, 0.02]);
+    expect(addedByMarkers(seen, TILES, GREY)!.sigmaAt(25, 20)).toBeGreaterThan(0.05);
+    expect(addedByMarkers(seen, TILES, GREY, 0.01)).toBeNull();
+    // Little more than that may be both.
+    expect(addedByMarkers(seen, TILES, GREY, 0.05)).not.toBeNull();
+  });
   it('has the colour of the light, not of the stock', () => {
     for (const [channel, white] of [0.5, 0.5, 0.25].entries()) expect(slope.white[channel]).toBeCloseTo(white, 9);
     expect(find(markers(0.02, 0.4, [0, 0, 0, 0]), [0.8, 0.4, 0.2])!.white).toEqual([0.25, 0.5, 0.5]);

@@ -21,6 +21,8 @@ const EVEN = 0.005;
 const MOST_PLANE = 0.02;
 /** The tail of a spot lies over one corner, and no plane does: by so much of its range the four may be twisted out of one. */
 const MOST_TWIST = 0.3;
+/** Markers that differ by so many times what colour would have found do so by their burn: no light did it. */
+const MOST_OVER_COLOUR = 3;
 /** A marker nearer to bare stock than this share tells nothing. */
 const LEAST_CONTRAST = 0.1;
 
@@ -58,18 +60,21 @@ export function addedAtMarkers(
  * Added light over a card, by its corner markers: one burn, so of one darkness beside bare stock in any light, unless light was added, which
  * brings both nearer to each other. It tells on stock of any colour, grey too, but only the difference from corner to corner, and that by the
  * plane nearest to it. What the burns' own differences explain is not told: the more of the markers' range that is, the less is taken for
- * added light. Null where fewer than three markers stand out from bare stock.
+ * added light. Null where fewer than three markers stand out from bare stock, and where they differ by much more than the colour of bare stock would
+ * have told: `unseenRange` is what it would not, Infinity for stock whose colour tells nothing.
  */
 export function addedByMarkers(
   markers: readonly MarkerDarkness[],
   tiles: readonly Tile[],
   stockLinear: readonly [number, number, number],
+  unseenRange = Infinity,
 ): AddedLight | null {
   const told = addedAtMarkers(markers, stockLinear);
   if (!told) return null;
   const { clear, added, sigma } = told;
   const seen = Math.max(...added);
   const real = Math.sqrt(Math.max(0, seen ** 2 - (EXPECTED_RANGE[clear.length]! * sigma) ** 2));
+  if (real > MOST_OVER_COLOUR * unseenRange) return null;
   const share = seen > 0 ? (real / seen) ** 2 : 0;
   // Corners come one after another around the card.
   const twist = Math.abs(added.reduce((sum, value, k) => sum + (k % 2 === 0 ? value : -value), 0)) / 2;

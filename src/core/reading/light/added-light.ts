@@ -19,6 +19,12 @@ export interface AddedLight {
   readonly white: readonly [number, number, number];
 }
 
+/** Added light as the colour of bare stock tells it. */
+interface AddedByColour extends AddedLight {
+  /** A range larger than this would have been found. */
+  readonly unseenRange: number;
+}
+
 const BLOCK_MM = 1;
 const SMOOTH_MM = 2;
 /** Stock less coloured than this looks the same with added light as with more light. */
@@ -103,7 +109,7 @@ export function addedLight(
   widthMm: number,
   heightMm: number,
   colourSigma: (red: number, blue: number) => number = () => 0,
-): AddedLight | null {
+): AddedByColour | null {
   const [red, green, blue] = stockLinear;
   if (Math.abs(Math.log(red / blue)) < LEAST_COLOUR) return null;
   const blocks = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
@@ -149,7 +155,8 @@ export function addedLight(
   const unsure = colourSigma(red * white[0], blue * white[2]);
   const tones = unsure > 0 ? Math.max(TONE_LEAST, TONE_SIGMAS * step * unsure) : 0;
   const coarse = Math.max(tones, STEPS * quantile(stepped, 0.9));
-  const found = range > Math.max(SURE * noise, coarse);
+  const unseenRange = Math.max(SURE * noise, coarse);
+  const found = range > unseenRange;
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const even = found ? EVEN_SHARE * Math.max(0, quantile(level, 0.5)) : UNFOUND_SHARE * range;
   const grid = found ? shape.values.map((value) => Math.max(0, value)) : new Float64Array(columns * rows);
@@ -164,6 +171,7 @@ export function addedLight(
   };
   return {
     range: found ? range : 0,
+    unseenRange,
     sigmaAt: (x, y) => Math.hypot(settled, even, SHAPE_SHARE * at(x, y)),
     white,
     at,

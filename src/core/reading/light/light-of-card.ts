@@ -57,7 +57,7 @@ export function lightOfCard(
   const markers = markerDarkness(level, tiles, layout);
   const coloured = found && !isLightOfLamps(found, addedAtMarkers(markers, stockLinear)) ? found : null;
   // What colour cannot tell, on grey stock or where it is little, the markers may.
-  const byMarkers = coloured ? null : addedByMarkers(markers, tiles, stockLinear);
+  const byMarkers = coloured ? null : addedByMarkers(markers, tiles, stockLinear, byColour?.unseenRange);
   const taken = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
   const rectified = taken ? withoutAdded(level, taken) : level;
   const field = fitLight(rectified, layout, hasMarkers(layout) ? 0 : clearOfCells(layout), paper !== null);

@@ -1,13 +1,17 @@
 // npm run check: what daily work asks for before a commit. Types, lint and the quick tests; no database, no browser.
 import { checkNode, ensureDependencies } from './prepare.mjs';
-import { Checks, LINT, TYPES } from './run-checks.mjs';
+import { Checks, LINT, RULES, TYPES } from './run-checks.mjs';
 
 /** Files that have not changed since they were found good are not looked at again; `npm test` looks at all of them. */
 const REMEMBERS = {
   format: ['--cache', '--cache-location', 'node_modules/.cache/quick-check-prettier'],
   lint: ['--cache', '--cache-location', 'node_modules/.cache/quick-check-eslint'],
 };
-const QUICK_LINT = LINT.map(([name, command, args]) => [name, command, [...(REMEMBERS[name] ?? []), ...args]]);
+const QUICK_LINT = [...LINT, ...RULES].map(([name, command, args]) => [
+  name,
+  command,
+  [...(REMEMBERS[name] ?? []), ...args],
+]);
 
 checkNode();
 ensureDependencies();

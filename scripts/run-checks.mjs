@@ -11,6 +11,8 @@ const env = { ...process.env, TZ: 'UTC', ASTRO_TELEMETRY_DISABLED: '1' };
 export const LINT = [
   ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   ['lint', bin('eslint'), ['.']],
+];
+export const RULES = [
   ['styles', bin('stylelint'), ['src/**/*.css']],
   ['types of the core, without DOM and Node', bin('tsc'), ['-p', 'tsconfig.core.json']],
   ['import rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']],

@@ -2,7 +2,7 @@
 import { existsSync } from 'node:fs';
 import { checkNode, ensureDependencies } from './prepare.mjs';
 import { ensurePostgres, installPackages, Plain } from './postgres.mjs';
-import { BUILD, Checks, LINT, TYPES } from './run-checks.mjs';
+import { BUILD, Checks, LINT, RULES, TYPES } from './run-checks.mjs';
 
 const checks = new Checks();
 try {
@@ -13,7 +13,13 @@ try {
   }
   ensureDependencies();
   console.log('\n== static checks and build');
-  const [, built] = await Promise.all([checks.lane(LINT), checks.lane([...TYPES, ...BUILD])]);
+  const [, built] = await Promise.all([
+    checks.lane(LINT),
+    checks.lane([...TYPES, ...BUILD]).then(async (good) => {
+      await checks.lane(RULES);
+      return good;
+    }),
+  ]);
   await checks.tests('unit', 'photos', 'bench');
   if (built) await checks.tests('integration', 'browser');
 } catch (error) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { square } from '../../tests/support/bench';
-import { deposit } from './deposit';
+import { deposit, depositOn } from './deposit';
 import type { Trace } from './laser';
 import { burnPiece, trueLuminanceRatio } from './piece';
 
@@ -22,6 +22,18 @@ describe('energy is neither lost nor found', () => {
         sum += share;
       });
       expect(sum).toBeCloseTo(7.5, 2);
+      // On a plane it falls where each pixel is told of it, on top of what was there, by the scale.
+      const told = new Float32Array(60 * 60).fill(0.5);
+      deposit(
+        { x0: 10, y0: 20, x1, y1 },
+        7.5,
+        { sigmaX, sigmaY },
+        window,
+        (index, share) => (told[index]! += 3 * share),
+      );
+      const plane = new Float32Array(60 * 60).fill(0.5);
+      depositOn(plane, 3, { x0: 10, y0: 20, x1, y1 }, 7.5, { sigmaX, sigmaY }, window);
+      expect(plane.every((value, index) => Math.abs(value - told[index]!) < 1e-5)).toBe(true);
     }
   });
   it('so a small spot marks like a large one at the same energy and interval, to a few per cent of tone', () => {

@@ -1,4 +1,4 @@
-import { deposit, linePitchMm, type Window } from './deposit';
+import { deposit, depositOn, linePitchMm, type Window } from './deposit';
 import type { AirFlow, Trace } from './laser';
 import { NoiseTable, randomFrom, type Random } from './random';
 import { pierce, throughAt, type LetsThrough } from './light-through';
@@ -247,9 +247,7 @@ function burnBand(
     const peak = (2 * trace.joulesPerMm * leak) / (WALLS * inCut * Math.min(spot.xMm, spot.yMm));
     const deepens = perMm3 !== null && peak * within > onset;
     const perMm2 = px * px;
-    deposit(stretch, joules, beam, window, (index, share) => {
-      fluence[index]! += (share * perMm2) / cooling;
-    });
+    depositOn(fluence, perMm2 / cooling, stretch, joules, beam, window);
     if (!deepens) continue;
     const wide = ((WALLS * inCut) / 4) * px;
     const hot = { sigmaX: spot.xMm * wide, sigmaY: spot.yMm * wide };
@@ -261,9 +259,7 @@ function burnBand(
     const deep = Math.min(1, (peak * within - onset) / perMm3 / SCORCH.fullDepthMm) ** 2;
     const warm = joules * SCORCH.share * AIR[trace.air].scorch * dwell * deep;
     const around = SCORCH.sigmaMm * px;
-    deposit(stretch, warm, { sigmaX: around, sigmaY: around }, window, (index, share) => {
-      warmth[index]! += share * perMm2;
-    });
+    depositOn(warmth, perMm2, stretch, warm, { sigmaX: around, sigmaY: around }, window);
   }
   if (before) remove(AIR[before.air]);
   show(request, piece, band, nature, { window, fluence, depth, warmth }, haze);

@@ -1,6 +1,6 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
-import { fastAtMiddleTone } from '../../core/card/middle-tone';
+import { fastAtTone, middleTone } from '../../core/card/fast-at-tone';
 import { proposeFill } from '../../core/card/propose-fill';
 import { proposeSetup } from '../../core/card/work-setup';
 import { sweepLimits } from '../../core/machine/machine';
@@ -29,7 +29,7 @@ export function proposeRunUp(known: Known): Proposal<RunUpPlan> {
   if (machine.head === 'galvo') throw new RangeError('invalid pairing: mirrors need no run-up, they jump');
   if (machine.addsRunUp)
     throw new RangeError('invalid pairing: this controller adds run-up by itself, a program cannot change it');
-  const { speedMmPerS, powerFraction, useful } = fastAtMiddleTone(pairing, settings);
+  const { speedMmPerS, powerFraction, useful } = fastAtTone(pairing, settings, middleTone(pairing));
   const needed = runUpMm(speedMmPerS, sweepLimits(machine, settings.direction).accelerationMmPerS2);
   const longest = Math.max(0.5, Math.ceil(LONGEST * needed * 10) / 10);
   const frame = proposeFrame(pairing);

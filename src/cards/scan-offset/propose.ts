@@ -1,7 +1,7 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { widthAcross } from '../../core/card/mark-across';
-import { fastAtMiddleTone } from '../../core/card/middle-tone';
+import { clearMark, fastAtTone } from '../../core/card/fast-at-tone';
 import { proposeFill } from '../../core/card/propose-fill';
 import { proposeSetup } from '../../core/card/work-setup';
 import { formatLength } from '../../core/quantities/format';
@@ -19,8 +19,8 @@ const LEAST_BAR_MM = 0.4;
 const BETWEEN_MM = 2;
 
 /**
- * Four speeds up to the fastest that pays, four pairs of each, at a middle tone; where power does not reach so far, up to the fastest that still
- * marks one. The machine's own offset is off: what is measured is all of it. Throws RangeError where the wavelength cannot mark.
+ * Four speeds up to the fastest that pays, four pairs of each, clear but not deep; where power does not reach so far, up to the fastest that still
+ * marks so. The machine's own offset is off: what is measured is all of it. Throws RangeError where the wavelength cannot mark.
  */
 export function proposeScanOffset(known: Known): Proposal<ScanOffsetPlan> {
   const { pairing } = known;
@@ -28,7 +28,7 @@ export function proposeScanOffset(known: Known): Proposal<ScanOffsetPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
   const { direction } = settings;
   const frame = proposeFrame(pairing);
-  const { speedMmPerS: to, powerFraction, useful } = fastAtMiddleTone(pairing, settings);
+  const { speedMmPerS: to, powerFraction, useful } = fastAtTone(pairing, settings, clearMark(pairing));
   const round = (mmPerS: number): number => Math.round(mmPerS * 10) / 10;
   const { markMm } = widthAcross(pairing, direction === 'horizontal' ? 'vertical' : 'horizontal');
   const barWidthMm = Math.max(LEAST_BAR_MM, Math.round(BAR_MARKS * markMm * 10) / 10);
@@ -52,10 +52,9 @@ export function proposeScanOffset(known: Known): Proposal<ScanOffsetPlan> {
       'speed.from': 'a quarter of the fastest: a lag shows by how the offset grows with speed',
       'speed.to':
         to < Math.floor(useful)
-          ? 'the fastest at which the cap still marks a middle tone'
+          ? 'the fastest at which the cap still marks clearly'
           : 'the fastest sweep that pays on usual lines: there the offset is largest',
-      'constants.powerFraction':
-        'a middle tone at the fastest: bars need be no darker to be seen; slower pairs get less in proportion',
+      'constants.powerFraction': 'a clear mark at the fastest, not yet a deep one; slower pairs get less in proportion',
       'constants.intervalMm': `half of the usual ${formatLength(settings.intervalMm, likedUnits)}: every second line goes to the other bar`,
       'constants.scanOffsetMm':
         'none: what is measured is all of it. Switch off what the controller does by itself, too',

@@ -67,7 +67,9 @@ describe('a card of both ways', () => {
     expect(plan.speed.to / plan.speed.from).toBeCloseTo(4, 1);
     // No darker than is seen: faster than the usual fill.
     expect(plan.speed.to).toBeGreaterThan(proposeFill(known).settings.speedMmPerS);
-    expect(reasons['speed.to']).toContain('pays');
+    const strong = { ...pairing, machine: { ...pairing.machine, ratedPowerW: 400, powerTable: null } };
+    expect(scanOffset.propose({ pairing: strong, facts: [] }).reasons['speed.to']).toContain('pays');
+    expect(reasons['speed.to']).toContain('cap');
     const weak = { ...pairing, machine: { ...pairing.machine, ratedPowerW: 2, powerTable: null } };
     const slower = scanOffset.propose({ pairing: weak, facts: [] });
     expect(slower.plan.speed.to).toBeLessThan(plan.speed.to);

@@ -21,7 +21,7 @@ const plus = (level: number): string => (level > 0 ? '+' : '');
 /** Everything that may vary from cell to cell on a card. */
 export const CHANNELS = {
   power: { name: 'Power', as: 'power', show: (level) => formatPower(level) },
-  top: { name: 'Top power', as: 'power', show: (level) => `wedge up to ${formatPower(level)}` },
+  top: { name: 'Wedge up to', as: 'power', show: (level) => `wedge up to ${formatPower(level)}` },
   speed: { name: 'Speed', as: 'speed', show: formatSpeed },
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
   focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },

@@ -5,6 +5,7 @@ import { familyOf } from '../stock/families';
 import { responseOf } from '../stock/response';
 import type { Known } from './contract';
 import { proposeConstants } from './propose-constants';
+import { clearMark } from './fast-at-tone';
 import { withMachineFacts } from './propose-machine-facts';
 import type { BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
@@ -33,8 +34,7 @@ export function proposeFill(known: Known): { settings: BurnSettings; reasons: Re
       },
     };
   }
-  // Half of the energy past which the family gets no darker: a clear mark that is not yet deep.
-  const wanted = fit.energies.deep * 0.5;
+  const wanted = clearMark(known.pairing);
   const top = fastestUsefulMmPerS(machine, constants.direction);
   const capW = deliveredPowerW(machine, machine.powerCap);
   const speed = Math.max(1, Math.min(top, (capW * 0.7) / (wanted * constants.intervalMm)));

@@ -152,7 +152,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     spread,
     lines: hidden || toneless ? null : linesOfCell(context.finePhoto, cell),
     line: hidden ? null : lineOfCell(context.finePhoto, cell),
-    bars: hidden ? null : barsOfCell(context.finePhoto, cell),
+    // Where a bar lies is told by both of its edges, which a little blown-out stock beside it moves alike.
+    bars: doubts.includes('stock-clipped') ? null : barsOfCell(context.finePhoto, cell),
     ends: hidden ? null : endsOfCell(context, cell),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,

@@ -5,16 +5,23 @@ import type { Pairing } from './pairing';
 import type { BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
 
-/**
- * The fastest that pays, or that the cap still marks a middle tone at, and the power for it: half way, by ratio, between the energy where a mark
- * begins and the one past which it gets no darker, where a little more or less shows most. `useful` is the fastest that pays.
- */
-export function fastAtMiddleTone(
-  { machine, stock }: Pairing,
-  { intervalMm, direction }: Pick<BurnSettings, 'intervalMm' | 'direction'>,
-): { readonly speedMmPerS: number; readonly powerFraction: number; readonly useful: number } {
+/** Half of the energy past which a family gets no darker, in J/mm²: a clear mark that is not yet deep. */
+export const clearMark = ({ machine, stock }: Pick<Pairing, 'machine' | 'stock'>): number =>
+  responseOf(stock, machine).energies.deep * 0.5;
+
+/** Half way, by ratio, between the energy where a mark begins and the one past which it gets no darker: there a little more or less shows most. */
+export function middleTone({ machine, stock }: Pick<Pairing, 'machine' | 'stock'>): number {
   const { faint, deep } = responseOf(stock, machine).energies;
-  const joulesPerMm = Math.sqrt(faint * deep) * intervalMm;
+  return Math.sqrt(faint * deep);
+}
+
+/** The fastest that pays, or that the cap still lays an areal energy down at, and the power for it. `useful` is the fastest that pays. */
+export function fastAtTone(
+  { machine }: Pick<Pairing, 'machine'>,
+  { intervalMm, direction }: Pick<BurnSettings, 'intervalMm' | 'direction'>,
+  arealJPerMm2: number,
+): { readonly speedMmPerS: number; readonly powerFraction: number; readonly useful: number } {
+  const joulesPerMm = arealJPerMm2 * intervalMm;
   const useful = Math.min(sweepLimits(machine, direction).topSpeedMmPerS, fastestUsefulMmPerS(machine, direction));
   const top = Math.min(useful, deliveredPowerW(machine, machine.powerCap) / joulesPerMm);
   const speedMmPerS = top < 10 ? Math.max(0.1, Math.floor(top * 10) / 10) : Math.floor(top);

@@ -136,7 +136,7 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: ({ runUpMm, speedMmPerS }, liked) =>
       `${runUpMm === 0 ? 'none needed' : length(runUpMm, liked)} at ${formatSpeed(speedMmPerS, liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
-    staleBy: [],
+    staleBy: ['motion'],
   },
   kerf: {
     title: 'Kerf, full width',

@@ -10,6 +10,8 @@ describe('what speaks against an older result', () => {
     ['source', 'another source', { machine: { ...machine, ratedPowerW: 80 } }],
     ['source', 'another source', { machine: { ...machine, wavelengthNm: 9300 } }],
     ['source', 'another source', { machine: { ...machine, sourceKind: 'co2-rf' } }],
+    ['motion', 'another acceleration', { machine: { ...machine, accelerationXMmPerS2: 8000 } }],
+    ['motion', 'another acceleration', { machine: { ...machine, accelerationYMmPerS2: 2500 } }],
     ['power', 'power measured again', { machine: { ...machine, powerTable: null } }],
     ['lens', 'lens or spot changed', { lens: { ...lens, focalLengthMm: 38.1 } }],
     ['lens', 'lens or spot changed', { lens: { ...lens, spotXMm: 0.2 } }],
@@ -25,7 +27,7 @@ describe('what speaks against an older result', () => {
     expect(stalenessReasons(then, now)).toEqual([words]);
     // It counts where that matters to the result, and nowhere else.
     expect(stalenessReasons(then, now, [cause])).toEqual([words]);
-    const others = (['source', 'power', 'lens', 'batch', 'stock', 'thickness'] as const).filter(
+    const others = (['source', 'motion', 'power', 'lens', 'batch', 'stock', 'thickness'] as const).filter(
       (other) => other !== cause,
     );
     expect(stalenessReasons(then, now, others)).toEqual([]);

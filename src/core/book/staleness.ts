@@ -5,7 +5,7 @@ import { plainNumber } from '../quantities/format';
 /** Thickness that differs by more than this share is another sheet. */
 const THICKNESS_SHARE = 0.05;
 
-export type Cause = 'source' | 'power' | 'lens' | 'batch' | 'stock' | 'thickness';
+export type Cause = 'source' | 'motion' | 'power' | 'lens' | 'batch' | 'stock' | 'thickness';
 
 /**
  * Why a result that was measured on `then` may no longer hold on `now`, in words for the ladder; empty when nothing speaks
@@ -17,6 +17,8 @@ export function stalenessReasons(then: Pairing, now: Pairing, causes?: readonly 
   const { machine: m1, lens: l1, stock: s1 } = now;
   if (m0.sourceKind !== m1.sourceKind || m0.wavelengthNm !== m1.wavelengthNm || m0.ratedPowerW !== m1.ratedPowerW)
     found.push(['source', 'another source']);
+  if (m0.accelerationXMmPerS2 !== m1.accelerationXMmPerS2 || m0.accelerationYMmPerS2 !== m1.accelerationYMmPerS2)
+    found.push(['motion', 'another acceleration']);
   if (JSON.stringify(m0.powerTable) !== JSON.stringify(m1.powerTable)) found.push(['power', 'power measured again']);
   if (l0.focalLengthMm !== l1.focalLengthMm || l0.spotXMm !== l1.spotXMm || l0.spotYMm !== l1.spotYMm)
     found.push(['lens', 'lens or spot changed']);

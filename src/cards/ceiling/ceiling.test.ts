@@ -102,6 +102,26 @@ describe('what step wedges say', () => {
     expect(Math.abs(later.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
     expect(find(seen(bent, { said: () => 'charred' })).ceiling).toBeNull();
   });
+  it('goes by the least power that was called spoiled, be stronger patches not', () => {
+    const powers = [...new Set(layout.order.map(powerOf))].sort((a, b) => a - b);
+    const spoiled = powers.find((power) => power > 0.3 * highest)!;
+    const {
+      ceiling: found,
+      low,
+      high,
+      says,
+    } = find(seen(bent, { said: (power) => (power === spoiled ? 'charred' : null) }));
+    expect(found).toBe(powers[powers.indexOf(spoiled) - 1]);
+    expect([low, high]).toEqual([found, spoiled]);
+    expect(says).toMatch(/called spoiled/);
+  });
+  it('knows which way a burn turns by its strong patches, whatever weak ones seem to do', () => {
+    const odd = find(seen((power) => bent(power) - 8));
+    expect(odd.patches.at(-1)!.strength).toBeGreaterThan(0);
+    expect(Math.abs(odd.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
+    const mostlyOdd = find(seen((power) => (power > 0.35 * highest ? 40 : -3)));
+    expect(mostlyOdd.patches.at(-1)!.strength).toBe(40);
+  });
   it('is not told where patches still get stronger, hardly mark, or are not read surely', () => {
     const rising = find(seen((power) => 40 * power));
     expect(rising.ceiling).toBeNull();

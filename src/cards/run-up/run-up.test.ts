@@ -150,6 +150,9 @@ describe('what run-up bars say', () => {
     );
     expect(card.reasons['constants.runUpMm']).toContain('measured');
     expect(proposeFill({ pairing: { ...pairing, machine: { ...pairing.machine, addsRunUp: true } }, facts: [fact] }).settings.runUpMm).toBeNull(); // prettier-ignore
+    const tern = demoPairing('tern', 'twoLayer');
+    const slow = factNow('runUp', { runUpMm: 2, speedMmPerS: 3000 }, { at: { direction: 'horizontal' } });
+    expect(proposeFill({ pairing: tern, facts: [slow] }).settings.runUpMm).toBeNull();
     const down = factNow('runUp', draft!.value, { at: { direction: 'vertical' } });
     expect(proposeFill({ pairing, facts: [down] }).settings.runUpMm).toBeNull();
   });

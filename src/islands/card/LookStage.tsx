@@ -9,8 +9,6 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
-import type { Cell } from '../../core/card/layout';
-import type { Rect } from '../../core/geometry/point';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
@@ -23,7 +21,8 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard, hueWords } from './hue-words';
-import { endsRow, lineRows, tonelessNumber, tonelessRows } from './line-words';
+import { numberOf, numberSize } from './cell-number';
+import { endsRow, lineRows, tonelessRows } from './line-words';
 import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
@@ -47,9 +46,6 @@ import styles from './LookStage.module.css';
 
 /** Stock around a card that the bench's pictures of a piece show. */
 const BENCH_MARGIN_MM = 7;
-
-/** A digit's width as a share of its height in the figures' type. */
-const DIGIT_WIDTH = 0.62;
 
 /** What is seen of a burned card: what the photo shows, what the eye says by keys or touch, what a gauge reads. */
 export function LookStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
@@ -391,16 +387,6 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
       }
     />
   );
-}
-
-/** The number that stands on a cell by a photo: its tone, or what a cell without one shows. */
-const numberOf = (cell: Cell, found: CellReading): string | undefined =>
-  isToneless(cell) ? tonelessNumber(cell, found) : found.lightness.toFixed(0);
-
-/** Readable from a step away where there is room, small enough to stay within its cell. */
-function numberSize({ width, height }: Rect, number: string): number {
-  const side = Math.min(width, height);
-  return Math.min(Math.max(0.34 * side, Math.min(1.2, 0.7 * side)), (0.92 * width) / (DIGIT_WIDTH * number.length));
 }
 
 /** When the piece is to be looked at, and what is done to it first. */

@@ -43,9 +43,9 @@ export function proposeCeiling(known: Known): Proposal<CeilingPlan> {
   const least = leastCommand(machine);
   const to = round(Math.min(machine.powerCap, Math.max(least * 2 * LEAST_RANGE, powerFor(energies.over * BELOW_OVER))));
   const from = round(Math.min(to / LEAST_RANGE, Math.max(least * 2, powerFor(energies.deep * BELOW_DEEP))));
-  const known0 = floor && floor.stale.length === 0 ? floor.value.powerFraction : null;
+  const measuredFloor = floor && floor.stale.length === 0 ? floor.value.powerFraction : null;
   const faint = Math.max(machine.lowestFiringCommand, powerFor(energies.faint));
-  const floorFraction = round(Math.min(from / 2, known0 ?? faint));
+  const floorFraction = round(Math.min(from / 2, measuredFloor ?? faint));
   const { powerFraction: _varies, ...constants } = settings;
   const { 'constants.powerFraction': _said, ...reasons } = fillReasons;
   return {
@@ -68,7 +68,7 @@ export function proposeCeiling(known: Known): Proposal<CeilingPlan> {
           ? `the cap of this machine: ${family} is spoiled from ${plainNumber(energies.over, 2)} J/mm² on`
           : `nearly the ${plainNumber(energies.over, 2)} J/mm² at which ${family} is spoiled`,
       floorFraction:
-        known0 === null
+        measuredFloor === null
           ? `about where ${family} begins to show a mark, ${formatPower(floorFraction)}: no floor is measured yet`
           : 'the measured floor: below it nothing marks',
       'constants.speedMmPerS': kept

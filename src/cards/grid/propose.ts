@@ -181,7 +181,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   const speedLow = Math.min(speedHigh * 0.7, roundTo(ends.speedLow, speedStep(ends.speedLow)) || ends.speedLow);
   // One offset for the whole card: right in the middle of its speeds, and little off at their ends. Run-up is as the fastest needs it.
   const atMiddle = withMachineFacts(constants, known, Math.round(Math.sqrt(speedLow * speedHigh)));
-  const atFastest = withMachineFacts(atMiddle.constants, known, Math.round(speedHigh));
+  const atFastest = withMachineFacts(constants, known, Math.round(speedHigh));
   const { scanOffsetMm } = atMiddle.constants;
   const { runUpMm } = atFastest.constants;
   for (const [path, { reasons: why }] of [

@@ -25,7 +25,7 @@ export const SEEN_L = 2;
 /** The bars of one run-up. */
 export interface JudgedRunUp {
   readonly runUpMm: number;
-  /** L* by which the ends are burned more than the middle, whichever way this stock turns; null where only the eye said something. */
+  /** L* by which the worse end is burned more than the middle, whichever way this stock turns; null where only the eye said something. */
   readonly strongerBy: number | null;
   readonly sigma: number | null;
   readonly sound: boolean;
@@ -61,7 +61,7 @@ export function findRunUp(layout: Layout, seen: Seen, { pairing }: Known): RunUp
     const words = cells.flatMap((index) => wordOf(seen, ENDS_FIELD, index) ?? []);
     const told = cells.flatMap((index) => readings.get(index) ?? []).flatMap((cell) => strongerAtEnds(cell) ?? []);
     if (words.length === 0 && told.length === 0) return [];
-    const photo = told.length === 0 ? null : together(told);
+    const photo = told.length === 0 ? null : worseEnd(told);
     if (words.length > 0)
       return [{ runUpMm, strongerBy: photo?.mean ?? null, sigma: photo?.sigma ?? null, sound: words.every((word) => word === 'even'), by: 'eye', cells }]; // prettier-ignore
     const { mean, sigma } = photo!;
@@ -107,23 +107,32 @@ export function findRunUp(layout: Layout, seen: Seen, { pairing }: Known): RunUp
   };
 }
 
-/** By how much both ends of a bar are burned more than its middle, in L* the way this burn turned; null where the photo does not tell it. */
-function strongerAtEnds({ ends, deltaLightness }: CellReading): { mean: number; sigma: number } | null {
+/** By how much each end of a bar is burned more than its middle, in L* the way this burn turned; null where the photo does not tell it. */
+function strongerAtEnds({
+  ends,
+  deltaLightness,
+}: CellReading): { by: readonly [number, number]; sigma: number } | null {
   if (!ends || deltaLightness === 0) return null;
   const way = Math.sign(deltaLightness);
-  return { mean: (way * (ends.first + ends.last)) / 2, sigma: ends.sigma / Math.SQRT2 };
+  return { by: [way * ends.first, way * ends.last], sigma: ends.sigma };
 }
 
-/** Bars alike: their mean, no surer than they scatter. */
-function together(bars: readonly { mean: number; sigma: number }[]): { mean: number; sigma: number } {
-  const { mean, spread } = meanAndSpread(bars.map((bar) => bar.mean));
+/**
+ * The end of bars alike that lies further from their middle, by its mean over them, no surer than they scatter. Not the mean of both ends: one
+ * burned more and one burned less are two faults, and none together.
+ */
+function worseEnd(bars: readonly { by: readonly [number, number]; sigma: number }[]): { mean: number; sigma: number } {
   const own = Math.sqrt(bars.reduce((sum, { sigma }) => sum + sigma ** 2, 0)) / bars.length;
-  return { mean, sigma: Math.max(own, bars.length > 1 ? spread / Math.sqrt(bars.length) : 0) };
+  const [first, last] = ([0, 1] as const).map((end) => {
+    const { mean, spread } = meanAndSpread(bars.map(({ by }) => by[end]));
+    return { mean, sigma: Math.max(own, bars.length > 1 ? spread / Math.sqrt(bars.length) : 0) };
+  }) as [{ mean: number; sigma: number }, { mean: number; sigma: number }];
+  return Math.abs(first.mean) > Math.abs(last.mean) ? first : last;
 }
 
 /** What a photo or an eye says of one run-up, in words. */
 export const judgedWords = ({ strongerBy, sigma, sound, by }: JudgedRunUp): string => {
   const tone =
-    strongerBy === null ? '' : `ends ${plainNumber(strongerBy, 2)} L* ± ${plainNumber(2 * sigma!, 1)} stronger, `;
+    strongerBy === null ? '' : `worse end ${plainNumber(strongerBy, 2)} L* ± ${plainNumber(2 * sigma!, 1)} stronger, `;
   return `${tone}${sound ? 'even' : 'uneven'}${by === 'eye' ? ' by eye' : ''}`;
 };

@@ -108,6 +108,14 @@ describe('what run-up bars say', () => {
     expect(find(shown((mm) => (mm === least ? 1.5 : 0), 1.3)).leastMm).toBe(levels[5]);
     expect(find(shown((mm) => (mm === levels[5] ? 6 : 0))).leastMm).toBe(levels[6]);
   });
+  it('goes by the worse end: one burned more and one burned less are not even together', () => {
+    const uneven = shown(() => 0);
+    const readings = uneven.readings.map((reading) => {
+      const short = Number(layout.cells[reading.cellIndex]!.levels.runUp) < least;
+      return short ? { ...reading, ends: { first: 5, last: -5, sigma: 0.3 } } : reading;
+    });
+    expect(find({ ...uneven, readings }).leastMm).toBe(least);
+  });
   it('is none where every bar is even, and what is missing where the longest is not', () => {
     const none = find(shown(() => 0.2));
     expect(none).toMatchObject({ leastMm: 0, shortMm: null, sigmaMm: null });
@@ -149,6 +157,11 @@ describe('what run-up bars say', () => {
       0.1,
     );
     expect(card.reasons['constants.runUpMm']).toContain('measured');
+    // Measured too slowly for its fastest row, though not for its middle: as its record needs.
+    const { from, to } = card.plan.speed;
+    const slower = factNow('runUp', { runUpMm: 1, speedMmPerS: Math.sqrt(from * to) / 1.2 }, { at: draft!.at });
+    expect(to).toBeGreaterThan((1.5 * Math.sqrt(from * to)) / 1.2);
+    expect(grid.propose({ pairing, facts: [slower] }).plan.constants.runUpMm).toBeNull();
     expect(proposeFill({ pairing: { ...pairing, machine: { ...pairing.machine, addsRunUp: true } }, facts: [fact] }).settings.runUpMm).toBeNull(); // prettier-ignore
     const tern = demoPairing('tern', 'twoLayer');
     const slow = factNow('runUp', { runUpMm: 2, speedMmPerS: 3000 }, { at: { direction: 'horizontal' } });

@@ -36,13 +36,13 @@ export default function RunUpFindingScreen(props: FindingProps) {
               ['Too short', shortMm === null ? 'none that was tried' : length(shortMm)],
             ]
       }
-      caption={`Each point is one run-up: by how much both ends of its bars are burned more than the middle. Within the band of ${SEEN_L} L* no eye sees it. Faster lines need more, by the square of their speed; new cards on this machine are planned with it.`}
+      caption={`Each point is one run-up: by how much the worse end of its bars is burned more than the middle. Within the band of ${SEEN_L} L* no eye sees it. Faster lines need more, by the square of their speed; new cards on this machine are planned with it.`}
       chart={
         bars.some(({ strongerBy }) => strongerBy !== null) && (
           <PointChart
-            label="Strength of the ends over run-up"
+            label="Strength of the worse end over run-up"
             x={{ title: 'run-up, mm', show: (value) => plainNumber(value, 2), from: 0 }}
-            y={{ title: 'ends stronger by, L*', show: (value) => plainNumber(value, 2) }}
+            y={{ title: 'end stronger by, L*', show: (value) => plainNumber(value, 2) }}
             points={bars.flatMap(({ runUpMm, strongerBy, sigma, cells }) =>
               strongerBy === null ? [] : [{ x: runUpMm, y: strongerBy, sigma: sigma!, cellIndex: cells[0]! }],
             )}

@@ -125,36 +125,44 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
   const halfHeightMm = piece.height / 2 / piece.pxPerMm;
   const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
   const [gainRed, gainGreen, gainBlue] = shot.cast.map((cast) => cast * gain) as [number, number, number];
+  const [xx, xy, x1, yx, yy, y1, wx, wy, w1] = pose.back as [
+    number, number, number, number, number, number, number, number, number,
+  ]; // prettier-ignore
+  const { distortion, vignette, lightFall, noise: grain } = shot;
+  const middleLight = (1 + lightFall) / 2;
+  const lastX = width - 1;
+  const lastY = height - 1;
+  const row = width * 3;
   let at = 0;
   for (let v = 0; v < heightPx; v++) {
+    const ry = v + 0.5 - heightPx / 2;
     for (let u = 0; u < widthPx; u++, at += 3) {
       const rx = u + 0.5 - widthPx / 2;
-      const ry = v + 0.5 - heightPx / 2;
       const radius = (rx * rx + ry * ry) / cornerSquared;
-      const bend = 1 + shot.distortion * radius;
+      const bend = 1 + distortion * radius;
       // Ray through the pixel onto the sheet's plane, in mm from the card's centre.
       const dx = rx * bend;
       const dy = ry * bend;
-      const w = pose.back[6]! * dx + pose.back[7]! * dy + pose.back[8]!;
-      const xMm = (pose.back[0]! * dx + pose.back[1]! * dy + pose.back[2]!) / w;
-      const yMm = (pose.back[3]! * dx + pose.back[4]! * dy + pose.back[5]!) / w;
+      const w = wx * dx + wy * dy + w1;
+      const xMm = (xx * dx + xy * dy + x1) / w;
+      const yMm = (yx * dx + yy * dy + y1) / w;
       const px = (xMm + halfWidthMm) * pxPerMm - 0.5;
       const py = (yMm + halfHeightMm) * pxPerMm - 0.5;
       const along = (xMm * lamp.x + yMm * lamp.y) / lamp.size;
       // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
       const fall = Math.max(-0.8, Math.min(0.8, along));
-      const lit = (1 + shot.lightFall) / 2 - (1 - shot.lightFall) * fall * (1 - 0.15 * fall);
-      const light = lit * (1 - shot.vignette * radius * (1.4 - 0.4 * radius));
+      const lit = middleLight - (1 - lightFall) * fall * (1 - 0.15 * fall);
+      const light = lit * (1 - vignette * radius * (1.4 - 0.4 * radius));
       const x0 = Math.floor(px);
       const y0 = Math.floor(py);
       let red = redAround;
       let green = greenAround;
       let blue = blueAround;
-      if (x0 >= 0 && y0 >= 0 && x0 < width - 1 && y0 < height - 1) {
+      if (x0 >= 0 && y0 >= 0 && x0 < lastX && y0 < lastY) {
         const fx = px - x0;
         const fy = py - y0;
-        const p = (y0 * width + x0) * 3;
-        const q = p + width * 3;
+        const p = y0 * row + x0 * 3;
+        const q = p + row;
         const a = (1 - fx) * (1 - fy);
         const b = fx * (1 - fy);
         const c = (1 - fx) * fy;
@@ -163,17 +171,17 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
         green = face[p + 1]! * a + face[p + 4]! * b + face[q + 1]! * c + face[q + 4]! * d;
         blue = face[p + 2]! * a + face[p + 5]! * b + face[q + 2]! * c + face[q + 5]! * d;
       }
-      data[at] = develop(red * light * gainRed, shot.noise, noise);
-      data[at + 1] = develop(green * light * gainGreen, shot.noise, noise);
-      data[at + 2] = develop(blue * light * gainBlue, shot.noise, noise);
+      data[at] = develop(red * light * gainRed, grain, noise.next());
+      data[at + 1] = develop(green * light * gainGreen, grain, noise.next());
+      data[at + 2] = develop(blue * light * gainBlue, grain, noise.next());
     }
   }
   return { data, width: widthPx, height: heightPx, gain, stopsLess: shot.stopsLess, placeOf: pose.placeOf };
 }
 
 /** Photon noise grows with the root of the light; a small floor stands for the electronics. */
-function develop(linear: number, amount: number, noise: NoiseTable): number {
-  const noisy = linear + noise.next() * amount * (0.03 + Math.sqrt(linear * 0.2));
+function develop(linear: number, amount: number, deviation: number): number {
+  const noisy = linear + deviation * amount * (0.03 + Math.sqrt(linear * 0.2));
   if (noisy <= 0) return 0;
   if (noisy >= 1) return 255;
   return ENCODED[Math.round(Math.sqrt(noisy) * 4095)]!;

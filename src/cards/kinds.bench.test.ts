@@ -9,13 +9,15 @@ import { checkBed } from '../core/card/check';
 import { deliveredBy } from '../core/card/energy';
 import { estimateCard } from '../core/card/estimate';
 import type { BurnSettings } from '../core/card/settings';
-import type { Shape } from '../core/card/shape';
+import { dotsOf, isArea, type Shape } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
+import { coverageOf } from '../core/picture/screen';
 import { programOfCard } from '../formats/gcode';
 import { CARD_KIND_NAMES, cardKind } from './registry';
 
-/** Area of a shape that is filled, or length of one that is followed, from its own corners. */
-function extentOf(shape: Shape): number {
+/** Area of a shape that is filled, or length of one that is followed, from its own corners; of dots, the area of those burned. */
+function extentOf(shape: Shape, settings: BurnSettings): number {
+  if (shape.do === 'dots') return coverageOf(dotsOf(shape, settings)) * shape.box.width * shape.box.height;
   if (shape.do === 'sweep')
     return shape.area.reduce((sum, ring) => {
       const twice = ring.reduce((total, { x, y }, index) => {
@@ -116,7 +118,7 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
           const doubt = Math.max(0, ...burns.map(({ settings }) => settings.intervalMm / cell.box.height));
           const planned = burns.reduce((sum, { shape, settings }) => {
             const { arealJPerMm2, lineJPerMm } = deliveredBy(settings, on);
-            return sum + extentOf(shape) * (shape.do === 'sweep' ? arealJPerMm2 : lineJPerMm);
+            return sum + extentOf(shape, settings) * (isArea(shape) ? arealJPerMm2 : lineJPerMm);
           }, 0);
           // A head that begins before it is up to speed burns more where power does not follow it.
           if (burns.some(({ settings }) => startsSlow(settings, on.machine)))

@@ -9,6 +9,7 @@ import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
 import { kerf } from './kerf';
 import { threshold } from './threshold';
+import { tone } from './tone';
 
 /** Every kind of card there is. A new kind is a folder beside `grid`, one line here, and one in each of the two other registries. */
 export const CARD_KINDS = {
@@ -17,6 +18,7 @@ export const CARD_KINDS = {
   ceiling,
   'line-width': lineWidth,
   interval,
+  tone,
   focus,
   'scan-offset': scanOffset,
   'run-up': runUp,

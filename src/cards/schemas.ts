@@ -9,6 +9,7 @@ import type { CardKindName } from './registry';
 import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
 import { thresholdSchemas } from './threshold/schema';
+import { toneSchemas } from './tone/schema';
 
 /** Each kind's schemas, for the endpoints: a line for each kind. */
 export const CARD_SCHEMAS = {
@@ -17,6 +18,7 @@ export const CARD_SCHEMAS = {
   ceiling: ceilingSchemas,
   'line-width': lineWidthSchemas,
   interval: intervalSchemas,
+  tone: toneSchemas,
   focus: focusSchemas,
   'scan-offset': scanOffsetSchemas,
   'run-up': runUpSchemas,

@@ -2,6 +2,7 @@ import { useRef, type KeyboardEvent } from 'react';
 import type { Point } from '../core/geometry/point';
 import { markerRegion } from '../core/card/path';
 import type { Cell, Layout } from '../core/card/layout';
+import { isArea, linesOf } from '../core/card/shape';
 import { neighbourOf, type Step } from './neighbour';
 import styles from './CardDrawing.module.css';
 
@@ -43,10 +44,10 @@ const pathOf = (lines: readonly (readonly Point[])[], close: boolean): string =>
 /** What a cell's burns do: areas are filled, lines drawn. */
 function Burns({ cell, fill, markColour, lines }: { cell: Cell; fill: string; markColour: string; lines: boolean }) {
   return cell.burns.map(({ shape }, index) =>
-    shape.do === 'sweep' ? (
-      <path key={index} d={pathOf(shape.area, true)} fill={fill} fillRule="evenodd" />
+    isArea(shape) ? (
+      <path key={index} d={pathOf(linesOf(shape), true)} fill={fill} fillRule="evenodd" />
     ) : lines ? (
-      <path key={index} d={pathOf(shape.lines, false)} className={styles.letters} stroke={markColour} />
+      <path key={index} d={pathOf(linesOf(shape), false)} className={styles.letters} stroke={markColour} />
     ) : null,
   );
 }
@@ -129,7 +130,7 @@ export function CardDrawing({
               key={`common ${index}`}
               className={styles.letters}
               stroke={markColour}
-              d={pathOf(shape.do === 'sweep' ? shape.area : shape.lines, shape.do === 'sweep')}
+              d={pathOf(linesOf(shape), isArea(shape))}
             />
           ))}
         </>

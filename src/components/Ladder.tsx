@@ -9,6 +9,9 @@ const STATE_WORDS = {
   stopped: 'stop',
 } as const;
 
+/** Feet that carry their name. */
+const NAMED: ReadonlySet<LadderRung['foot']> = new Set(['engrave', 'cut', 'machine']);
+
 const wordOf = (rung: LadderRung): string =>
   rung.rung === 'safety' && rung.state === 'measured' ? 'looked at' : STATE_WORDS[rung.state];
 
@@ -37,14 +40,17 @@ function Bar({ rung, small }: { rung: LadderRung; small: boolean }) {
   );
 }
 
-/** The rungs of one pairing as bars of glass between two rails: the common step at the bottom, the engrave and cut sides above it. */
+/**
+ * The rungs of one pairing as bars of glass between two rails: the engrave and cut sides above the common step, and under that, side by side, what
+ * holds for every stock of the machine.
+ */
 export function Ladder({ rungs, small = false }: { rungs: readonly LadderRung[]; small?: boolean }) {
   const foot = (which: LadderRung['foot'], name: string) => {
     const upwards = rungs.filter((rung) => rung.foot === which).reverse();
     if (upwards.length === 0) return null;
     return (
       <div className={`${styles.foot} ${styles[which]}`}>
-        {!small && which !== 'common' && (
+        {!small && NAMED.has(which) && (
           <p className={styles.side} aria-hidden="true">
             {name}
           </p>
@@ -66,6 +72,7 @@ export function Ladder({ rungs, small = false }: { rungs: readonly LadderRung[];
         {foot('cut', 'Cut')}
       </div>
       {foot('common', 'Common step')}
+      {foot('machine', 'Machine')}
     </div>
   );
 }

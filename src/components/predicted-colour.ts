@@ -14,5 +14,5 @@ export function predictedColour(cell: Cell, pairing: Pairing): string {
   const energy = deliveredBy(settings, pairing).arealJPerMm2;
   const { faint, deep } = responseOf(stock, machine).energies;
   const share = energy <= faint * 0.5 ? 0 : 1 - Math.exp((-1.8 * (energy - faint * 0.5)) / deep);
-  return mixColours(stock.colour, burnedColourOf(stock), share);
+  return mixColours(stock.colour, burnedColourOf(stock), shape.do === 'dots' ? share * shape.grey : share);
 }

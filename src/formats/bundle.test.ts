@@ -9,7 +9,7 @@ import type { GridPlan } from '../cards/grid/plan';
 import { kerf } from '../cards/kerf';
 import { layCard } from '../core/card/lay';
 import type { Layout } from '../core/card/layout';
-import { boxOfShape } from '../core/card/shape';
+import { boxOfShape, linesOf } from '../core/card/shape';
 import { cardSteps } from '../core/card/steps';
 import { UNSAID_SETUP } from '../core/card/work-setup';
 import { bundleOfCard } from './bundle';
@@ -111,7 +111,7 @@ describe('the drawing as DXF', () => {
   it('holds each step’s outlines where they lie, y up from the lower left corner, areas closed', () => {
     for (const step of steps) {
       const own = read.entities.filter((entity) => entity.layer === layerName(step.name));
-      const outlines = step.shapes.flatMap((shape) => (shape.do === 'sweep' ? shape.area : shape.lines));
+      const outlines = step.shapes.flatMap((shape) => linesOf(shape));
       expect(own).toHaveLength(outlines.length);
       own.forEach((entity, index) => {
         expect(entity.type).toBe('POLYLINE');

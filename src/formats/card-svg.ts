@@ -1,6 +1,6 @@
 import type { Cell, Layout } from '../core/card/layout';
 import { markerRegion } from '../core/card/path';
-import type { Burn } from '../core/card/shape';
+import { isArea, linesOf, type Burn } from '../core/card/shape';
 import { escapeXml, pathData, xmlNumber } from './xml';
 
 const data = (values: Readonly<Record<string, unknown>>): string =>
@@ -16,12 +16,12 @@ function burnPath({ shape, settings }: Burn, leftOut: boolean): string {
       value ?? 'auto',
     ]),
   );
-  const look =
-    shape.do === 'sweep'
-      ? `fill="${leftOut ? 'none' : '#888'}" fill-rule="evenodd" stroke="${leftOut ? '#888' : 'none'}" stroke-width="0.05"`
-      : 'fill="none" stroke="#000" stroke-width="0.1"';
-  const path = shape.do === 'sweep' ? pathData(shape.area, true) : pathData(shape.lines, false);
-  return `<path d="${path}" ${look}${data({ do: shape.do, ...fields })}/>`;
+  const look = isArea(shape)
+    ? `fill="${leftOut ? 'none' : '#888'}" fill-rule="evenodd" stroke="${leftOut ? '#888' : 'none'}" stroke-width="0.05"`
+    : 'fill="none" stroke="#000" stroke-width="0.1"';
+  // Dots stand in the drawing as the box they cover: there are thousands of them.
+  const dots = shape.do === 'dots' ? { grey: shape.grey, screen: shape.screen } : {};
+  return `<path d="${pathData(linesOf(shape), isArea(shape))}" ${look}${data({ do: shape.do, ...dots, ...fields })}/>`;
 }
 
 function cellGroup(cell: Cell): string {

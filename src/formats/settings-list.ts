@@ -43,7 +43,7 @@ export function listOfSteps(
   ]; // prettier-ignore
   const rows = steps.map((step, index) => {
     const { settings, does } = step;
-    const fills = does === 'sweep';
+    const fills = does !== 'follow';
     const run = burnRunUpMm({ shape: step.shapes[0]!, settings }, machine);
     return [
       '<tr><td><span class="box"></span></td>',

@@ -1,3 +1,4 @@
+import { isArea, regionOf } from '../core/card/shape';
 import type { Step } from '../core/card/steps';
 import type { Point } from '../core/geometry/point';
 import { stepColour } from './step-colours';
@@ -88,9 +89,7 @@ export function dxfOfSteps(
     [2, 'ENTITIES'],
     ...layers.flatMap(({ step, layer }) =>
       step.shapes.flatMap((shape) =>
-        shape.do === 'sweep'
-          ? shape.area.flatMap((ring) => polyline(ring, true, layer, size.heightMm))
-          : shape.lines.flatMap((line) => polyline(line, false, layer, size.heightMm)),
+        regionOf(shape, step.settings).flatMap((line) => polyline(line, isArea(shape), layer, size.heightMm)),
       ),
     ),
     [0, 'ENDSEC'],

@@ -1,3 +1,4 @@
+import { isArea, regionOf } from '../core/card/shape';
 import type { Step } from '../core/card/steps';
 import { pathData, escapeXml, xmlNumber } from './xml';
 import { stepColour } from './step-colours';
@@ -13,14 +14,10 @@ export function svgOfSteps(
   const groups = steps.map((step, index) => {
     const { hex } = stepColour(index);
     const paths = step.shapes
-      .map((shape) =>
-        shape.do === 'sweep'
-          ? `<path d="${pathData(shape.area, true)}"/>`
-          : `<path d="${pathData(shape.lines, false)}"/>`,
-      )
+      .map((shape) => `<path d="${pathData(regionOf(shape, step.settings), isArea(shape))}"/>`)
       .join('');
     const look =
-      step.does === 'sweep'
+      step.does !== 'follow'
         ? `fill="${hex}" fill-rule="evenodd" stroke="none"`
         : `fill="none" stroke="${hex}" stroke-width="0.1"`;
     const id = `step-${String(step.number).padStart(2, '0')}`;

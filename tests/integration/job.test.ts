@@ -24,6 +24,7 @@ describe('the whole job over the endpoints', () => {
       'ceiling empty',
       'line empty',
       'interval empty',
+      'tone empty',
       'focus empty',
       'ways empty',
       'run-up empty',

@@ -90,6 +90,7 @@ describe('the ladder', () => {
         value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
       }),
       fact({ factId: 9, name: 'ceiling', value: { powerFraction: 0.4 } }),
+      fact({ factId: 10, name: 'tone', value: { floorFraction: 0.05, topFraction: 0.4, table: [], strongest: 44, proven: true } }), // prettier-ignore
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
     ];
@@ -278,7 +279,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

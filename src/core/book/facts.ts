@@ -10,6 +10,7 @@ import type { PowerPoint } from '../machine/machine';
 import { holdsAt, scanOffsetAt, type LagLaw } from '../motion/lag';
 import { paceWords, UNTIMED, type Pace } from '../motion/pace';
 import type { BurnSettings, LineDirection } from '../card/settings';
+import { isPictureMode, PICTURE_MODE_NAMES } from '../picture/mode';
 import { levelWords } from '../card/channels';
 import type { RungId } from './rungs';
 import type { Cause } from './staleness';
@@ -34,6 +35,14 @@ export interface FactValues {
     readonly thresholdFraction: number | null;
   };
   readonly interval: { readonly intervalMm: number };
+  /** What to burn for each of 256 greys, between two powers, in the picture mode that the conditions name; how many L* black lies from bare stock, and whether a corrected wedge was burned. */
+  readonly tone: {
+    readonly floorFraction: number;
+    readonly topFraction: number;
+    readonly table: readonly number[];
+    readonly strongest: number;
+    readonly proven: boolean;
+  };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
   /** Of lines along one axis, which the conditions name. */
@@ -111,6 +120,14 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'interval',
     show: ({ intervalMm }, liked) => formatInterval(intervalMm, liked),
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: MARK,
+  },
+  tone: {
+    title: 'Tone table',
+    owner: 'pairing',
+    rung: 'tone',
+    show: ({ strongest, proven }) => `${plainNumber(strongest, 2)} L* deep, ${proven ? 'proven' : 'not proven yet'}`,
+    sure: (sigma) => `± ${plainNumber(2 * sigma, 2)} L*`,
     staleBy: MARK,
   },
   focus: {
@@ -246,9 +263,10 @@ export const shadeConditions = (shade: string): Conditions => (shade.trim() === 
 
 /** Conditions in words: "strong", "120 mm/s, 0.1 mm". */
 export function conditionWords(at: Conditions, liked: LikedUnits): string {
-  const { shade, direction } = at;
+  const { shade, direction, picture } = at;
   return [
     ...(shade === undefined ? [] : [String(shade)]),
+    ...(isPictureMode(picture) ? [PICTURE_MODE_NAMES[picture]] : []),
     ...levelWords(at, liked),
     ...(direction === undefined ? [] : [direction === 'horizontal' ? 'lines along X' : 'lines along Y']),
   ].join(', ');

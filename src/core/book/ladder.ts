@@ -4,7 +4,7 @@ import { cutThroughJPerMm } from '../stock/cutting';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
 import { FACTS, factOf, factWords, isUnproven, type FactName, type FactNow } from './facts';
-import { RUNG_IDS, RUNGS, type RungId } from './rungs';
+import { RUNG_IDS, RUNGS, type Foot, type RungId } from './rungs';
 
 export type RungState = 'empty' | 'predicted' | 'measured' | 'stale' | 'stopped';
 
@@ -13,7 +13,7 @@ export interface LadderRung {
   readonly rung: RungId;
   readonly name: string;
   readonly question: string;
-  readonly foot: 'common' | 'engrave' | 'cut';
+  readonly foot: Foot;
   /** Names of the rungs it stands on. */
   readonly standsOn: readonly string[];
   readonly state: RungState;

@@ -1,8 +1,10 @@
+export type Foot = 'machine' | 'common' | 'engrave' | 'cut';
+
 export interface Rung {
   readonly name: string;
   readonly question: string;
-  /** The engrave and the cut side rise from a common step. */
-  readonly foot: 'common' | 'engrave' | 'cut';
+  /** The engrave and the cut side rise from a common step, and that rests on what holds for every stock of a machine. */
+  readonly foot: Foot;
   /** Rungs whose answers this one starts from. */
   readonly standsOn: readonly string[];
 }
@@ -16,9 +18,10 @@ export const RUNGS = {
   ceiling: { name: 'Ceiling', question: 'Past which power does it get no darker?', foot: 'engrave', standsOn: ['threshold'] },
   line: { name: 'Line', question: 'How wide does one line mark?', foot: 'engrave', standsOn: ['grid'] },
   interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
+  tone: { name: 'Tone', question: 'Which grey gives which darkness?', foot: 'engrave', standsOn: ['ceiling', 'interval'] },
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
-  ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'engrave', standsOn: ['grid'] },
-  'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'engrave', standsOn: ['grid'] },
+  ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
+  'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['safety'] },
 } as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
 

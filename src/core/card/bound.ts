@@ -2,6 +2,7 @@ import { sweepLimits, type Machine } from '../machine/machine';
 import { plainNumber, formatDuration } from '../quantities/format';
 import { sweepRunUpMm } from './path';
 import type { BurnSettings } from './settings';
+import { countIn } from './shape';
 
 /** How large a card's work is at the most: by arithmetic, before a line of it is drawn. */
 export interface Bound {
@@ -17,6 +18,8 @@ export const BOUND_LIMITS: Bound = { lines: 250_000, seconds: 6 * 3600, bytes: 1
 
 /** Longest usual line of a program. */
 const BYTES_A_LINE = 44;
+/** Longest usual line of a program that says where a run of dots ends. */
+const BYTES_A_DOT = 28;
 /** Frame of any card: four markers of fifty lines each, lettering of some hundred strokes. */
 const FRAME: Bound = { lines: 4000, seconds: 180, bytes: 4000 * BYTES_A_LINE };
 
@@ -76,6 +79,24 @@ export function boundOfFills(
   const sweepS = (longest + 2 * runUp) / speed + rampS + stepS;
   // A sweep is a rapid to its start, a run-up, the mark and a run-out.
   return timesOver(count, 4 * sweeps + PART_LINES, sweeps * sweepS + travelS(widthMm, heightMm, machine));
+}
+
+/**
+ * Upper bound of `count` rectangles of dots alike: as a fill, and in each line a stretch and a gap for every two dots at the most, which is what a
+ * checkerboard has.
+ */
+export function boundOfDots(
+  count: number,
+  size: { readonly widthMm: number; readonly heightMm: number },
+  settings: BurnSettings,
+  machine: Machine,
+): Bound {
+  const fills = boundOfFills(count, size, settings, machine);
+  const lies = settings.direction === 'horizontal';
+  const along = countIn(lies ? size.widthMm : size.heightMm, settings.intervalMm);
+  const across = countIn(lies ? size.heightMm : size.widthMm, settings.intervalMm);
+  const more = count * across * settings.passes * along;
+  return { ...fills, lines: fills.lines + more, bytes: fills.bytes + more * BYTES_A_DOT };
 }
 
 /** Followed lines that are alike: how many, how long each, in how many corners, within what square. */

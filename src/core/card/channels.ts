@@ -22,6 +22,8 @@ const plus = (level: number): string => (level > 0 ? '+' : '');
 export const CHANNELS = {
   power: { name: 'Power', as: 'power', show: (level) => formatPower(level) },
   top: { name: 'Wedge up to', as: 'power', show: (level) => `wedge up to ${formatPower(level)}` },
+  grey: { name: 'Grey', as: 'power', show: (level) => `${formatPower(level)} grey` },
+  burnedAs: { name: 'Burned as', as: 'power', show: (level) => `burned as ${formatPower(level)}` },
   speed: { name: 'Speed', as: 'speed', show: formatSpeed },
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
   focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },

@@ -1,12 +1,13 @@
 import { runUpMm } from '../motion/move';
 import type { Machine } from '../machine/machine';
 import { sweepLimits } from '../machine/machine';
-import type { Point } from '../geometry/point';
+import type { Point, Rect } from '../geometry/point';
 import { visitNearest } from '../geometry/visit';
+import { runsOfRow } from '../picture/screen';
 import { mainBurn, type Layout, type MarkerPlace } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
 import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
-import { boxOfShape, rectRing, type Burn, type Region } from './shape';
+import { boxOfShape, countIn, dotsOf, isArea, rectRing, type Burn, type DotsShape, type Region } from './shape';
 
 /** A stretch of a sweep where the beam is on, as distances from the start of the sweep's mark. */
 export interface LitStretch {
@@ -98,14 +99,8 @@ function* fillOnce(area: Region, settings: BurnSettings, angleDeg: number, runUp
 }
 
 /** One pass of a fill along an axis. */
-function* linesOfFill(area: Region, settings: BurnSettings, horizontal: boolean, runUp: number): Generator<Sweep> {
-  const { intervalMm, bothWays, speedMmPerS, powerFraction, scanOffsetMm } = settings;
-  const box = boxOfShape({ do: 'sweep', area });
-  const across = horizontal ? box.height : box.width;
-  const lines = Math.max(1, Math.floor(across / intervalMm + 1e-9));
-  const start = (horizontal ? box.y : box.x) + (across - (lines - 1) * intervalMm) / 2;
-  for (let line = 0; line < lines; line++) {
-    const at = start + line * intervalMm;
+function linesOfFill(area: Region, settings: BurnSettings, horizontal: boolean, runUp: number): Generator<Sweep> {
+  return sweepsOver(boxOfShape({ do: 'sweep', area }), settings, horizontal, runUp, (_line, at) => {
     const stretches: [number, number][] = [];
     const marks = crossings(area, at, horizontal);
     for (let k = 0; k + 1 < marks.length; k += 2) {
@@ -113,6 +108,41 @@ function* linesOfFill(area: Region, settings: BurnSettings, horizontal: boolean,
       if (last && marks[k]! - last[1] < 1e-6) last[1] = marks[k + 1]!;
       else stretches.push([marks[k]!, marks[k + 1]!]);
     }
+    return stretches;
+  });
+}
+
+/** Sweeps over the dots of a shape, for every pass: a line for each row of dots, in the middle of the box. */
+export function* fillDots(shape: DotsShape, settings: BurnSettings, runUp: number): Generator<Sweep> {
+  const horizontal = settings.direction === 'horizontal';
+  const dots = dotsOf(shape, settings);
+  const { x, y, width, height } = shape.box;
+  const [from, length] = horizontal ? [x, width] : [y, height];
+  const start = from + (length - dots.columns * settings.intervalMm) / 2;
+  const stretches = (row: number): [number, number][] =>
+    runsOfRow(dots, row).map(([first, end]) => [
+      start + first * settings.intervalMm,
+      start + end * settings.intervalMm,
+    ]);
+  for (let pass = 0; pass < settings.passes; pass++)
+    yield* sweepsOver(shape.box, settings, horizontal, runUp, stretches);
+}
+
+/** Lines over a box, in its middle and alternating when both ways, lit where `stretchesOf` a line and its place across says. */
+function* sweepsOver(
+  box: Rect,
+  settings: BurnSettings,
+  horizontal: boolean,
+  runUp: number,
+  stretchesOf: (line: number, at: number) => [number, number][],
+): Generator<Sweep> {
+  const { intervalMm, bothWays, speedMmPerS, powerFraction, scanOffsetMm } = settings;
+  const across = horizontal ? box.height : box.width;
+  const lines = countIn(across, intervalMm);
+  const start = (horizontal ? box.y : box.x) + (across - (lines - 1) * intervalMm) / 2;
+  for (let line = 0; line < lines; line++) {
+    const at = start + line * intervalMm;
+    const stretches = stretchesOf(line, at);
     const first = stretches[0];
     if (!first) continue;
     const end = stretches.at(-1)![1];
@@ -179,7 +209,7 @@ export function sweepRunUpMm(settings: BurnSettings, machine: Machine): number {
 
 /** Run-up in mm that a burn has on this machine, each side. Followed lines have none unless it is set. */
 export function burnRunUpMm({ shape, settings }: Burn, machine: Machine): number {
-  if (shape.do === 'sweep') return sweepRunUpMm(settings, machine);
+  if (isArea(shape)) return sweepRunUpMm(settings, machine);
   return machine.head === 'galvo' ? 0 : (settings.runUpMm ?? 0);
 }
 
@@ -188,6 +218,7 @@ function* burnPath(burn: Burn, machine: Machine): Generator<PathStep> {
   if (before) yield { step: 'hand', text: before.text };
   const runUp = burnRunUpMm(burn, machine);
   if (shape.do === 'sweep') return yield* fillRegion(shape.area, settings, runUp);
+  if (shape.do === 'dots') return yield* fillDots(shape, settings, runUp);
   const { speedMmPerS, powerFraction, passes } = settings;
   for (const points of shape.lines) {
     for (let pass = 0; pass < passes; pass++)

@@ -1,13 +1,24 @@
 import type { Point, Rect } from '../geometry/point';
+import { evenDots, runsOfRow, type Dots, type Screen } from '../picture/screen';
 import type { BurnSettings } from './settings';
 
 /** Closed outlines; what lies in an odd number of them is inside. The last point of a ring is joined to its first. */
 export type Region = readonly (readonly Point[])[];
 
-/** What the head does with a burn: fill an area by sweeps, or follow lines (cut, score, draw). */
+/** An even grey over a box, made of square dots of one power that are as wide as the lines are apart. */
+export interface DotsShape {
+  readonly do: 'dots';
+  readonly box: Rect;
+  /** Share of it that is covered by dots. */
+  readonly grey: number;
+  readonly screen: Screen;
+}
+
+/** What the head does with a burn: fill an area by sweeps, follow lines (cut, score, draw), or sweep over dots. */
 export type Shape =
   | { readonly do: 'sweep'; readonly area: Region }
-  | { readonly do: 'follow'; readonly lines: readonly (readonly Point[])[] };
+  | { readonly do: 'follow'; readonly lines: readonly (readonly Point[])[] }
+  | DotsShape;
 
 /** Something a hand must do before a burn goes on. */
 export interface HandStep {
@@ -36,8 +47,29 @@ export function rectOutline(rect: Rect): Point[] {
   return [...ring, ring[0]!];
 }
 
-export const pointsOf = (shape: Shape): readonly (readonly Point[])[] =>
-  shape.do === 'sweep' ? shape.area : shape.lines;
+/** Outlines of what is filled or dotted, and lines that are followed. */
+export function linesOf(shape: Shape): readonly (readonly Point[])[] {
+  if (shape.do === 'dots') return [rectRing(shape.box)];
+  return shape.do === 'sweep' ? shape.area : shape.lines;
+}
+
+/** Whether a shape covers an area, which its lines go round; others are lines themselves. */
+export const isArea = ({ do: does }: Shape): boolean => does !== 'follow';
+
+/** Share of a shape's area that is burned. */
+export const coverageOfShape = (shape: Shape): number => (shape.do === 'dots' ? shape.grey : 1);
+
+/** How many of a thing fit into a length, one at the least. */
+export const countIn = (lengthMm: number, stepMm: number): number => Math.max(1, Math.floor(lengthMm / stepMm + 1e-9));
+
+/** The dots of a shape, a row for each line; lines that run along y have theirs turned with them. */
+export function dotsOf(
+  { box, grey, screen }: DotsShape,
+  { intervalMm, direction }: Pick<BurnSettings, 'intervalMm' | 'direction'>,
+): Dots {
+  const [along, across] = direction === 'horizontal' ? [box.width, box.height] : [box.height, box.width];
+  return evenDots(grey, countIn(along, intervalMm), countIn(across, intervalMm), screen);
+}
 
 /** Bounding box of a shape; a box of no size at 0, 0 for one without points. */
 export function boxOfShape(shape: Shape): Rect {
@@ -45,7 +77,7 @@ export function boxOfShape(shape: Shape): Rect {
   let top = Infinity;
   let right = -Infinity;
   let bottom = -Infinity;
-  for (const ring of pointsOf(shape)) {
+  for (const ring of linesOf(shape)) {
     for (const { x, y } of ring) {
       left = Math.min(left, x);
       right = Math.max(right, x);
@@ -58,6 +90,27 @@ export function boxOfShape(shape: Shape): Rect {
     : { x: left, y: top, width: right - left, height: bottom - top };
 }
 
+/** Everything that is burned of an area, for files: a ring for each run of dots, as high as a line. */
+export function regionOf(shape: Shape, settings: Pick<BurnSettings, 'intervalMm' | 'direction'>): Region {
+  if (shape.do !== 'dots') return linesOf(shape);
+  const { intervalMm, direction } = settings;
+  const dots = dotsOf(shape, settings);
+  const { x, y, width, height } = shape.box;
+  const lies = direction === 'horizontal';
+  const left = x + (width - (lies ? dots.columns : dots.rows) * intervalMm) / 2;
+  const top = y + (height - (lies ? dots.rows : dots.columns) * intervalMm) / 2;
+  return Array.from({ length: dots.rows }, (_, row) =>
+    runsOfRow(dots, row).map(([from, end]) => {
+      const [start, length, across] = [from * intervalMm, (end - from) * intervalMm, row * intervalMm];
+      return rectRing(
+        lies
+          ? { x: left + start, y: top + across, width: length, height: intervalMm }
+          : { x: left + across, y: top + start, width: intervalMm, height: length },
+      );
+    }),
+  ).flat();
+}
+
 const moved = (lines: readonly (readonly Point[])[], dx: number, dy: number): Point[][] =>
   lines.map((line) => line.map(({ x, y }) => ({ x: round(x + dx), y: round(y + dy) })));
 
@@ -65,12 +118,11 @@ const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 /** The burn at another place. Coordinates are kept to a tenth of a micrometre. */
 export function movedBurn(burn: Burn, dx: number, dy: number): Burn {
-  const { shape } = burn;
-  return {
-    ...burn,
-    shape:
-      shape.do === 'sweep'
-        ? { do: 'sweep', area: moved(shape.area, dx, dy) }
-        : { do: 'follow', lines: moved(shape.lines, dx, dy) },
-  };
+  return { ...burn, shape: movedShape(burn.shape, dx, dy) };
+}
+
+function movedShape(shape: Shape, dx: number, dy: number): Shape {
+  if (shape.do === 'sweep') return { do: 'sweep', area: moved(shape.area, dx, dy) };
+  if (shape.do === 'follow') return { do: 'follow', lines: moved(shape.lines, dx, dy) };
+  return { ...shape, box: { ...shape.box, x: round(shape.box.x + dx), y: round(shape.box.y + dy) } };
 }

@@ -9,6 +9,7 @@ import type { Observer } from './observer';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
 import { thresholdObserver } from './threshold';
+import { toneObserver } from './tone';
 
 /** For every kind of card one who looks at it: a kind without is not finished. */
 const OBSERVERS: Readonly<Record<string, unknown>> = {
@@ -21,6 +22,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
   threshold: thresholdObserver,
+  tone: toneObserver,
 };
 
 export function observerOf(kind: string): Observer<BaseFinding> {

@@ -1,0 +1,139 @@
+import { within } from '../../core/card/axis';
+import { boundOfDots, boundOfFills } from '../../core/card/bound';
+import { checkPower, checkSettings } from '../../core/card/check-settings';
+import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
+import { mainBurn } from '../../core/card/layout';
+import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
+import { countIn } from '../../core/card/shape';
+import { PICTURE_MODE_NAMES } from '../../core/picture/mode';
+import { drawTones, patchOf } from './draw';
+import { findTone, powersOf, TONE_ASKS, type ToneFinding } from './find';
+import { PICTURE_MODES, TONE_VERSION, upgradeTonePlan, type TonePlan } from './plan';
+import { proposeTone } from './propose';
+
+const STEPS = { least: 8, most: 32 } as const;
+const STEPS_WORDS = `${STEPS.least} to ${STEPS.most} greys.`;
+const MOST_REPEATS = 4;
+const REPEATS_WORDS = `1 to ${MOST_REPEATS} patches of each grey.`;
+/** Fewer dots across a patch show the pattern of dots, and no tone. */
+const LEAST_DOTS = 12;
+/** Black needs at least so many times the power of the floor for tones to lie between. */
+const LEAST_RANGE = 1.2;
+/** Two powers this close are one: what is worked out of a card's cells is rounded. */
+const SAME_POWER = 5e-4;
+
+/** What a kept table was measured with must be what this card burns, or it proves nothing. */
+function checkTable({ corrected, table, mode, floorFraction, topFraction }: TonePlan): PlanProblem[] {
+  if (!corrected) return [];
+  const field = 'corrected';
+  if (!table) return [{ field, message: 'No table is kept for these settings yet: burn the wedge uncorrected first.' }];
+  const same =
+    table.mode === mode &&
+    Math.abs(table.topFraction - topFraction) < SAME_POWER &&
+    (mode !== 'power' || Math.abs(table.floorFraction - floorFraction) < SAME_POWER);
+  return same
+    ? []
+    : [{ field, message: 'The kept table was measured with another mode or other powers, and corrects nothing else.' }];
+}
+
+const box = ({ patchMm }: TonePlan) => ({ x: 0, y: 0, width: patchMm, height: patchMm });
+
+const fields = ({ mode, table }: TonePlan, { machine }: Pairing): readonly PlanField[] => [
+  {
+    path: 'mode',
+    label: 'Greys are burned by',
+    as: 'choice',
+    options: PICTURE_MODES.map((value) => ({ value, name: PICTURE_MODE_NAMES[value] })),
+    group: 'cells',
+  },
+  ...(table
+    ? [{ path: 'corrected', label: 'Corrected by the kept table', as: 'flag' as const, group: 'cells' as const }]
+    : []),
+  { path: 'steps', label: 'Greys', as: 'count', group: 'cells' },
+  { path: 'repeats', label: 'Patches of each grey', as: 'count', group: 'cells' },
+  ...(mode === 'power'
+    ? [
+        {
+          path: 'floorFraction',
+          label: 'Power of next to nothing',
+          as: 'power' as const,
+          group: 'cells' as const,
+        },
+      ]
+    : []),
+  { path: 'topFraction', label: mode === 'power' ? 'Power of black' : 'Power of dots', as: 'power', group: 'cells' },
+  { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
+  { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+  ...constantFields(machine, 'constants', ['powerFraction', 'lineAngleDeg', 'crossHatch']),
+  ...FRAME_FIELDS,
+];
+
+/** Tone: which grey of a picture gives which darkness, and the table that makes it straight? */
+export const tone = Object.freeze({
+  kind: 'tone',
+  name: 'Tone wedge',
+  purpose: 'greys from nearly nothing to black, shuffled: the table that brings a picture’s greys out evenly',
+  rung: 'tone',
+  version: TONE_VERSION,
+  edges: [],
+  asks: TONE_ASKS,
+  propose: proposeTone,
+  upgrade: upgradeTonePlan,
+  check: (plan, on) => {
+    const { steps, repeats, floorFraction, topFraction, patchMm, gapMm, mode, constants } = plan;
+    const sound = patchMm > 0 && constants.intervalMm > 0;
+    return [
+      ...(Number.isInteger(steps)
+        ? within('steps', steps, STEPS.least, STEPS.most, STEPS_WORDS)
+        : [{ field: 'steps', message: STEPS_WORDS }]),
+      ...(Number.isInteger(repeats)
+        ? within('repeats', repeats, 1, MOST_REPEATS, REPEATS_WORDS)
+        : [{ field: 'repeats', message: REPEATS_WORDS }]),
+      ...checkPower('topFraction', topFraction, on),
+      ...(mode !== 'power' || (floorFraction >= 0 && floorFraction * LEAST_RANGE <= topFraction)
+        ? []
+        : [{ field: 'floorFraction', message: 'The floor lies well below the power of black, at 0 % or more.' }]),
+      ...within('patchMm', patchMm, 1.5, 20, 'Patches are 1.5 to 20 mm wide.'),
+      ...(mode === 'power' || !sound || countIn(patchMm, constants.intervalMm) >= LEAST_DOTS
+        ? []
+        : [{ field: 'patchMm', message: `Patches are at least ${LEAST_DOTS} dots wide: fewer show no tone.` }]),
+      ...within('gapMm', gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
+      ...checkSettings(patchOf(plan, 1, box(plan)).settings, on, 'constants').filter(
+        ({ field }) => field !== 'constants.powerFraction',
+      ),
+      ...checkTable(plan),
+    ];
+  },
+  fields,
+  draw: drawTones,
+  bound: (plan, { machine }) => {
+    const { steps, repeats, patchMm, mode } = plan;
+    const patch = { widthMm: patchMm, heightMm: patchMm };
+    const { settings } = patchOf(plan, 1, box(plan));
+    return (mode === 'power' ? boundOfFills : boundOfDots)(steps * repeats, patch, settings, machine);
+  },
+  eases: [
+    EASES.interval('constants.intervalMm'),
+    EASES.size('patchMm', 'patches'),
+    { path: 'repeats', by: 'less', step: 1, says: (count: number) => `${count} patches of each grey` },
+    EASES.passes('constants.passes'),
+  ],
+  wish: () => ({}),
+  find: findTone,
+  settle: ({ table, fit, mode, corrected, offL }, layout) => {
+    const first = layout.cells[0];
+    if (table === null || fit === null || !first) return [];
+    const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
+    return [
+      {
+        name: 'tone',
+        at: { speed: speedMmPerS, interval: intervalMm, passes, picture: mode },
+        value: { ...powersOf(layout), table, strongest: fit.strongest, proven: corrected },
+        // What a wedge that was corrected is off is what a picture will be; before, no more is known than how patches alike scatter.
+        sigma: corrected ? offL : fit.scatter,
+        cellIndex: null,
+      },
+    ];
+  },
+} as const satisfies CardKind<TonePlan, object, ToneFinding, object>);

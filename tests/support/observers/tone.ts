@@ -1,0 +1,42 @@
+import type { ToneFinding } from '../../../src/cards/tone/find';
+import type { Piece } from '../../../src/bench/piece';
+import type { Seen } from '../../../src/core/card/asks';
+import { trueLightness } from '../reading';
+import type { Burned, Observer } from './observer';
+import { photographed } from './photographed';
+
+const read = new WeakMap<Piece, Seen>();
+
+/** One photo of each piece; a look goes by one of the two patches of each grey, or by a part of both. */
+function lookAt(burned: Burned, seed: string): Seen {
+  const look = Number(seed.at(-1));
+  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
+  read.set(burned.piece, seen);
+  return {
+    ...seen,
+    readings: seen.readings.filter(({ cellIndex }) => {
+      const first = cellIndex % 2 === 0;
+      return [first, !first, true, first || cellIndex % 8 < 4, !first || cellIndex % 8 > 3][look];
+    }),
+  };
+}
+
+const HALVES = [0.25, 0.5, 0.75];
+
+export const toneObserver: Observer<ToneFinding> = {
+  on: ['marl', 'mdf'],
+  look: lookAt,
+  // How much darker the patches of a quarter, half and three quarters are than bare stock, from the piece itself.
+  truth: ({ piece, layout, pairing }) =>
+    HALVES.map((grey) => {
+      const cells = layout.cells.filter(({ levels }) => levels.grey === grey);
+      const light = cells.map(({ index }) => trueLightness(piece, layout, pairing, index));
+      return pairing.stock.bareLightness - light.reduce((sum, one) => sum + one, 0) / light.length;
+    }),
+  claims: ({ fit }) =>
+    HALVES.map((grey) => {
+      const { strength, sigma } = fit!.means.find((mean) => mean.grey === grey)!;
+      return [strength - 2 * sigma, strength + 2 * sigma] as const;
+    }),
+  widestClaim: 8,
+};

@@ -1,10 +1,11 @@
+import { createHash } from 'node:crypto';
 import { cardKind, CARD_KIND_NAMES, kindsOfRung } from '../cards/registry';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { paceOf } from '../core/book/facts';
-import { type RungId } from '../core/book/rungs';
+import { RUNGS, type RungId } from '../core/book/rungs';
 import { formatDuration, formatSize } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';
-import { keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
+import { forgetStatesOfOthers, keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
 import type { CardSummary } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
 import { cardAddress, factAddress, proveAddress, rungAddress, stockAddress } from './addresses';
@@ -13,6 +14,11 @@ import { knownOf } from './known';
 import { getPairing } from './pairings';
 
 const ANSWERED: readonly RungId[] = [...new Set(CARD_KIND_NAMES.map((name) => cardKind(name).rung))];
+/** Tells programs apart whose ladders differ: by their rungs, and by the kinds of card that answer them. */
+const MADE_BY = createHash('sha256')
+  .update(JSON.stringify([RUNGS, CARD_KIND_NAMES.map((name) => [name, cardKind(name).rung, cardKind(name).version])]))
+  .digest('hex')
+  .slice(0, 16);
 /** How many of a pairing's newest cards decide what waits on its ladder. */
 const NEWEST_CARDS = 60;
 
@@ -90,9 +96,12 @@ export async function ladderOfPairing(ctx: AppContext, pairing: OpenPairing): Pr
   const { revision, state } = await stateOfPairing(ctx.db, pairing.id);
   if (state) return state;
   const fresh = await workOut(ctx, pairing);
-  await keepState(ctx.db, pairing.id, revision, fresh);
+  await keepState(ctx.db, pairing.id, revision, { ...fresh, madeBy: MADE_BY });
   return fresh;
 }
+
+/** After another version of the program: ladders that it kept are worked out anew when they are looked at. */
+export const forgetOldLadders = (ctx: AppContext): Promise<number> => forgetStatesOfOthers(ctx.db, MADE_BY);
 
 /** Works out, one after another, what changed; what is left over is worked out when it is looked at. */
 export async function renewLadders(ctx: AppContext, most: number): Promise<number> {

@@ -15,6 +15,7 @@ import * as lightTable from './migrations/0012-light-table';
 import * as singleLines from './migrations/0013-single-lines';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
+import * as laddersMadeBy from './migrations/0016-ladders-made-by';
 
 const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0001-first': first,
@@ -32,6 +33,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0013-single-lines': singleLines,
   '0014-bars-and-ends': barsAndEnds,
   '0015-merged-light-table': mergedLightTable,
+  '0016-ladders-made-by': laddersMadeBy,
 };
 
 /** The database was made by a newer version of the program. */

@@ -27,12 +27,29 @@ export async function stateOfPairing(
   };
 }
 
-/** Keeps what was worked out from `revision`. What has changed meanwhile stays to be worked out. */
-export async function keepState(db: Db, pairingId: number, revision: number, state: PairingState): Promise<void> {
+/** Has every ladder worked out anew that was kept by a program of other rungs. Returns how many. */
+export async function forgetStatesOfOthers(db: Db, madeBy: string): Promise<number> {
+  const { numUpdatedRows } = await db
+    .updateTable('pairingState')
+    .set(({ eb }) => ({ revision: eb('revision', '+', 1) }))
+    .where('madeBy', '<>', madeBy)
+    .whereRef('keptRevision', '=', 'revision')
+    .executeTakeFirstOrThrow();
+  return Number(numUpdatedRows);
+}
+
+/** Keeps what was worked out from `revision`, and by which rungs. What has changed meanwhile stays to be worked out. */
+export async function keepState(
+  db: Db,
+  pairingId: number,
+  revision: number,
+  state: PairingState & { readonly madeBy: string },
+): Promise<void> {
   await db
     .updateTable('pairingState')
     .set({
       keptRevision: revision,
+      madeBy: state.madeBy,
       ladder: JSON.stringify(state.ladder),
       next: JSON.stringify(state.next),
       waits: state.waits,

@@ -256,6 +256,7 @@ export interface PairingState {
   changedAt: Generated<Timestamp>;
   keptRevision: Generated<number>;
   ladder: JsonOf<LadderRung[] | null>;
+  madeBy: Generated<string>;
   next: JsonOf<NextStep | null>;
   pairingId: number;
   revision: Generated<number>;

@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseCardCode } from '../../src/core/card/code';
 import { migrate } from '../../src/db/migrate';
+import { recover } from '../../src/server/recover';
 import { query, testApp, type TestApp } from '../support/context';
 
 /** A database as the first slice of the program left it: three cards, one of them read, judged and kept. */
@@ -98,6 +99,27 @@ describe('a database of the first slice', () => {
     for (const bench of benches.rows) expect(bench.ladder.length).toBeGreaterThan(3);
     const stocks = await list('/api/stock');
     expect(stocks.some((stock: { family: string }) => stock.family === 'pvc')).toBe(true);
+  });
+  it('works ladders out anew that a program of other rungs kept, and no others', async () => {
+    const rungs = async () =>
+      (await app.call('GET', '/api/pairings/1')).json.ladder.map((rung: { rung: string }) => rung.rung);
+    const all = await rungs();
+    expect(all).toContain('tone');
+    const old = JSON.stringify([{ rung: 'stock', foot: 'common' }]);
+    await query(app.databaseUrl, `update pairing_state set ladder = '${old}' where pairing_id = 1`);
+    await recover(app.ctx);
+    // As kept by this very program: it is not looked into.
+    expect(await rungs()).toEqual(['stock']);
+    await query(app.databaseUrl, `update pairing_state set made_by = 'another' where pairing_id = 1`);
+    await recover(app.ctx);
+    expect((await list('/api/pairings')).rows.find((row: { pairingId: number }) => row.pairingId === 1).fresh).toBe(
+      false,
+    );
+    expect(await rungs()).toEqual(all);
+    await recover(app.ctx);
+    expect((await list('/api/pairings')).rows.find((row: { pairingId: number }) => row.pairingId === 1).fresh).toBe(
+      true,
+    );
   });
   it('goes on: a new fact gets the next number, and a second migration changes nothing', async () => {
     const kept = await app.call('POST', '/api/facts', {

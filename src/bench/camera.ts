@@ -268,29 +268,29 @@ function blurred({ width, height, after }: Piece, sigmaPx: number): Float32Array
   const across = new Float32Array(after.length);
   // Each row with its ends repeated, so that no place asks whether it is near one.
   const padded = new Float32Array(row + 6 * reach);
+  const sums = new Float64Array(row);
   for (let y = 0; y < height; y++) {
     padded.set(after.subarray(y * row, (y + 1) * row), 3 * reach);
     for (let k = 0; k < 3 * reach; k++) {
       padded[k] = after[y * row + (k % 3)]!;
       padded[row + 3 * reach + k] = after[(y + 1) * row - 3 + (k % 3)]!;
     }
-    for (let at = 0; at < row; at++) {
-      let sum = 0;
-      for (let k = 0; k < kernel.length; k++) sum += padded[at + 3 * k]! * kernel[k]!;
-      across[y * row + at] = sum;
-    }
+    sums.fill(0);
+    for (let k = 0; k < kernel.length; k++) addTimes(sums, padded, 3 * k, kernel[k]!);
+    across.set(sums, y * row);
   }
   // Whole rows at a time: a column's own values lie far from each other.
   const out = new Float32Array(after.length);
-  const sums = new Float64Array(row);
   for (let y = 0; y < height; y++) {
     sums.fill(0);
-    for (let k = 0; k < kernel.length; k++) {
-      const from = Math.min(height - 1, Math.max(0, y + k - reach)) * row;
-      const weight = kernel[k]!;
-      for (let at = 0; at < row; at++) sums[at]! += across[from + at]! * weight;
-    }
+    for (let k = 0; k < kernel.length; k++)
+      addTimes(sums, across, Math.min(height - 1, Math.max(0, y + k - reach)) * row, kernel[k]!);
     out.set(sums, y * row);
   }
   return out;
+}
+
+/** Adds values from a place on, times a weight. */
+function addTimes(sums: Float64Array, values: Float32Array, from: number, weight: number): void {
+  for (let at = 0; at < sums.length; at++) sums[at]! += values[from + at]! * weight;
 }

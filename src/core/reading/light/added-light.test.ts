@@ -48,6 +48,43 @@ describe('light added by a lamp’s reflection', () => {
     const tiles = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 8 && tile.y < 8 ? { ...tile, red: 0.08, green: 0.07, blue: 0.07 } : tile));
     expect(addedLight(tiles, WOOD, WIDTH, HEIGHT)!.range).toBe(0);
   }); // prettier-ignore
+  it('is not made of skin or another thing that lies there, of whose colour no light on this stock is', () => {
+    const skin = [0.45, 0.28, 0.2] as const;
+    const corner = ({ x, y }: Tile): boolean => Math.hypot(x - 26, y - 20) < 6;
+    const laid = (tiles: Tile[]): Tile[] =>
+      tiles.map((tile) => {
+        if (!corner(tile)) return tile;
+        const [red, green, blue] = [skin[0] * 0.55, skin[1] * 0.52, skin[2] * 0.44];
+        return { ...tile, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) };
+      });
+    expect(addedLight(laid(tilesOf(WOOD, () => 0)), WOOD, WIDTH, HEIGHT)!.range).toBe(0);
+    // Beside it a reflection is told as ever.
+    const found = addedLight(laid(tilesOf(WOOD, (x, y) => blob(x + 12, y))), WOOD, WIDTH, HEIGHT)!;
+    expect(found.at(8, 12) * 0.75).toBeGreaterThan(0.12 * 0.8);
+    expect(found.at(26, 20)).toBeLessThan(0.02);
+    // Where half of the card is like that, something else is: nothing is left out, and it is told.
+    const half = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 18 ? { ...tile, green: 0.8 * tile.green } : tile));
+    expect(addedLight(half, WOOD, WIDTH, HEIGHT)!.range).toBeGreaterThan(0.01);
+  });
+  it('is told by whatever channels a stock sends most and least of: green and red of moss', () => {
+    const moss = [0.06, 0.1, 0.07] as const;
+    const found = find(moss, (x, y) => blob(x, y) / 2)!;
+    expect(found.at(20, 12) * 0.75).toBeGreaterThan(0.06 * 0.8);
+    expect(found.at(20, 12) * 0.75).toBeLessThan(0.06 * 1.15);
+    expect(found.at(2, 2)).toBeLessThan(0.01);
+  });
+  it('is less sure where it is weak: it comes from walls, and half of what it differs by may lie under all of the card', () => {
+    const sigma = (adds: number) => {
+      const { range, sigmaAt } = find(WOOD, (x, y) => (x < 6 && y < 6 ? adds : 0))!;
+      return { range, sigma: sigmaAt(28, 20) };
+    };
+    const [weak, strong] = [sigma(0.012), sigma(0.03)];
+    expect(weak.range).toBeGreaterThan(0.008);
+    expect(weak.sigma).toBeGreaterThan(0.5 * weak.range);
+    expect(weak.sigma).toBeLessThan(weak.range);
+    expect(strong.range).toBeGreaterThan(0.02);
+    expect(strong.sigma).toBeLessThan(0.2 * strong.range);
+  });
   it('is not made of the steps in which a photo stores its colours', () => {
     const stored = (value: number): number => srgbToLinear(Math.round(linearToSrgb(value) * 255) / 255);
     const dark = [0.05, 0.03, 0.015] as const;

@@ -40,9 +40,17 @@ const TONE_SIGMAS = 10;
 const TONE_LEAST = 0.05;
 /** Share of what lies over half of the card that may lie under all of it, unseen. */
 const EVEN_SHARE = 0.5;
+/** Less than this comes from walls and not from lamps: it lies over all of the card, and as much as it differs by may lie under all of it. */
+const WEAK = 0.02;
 /** How well the shape of a reflection is known between the cells, as a share of it. */
 const SHAPE_SHARE = 0.08;
 
+/** Fewer blocks tell no added light. */
+const LEAST_BLOCKS = 20;
+/** What stock does not show by itself: so much of a block's own light beside stock and lamp, and so many sigmas of all blocks. */
+const FOREIGN = 0.02;
+const FOREIGN_SIGMAS = 5;
+const MOST_FOREIGN = 0.2;
 /** Natural logarithm by which a block may be darker than the middle one. */
 const MOST_DARKENED = 0.45;
 
@@ -81,6 +89,37 @@ function notDarkened(blocks: readonly Block[]): Block[] {
   return blocks.filter((_, index) => values[index]! > middle - MOST_DARKENED);
 }
 
+/** What a block shows as so much light on stock and so much light of the lamp's colour, and what it shows beside that, relative to itself. */
+interface Parted {
+  readonly added: number;
+  readonly beside: number;
+}
+
+/** Relative noise is alike in all three channels. */
+function parted(
+  rgb: readonly [number, number, number],
+  white: readonly [number, number, number],
+  stock: readonly [number, number, number],
+): Parted {
+  let [ss, s, one, sn, n] = [0, 0, 0, 0, 0];
+  for (const channel of [0, 1, 2] as const) {
+    const shown = rgb[channel] / white[channel];
+    const weight = 1 / shown ** 2;
+    ss += weight * stock[channel] ** 2;
+    s += weight * stock[channel];
+    one += weight;
+    sn += weight * stock[channel] * shown;
+    n += weight * shown;
+  }
+  const below = ss * one - s * s;
+  const [added, light] = [(ss * n - s * sn) / below, (one * sn - s * n) / below];
+  let squares = 0;
+  for (const channel of [0, 1, 2] as const)
+    squares += (1 - (light * stock[channel] + added) / (rgb[channel] / white[channel])) ** 2;
+  const shownGreen = rgb[1] / white[1];
+  return { added, beside: Math.sqrt(squares) * Math.sign(shownGreen - light * stock[1] - added) };
+}
+
 /** Values on the squares of a card. */
 type Squares = Plane;
 
@@ -98,47 +137,75 @@ function smoothed(blocks: readonly Block[], values: ArrayLike<number>, columns: 
   return { width: columns, height: rows, values: spread(sums).map((sum, at) => sum / total[at]!) };
 }
 
+/** Values of the squares that blocks lie in. */
+const atPlaces = ({ values, width }: Squares, blocks: readonly Block[]): Float64Array =>
+  Float64Array.from(blocks, ({ column, row }) => values[row * width + column]!);
+
+type Channel = 0 | 1 | 2;
+
+/** The channels that a stock sends most and least of: red and blue of wood, green and red of moss. */
+function channelsOf(stock: readonly [number, number, number]): readonly [strong: Channel, weak: Channel] {
+  const [weak, , strong] = ([0, 1, 2] as Channel[]).sort((a, b) => stock[a] - stock[b]) as [Channel, Channel, Channel];
+  return [strong, weak];
+}
+
+/** What white stock would send, by channel: by the blocks that look least like the lamp, which are taken to have nothing added. */
+function whiteOf(
+  blocks: readonly Block[],
+  stock: readonly [number, number, number],
+  columns: number,
+  rows: number,
+): readonly [number, number, number] {
+  const [strong, weak] = channelsOf(stock);
+  const colour = Float64Array.from(blocks, ({ rgb }) => Math.log(rgb[strong] / rgb[weak]));
+  const around = atPlaces(smoothed(blocks, colour, columns, rows), blocks);
+  const own = quantile(around, 0.85);
+  const clear = blocks.filter((_, index) => around[index]! >= own);
+  const mean = (channel: 0 | 1 | 2): number =>
+    Math.exp(clear.reduce((sum, { rgb }) => sum + Math.log(rgb[channel]), 0) / clear.length);
+  return [mean(0) / stock[0], mean(1) / stock[1], mean(2) / stock[2]];
+}
+
+/**
+ * Without blocks whose colour no light on this stock and no lamp's reflection make together: skin, tape, a thing that lies there. They would be taken
+ * for added light, and stock that is not like them for more of it than there is. Where many are like that it is the lamps that differ, and all stay.
+ */
+function ofStock(
+  blocks: readonly Block[],
+  white: readonly [number, number, number],
+  stock: readonly [number, number, number],
+): readonly Block[] {
+  const beside = Float64Array.from(blocks, ({ rgb }) => parted(rgb, white, stock).beside);
+  const middle = median(beside);
+  const most = Math.max(FOREIGN, FOREIGN_SIGMAS * robustSigma(beside));
+  const own = blocks.filter((_, index) => Math.abs(beside[index]! - middle) <= most);
+  return own.length >= Math.max(LEAST_BLOCKS, (1 - MOST_FOREIGN) * blocks.length) ? own : blocks;
+}
+
 /**
  * Added light over a card, from the colour of its bare stock: where light was added, coloured stock looks more like the lamp. What was least
  * changed is taken to have none. Null for stock too near to grey, where added light looks like more light. `colourSigma` is how sure the ratio
- * of its red to its blue is by the camera's tones, as a logarithm: nought where they are taken on trust.
+ * of two lights is by the camera's tones, as a logarithm: nought where they are taken on trust.
  */
 export function addedLight(
   tiles: readonly Tile[],
   stockLinear: readonly [number, number, number],
   widthMm: number,
   heightMm: number,
-  colourSigma: (red: number, blue: number) => number = () => 0,
+  colourSigma: (strong: number, weak: number) => number = () => 0,
 ): AddedByColour | null {
-  const [red, green, blue] = stockLinear;
-  if (Math.abs(Math.log(red / blue)) < LEAST_COLOUR) return null;
-  const blocks = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
-  if (blocks.length < 20) return null;
+  const [strong, weak] = channelsOf(stockLinear);
+  if (Math.log(stockLinear[strong] / stockLinear[weak]) < LEAST_COLOUR) return null;
   const columns = Math.ceil(widthMm / BLOCK_MM);
   const rows = Math.ceil(heightMm / BLOCK_MM);
+  const seen = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
+  if (seen.length < LEAST_BLOCKS) return null;
+  const blocks = ofStock(seen, whiteOf(seen, stockLinear, columns, rows), stockLinear);
   const near = (values: ArrayLike<number>): Squares => smoothed(blocks, values, columns, rows);
-  const atBlocks = ({ values }: Squares): Float64Array => Float64Array.from(blocks, ({ column, row }) => values[row * columns + column]!); // prettier-ignore
-  const colour = Float64Array.from(blocks, ({ rgb }) => Math.log(rgb[0] / rgb[2]) * Math.sign(red - blue));
-  const around = atBlocks(near(colour));
-  const own = quantile(around, 0.85);
-  const clear = blocks.filter((_, index) => around[index]! >= own);
-  const mean = (channel: 0 | 1 | 2): number =>
-    Math.exp(clear.reduce((sum, { rgb }) => sum + Math.log(rgb[channel]), 0) / clear.length);
-  const white = [mean(0) / red, mean(1) / green, mean(2) / blue] as const;
-  // Per block: what it shows, in each channel, is stock times light plus what was added. Relative noise is alike in all three.
-  const added = Float64Array.from(blocks, ({ rgb }) => {
-    let [ss, s, one, sn, n] = [0, 0, 0, 0, 0];
-    for (const channel of [0, 1, 2] as const) {
-      const shown = rgb[channel] / white[channel];
-      const weight = 1 / shown ** 2;
-      ss += weight * stockLinear[channel] ** 2;
-      s += weight * stockLinear[channel];
-      one += weight;
-      sn += weight * stockLinear[channel] * shown;
-      n += weight * shown;
-    }
-    return (ss * n - s * sn) / (ss * one - s * s);
-  });
+  const atBlocks = (squares: Squares): Float64Array => atPlaces(squares, blocks);
+  const white = whiteOf(blocks, stockLinear, columns, rows);
+  const parts = blocks.map(({ rgb }) => parted(rgb, white, stockLinear));
+  const added = Float64Array.from(parts, (part) => part.added);
   const shape = near(added);
   const level = atBlocks(shape);
   const noise = robustSigma(Float64Array.from(added, (value, index) => value - level[index]!));
@@ -147,18 +214,19 @@ export function addedLight(
   const [least, most] = [quantile(level, 0.03), quantile(level, 0.97)];
   const range = most - least;
   // What one step of a stored colour is mistaken for, where stock is darkest and steps count most.
-  const step = Math.abs((red * blue) / (red - blue));
+  const step = (stockLinear[strong] * stockLinear[weak]) / (stockLinear[strong] - stockLinear[weak]);
   const stepped = blocks.map(({ rgb }) => {
-    const stored = Math.max(1 / 255, linearToSrgb(Math.min(rgb[0], rgb[2])));
-    return ((step * rgb[1]) / white[1] / green) * ((2.2 * COLOUR_STEP) / stored);
+    const stored = Math.max(1 / 255, linearToSrgb(Math.min(rgb[strong], rgb[weak])));
+    return ((step * rgb[1]) / white[1] / stockLinear[1]) * ((2.2 * COLOUR_STEP) / stored);
   });
-  const unsure = colourSigma(red * white[0], blue * white[2]);
+  const unsure = colourSigma(stockLinear[strong] * white[strong], stockLinear[weak] * white[weak]);
   const tones = unsure > 0 ? Math.max(TONE_LEAST, TONE_SIGMAS * step * unsure) : 0;
   const coarse = Math.max(tones, STEPS * quantile(stepped, 0.9));
   const unseenRange = Math.max(SURE * noise, coarse);
   const found = range > unseenRange;
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
-  const even = found ? EVEN_SHARE * Math.max(0, quantile(level, 0.5)) : UNFOUND_SHARE * range;
+  const under = range < WEAK ? Math.max(range, quantile(level, 0.5)) : Math.max(0, quantile(level, 0.5));
+  const even = found ? EVEN_SHARE * under : UNFOUND_SHARE * range;
   const grid = found ? shape.values.map((value) => Math.max(0, value)) : new Float64Array(columns * rows);
   const at = (x: number, y: number): number => {
     const u = Math.max(0, Math.min(columns - 1.001, x / BLOCK_MM - 0.5));

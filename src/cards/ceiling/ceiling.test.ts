@@ -7,6 +7,7 @@ import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { responseOf } from '../../core/stock/response';
+import { wedgeWords } from './find';
 import { ceiling } from '.';
 
 const pairing = demoPairing('marl', 'slate');
@@ -151,5 +152,10 @@ describe('what step wedges say', () => {
         cellIndex: null,
       },
     ]);
+  });
+  it('says of each wedge how many of its steps look the same', () => {
+    expect(wedgeWords({ top: 0.5, steps: 8, merged: 1 })).toBe('all 8 steps differ');
+    expect(wedgeWords({ top: 0.5, steps: 8, merged: 0 })).toBe('all 8 steps differ');
+    expect(wedgeWords({ top: 0.5, steps: 8, merged: 2 })).toBe('the strongest 2 of 8 steps look the same');
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
@@ -77,19 +78,16 @@ describe('a card of single lines', () => {
       plan.constants.speedMmPerS / 5,
     );
     const settings = { ...plan.constants, powerFraction: 0.4, speedMmPerS: 77, lineAngleDeg: 0, crossHatch: false };
-    const kept = {
-      name: 'engrave',
-      at: {},
-      value: { settings, lightness: null, lightnessSigma: null, confidence: null },
-      sigma: null,
-      factId: 1,
-      version: 1,
-      origin: 'card',
-      createdAt: '2026-11-01',
-      stale: [],
-    } as FactNow;
+    const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
     const proposal = lineWidth.propose({ pairing, facts: [kept] });
     expect(proposal.plan.constants.speedMmPerS).toBe(77);
+    // At that speed the cap is more than spoils; far faster it is all there is.
+    expect(proposal.plan.power.to).toBeLessThan(pairing.machine.powerCap);
+    expect(proposal.reasons['power.to']).toMatch(/^a line whose middle/);
+    const fast = factNow('engrave', { settings: { ...settings, speedMmPerS: 590 }, lightness: null, lightnessSigma: null, confidence: null }); // prettier-ignore
+    const capped = lineWidth.propose({ pairing, facts: [fast] });
+    expect(capped.plan.power.to).toBe(pairing.machine.powerCap);
+    expect(capped.reasons['power.to']).toMatch(/^the cap of this machine/);
     expect(proposal.reasons['constants.speedMmPerS']).toContain('found to engrave well');
   });
   it('is refused with lines too near each other, too short, or none', () => {

@@ -42,6 +42,18 @@ describe('the power past which nothing gets stronger', () => {
       expect(Math.abs(sum / runs / truth - 1), String(truth)).toBeLessThan(0.1);
     }
   });
+  it('is as unsure as the patches beside it are, not as those far away', () => {
+    const range = (unsureAt: (power: number) => boolean): number => {
+      const fit = ceilingOf(
+        patches(bent).map((one) => ({ ...one, sigma: unsureAt(one.power) ? 3 : 0.4 })),
+        2,
+      )!;
+      return fit.high - fit.low;
+    };
+    const sure = range(() => false);
+    expect(range((power) => power < 0.2)).toBeCloseTo(sure, 6);
+    expect(range((power) => power > 0.3 && power < 0.39)).toBeGreaterThan(3 * sure);
+  });
   it('says where patches get weaker again, which does not move it', () => {
     const grey = ceilingOf(
       patches((power) => (power < 0.7 ? bent(power) : 40 - 60 * (power - 0.7))),

@@ -57,6 +57,17 @@ describe('the lines of a fill', () => {
     expect(Math.abs(seen.gapMm! - (1 - covered) * 0.2)).toBeLessThan(0.006);
   });
 
+  it('are looked at in the middle part along them, where a fill is large: all of them, whichever way they run', () => {
+    // Lines that show only there, on a patch of four times as many pixels as are looked at.
+    const there = (along: number, across: number): number =>
+      Math.abs(along - 3) < 0.7 ? 0.5 * (1 + 0.3 * Math.cos((2 * Math.PI * across) / 0.1)) : 0.5;
+    for (const run of ['horizontal', 'vertical'] as const) {
+      const share = (x: number, y: number): number => (run === 'horizontal' ? there(x, y) : there(y, x));
+      const seen = look(patch(share, { widthMm: 6, heightMm: 6, turned: 0 }), 0.1, pixel(40), run)!;
+      expect(seen.visibility, run).toBeGreaterThan(0.26);
+      expect(seen.pitchMm, run).toBeCloseTo(0.1, 4);
+    }
+  });
   it('leave as wide a gap where they lighten dark stock', () => {
     const seen = look(patch(hard(0.2, 0.6, 1.8)), 0.2)!;
     expect(Math.abs(seen.gapMm! - 0.08)).toBeLessThan(0.006);

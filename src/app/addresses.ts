@@ -1,5 +1,5 @@
 import type { RungId } from '../core/book/rungs';
-import { kindsOfRung } from '../cards/registry';
+import { kindFor } from '../cards/registry';
 
 /** Where the screens stand. */
 export const cardAddress = (cardId: number): string => `/cards/${cardId}`;
@@ -11,6 +11,6 @@ export const planAddress = (pairingId: number, kind: string): string => `/bench/
 export const proveAddress = (pairingId: number, factId: number): string =>
   `${planAddress(pairingId, 'grid')}?prove=${factId}`;
 
-/** The planner of a rung's usual kind of card. */
-export const rungAddress = (pairingId: number, rung: RungId): string =>
-  planAddress(pairingId, kindsOfRung(rung)[0]!.kind);
+/** The planner of the kind of card that a rung asks for. */
+export const rungAddress = (pairingId: number, rung: RungId, isStale = false): string =>
+  planAddress(pairingId, kindFor(rung, isStale).kind);

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { cardKind, CARD_KIND_NAMES, kindsOfRung } from '../cards/registry';
+import { cardKind, CARD_KIND_NAMES, kindFor, type AnyCardKind } from '../cards/registry';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { paceOf } from '../core/book/facts';
 import { RUNGS, type RungId } from '../core/book/rungs';
@@ -26,16 +26,15 @@ const NEWEST_CARDS = 60;
 function newestByRung(cards: readonly CardSummary[]): Partial<Record<RungId, RungCard>> {
   const found: Partial<Record<RungId, RungCard>> = {};
   for (const card of [...cards].reverse()) {
-    const { rung } = cardKind(card.kind);
+    const { rung, renews = false } = cardKind(card.kind);
     if (card.kept > 0) delete found[rung];
-    else found[rung] = { cardId: card.id, code: card.code, stage: card.stage };
+    else found[rung] = { cardId: card.id, code: card.code, stage: card.stage, renews };
   }
   return found;
 }
 
 /** What the proposed card of a rung costs; empty when it cannot be proposed. */
-async function costOf(ctx: AppContext, pairing: OpenPairing, rung: RungId): Promise<string> {
-  const kind = kindsOfRung(rung)[0]!;
+async function costOf(ctx: AppContext, pairing: OpenPairing, kind: AnyCardKind): Promise<string> {
   const known = await knownOf(ctx, pairing);
   try {
     const { plan } = kind.propose(known);
@@ -72,14 +71,15 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
       stock: stockAddress(pairing.stock.id),
       fact: factAddress,
       card: cardAddress,
-      plan: (rung) => rungAddress(pairing.id, rung),
+      plan: (rung, isStale) => rungAddress(pairing.id, rung, isStale),
       prove: (factId) => proveAddress(pairing.id, factId),
     },
   };
   const ladder = ladderOf(from);
-  const step = nextStepOf(from, ladder, (rung) => kindsOfRung(rung)[0]!.name);
-  const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung);
-  const next = asks ? { ...step, cost: await costOf(ctx, pairing, step.rung) } : step;
+  const step = nextStepOf(from, ladder, (rung, isStale) => kindFor(rung, isStale).name);
+  const isStale = ladder.some(({ rung, state }) => rung === step.rung && state === 'stale');
+  const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung, isStale);
+  const next = asks ? { ...step, cost: await costOf(ctx, pairing, kindFor(step.rung, isStale)) } : step;
   return {
     ladder,
     next,

@@ -7,6 +7,7 @@ import { interval } from './interval';
 import { lineWidth } from './line-width';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
+import { sheetCheck } from './sheet-check';
 import { kerf } from './kerf';
 import { threshold } from './threshold';
 import { tone } from './tone';
@@ -14,6 +15,7 @@ import { tone } from './tone';
 /** Every kind of card there is. A new kind is a folder beside `grid`, one line here, and one in each of the two other registries. */
 export const CARD_KINDS = {
   grid,
+  'sheet-check': sheetCheck,
   threshold,
   ceiling,
   'line-width': lineWidth,
@@ -43,4 +45,10 @@ export function cardKind(name: string): AnyCardKind {
 /** The kinds that answer a rung, the usual one first. */
 export function kindsOfRung(rung: RungId): AnyCardKind[] {
   return CARD_KIND_NAMES.map((name) => cardKind(name)).filter((kind) => kind.rung === rung);
+}
+
+/** The kind that asks least where a rung is to be answered: a small one that renews where something is known that went stale, else the usual one. */
+export function kindFor(rung: RungId, isStale: boolean): AnyCardKind {
+  const kinds = kindsOfRung(rung);
+  return (isStale ? kinds.find((kind) => kind.renews) : undefined) ?? kinds[0]!;
 }

@@ -8,12 +8,14 @@ import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
 import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
+import { sheetCheckSchemas } from './sheet-check/schema';
 import { thresholdSchemas } from './threshold/schema';
 import { toneSchemas } from './tone/schema';
 
 /** Each kind's schemas, for the endpoints: a line for each kind. */
 export const CARD_SCHEMAS = {
   grid: gridSchemas,
+  'sheet-check': sheetCheckSchemas,
   threshold: thresholdSchemas,
   ceiling: ceilingSchemas,
   'line-width': lineWidthSchemas,

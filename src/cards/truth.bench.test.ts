@@ -14,7 +14,7 @@ describe.each(CARD_KIND_NAMES)('what is found on a card of kind %s', (name) => {
   const kind = cardKind(name);
   const observer = observerOf(name);
   const pairing = demoPairing(observer.on[0] as never, observer.on[1] as never);
-  const known = { pairing, facts: [] };
+  const known = { pairing, facts: observer.facts?.(pairing) ?? [] };
   const { plan } = kind.propose(known);
   const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
   const looks = (): { burned: Burned; seed: string }[] =>

@@ -9,6 +9,7 @@ interface KindScreens {
 /** The screens of each kind of card, fetched when they are needed. */
 export const CARD_SCREENS = {
   grid: { Finding: lazy(() => import('./grid/ui/Finding')) },
+  'sheet-check': { Finding: lazy(() => import('./sheet-check/ui/Finding')) },
   threshold: { Finding: lazy(() => import('./threshold/ui/Finding')) },
   ceiling: { Finding: lazy(() => import('./ceiling/ui/Finding')) },
   'line-width': { Finding: lazy(() => import('./line-width/ui/Finding')) },

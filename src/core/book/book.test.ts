@@ -35,12 +35,13 @@ const from = (change: Partial<LadderFacts>): LadderFacts => ({
     stock: '/stock/1',
     fact: (id) => `/book/${id}`,
     card: (id) => `/cards/${id}`,
-    plan: (rung) => `/bench/1/plan/${rung}`,
+    plan: (rung, isStale = false) => `/bench/1/plan/${isStale ? 'check-' : ''}${rung}`,
     prove: (id) => `/prove/${id}`,
   },
   ...change,
 });
-const nextOf = (facts: LadderFacts) => nextStepOf(facts, ladderOf(facts), (rung) => `card of ${rung}`);
+const nextOf = (facts: LadderFacts) =>
+  nextStepOf(facts, ladderOf(facts), (rung, isStale) => `${isStale ? 'check' : 'card'} of ${rung}`);
 
 describe('the rungs', () => {
   it('stand on rungs that exist, below them, with a common step under two feet', () => {
@@ -179,6 +180,19 @@ describe('the next step', () => {
     const seen = from({ cards: { grid: { cardId: 3, code: 'CD003-C', stage: 'seen' } } });
     expect(nextOf(seen)).toMatchObject({ text: 'Grid: card CD003-C waits for a choice', cost: 'nothing to burn' });
     expect(nextOf(from({}))).toMatchObject({ text: 'card of grid', href: '/bench/1/plan/grid' });
+  });
+  it('asks for the small card where a rung is stale, and goes on with one that was made for it', () => {
+    const stale = fact({ stale: ['new batch'] });
+    const engrave = fact({ factId: 9, name: 'engrave', value: { settings: { powerFraction: 0.4, speedMmPerS: 90 } } as never }); // prettier-ignore
+    expect(nextOf(from({ facts: [engrave, stale] }))).toMatchObject({
+      rung: 'threshold', text: 'check of threshold', href: '/bench/1/plan/check-threshold',
+    }); // prettier-ignore
+    const card = { cardId: 4, code: 'CD004-G', stage: 'burned' as const };
+    const going = (renews: boolean) =>
+      nextOf(from({ facts: [engrave, stale], cards: { threshold: { ...card, renews } } }));
+    expect(going(true)).toMatchObject({ action: 'go-on', href: '/cards/4' });
+    // Any other card may be older than what made it stale.
+    expect(going(false)).toMatchObject({ action: 'plan', href: '/bench/1/plan/check-threshold' });
   });
   it('leaves answered rungs alone, and asks to prove a setting that was brought along before all that is open', () => {
     const settings = { powerFraction: 0.4, speedMmPerS: 90 };

@@ -32,6 +32,8 @@ export interface RungCard {
   readonly cardId: number;
   readonly code: string;
   readonly stage: CardStage;
+  /** Whether it was made to settle if what is known still holds. */
+  readonly renews?: boolean;
 }
 
 export type CardStage = 'planned' | 'burning' | 'burned' | 'photographed' | 'seen';
@@ -48,7 +50,7 @@ export interface LadderFacts {
     readonly stock: string;
     readonly fact: (factId: number) => string;
     readonly card: (cardId: number) => string;
-    readonly plan: (rung: RungId) => string;
+    readonly plan: (rung: RungId, isStale?: boolean) => string;
     /** The small card that proves a setting which nobody burned here. */
     readonly prove: (factId: number) => string;
   };
@@ -143,17 +145,22 @@ export interface NextStep {
 }
 
 /**
- * The next sensible thing to do: what waits for a hand first, then the lowest rung that is empty or stale. `names` says how a rung's
- * card is called. The cost is put in by whoever knows the proposal.
+ * The next sensible thing to do: what waits for a hand first, then the lowest rung that is empty or stale. `names` says how the
+ * card is called that a rung asks for, empty or stale. The cost is put in by whoever knows the proposal.
  */
-export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], names: (rung: RungId) => string): NextStep {
+export function nextStepOf(
+  from: LadderFacts,
+  rungs: readonly LadderRung[],
+  names: (rung: RungId, isStale: boolean) => string,
+): NextStep {
   const stopped = rungs.find((rung) => rung.state === 'stopped');
   if (stopped) return { action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' };
   // Rungs of the common step are never empty or stale, and no card is burned for them.
   const first = rungs.find((rung) => rung.state === 'empty' || rung.state === 'stale');
   for (const rung of rungs) {
     const card = from.cards[rung.rung];
-    if (!card || (rung.state !== 'empty' && rung.state !== 'predicted')) continue;
+    const open = rung.state === 'empty' || rung.state === 'predicted' || (rung.state === 'stale' && card?.renews);
+    if (!card || !open) continue;
     return {
       action: 'go-on',
       rung: rung.rung,
@@ -176,5 +183,12 @@ export function nextStepOf(from: LadderFacts, rungs: readonly LadderRung[], name
       cost: '',
     };
   if (!first) return { action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '' };
-  return { action: 'plan', rung: first.rung, text: names(first.rung), href: from.links.plan(first.rung), cost: '' };
+  const isStale = first.state === 'stale';
+  return {
+    action: 'plan',
+    rung: first.rung,
+    text: names(first.rung, isStale),
+    href: from.links.plan(first.rung, isStale),
+    cost: '',
+  };
 }

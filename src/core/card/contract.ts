@@ -111,6 +111,8 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   readonly purpose: string;
   /** Which question of the ladder it answers. */
   readonly rung: RungId;
+  /** Whether it settles, by a small burn, if what the rung knows still holds: asked for where that is stale. */
+  readonly renews?: boolean;
   /** Plans are stored with it; `upgrade` brings older ones up. */
   readonly version: number;
   readonly edges: readonly EdgeAxis[];

@@ -8,6 +8,7 @@ import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
+import { sheetCheckObserver } from './sheet-check';
 import { thresholdObserver } from './threshold';
 import { toneObserver } from './tone';
 
@@ -21,6 +22,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   'line-width': lineWidthObserver,
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
+  'sheet-check': sheetCheckObserver,
   threshold: thresholdObserver,
   tone: toneObserver,
 };

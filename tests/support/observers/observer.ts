@@ -1,4 +1,5 @@
 import type { Piece } from '../../../src/bench/piece';
+import type { FactNow } from '../../../src/core/book/facts';
 import type { Seen } from '../../../src/core/card/asks';
 import type { BaseFinding, Pairing } from '../../../src/core/card/contract';
 import type { Layout } from '../../../src/core/card/layout';
@@ -16,6 +17,8 @@ export interface Burned {
 export interface Observer<Finding extends BaseFinding = never> {
   /** Machine and stock of the workshop, quick to burn. */
   readonly on: readonly [machine: string, stock: string];
+  /** What stands in the book, for kinds that ask whether it still holds; nothing otherwise. */
+  facts?(pairing: Pairing): readonly FactNow[];
   /** What one pair of eyes or one gauge of a workshop says of the piece; another seed is another pair. */
   look(burned: Burned, seed: string): Seen;
   /** What is wanted, for kinds whose finding depends on it; the kind's own wish otherwise. */

@@ -1,0 +1,120 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
+import type { FactNow } from '../../core/book/facts';
+import type { Seen } from '../../core/card/asks';
+import { estimateCard } from '../../core/card/estimate';
+import { layCard } from '../../core/card/lay';
+import { mainBurn } from '../../core/card/layout';
+import type { CellReading } from '../../core/reading/observations';
+import { kindFor, kindsOfRung } from '../registry';
+import { sheetCheck } from '.';
+
+const pairing = demoPairing('heron', 'birch');
+const guess = sheetCheck.propose({ pairing, facts: [] }).plan;
+const settings = { ...guess.constants, powerFraction: 0.5, speedMmPerS: 40, passes: 1 };
+const kept = factNow('engrave', { settings, lightness: 40, lightnessSigma: 0.4, confidence: 1 }, { at: { shade: 'deep' }, stale: ['new batch B-9'] }); // prettier-ignore
+const known = { pairing, facts: [kept] };
+const { plan } = sheetCheck.propose(known);
+const layout = layCard(sheetCheck, plan, pairing, { cardNumber: 5 });
+const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
+const find = (seen: Seen, facts: readonly FactNow[] = [kept]) => sheetCheck.find(layout, seen, { pairing, facts });
+/** Patches whose L* falls by 30 for each e-fold of power, from a tone at the setting's own. */
+const seen = (at: number, { slope = -30, sigma = 0.4, told = () => true }: { slope?: number; sigma?: number; told?: (index: number) => boolean } = {}): Seen => ({
+  readings: layout.order.filter(told).map((cellIndex) => ({ cellIndex, lightness: at + slope * Math.log(powerOf(cellIndex) / 0.5), lightnessSigma: sigma }) as CellReading),
+  answers: [],
+}); // prettier-ignore
+const words = (word: (times: number) => string | null): Seen => ({
+  readings: [],
+  answers: layout.order.flatMap((cellIndex) => {
+    const value = word(powerOf(cellIndex) / 0.5);
+    return value === null ? [] : [{ field: 'match', cellIndex, repeat: 0, value }];
+  }),
+});
+
+describe('a sheet check', () => {
+  it('burns the kept setting twice, and a step or two more and less of its power, with one middle and in under 45 s', () => {
+    expect(plan.constants).toEqual(settings);
+    expect(layout.cells).toHaveLength(6);
+    const times = layout.cells.map(({ index }) => powerOf(index) / 0.5);
+    expect([...times].sort((a, b) => a - b).map((one) => Math.round(1000 * one))).toEqual([857, 926, 1000, 1000, 1080, 1166]); // prettier-ignore
+    for (const cell of layout.cells) expect({ ...mainBurn(cell).settings, powerFraction: 0.5 }).toEqual(settings);
+    // No slope of light across the card looks like more power: by the sum of places times logarithms of power.
+    const middle = layout.cells.reduce((sum, { box }) => sum + box.x / 6, 0);
+    const lever = layout.cells.reduce((sum, { box }, index) => sum + (box.x - middle) * Math.log(times[index]!), 0);
+    expect(Math.abs(lever)).toBeLessThan(0.005);
+    expect([times[0], times[4]]).toEqual([1, 1]);
+    for (const [machine, stock] of [['heron', 'birch'], ['heron', 'leather'], ['marl', 'alder'], ['marl', 'slate'], ['tern', 'twoLayer']] as const) {
+      const on = demoPairing(machine, stock);
+      const laid = layCard(sheetCheck, sheetCheck.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 5 });
+      expect(estimateCard(laid, on.machine).totalS, `${machine} ${stock}`).toBeLessThan(45);
+    } // prettier-ignore
+  });
+  it('is what a stale engraving setting asks for, and an empty rung does not', () => {
+    expect(kindFor('grid', true).kind).toBe('sheet-check');
+    expect(kindFor('grid', false).kind).toBe('grid');
+    expect(kindFor('focus', true)).toBe(kindsOfRung('focus')[0]);
+  });
+  it('stays under the cap, and is refused with steps too small or too large', () => {
+    const strong = { ...plan, constants: { ...settings, powerFraction: pairing.machine.powerCap } };
+    const capped = layCard(sheetCheck, strong, pairing, { cardNumber: 5 });
+    for (const cell of capped.cells) expect(mainBurn(cell).settings.powerFraction).toBeLessThanOrEqual(pairing.machine.powerCap); // prettier-ignore
+    const fields = (change: object) => sheetCheck.check({ ...plan, ...change }, pairing).map(({ field }) => field);
+    expect(fields({})).toEqual([]);
+    expect([fields({ stepFraction: 0.01 }), fields({ stepFraction: 0.3 })]).toEqual([['stepFraction'], ['stepFraction']]); // prettier-ignore
+  });
+});
+
+describe('what a sheet check says', () => {
+  it('still holds, and is kept as it stands, under the same name and with the tone it was always wanted with', () => {
+    const finding = find(seen(40.8));
+    expect(finding).toMatchObject({ verdict: 'holds', powerFraction: 0.5, missing: [] });
+    expect(finding.says).toMatch(/^Still holds: 50 % comes out 0.8 L\* lighter .*chance \d\d+ %/);
+    expect(sheetCheck.settle(finding, layout)).toEqual([
+      {
+        name: 'engrave', at: { shade: 'deep' }, cellIndex: null, sigma: expect.any(Number),
+        value: { settings, lightness: 40, lightnessSigma: expect.any(Number), confidence: null },
+      },
+    ]); // prettier-ignore
+  });
+  it('shifts power by as much as brings the tone back', () => {
+    const finding = find(seen(43));
+    // A tenth of an e-fold: 50 % times 1.105.
+    expect(finding).toMatchObject({ verdict: 'shift', powerFraction: 0.553 });
+    expect(finding.says).toMatch(/^Shift power by \+11 %, to 55.3 %/);
+    expect(sheetCheck.settle(finding, layout)[0]!.value).toMatchObject({ settings: { ...settings, powerFraction: 0.553 }, lightness: 40 }); // prettier-ignore
+    expect(find(seen(37)).says).toMatch(/^Shift power by −9.5 %/);
+  });
+  it('starts again where nothing tried brings it back, tone hardly follows power, or the cap is in the way', () => {
+    expect(find(seen(50))).toMatchObject({ verdict: 'again', powerFraction: null });
+    expect(find(seen(44, { slope: 0 })).says).toMatch(/tone hardly follows power/);
+    expect(sheetCheck.settle(find(seen(50)), layout)).toEqual([]);
+    const low = { ...pairing, machine: { ...pairing.machine, powerCap: 0.52 } };
+    const capped = sheetCheck.find(layout, seen(43), { pairing: low, facts: [kept] });
+    expect(capped).toMatchObject({ verdict: 'again', powerFraction: null });
+    expect(capped.says).toMatch(/above this machine’s cap/);
+  });
+  it('goes by the setting that burns like it, whatever its power is by now', () => {
+    const later = factNow('engrave', { ...kept.value, settings: { ...settings, powerFraction: 0.56 }, lightness: 43 } as never, { createdAt: '2026-07-01T00:00:00Z' }); // prettier-ignore
+    const other = factNow('engrave', { ...kept.value, settings: { ...settings, speedMmPerS: 41 }, lightness: 20 } as never, { createdAt: '2026-08-01T00:00:00Z' }); // prettier-ignore
+    expect(find(seen(43), [kept, other, later]).verdict).toBe('holds');
+    expect(find(seen(43), [other]).missing[0]).toMatch(/nothing to check/);
+  });
+  it('asks for the old piece where no tone was kept, and for a photo or an eye where nothing was seen', () => {
+    const untold = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
+    expect(find(seen(40), [untold]).missing[0]).toMatch(/beside the old piece/);
+    expect(find({ readings: [], answers: [] }).missing[0]).toMatch(/No photo/);
+    expect(find(seen(40, { told: (index) => powerOf(index) === 0.5 })).missing[0]).toMatch(/Too few patches/);
+  });
+  it('takes the eye’s word before the photo’s', () => {
+    expect(find(words((times) => (times > 0.9 && times < 1.1 ? 'same' : 'darker')))).toMatchObject({ verdict: 'holds', by: 'eye', powerFraction: 0.5 }); // prettier-ignore
+    const paler = find({ ...seen(40), answers: words((times) => (times > 1.05 ? 'same' : 'lighter')).answers });
+    // 1.08 and 1.1664 are the same: their middle by ratio is 1.1224.
+    expect(paler).toMatchObject({ verdict: 'shift', by: 'eye', powerFraction: 0.561 });
+    expect(find(words(() => 'darker'))).toMatchObject({ verdict: 'again', missing: [] });
+    expect(find(words(() => 'darker')).says).toContain('all are darker');
+    expect(find(words((times) => (times === 1 ? 'darker' : null))).missing[0]).toMatch(
+      /No patch was called the same yet/,
+    );
+  });
+});

@@ -90,7 +90,26 @@ describe('the whole job over the endpoints', () => {
     const later = await app.call('GET', `/api/pairings/${pairingId}`);
     const grid = later.json.ladder.find((rung: { rung: string }) => rung.rung === 'grid');
     expect(grid).toMatchObject({ state: 'stale', reason: 'new batch B-2', href: `/book/${factId}` });
-    expect(later.json.next).toMatchObject({ action: 'plan', rung: 'grid' });
+    // Half a minute of burning settles it, and is what is asked for.
+    expect(later.json.next).toMatchObject({
+      action: 'plan',
+      rung: 'grid',
+      text: 'Sheet check',
+      href: `/bench/${pairingId}/plan/sheet-check`,
+      cost: expect.stringMatching(/^\d+(\.\d)? s, /),
+    });
+    const { id: checkId } = await makeCardOf(app, pairingId, 'sheet-check');
+    await burnCard(app, checkId);
+    const waiting = await app.call('GET', `/api/pairings/${pairingId}`);
+    expect(waiting.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${checkId}` });
+    await app.call('POST', `/api/cards/${checkId}/photograph`);
+    await app.ctx.readings.idle();
+    const check = await app.call('POST', `/api/cards/${checkId}/finding`, { wish: null });
+    expect(check.json).toMatchObject({ verdict: 'holds', missing: [], wanted: { lightness: second.value.lightness } });
+    const renewed = await app.call('POST', '/api/facts', { cardId: checkId, wish: {}, choice: {}, note: 'on B-2' });
+    expect(renewed.json.facts).toEqual([{ factId, name: 'engrave', version: 3 }]);
+    const { json: after } = await app.call('GET', `/api/pairings/${pairingId}`);
+    expect(after.ladder.find((rung: { rung: string }) => rung.rung === 'grid')).toMatchObject({ state: 'measured' });
     const book = await app.call('GET', '/api/facts?search=slate%20b-2%20engrave');
     expect(book.json.rows).toHaveLength(1);
     expect((await app.call('GET', '/api/facts?search=granite')).json.rows).toEqual([]);
@@ -100,10 +119,10 @@ describe('the whole job over the endpoints', () => {
     const csv = await app.call('GET', '/api/facts/export.csv');
     const rows = parseCsv<Record<string, string>>(csv.json as string, { columns: true });
     const own = rows.filter((row) => row['name'] === 'engrave');
-    expect(own.map((row) => row['version']).sort()).toEqual(['1', '2']);
+    expect(own.map((row) => row['version']).sort()).toEqual(['1', '2', '3']);
     expect(Number(own[0]!['power_percent'])).toBeGreaterThan(0);
     const json = await app.call('GET', '/api/facts/export.json');
-    expect(json.json.facts.filter((fact: { name: string }) => fact.name === 'engrave')).toHaveLength(2);
+    expect(json.json.facts.filter((fact: { name: string }) => fact.name === 'engrave')).toHaveLength(3);
     expect(json.response.headers.get('content-disposition')).toContain('attachment');
   });
 

@@ -62,7 +62,9 @@ function settingOf(layout: Layout, facts: readonly FactNow[]): KeptSetting | nul
 }
 
 const change = (times: number): string => `${times >= 1 ? '+' : '−'}${plainNumber(100 * Math.abs(times - 1), 2)} %`;
-const percent = (chance: number): string => `${Math.round(100 * chance)} %`;
+/** A chance in words: nothing that was measured is certain. */
+export const percent = (chance: number): string =>
+  chance > 0.99 ? 'over 99 %' : chance < 0.01 ? 'under 1 %' : `${Math.round(100 * chance)} %`;
 
 /**
  * Whether a kept setting still gives its tone on this sheet, by a photo or beside the old piece by eye, whose word counts: it holds, its power has to be

@@ -8,6 +8,7 @@ import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { kindFor, kindsOfRung } from '../registry';
+import { percent } from './find';
 import { sheetCheck } from '.';
 
 const pairing = demoPairing('heron', 'birch');
@@ -69,13 +70,22 @@ describe('what a sheet check says', () => {
   it('still holds, and is kept as it stands, under the same name and with the tone it was always wanted with', () => {
     const finding = find(seen(40.8));
     expect(finding).toMatchObject({ verdict: 'holds', powerFraction: 0.5, missing: [] });
-    expect(finding.says).toMatch(/^Still holds: 50 % comes out 0.8 L\* lighter .*chance \d\d+ %/);
+    expect(finding.says).toMatch(/^Still holds: 50 % comes out 0.8 L\* lighter .*chance (over )?\d\d %/);
     expect(sheetCheck.settle(finding, layout)).toEqual([
       {
         name: 'engrave', at: { shade: 'deep' }, cellIndex: null, sigma: expect.any(Number),
         value: { settings, lightness: 40, lightnessSigma: expect.any(Number), confidence: null },
       },
     ]); // prettier-ignore
+  });
+  it('never calls anything certain', () => {
+    expect([0, 0.004, 0.5, 0.994, 1].map(percent)).toEqual([
+      'under 1 %',
+      'under 1 %',
+      '50 %',
+      'over 99 %',
+      'over 99 %',
+    ]);
   });
   it('shifts power by as much as brings the tone back', () => {
     const finding = find(seen(43));

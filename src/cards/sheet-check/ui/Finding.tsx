@@ -3,7 +3,7 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { formatPower, plainNumber } from '../../../core/quantities/format';
-import { checkedWords, findSheetCheck, HOLDS_WORDS } from '../find';
+import { checkedWords, findSheetCheck, HOLDS_WORDS, percent } from '../find';
 
 const KEEP = { holds: 'Keep it as checked today', shift: 'Keep the shifted setting', again: null } as const;
 
@@ -16,7 +16,6 @@ export default function SheetCheckFindingScreen(props: FindingProps) {
   );
   const { patches, photo, verdict, power, wanted, powerFraction } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
-  const percent = (chance: number): string => `${plainNumber(100 * chance, 2)} %`;
   const ends = patches.map(({ times }) => times);
   const line =
     photo &&

@@ -90,10 +90,8 @@ function hasStripes(bands: readonly Across[]): boolean {
   const { spanMm } = waves[0]!;
   const first = Math.ceil(spanMm / PERIODS_MM.to);
   const count = Math.floor(spanMm / PERIODS_MM.from) - first;
-  const heights = Float64Array.from({ length: Math.max(0, 2 * count) }, (_, k) => {
-    const period = spanMm / (first + k / 2);
-    return Math.sqrt(waves.reduce((sum, wave) => sum + wave.amplitudeAt(period) ** 2, 0) / waves.length);
-  });
+  const all = waves.map((wave) => wave.amplitudes(first / spanMm, 0.5 / spanMm, Math.max(0, 2 * count)));
+  const heights = all[0]!.map((_, k) => Math.sqrt(all.reduce((sum, one) => sum + one[k]! ** 2, 0) / waves.length));
   const highest = Math.max(...heights);
   return highest > LEAST_STRIPES && highest > CLEAR * median(heights);
 }

@@ -84,10 +84,8 @@ function pitchIn(light: Rippled, intervalMm: number): { pitchMm: number; sigmaMm
   const middle = light.spanMm / intervalMm;
   const step = 1 / 8;
   const steps = Math.ceil(Math.max(1.5, BESIDE * middle) / step);
-  const squares = Array.from(
-    { length: 2 * steps + 1 },
-    (_, k) => light.amplitudeAt(light.spanMm / (middle + (k - steps) * step)) ** 2,
-  );
+  const heights = light.amplitudes((middle - steps * step) / light.spanMm, step / light.spanMm, 2 * steps + 1);
+  const squares = heights.map((height) => height ** 2);
   const best = squares.indexOf(Math.max(...squares));
   if (best === 0 || best === squares.length - 1) return null;
   const [before, top, after] = [squares[best - 1]!, squares[best]!, squares[best + 1]!];

@@ -14,6 +14,8 @@ export interface Rippled {
   readonly spanMm: number;
   /** Amplitude of the wave of a pitch. */
   amplitudeAt(pitchMm: number): number;
+  /** Amplitudes of waves evenly apart in frequency, in waves per mm: the same, and many times quicker than one by one. */
+  amplitudes(fromPerMm: number, stepPerMm: number, count: number): Float64Array;
 }
 
 /**
@@ -30,39 +32,47 @@ export function rippled({ at, share, count }: Across): Rippled {
   const meanShare = sum((k) => share[k]!) / total;
   const slope = sum((k) => (at[k]! - meanAt) * (share[k]! - meanShare)) / sum((k) => (at[k]! - meanAt) ** 2);
   const rest = share.map((value, k) => weights[k]! * (value - meanShare - slope * (at[k]! - meanAt)));
-  return {
-    meanShare,
-    spanMm,
-    amplitudeAt(pitchMm) {
-      const turns = (2 * Math.PI) / pitchMm;
-      let [cosine, sine] = [0, 0];
-      for (let k = 0; k < rest.length; k++) {
-        cosine += rest[k]! * Math.cos(turns * at[k]!);
-        sine += rest[k]! * Math.sin(turns * at[k]!);
+  const amplitudes = (fromPerMm: number, stepPerMm: number, count: number): Float64Array => {
+    const cosines = new Float64Array(count);
+    const sines = new Float64Array(count);
+    for (let k = 0; k < rest.length; k++) {
+      const turn = 2 * Math.PI * at[k]!;
+      // From one frequency to the next each place's own wave turns by the same angle.
+      const [ahead, aside] = [Math.cos(turn * stepPerMm), Math.sin(turn * stepPerMm)];
+      let cosine = rest[k]! * Math.cos(turn * fromPerMm);
+      let sine = rest[k]! * Math.sin(turn * fromPerMm);
+      for (let j = 0; j < count; j++) {
+        cosines[j]! += cosine;
+        sines[j]! += sine;
+        const turned = cosine * ahead - sine * aside;
+        sine = sine * ahead + cosine * aside;
+        cosine = turned;
       }
-      return (2 * Math.hypot(cosine, sine)) / total;
-    },
+    }
+    return cosines.map((cosine, j) => (2 * Math.hypot(cosine, sines[j]!)) / total);
   };
+  return { meanShare, spanMm, amplitudes, amplitudeAt: (pitchMm) => amplitudes(1 / pitchMm, 0, 1)[0]! };
 }
 
 /** Waves further from a pitch than this many whole turns over the span have nothing of it: the window's main lobe is two wide. */
 const LOBE_TURNS = 2.5;
 const NEAR_TURNS = 12;
+/** Slower waves than this are what the slope was. */
+const LEAST_TURNS = 2;
 
 /** The wave of a pitch, with what waves of its neighbours have. */
 export function waveAt(light: Rippled, pitchMm: number): Wave {
   const turns = light.spanMm / pitchMm;
-  let squares = 0;
-  let looks = 0;
-  for (let away = LOBE_TURNS; away <= NEAR_TURNS; away++)
-    for (const other of [turns - away, turns + away])
-      if (other > 2) {
-        squares += light.amplitudeAt(light.spanMm / other) ** 2;
-        looks++;
-      }
+  const aways = Math.floor(NEAR_TURNS - LOBE_TURNS) + 1;
+  const beside = (fromTurns: number): number[] =>
+    [...light.amplitudes(fromTurns / light.spanMm, 1 / light.spanMm, aways)].filter(
+      (_, k) => fromTurns + k > LEAST_TURNS,
+    );
+  const others = [...beside(turns - LOBE_TURNS - aways + 1), ...beside(turns + LOBE_TURNS)];
+  const squares = others.reduce((sum, one) => sum + one ** 2, 0);
   const amplitude = light.amplitudeAt(pitchMm);
   // Each neighbour's amplitude is of two parts, as wide each as the error of this one's.
-  const sigma = Math.sqrt(squares / Math.max(1, looks) / 2);
+  const sigma = Math.sqrt(squares / Math.max(1, others.length) / 2);
   // What noise alone would add to an amplitude is taken off. Source: H. Gudbjartsson, S. Patz, Magn. Reson. Med. 34 (1995) 910.
   return { amplitude: Math.sqrt(Math.max(0, amplitude ** 2 - 2 * sigma ** 2)), sigma };
 }

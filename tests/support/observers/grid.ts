@@ -1,23 +1,13 @@
 import type { GridFinding, GridWish } from '../../../src/cards/grid/find';
-import type { Piece } from '../../../src/bench/piece';
 import { randomFrom } from '../../../src/bench/random';
-import type { Seen } from '../../../src/core/card/asks';
 import { trueLightness } from '../reading';
-import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
-
-/** One photo of each piece; what is wanted of it differs. */
-function lookAt(burned: Burned): Seen {
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
-  read.set(burned.piece, seen);
-  return seen;
-}
+import type { Observer } from './observer';
+import { photographedOnce } from './photographed';
 
 export const gridObserver: Observer<GridFinding> = {
   on: ['marl', 'alder'],
-  look: (burned) => lookAt(burned),
+  // What is wanted of the photo differs.
+  look: (burned) => photographedOnce(burned),
   // A tone that one of its cells has.
   wish: ({ piece, layout, pairing }, seed): GridWish => ({
     lightness: trueLightness(

@@ -1,19 +1,15 @@
 import type { LineWidthFinding } from '../../../src/cards/line-width/find';
-import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { acrossLine } from './measures';
 import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
+import { photographedOnce } from './photographed';
 
 /** Width of a photo that shows single lines: as large as the bench's camera takes it. */
 const NEAREST_PX = 4000;
 
-const read = new WeakMap<Piece, Seen>();
-
 /** One photo of each piece, and each look at the lines of another of its five strongest powers. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed, NEAREST_PX);
-  read.set(burned.piece, seen);
+  const seen = photographedOnce(burned, NEAREST_PX);
   const { cells } = burned.layout;
   const powers = [...new Set(cells.map(({ levels }) => Number(levels.power)))].sort((a, b) => b - a);
   const wanted = powers[Number(seed.at(-1))];

@@ -4,15 +4,12 @@ import type { Seen } from '../../../src/core/card/asks';
 import type { Rect } from '../../../src/core/geometry/point';
 import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
+import { photographedOnce } from './photographed';
 
 /** One photo of each piece; a look goes by one of the two bars of each run-up, or by one of them and all of the next. */
 function lookAt(burned: Burned, seed: string): Seen {
   const look = Number(seed.at(-1));
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
-  read.set(burned.piece, seen);
+  const seen = photographedOnce(burned);
   const { cells, inner } = burned.layout;
   const middle = inner.y + inner.height / 2;
   return {

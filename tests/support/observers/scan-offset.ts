@@ -1,18 +1,14 @@
 import type { ScanOffsetFinding } from '../../../src/cards/scan-offset/find';
 import { benchMachineOf } from '../../../src/bench/of-records';
-import type { Piece } from '../../../src/bench/piece';
 import { laserTruthOf } from '../../../src/bench/truth';
 import type { Seen } from '../../../src/core/card/asks';
 import { PLACE } from '../burn';
 import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
+import { photographedOnce } from './photographed';
 
 /** One photo of each piece; a look goes by one pair of each speed, and the last by all of them. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
-  read.set(burned.piece, seen);
+  const seen = photographedOnce(burned);
   const { cells } = burned.layout;
   const columns = [...new Set(cells.map(({ box }) => box.x))].sort((a, b) => a - b);
   const wanted = columns[Number(seed.at(-1))];

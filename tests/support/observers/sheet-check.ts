@@ -1,18 +1,14 @@
 import type { SheetCheckFinding } from '../../../src/cards/sheet-check/find';
-import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { proposeFill } from '../../../src/core/card/propose-fill';
 import { factNow } from '../facts';
 import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
+import { photographedOnce } from './photographed';
 
 /** One photo of each piece; a look goes by all patches but one. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
-  read.set(burned.piece, seen);
+  const seen = photographedOnce(burned);
   const without = Number(seed.at(-1));
   return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cellIndex !== without + 1) };
 }

@@ -1,17 +1,13 @@
 import type { ToneFinding } from '../../../src/cards/tone/find';
-import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
-import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
+import { photographedOnce } from './photographed';
 
 /** One photo of each piece; a look goes by one of the two patches of each grey, or by a part of both. */
 function lookAt(burned: Burned, seed: string): Seen {
   const look = Number(seed.at(-1));
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed);
-  read.set(burned.piece, seen);
+  const seen = photographedOnce(burned);
   return {
     ...seen,
     readings: seen.readings.filter(({ cellIndex }) => {

@@ -19,9 +19,10 @@ export interface PrintOrder {
 
 /** Paper beyond the frame that stays in the picture. */
 const PAPER_AROUND_MM = 5;
-const PX_PER_MM = 16;
-/** A camera that has all of a sheet in view sees no finer than this; a piece that is laid on it need not be, either. */
-const LEAST_PX_PER_MM = 25;
+/** A camera that has all of a sheet in view sees no finer than this. */
+const PX_PER_MM = 20;
+/** A piece that is laid down is finer: each pixel of the sheet is the mean of so many looks at it along each side. */
+const LOOKS = 2;
 const PAPER: readonly [number, number, number] = [0.85, 0.86, 0.87];
 const INK: readonly [number, number, number] = [0.036, 0.036, 0.038];
 /** Dots are printed larger than they are asked for: by a fifth of the paper at half cover, as office printers do (from memory). */
@@ -42,8 +43,8 @@ function printed(bare: number, channel: 0 | 1 | 2): number {
  * the piece is laid down.
  */
 export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string, hand = ''): Piece {
-  const piece = fine && coarser(fine, Math.max(1, Math.floor(fine.pxPerMm / LEAST_PX_PER_MM)));
-  const pxPerMm = piece?.pxPerMm ?? PX_PER_MM;
+  const piece = fine && coarser(fine, Math.max(1, Math.floor(fine.pxPerMm / PX_PER_MM / LOOKS)));
+  const pxPerMm = PX_PER_MM;
   const random = randomFrom(`print ${seed}`);
   const width = Math.round((order.widthMm + 2 * PAPER_AROUND_MM) * pxPerMm);
   const height = Math.round((order.heightMm + 2 * PAPER_AROUND_MM) * pxPerMm);
@@ -77,8 +78,7 @@ export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string
 const ASKEW_DEGREES = 7;
 
 function layDown(piece: Piece, after: Float32Array, width: number, { window }: PrintOrder, random: Random): void {
-  const { pxPerMm } = piece;
-  const [wide, high] = [piece.width / pxPerMm, piece.height / pxPerMm];
+  const [wide, high] = [piece.width / piece.pxPerMm, piece.height / piece.pxPerMm];
   const wanted = ASKEW_DEGREES * (2 * random() - 1);
   const roomBeside = (degrees: number): { x: number; y: number } => {
     const [c, s] = [Math.abs(Math.cos((degrees * Math.PI) / 180)), Math.abs(Math.sin((degrees * Math.PI) / 180))];
@@ -91,26 +91,38 @@ function layDown(piece: Piece, after: Float32Array, width: number, { window }: P
   const [midX, midY] = [window.x + window.width / 2 + aside(room.x), window.y + window.height / 2 + aside(room.y)];
   const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
   const reach = Math.hypot(wide, high) / 2;
-  const pixel = (mm: number): number => Math.round((mm + PAPER_AROUND_MM) * pxPerMm);
+  const pixel = (mm: number): number => Math.round((mm + PAPER_AROUND_MM) * PX_PER_MM);
   const height = after.length / 3 / width;
+  const finer = piece.pxPerMm / PX_PER_MM;
+  const seen = new Float64Array(3);
   for (let row = Math.max(0, pixel(midY - reach)); row < Math.min(height, pixel(midY + reach)); row++)
     for (let column = Math.max(0, pixel(midX - reach)); column < Math.min(width, pixel(midX + reach)); column++) {
-      const dx = column + 0.5 - (midX + PAPER_AROUND_MM) * pxPerMm;
-      const dy = row + 0.5 - (midY + PAPER_AROUND_MM) * pxPerMm;
-      // Between four of the piece's pixels.
-      const u = c * dx + s * dy + piece.width / 2 - 0.5;
-      const v = -s * dx + c * dy + piece.height / 2 - 0.5;
-      const [x0, y0] = [Math.floor(u), Math.floor(v)];
-      if (x0 < 0 || y0 < 0 || x0 >= piece.width - 1 || y0 >= piece.height - 1) continue;
-      const [fx, fy] = [u - x0, v - y0];
-      const at = (y0 * piece.width + x0) * 3;
-      const below = at + piece.width * 3;
-      for (let channel = 0; channel < 3; channel++) {
-        const top = piece.after[at + channel]! * (1 - fx) + piece.after[at + 3 + channel]! * fx;
-        const low = piece.after[below + channel]! * (1 - fx) + piece.after[below + 3 + channel]! * fx;
-        after[(row * width + column) * 3 + channel] = top * (1 - fy) + low * fy;
+      const to = (row * width + column) * 3;
+      for (let look = 0; look < LOOKS * LOOKS; look++) {
+        const dx = column + ((look % LOOKS) + 0.5) / LOOKS - (midX + PAPER_AROUND_MM) * PX_PER_MM;
+        const dy = row + (Math.floor(look / LOOKS) + 0.5) / LOOKS - (midY + PAPER_AROUND_MM) * PX_PER_MM;
+        const u = (c * dx + s * dy) * finer + piece.width / 2 - 0.5;
+        const v = (-s * dx + c * dy) * finer + piece.height / 2 - 0.5;
+        const covers = between(piece, u, v, seen);
+        for (let channel = 0; channel < 3; channel++)
+          after[to + channel]! += ((covers ? seen[channel]! : PAPER[channel]!) - PAPER[channel]!) / LOOKS ** 2;
       }
     }
+}
+
+/** What a piece shows between four of its pixels; false beside it. */
+function between(piece: Piece, u: number, v: number, seen: Float64Array): boolean {
+  const [x0, y0] = [Math.floor(u), Math.floor(v)];
+  if (x0 < 0 || y0 < 0 || x0 >= piece.width - 1 || y0 >= piece.height - 1) return false;
+  const [fx, fy] = [u - x0, v - y0];
+  const at = (y0 * piece.width + x0) * 3;
+  const below = at + piece.width * 3;
+  for (let channel = 0; channel < 3; channel++) {
+    const top = piece.after[at + channel]! * (1 - fx) + piece.after[at + 3 + channel]! * fx;
+    const low = piece.after[below + channel]! * (1 - fx) + piece.after[below + 3 + channel]! * fx;
+    seen[channel] = top * (1 - fy) + low * fy;
+  }
+  return true;
 }
 
 /** A piece whose pixels are means over so many of its own along each side. */

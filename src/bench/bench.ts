@@ -9,6 +9,8 @@ import { laserTruthOf, type BenchMachine, type PlacedCard } from './truth';
 export interface BenchSheet {
   readonly family: string;
   readonly type: string;
+  /** Sheets of one stock differ from batch to batch. */
+  readonly batch: string;
   readonly grainAlongX: boolean;
   readonly thicknessMm: number;
 }

@@ -19,6 +19,7 @@ export function benchSheetOf(stock: Stock): BenchSheet {
   return {
     family: stock.family,
     type: stock.type,
+    batch: stock.batch,
     grainAlongX: stock.grain !== 'along-depth',
     // The sheet is as thick as it measures, whatever its label says.
     thicknessMm: readings.length > 0 ? mean : nominalThicknessMm * 0.97,

@@ -1,3 +1,5 @@
+import { randomFrom } from './random';
+
 /** What a made-up stock really does under a beam. Linear sRGB reflectances. Open to tests and accuracy reports only. */
 export interface Specimen {
   readonly bare: readonly [number, number, number];
@@ -107,9 +109,36 @@ const OF_TYPE: Readonly<Record<string, Pick<Specimen, 'bare' | 'burned' | 'spoil
   'solid-surface, dark': { bare: [0.042, 0.045, 0.048], burned: [0.27, 0.28, 0.29], spoiled: [0.15, 0.14, 0.13] },
 }; // prettier-ignore
 
+/** Batches that the numbers above were taken from; a sheet of no named batch is of one of them. */
+const SAMPLED: ReadonlySet<string> = new Set(['', 'SG-14', 'A-3', 'hide 7', 'M-22']);
+/** Sheets of other batches take more or less light, by so much as the standard deviation of a logarithm (from memory, without a source). */
+const BATCHES_DIFFER = 0.06;
+
+interface SheetName {
+  readonly family: string;
+  readonly type: string;
+  readonly batch?: string;
+}
+
+/** How many times the light a sheet takes that the batch did which the numbers are of. */
+export function takenBy({ family, type, batch = '' }: SheetName): number {
+  if (SAMPLED.has(batch)) return 1;
+  const random = randomFrom(`batch ${family} ${type} ${batch}`);
+  return Math.exp(BATCHES_DIFFER * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random()));
+}
+
 /** What a stock is made of. Throws RangeError for a family that the bench has none of. */
-export function specimenOf({ family, type }: { readonly family: string; readonly type: string }): Specimen {
+export function specimenOf(sheet: SheetName): Specimen {
+  const { family, type } = sheet;
   const specimen = SPECIMENS[family];
   if (!specimen) throw new RangeError(`unknown specimen: ${family}`);
-  return { ...specimen, ...OF_TYPE[`${family}, ${type}`] };
+  const times = takenBy(sheet);
+  const taken = <Takes extends Partial<Specimen['takes']>>(takes: Takes): Takes =>
+    Object.fromEntries(Object.entries(takes).map(([band, share]) => [band, share * times])) as Takes;
+  return {
+    ...specimen,
+    ...OF_TYPE[`${family}, ${type}`],
+    takes: taken(specimen.takes),
+    ...(specimen.below && { below: taken(specimen.below) }),
+  };
 }

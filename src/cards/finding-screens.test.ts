@@ -1,0 +1,84 @@
+import { createElement, type ComponentType } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../tests/support/demo';
+import { observerOf } from '../../tests/support/observers';
+import type { FindingProps } from '../components/finding-props';
+import type { Answer, Seen } from '../core/card/asks';
+import type { Known, Pairing } from '../core/card/contract';
+import { deliveredBy } from '../core/card/energy';
+import { layCard } from '../core/card/lay';
+import { mainBurn, type Layout } from '../core/card/layout';
+import { coverageOfShape } from '../core/card/shape';
+import type { CellReading } from '../core/reading/observations';
+import { responseOf } from '../core/stock/response';
+import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
+
+const screenOf = async (name: CardKindName): Promise<ComponentType<FindingProps>> =>
+  ((await import(`./${name}/ui/Finding.tsx`)) as { default: ComponentType<FindingProps> }).default;
+
+/** What a photo might show: cells as dark as the energy laid down in them makes them. */
+const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
+  layout.order.map((cellIndex): CellReading => {
+    const { shape, settings } = mainBurn(layout.cells[cellIndex]!);
+    const energy = deliveredBy(settings, on).arealJPerMm2 * coverageOfShape(shape);
+    const deltaLightness = -40 * (1 - Math.exp((-3 * energy) / responseOf(on.stock, on.machine).energies.deep));
+    const lightness = on.stock.bareLightness + deltaLightness;
+    return {
+      cellIndex, lightness, deltaLightness, lightnessSigma: 0.4, sharedSigma: 0.2, confidence: 1, doubts: [], spread: 0.5, edgeHalo: 0, clippedShare: 0,
+      edgeWidthMm: null, lines: null, line: null, bars: null, ends: null, hue: null, colour: '#806040',
+    };
+  }); // prettier-ignore
+/** Each cell called by the first word that its kind asks for. */
+const answersOf = (name: CardKindName, layout: Layout): Answer[] =>
+  cardKind(name).asks.flatMap((ask): Answer[] =>
+    ask.by === 'eye' && ask.of === 'cell'
+      ? layout.order.map((cellIndex) => ({ field: ask.field, cellIndex, repeat: 0, value: ask.options[0]!.id }))
+      : ask.by === 'gauge'
+        ? layout.order.map((cellIndex) => ({ field: ask.field, cellIndex, repeat: 0, value: 9.9 }))
+        : [],
+  );
+
+describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (name) => {
+  const kind = cardKind(name);
+  const observer = observerOf(name);
+  const pairing = demoPairing(observer.on[0] as never, observer.on[1] as never);
+  const known: Known = { pairing, facts: observer.facts?.(pairing) ?? [] };
+  const layout = layCard(kind, kind.propose(known).plan, pairing, { cardNumber: 5 });
+  const shown = async (seen: Seen): Promise<string> => {
+    const view = {
+      card: { id: 1, kind: name, layout, madeFor: pairing },
+      pairing: { ...pairing, id: 1, remarks: [] },
+      known,
+      reading: seen.readings.length > 0 ? { photoId: 1, cells: seen.readings, doubts: [] } : null,
+      through: null,
+      answers: seen.answers,
+      kept: [],
+      photos: [],
+      burnedCells: layout.order,
+    } as unknown as FindingProps['view'];
+    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined }; // prettier-ignore
+    return renderToStaticMarkup(createElement(await screenOf(name), props));
+  };
+  const plain = (html: string): string =>
+    html
+      .replaceAll('&#x27;', "'")
+      .replaceAll('&amp;', '&')
+      .replaceAll('&quot;', '"')
+      .replaceAll('&lt;', '<')
+      .replaceAll('&gt;', '>');
+
+  it.each([
+    ['nothing', (): Seen => ({ readings: [], answers: [] })],
+    ['a photo', (): Seen => ({ readings: readingsOf(layout, pairing), answers: [] })],
+    ['words and gauges', (): Seen => ({ readings: [], answers: answersOf(name, layout) })],
+    ['both', (): Seen => ({ readings: readingsOf(layout, pairing), answers: answersOf(name, layout) })],
+  ])('is what its finding says of %s, with no number that is none', async (_, see) => {
+    const seen = see();
+    const finding = kind.find(layout, seen, known, kind.wish(pairing));
+    const html = plain(await shown(seen));
+    if (finding.missing.length > 0) for (const words of finding.missing) expect(html).toContain(words);
+    else expect(html).toContain(finding.says);
+    expect(html).not.toMatch(/NaN|undefined|Infinity|\[object/);
+  });
+});

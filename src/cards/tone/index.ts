@@ -24,17 +24,24 @@ const LEAST_RANGE = 1.2;
 const SAME_POWER = 5e-4;
 
 /** What a kept table was measured with must be what this card burns, or it proves nothing. */
-function checkTable({ corrected, table, mode, floorFraction, topFraction }: TonePlan): PlanProblem[] {
+function checkTable({ corrected, table, mode, floorFraction, topFraction, constants }: TonePlan): PlanProblem[] {
   if (!corrected) return [];
   const field = 'corrected';
   if (!table) return [{ field, message: 'No table is kept for these settings yet: burn the wedge uncorrected first.' }];
   const same =
     table.mode === mode &&
+    (['speedMmPerS', 'intervalMm', 'passes'] as const).every((field) => table[field] === constants[field]) &&
     Math.abs(table.topFraction - topFraction) < SAME_POWER &&
     (mode !== 'power' || Math.abs(table.floorFraction - floorFraction) < SAME_POWER);
   return same
     ? []
-    : [{ field, message: 'The kept table was measured with another mode or other powers, and corrects nothing else.' }];
+    : [
+        {
+          field,
+          message:
+            'The kept table was measured with another mode, speed, interval or power, and corrects nothing else.',
+        },
+      ];
 }
 
 const box = ({ patchMm }: TonePlan) => ({ x: 0, y: 0, width: patchMm, height: patchMm });

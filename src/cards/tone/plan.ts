@@ -13,6 +13,9 @@ export interface KeptTable {
   readonly mode: PictureMode;
   readonly floorFraction: number;
   readonly topFraction: number;
+  readonly speedMmPerS: number;
+  readonly intervalMm: number;
+  readonly passes: number;
   /** 256 greys to burn, for the greys of a picture. */
   readonly entries: readonly number[];
 }

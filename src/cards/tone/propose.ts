@@ -37,7 +37,8 @@ function keptTable(
   const mode = kept?.at['picture'];
   if (!kept || kept.stale.length > 0 || !isPictureMode(mode)) return null;
   const { floorFraction, topFraction, table } = kept.value;
-  return { mode, floorFraction, topFraction, entries: table };
+  const { speedMmPerS, intervalMm, passes } = constants;
+  return { mode, floorFraction, topFraction, speedMmPerS, intervalMm, passes, entries: table };
 }
 
 /**

@@ -17,6 +17,9 @@ export const toneSchemas: KindSchemas = {
       mode: Joi.valid(...PICTURE_MODES).required(),
       floorFraction: share().required(),
       topFraction: share().required(),
+      speedMmPerS: positive(20000).required(),
+      intervalMm: positive(2).required(),
+      passes: number().integer().min(1).max(20).required(),
       entries: Joi.array().items(share()).length(TABLE_SIZE).required(),
     })
       .allow(null)

@@ -17,7 +17,8 @@ const layoutOf = (change: Partial<TonePlan> = {}): Layout =>
   layCard(tone, { ...plan, ...change }, pairing, { cardNumber: 5 });
 const layout = layoutOf();
 const squareTable = Array.from({ length: 256 }, (_, entry) => Math.sqrt(entry / 255));
-const table = { mode: plan.mode, floorFraction: plan.floorFraction, topFraction: plan.topFraction, entries: squareTable }; // prettier-ignore
+const { speedMmPerS, intervalMm, passes } = plan.constants;
+const table = { mode: plan.mode, floorFraction: plan.floorFraction, topFraction: plan.topFraction, speedMmPerS, intervalMm, passes, entries: squareTable }; // prettier-ignore
 const greyOf = (index: number, on = layout): number => Number(on.cells[index]!.levels.grey);
 /** Patches as strong as a law of what was burned has it. */
 const seen = (law: (grey: number) => number, { on = layout, way = -1, sigma = 0.4, told = () => true, answers = [] }: { on?: Layout; way?: 1 | -1; sigma?: number; told?: (index: number) => boolean; answers?: Seen['answers'] } = {}): Seen => ({
@@ -101,7 +102,6 @@ describe('a tone wedge', () => {
     expect(tone.propose({ pairing: demoPairing('marl', 'slate'), facts: [] }).plan.mode).toBe('floyd-steinberg');
   });
   it('is proposed corrected where a table is kept for its settings, and proves no other', () => {
-    const { speedMmPerS, intervalMm, passes } = plan.constants;
     const at = { speed: speedMmPerS, interval: intervalMm, passes, picture: 'bayer' };
     const kept = factNow('tone', { floorFraction: 0.04, topFraction: 0.5, table: squareTable, strongest: 40, proven: false }, { at }); // prettier-ignore
     const proof = tone.propose({ pairing, facts: [kept] }).plan;
@@ -113,6 +113,8 @@ describe('a tone wedge', () => {
       tone.check({ ...proof, ...change }, pairing).map(({ field }) => field);
     expect(fields({ topFraction: 0.6 })).toEqual(['corrected']);
     expect(fields({ mode: 'power' })).toEqual(['corrected']);
+    for (const other of [{ speedMmPerS: speedMmPerS * 1.1 }, { intervalMm: intervalMm * 1.1 }, { passes: passes + 1 }])
+      expect(fields({ constants: { ...proof.constants, ...other } })).toContain('corrected');
     expect(fields({ table: null })).toEqual(['corrected']);
     expect(fields({ table: null, corrected: false })).toEqual([]);
   });

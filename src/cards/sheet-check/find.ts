@@ -2,6 +2,7 @@ import type { Conditions, FactNow } from '../../core/book/facts';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
+import type { BurnSettings } from '../../core/card/settings';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import {
   HOLDS_L,
@@ -48,17 +49,25 @@ export interface SheetCheckFinding extends BaseFinding {
   readonly powerFraction: number | null;
 }
 
-/** The newest setting in the book that burns as this card does, whatever its power. */
-function settingOf(layout: Layout, facts: readonly FactNow[]): KeptSetting | null {
-  const { speedMmPerS, intervalMm, passes } = mainBurn(layout.cells[0]!).settings;
+/** A kept power further from the card's own than by this factor is another shade, and not what was checked and shifted since. */
+const SAME_SHADE = 1.5;
+
+/** Everything that a setting says but its power, as text. */
+const withoutPower = ({ powerFraction: _power, ...rest }: BurnSettings): string =>
+  JSON.stringify(Object.entries(rest).sort());
+
+/**
+ * The setting in the book that burns as this card does and whose power is nearest: shades of one speed differ by power alone, and a setting may have
+ * been shifted since the card was made.
+ */
+function settingOf(layout: Layout, power: number, facts: readonly FactNow[]): KeptSetting | null {
+  const own = withoutPower(mainBurn(layout.cells[0]!).settings);
+  const away = ({ value }: KeptSetting): number => Math.abs(Math.log(value.settings.powerFraction / power));
   const alike = facts.filter(
-    (fact): fact is KeptSetting =>
-      fact.name === 'engrave' &&
-      fact.value.settings.speedMmPerS === speedMmPerS &&
-      fact.value.settings.intervalMm === intervalMm &&
-      fact.value.settings.passes === passes,
+    (fact): fact is KeptSetting => fact.name === 'engrave' && withoutPower(fact.value.settings) === own,
   );
-  return alike.sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1))[0] ?? null;
+  const nearest = alike.sort((x, y) => away(x) - away(y) || (x.createdAt < y.createdAt ? 1 : -1))[0];
+  return nearest && away(nearest) <= Math.log(SAME_SHADE) ? nearest : null;
 }
 
 const change = (times: number): string => `${times >= 1 ? '+' : '−'}${plainNumber(100 * Math.abs(times - 1), 2)} %`;
@@ -72,7 +81,7 @@ export const percent = (chance: number): string =>
  */
 export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: Known): SheetCheckFinding {
   const power = mainBurn(layout.cells[PATCH_STEPS.indexOf(0)]!).settings.powerFraction;
-  const kept = settingOf(layout, facts);
+  const kept = settingOf(layout, power, facts);
   const lightness = kept?.value.lightness ?? null;
   const wanted =
     kept && lightness !== null ? { lightness, sigma: kept.value.lightnessSigma ?? USUAL_SIGMA_L, at: kept.at } : null;
@@ -100,7 +109,7 @@ export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: K
       missing: [
         kept
           ? 'This setting was kept without a tone: lay the card beside the old piece, and say of each patch how it looks.'
-          : 'No engraving setting with this speed and interval is in the book: there is nothing to check.',
+          : 'No engraving setting that burns like this card is in the book: there is nothing to check.',
       ],
     };
   if (!photo) return { ...none, missing: ['Too few patches were read: at least four at three powers tell how tone follows power.'] }; // prettier-ignore

@@ -107,7 +107,17 @@ describe('what a sheet check says', () => {
   it('goes by the setting that burns like it, whatever its power is by now', () => {
     const later = factNow('engrave', { ...kept.value, settings: { ...settings, powerFraction: 0.56 }, lightness: 43 } as never, { createdAt: '2026-07-01T00:00:00Z' }); // prettier-ignore
     const other = factNow('engrave', { ...kept.value, settings: { ...settings, speedMmPerS: 41 }, lightness: 20 } as never, { createdAt: '2026-08-01T00:00:00Z' }); // prettier-ignore
-    expect(find(seen(43), [kept, other, later]).verdict).toBe('holds');
+    expect(find(seen(43), [other, later]).verdict).toBe('holds');
+    // Another shade of the same speed, or the same power by another focus, is not what this card checks, however new.
+    const strong = { ...later, value: { ...later.value, settings: { ...settings, powerFraction: 0.6 }, lightness: 30 } } as typeof later; // prettier-ignore
+    const raised = { ...later, value: { ...later.value, settings: { ...settings, focusOffsetMm: 2 }, lightness: 30 } } as typeof later; // prettier-ignore
+    expect(find(seen(40), [kept, strong, raised]).wanted).toMatchObject({ lightness: 40, at: { shade: 'deep' } });
+    expect(find(seen(40), [raised]).wanted).toBeNull();
+    const deep = {
+      ...strong,
+      value: { ...strong.value, settings: { ...settings, powerFraction: 0.8 } },
+    } as typeof later;
+    expect(find(seen(40), [deep]).wanted).toBeNull();
     expect(find(seen(43), [other]).missing[0]).toMatch(/nothing to check/);
   });
   it('asks for the old piece where no tone was kept, and for a photo or an eye where nothing was seen', () => {

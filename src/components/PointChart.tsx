@@ -10,6 +10,7 @@ import {
   type Plugin,
 } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import { useTheme } from './use-theme';
 import styles from './PointChart.module.css';
 
 Chart.register(ScatterController, LinearScale, LogarithmicScale, PointElement, LineElement, Tooltip, Filler);
@@ -89,6 +90,7 @@ const bars = (shown: Shown): Plugin<'scatter'> => ({
 /** Measured points with their bars, the fit with its band, the pick across: the one style of every chart. */
 export function PointChart({ label, x, y, points, fit = [], pick, selected = null, onSelect }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const theme = useTheme();
   // Drawn anew when what it shows has changed, not with every new array of the same points.
   const latest = useRef({ x, y, points, fit, pick, selected, onSelect });
   latest.current = { x, y, points, fit, pick, selected, onSelect };
@@ -150,7 +152,7 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
       },
     });
     return () => chart.destroy();
-  }, [data]);
+  }, [data, theme]);
 
   return (
     <div className={styles.chart}>

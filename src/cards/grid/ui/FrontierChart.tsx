@@ -10,6 +10,7 @@ import {
 } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { formatDuration, plainNumber } from '../../../core/quantities/format';
+import { useTheme } from '../../../components/use-theme';
 import type { GridFinding } from '../find';
 import styles from './Finding.module.css';
 
@@ -26,6 +27,7 @@ export function FrontierChart({
   onSelect: (cellIndex: number) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const theme = useTheme();
   const select = useRef(onSelect);
   select.current = onSelect;
 
@@ -108,7 +110,7 @@ export function FrontierChart({
       },
     });
     return () => chart.destroy();
-  }, [finding, selected]);
+  }, [finding, selected, theme]);
 
   return (
     <div className={styles.chart}>

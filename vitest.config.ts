@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { SlowestFirst } from './tests/slowest-first';
 
 /** Tests of the simulated bench, and those that burn and photograph on it. */
 const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
@@ -14,6 +15,7 @@ export default defineConfig({
     // For a busy machine: nothing here takes nearly as long on a quiet one.
     testTimeout: 240_000 * patience,
     hookTimeout: 600_000 * patience,
+    sequence: { sequencer: SlowestFirst },
     projects: [
       // Nothing here keeps state between files, and loading the sources anew for each would take most of the time.
       {
@@ -28,11 +30,12 @@ export default defineConfig({
       },
       { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 2 } },
       // What burns and photographs: slow, and about the whole line from plan to finding.
-      { extends: true, test: { name: 'bench', include: BENCH, maxWorkers: 2 } },
+      { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: 2 } },
       {
         extends: true,
         test: {
           name: 'integration',
+          isolate: false,
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/global.ts'],
           maxWorkers: 2,

@@ -133,10 +133,11 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
   const lastX = width - 1;
   const lastY = height - 1;
   const row = width * 3;
-  let at = 0;
+  const deviations = new Float32Array(widthPx * 3);
+  const exposed = new Float64Array(widthPx * 3);
   for (let v = 0; v < heightPx; v++) {
     const ry = v + 0.5 - heightPx / 2;
-    for (let u = 0; u < widthPx; u++, at += 3) {
+    for (let u = 0, at = 0; u < widthPx; u++, at += 3) {
       const rx = u + 0.5 - widthPx / 2;
       const radius = (rx * rx + ry * ry) / cornerSquared;
       const bend = 1 + distortion * radius;
@@ -171,20 +172,25 @@ export function photograph(piece: Piece, shot: Shot): RawPhoto {
         green = face[p + 1]! * a + face[p + 4]! * b + face[q + 1]! * c + face[q + 4]! * d;
         blue = face[p + 2]! * a + face[p + 5]! * b + face[q + 2]! * c + face[q + 5]! * d;
       }
-      data[at] = develop(red * light * gainRed, grain, noise.next());
-      data[at + 1] = develop(green * light * gainGreen, grain, noise.next());
-      data[at + 2] = develop(blue * light * gainBlue, grain, noise.next());
+      exposed[at] = red * light * gainRed;
+      exposed[at + 1] = green * light * gainGreen;
+      exposed[at + 2] = blue * light * gainBlue;
     }
+    noise.fill(deviations);
+    develop(exposed, grain, deviations, data.subarray(v * widthPx * 3, (v + 1) * widthPx * 3));
   }
   return { data, width: widthPx, height: heightPx, gain, stopsLess: shot.stopsLess, placeOf: pose.placeOf };
 }
 
 /** Photon noise grows with the root of the light; a small floor stands for the electronics. */
-function develop(linear: number, amount: number, deviation: number): number {
-  const noisy = linear + deviation * amount * (0.03 + Math.sqrt(linear * 0.2));
-  if (noisy <= 0) return 0;
-  if (noisy >= 1) return 255;
-  return ENCODED[Math.round(Math.sqrt(noisy) * 4095)]!;
+function develop(linear: Float64Array, amount: number, deviations: Float32Array, out: Uint8Array): void {
+  for (let at = 0; at < out.length; at++) {
+    const light = linear[at]!;
+    const noisy = light + deviations[at]! * amount * (0.03 + Math.sqrt(light * 0.2));
+    if (noisy <= 0) out[at] = 0;
+    else if (noisy >= 1) out[at] = 255;
+    else out[at] = ENCODED[Math.floor(Math.sqrt(noisy) * 4095 + 0.5)]!;
+  }
 }
 
 /** Brings the brightest of bare and burned stock, or what is around it, to the wanted exposure at the bright end. */
@@ -268,29 +274,57 @@ function blurred({ width, height, after }: Piece, sigmaPx: number): Float32Array
   const across = new Float32Array(after.length);
   // Each row with its ends repeated, so that no place asks whether it is near one.
   const padded = new Float32Array(row + 6 * reach);
-  const sums = new Float64Array(row);
+  const starts = new Int32Array(kernel.length);
+  for (let k = 0; k < kernel.length; k++) starts[k] = 3 * k;
   for (let y = 0; y < height; y++) {
     padded.set(after.subarray(y * row, (y + 1) * row), 3 * reach);
     for (let k = 0; k < 3 * reach; k++) {
       padded[k] = after[y * row + (k % 3)]!;
       padded[row + 3 * reach + k] = after[(y + 1) * row - 3 + (k % 3)]!;
     }
-    sums.fill(0);
-    for (let k = 0; k < kernel.length; k++) addTimes(sums, padded, 3 * k, kernel[k]!);
-    across.set(sums, y * row);
+    weigh(padded, starts, kernel, across, y * row, row);
   }
   // Whole rows at a time: a column's own values lie far from each other.
   const out = new Float32Array(after.length);
   for (let y = 0; y < height; y++) {
-    sums.fill(0);
-    for (let k = 0; k < kernel.length; k++)
-      addTimes(sums, across, Math.min(height - 1, Math.max(0, y + k - reach)) * row, kernel[k]!);
-    out.set(sums, y * row);
+    for (let k = 0; k < kernel.length; k++) starts[k] = Math.min(height - 1, Math.max(0, y + k - reach)) * row;
+    weigh(across, starts, kernel, out, y * row, row);
   }
   return out;
 }
 
-/** Adds values from a place on, times a weight. */
-function addTimes(sums: Float64Array, values: Float32Array, from: number, weight: number): void {
-  for (let at = 0; at < sums.length; at++) sums[at]! += values[from + at]! * weight;
+/** Sums of values some steps apart times their weights: of each of `count` places from each of `starts` on, into `out` from `to` on. */
+function weigh(
+  values: Float32Array,
+  starts: Int32Array,
+  weights: Float32Array,
+  out: Float32Array,
+  to: number,
+  count: number,
+): void {
+  // Four places at a time: the look-ups of a tap are then a small part of its work.
+  let at = 0;
+  for (; at + 3 < count; at += 4) {
+    let first = 0;
+    let second = 0;
+    let third = 0;
+    let fourth = 0;
+    for (let k = 0; k < weights.length; k++) {
+      const from = starts[k]! + at;
+      const weight = weights[k]!;
+      first += values[from]! * weight;
+      second += values[from + 1]! * weight;
+      third += values[from + 2]! * weight;
+      fourth += values[from + 3]! * weight;
+    }
+    out[to + at] = first;
+    out[to + at + 1] = second;
+    out[to + at + 2] = third;
+    out[to + at + 3] = fourth;
+  }
+  for (; at < count; at++) {
+    let sum = 0;
+    for (let k = 0; k < weights.length; k++) sum += values[starts[k]! + at]! * weights[k]!;
+    out[to + at] = sum;
+  }
 }

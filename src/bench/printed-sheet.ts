@@ -19,10 +19,10 @@ export interface PrintOrder {
 
 /** Paper beyond the frame that stays in the picture. */
 const PAPER_AROUND_MM = 5;
-/** A camera that has all of a sheet in view sees no finer than this. */
-const PX_PER_MM = 20;
-/** A piece that is laid down is finer: each pixel of the sheet is the mean of so many looks at it along each side. */
-const LOOKS = 2;
+/** A usual camera that has all of a sheet in view sees no finer than this. */
+const SEEN_PX_PER_MM = 20;
+/** A piece that is laid down is finer: each pixel of the sheet is the mean of looks at it, so many to a millimetre along each side. */
+const LOOKS_PER_MM = 40;
 const PAPER: readonly [number, number, number] = [0.85, 0.86, 0.87];
 const INK: readonly [number, number, number] = [0.036, 0.036, 0.038];
 /** Dots are printed larger than they are asked for: by a fifth of the paper at half cover, as office printers do (from memory). */
@@ -40,11 +40,16 @@ function printed(bare: number, channel: 0 | 1 | 2): number {
 
 /**
  * A printed sheet as the camera sees it, with a piece laid in its window by hand, or bare. Equal prints come of equal seeds; `hand` is the seed of how
- * the piece is laid down.
+ * the piece is laid down. A coarser camera needs fewer pixels per millimetre.
  */
-export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string, hand = ''): Piece {
-  const piece = fine && coarser(fine, Math.max(1, Math.floor(fine.pxPerMm / PX_PER_MM / LOOKS)));
-  const pxPerMm = PX_PER_MM;
+export function printedSheet(
+  order: PrintOrder,
+  fine: Piece | null,
+  seed: string,
+  hand = '',
+  pxPerMm = SEEN_PX_PER_MM,
+): Piece {
+  const piece = fine && coarser(fine, Math.max(1, Math.floor(fine.pxPerMm / LOOKS_PER_MM)));
   const random = randomFrom(`print ${seed}`);
   const width = Math.round((order.widthMm + 2 * PAPER_AROUND_MM) * pxPerMm);
   const height = Math.round((order.heightMm + 2 * PAPER_AROUND_MM) * pxPerMm);
@@ -58,7 +63,7 @@ export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string
       for (let column = pixel(mark.x); column < pixel(mark.x + mark.width); column++)
         after.set(ink, (row * width + column) * 3);
   }
-  if (piece) layDown(piece, after, width, order, randomFrom(`laid down ${hand}`));
+  if (piece) layDown(piece, { after, width, height, pxPerMm }, order, randomFrom(`laid down ${hand}`));
   const flat = new Float32Array(width * height);
   return {
     width,
@@ -77,7 +82,9 @@ export function printedSheet(order: PrintOrder, fine: Piece | null, seed: string
 /** A hand lays a piece down askew by so much, where there is room for it, and aside by half of the room that is left. */
 const ASKEW_DEGREES = 7;
 
-function layDown(piece: Piece, after: Float32Array, width: number, { window }: PrintOrder, random: Random): void {
+type Sheet = Pick<Piece, 'after' | 'width' | 'height' | 'pxPerMm'>;
+
+function layDown(piece: Piece, { after, width, height, pxPerMm }: Sheet, { window }: PrintOrder, random: Random): void {
   const [wide, high] = [piece.width / piece.pxPerMm, piece.height / piece.pxPerMm];
   const wanted = ASKEW_DEGREES * (2 * random() - 1);
   const roomBeside = (degrees: number): { x: number; y: number } => {
@@ -91,21 +98,21 @@ function layDown(piece: Piece, after: Float32Array, width: number, { window }: P
   const [midX, midY] = [window.x + window.width / 2 + aside(room.x), window.y + window.height / 2 + aside(room.y)];
   const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
   const reach = Math.hypot(wide, high) / 2;
-  const pixel = (mm: number): number => Math.round((mm + PAPER_AROUND_MM) * PX_PER_MM);
-  const height = after.length / 3 / width;
-  const finer = piece.pxPerMm / PX_PER_MM;
+  const pixel = (mm: number): number => Math.round((mm + PAPER_AROUND_MM) * pxPerMm);
+  const finer = piece.pxPerMm / pxPerMm;
+  const looks = Math.ceil(LOOKS_PER_MM / pxPerMm);
   const seen = new Float64Array(3);
   for (let row = Math.max(0, pixel(midY - reach)); row < Math.min(height, pixel(midY + reach)); row++)
     for (let column = Math.max(0, pixel(midX - reach)); column < Math.min(width, pixel(midX + reach)); column++) {
       const to = (row * width + column) * 3;
-      for (let look = 0; look < LOOKS * LOOKS; look++) {
-        const dx = column + ((look % LOOKS) + 0.5) / LOOKS - (midX + PAPER_AROUND_MM) * PX_PER_MM;
-        const dy = row + (Math.floor(look / LOOKS) + 0.5) / LOOKS - (midY + PAPER_AROUND_MM) * PX_PER_MM;
+      for (let look = 0; look < looks * looks; look++) {
+        const dx = column + ((look % looks) + 0.5) / looks - (midX + PAPER_AROUND_MM) * pxPerMm;
+        const dy = row + (Math.floor(look / looks) + 0.5) / looks - (midY + PAPER_AROUND_MM) * pxPerMm;
         const u = (c * dx + s * dy) * finer + piece.width / 2 - 0.5;
         const v = (-s * dx + c * dy) * finer + piece.height / 2 - 0.5;
         const covers = between(piece, u, v, seen);
         for (let channel = 0; channel < 3; channel++)
-          after[to + channel]! += ((covers ? seen[channel]! : PAPER[channel]!) - PAPER[channel]!) / LOOKS ** 2;
+          after[to + channel]! += ((covers ? seen[channel]! : PAPER[channel]!) - PAPER[channel]!) / looks ** 2;
       }
     }
 }

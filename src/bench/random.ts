@@ -24,6 +24,19 @@ export class NoiseTable {
     this.state = Math.floor(random() * 0xffffffff) | 1;
   }
 
+  /** As many numbers as there is room for: the same as by `next`, and several times quicker. */
+  fill(room: Float32Array): void {
+    const { table } = this;
+    let x = this.state;
+    for (let index = 0; index < room.length; index++) {
+      x ^= x << 13;
+      x ^= x >>> 17;
+      x ^= x << 5;
+      room[index] = table[x & (TABLE_SIZE - 1)]!;
+    }
+    this.state = x;
+  }
+
   next(): number {
     // Xorshift: the table alone would repeat visibly across a photo's lines.
     let x = this.state;

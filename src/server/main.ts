@@ -33,6 +33,7 @@ async function main(): Promise<void> {
     PORT = '4321',
     LOG_LEVEL = 'warn',
     BENCH_PACE = '30',
+    BENCH_CAMERA_SCALE = '1',
     DEMO = 'yes',
   } = process.env;
   if (!DATABASE_URL) throw new Error('DATABASE_URL is not set: start the application with npm start');
@@ -42,6 +43,7 @@ async function main(): Promise<void> {
     workerFile: new URL('../workers/heavy-worker.mjs', import.meta.url),
     log,
     paceFactor: Number(BENCH_PACE),
+    cameraScale: Number(BENCH_CAMERA_SCALE),
   });
   await migrate(ctx.db);
   await recover(ctx);

@@ -127,11 +127,12 @@ export const TASKS: Tasks = {
   async photograph({ burn, onSheet, litFrom, ...shot }) {
     const piece = pieceOf(burn);
     if (litFrom === 'behind') return { jpeg: await shoot(onLightTable(piece, ROOM_LIGHT), shot, lightTableShot) };
-    return { jpeg: await shoot(onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed) : piece, shot) };
+    const seen = onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed, printPxPerMm(shot)) : piece;
+    return { jpeg: await shoot(seen, shot) };
   },
 
   async 'photograph-sheet'({ order, ...shot }) {
-    return { jpeg: await shoot(printedSheet(order, null, PRINT_SEED), shot) };
+    return { jpeg: await shoot(printedSheet(order, null, PRINT_SEED, '', printPxPerMm(shot)), shot) };
   },
 
   async 'measure-greys'({ bytes, second: { bytes: secondBytes, ...ratio } }) {
@@ -158,6 +159,9 @@ export const TASKS: Tasks = {
 
 /** One office printer stands by the bench: its prints are alike. */
 const PRINT_SEED = 'by the bench';
+
+/** How fine a print must be for a camera of a scale, in pixels per millimetre: twice as fine as it sees with a whole sheet in view. */
+const printPxPerMm = ({ scale }: { readonly scale: number }): number => Math.min(20, 28 * scale);
 
 /** Light of the room that is left when the lamps are off, beside the light table's. */
 const ROOM_LIGHT = 0.012;

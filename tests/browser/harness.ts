@@ -1,6 +1,7 @@
 import { AxeBuilder } from '@axe-core/webdriverjs';
 import { By, error, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { openBrowser } from '../../scripts/browser.mjs';
+import { setTimeout } from 'node:timers/promises';
 import { inject } from 'vitest';
 
 /** How long anything is waited for: so long only because the machine may be busy with much else. */
@@ -12,10 +13,26 @@ export interface Shop {
   close(): Promise<void>;
 }
 
+/** Waits until a server that is starting answers. */
+async function untilAnswers(url: string): Promise<void> {
+  const gaveUp = Date.now() + 4 * PATIENCE_MS;
+  for (;;) {
+    const fault = await fetch(url).then(
+      () => null,
+      (cause: unknown) => cause,
+    );
+    if (fault === null) return;
+    if (Date.now() > gaveUp) throw new Error(`nothing ever answers at ${url}`, { cause: fault });
+    await setTimeout(200);
+  }
+}
+
 /** A real browser in front of the real server, which the whole run shares (see global.ts). */
 export async function openShop(size: { width?: number; height?: number } = {}): Promise<Shop> {
+  const base = inject('base');
+  await untilAnswers(base);
   const driver = await openBrowser(size);
-  return { base: inject('base'), driver, close: () => driver.quit() };
+  return { base, driver, close: () => driver.quit() };
 }
 
 /** Waits until a condition gives something; a wait in vain tells what the page said instead. */
@@ -102,11 +119,11 @@ export async function type(driver: WebDriver, label: string, text: string): Prom
   return field;
 }
 
-/** What axe finds that is serious or worse, in words. */
-export async function seriousFindings(driver: WebDriver): Promise<string[]> {
+/** What axe finds that is serious or worse, in words: by all of its rules, or by that of contrast alone, where only colours differ. */
+export async function seriousFindings(driver: WebDriver, rules: 'all' | 'contrast' = 'all'): Promise<string[]> {
   // Without a window of its own for what frames say (there are none here), and without the nodes of what passes: a third of the time.
   const axe = new AxeBuilder(driver).setLegacyMode(true).options({ resultTypes: ['violations'] });
-  const { violations } = await axe.analyze();
+  const { violations } = await (rules === 'all' ? axe : axe.withRules(['color-contrast'])).analyze();
   return violations
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .flatMap(({ id, nodes }) => nodes.slice(0, 3).map((node) => `${id}: ${node.html.slice(0, 140)}`));

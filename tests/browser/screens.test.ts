@@ -12,6 +12,7 @@ import {
   says,
   seriousFindings,
   type,
+  until,
   type Shop,
   PATIENCE_MS,
 } from './harness';
@@ -29,6 +30,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/bench/1/plan/focus', '[data-cell]'],
   ['/bench/2/plan/interval', '[data-cell]'],
   ['/bench/4/plan/kerf', '[data-cell]'],
+  ['/bench/3/plan/a-b', '[data-cell]'],
   ['/cards/1#burn', '[data-cell]'],
   ['/cards/1#photo', 'ul li'],
   ['/cards/1#look', '[data-cell]'],
@@ -57,9 +59,9 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
 const COLOURED = SCREENS.filter(([path]) => /plan\/grid|bench\/[16]|#(look|find)|\/stock$|book\/1$/.test(path));
 
 describe.each([
-  ['light', SCREENS],
-  ['dim', COLOURED],
-] as const)('every screen in the %s theme', (theme, screens) => {
+  ['light', SCREENS, 'all'],
+  ['dim', COLOURED, 'contrast'],
+] as const)('every screen in the %s theme', (theme, screens, rules) => {
   beforeAll(async () => {
     await shop.driver.get(`${shop.base}/bench`);
     await shop.driver.executeScript(`document.cookie = "theme=${theme}; path=/"`);
@@ -70,13 +72,18 @@ describe.each([
     await consoleErrors(driver);
     await driver.get(base + path);
     await find(driver, ready);
-    await driver.sleep(250);
     expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
-    expect(await seriousFindings(driver)).toEqual([]);
+    expect(await seriousFindings(driver, rules)).toEqual([]);
     const errors = await consoleErrors(driver);
     expect(errors.filter((message) => !(path.endsWith('4711') && message.includes('404')))).toEqual([]);
   });
 });
+
+/** Presses the switch, whichever way it stands. */
+async function switchTheme(driver: Shop['driver']): Promise<void> {
+  const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
+  await press(driver, theme === 'dim' ? 'Lights up' : 'Dim the lights');
+}
 
 describe('pages', () => {
   it('stop banned stock in the form, with the reason', async () => {
@@ -137,10 +144,28 @@ describe('pages', () => {
     await driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
     await body.sendKeys('/');
     await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), PATIENCE_MS);
-    await press(driver, 'Lights up').catch(() => press(driver, 'Dim the lights'));
+    await switchTheme(driver);
     const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
     await driver.navigate().refresh();
     expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
+  });
+});
+
+describe('charts', () => {
+  it('follow the theme when it is changed under them', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/1#find`);
+    await find(driver, 'canvas');
+    const drawn = (): Promise<string[]> =>
+      driver.executeScript('return [...document.querySelectorAll("canvas")].map((one) => one.toDataURL())');
+    const before = await drawn();
+    expect(before.length).toBeGreaterThan(0);
+    await switchTheme(driver);
+    await until(
+      driver,
+      async () => (await drawn()).every((picture, index) => picture !== before[index]),
+      'a chart keeps the colours of the other theme',
+    );
   });
 });
 

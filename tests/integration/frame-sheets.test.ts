@@ -24,7 +24,7 @@ const send = (id: number, bytes: Buffer) => app.call('POST', `/api/frame-sheets/
 /** A photo of a sheet from the bench's printer, under the seed's light. */
 const photoOf = (format: 'a5' | 'letter', stopsLess: number, seed = 'sheet'): Promise<Buffer> =>
   jpegOf(
-    photograph(printedSheet(printOrder(format), null, 'p'), {
+    photograph(printedSheet(printOrder(format), null, 'p', '', 8), {
       ...exposedLess(casualShot(seed), stopsLess),
       widthPx: 1200,
       heightPx: 900,
@@ -33,7 +33,7 @@ const photoOf = (format: 'a5' | 'letter', stopsLess: number, seed = 'sheet'): Pr
 /** What the newest photo of the card tells by itself. */
 async function told(shotSeed: string) {
   // A card's markers are small beside a sheet: the tests' two megapixels are too few.
-  const { id } = await photographCard({ ...app.ctx, cameraScale: 0.7 }, cardId, { shotSeed, onSheet: 'a5' });
+  const { id } = await photographCard({ ...app.ctx, cameraScale: 0.8 }, cardId, { shotSeed, onSheet: 'a5' });
   await app.ctx.readings.idle();
   const [reading] = await query(
     app.databaseUrl,

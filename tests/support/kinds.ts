@@ -59,13 +59,13 @@ export function expectDark({ text }: Program, { rampPower }: Machine): void {
   expect(moves.filter((move) => move.lifts && (move.armed || move.s !== 0))).toEqual([]);
   const lines = text.trimEnd().split('\n');
   lines.forEach((line, index) => {
-    if (line.startsWith('M0')) {
-      expect(lines.slice(0, index).findLast((before) => /^M[345]\b/.test(before))).toBe('M5');
-      expect(lines[index + 1]).toMatch(/^M[34] S0$/);
-    }
-    if (/^M[34]/.test(line)) expect(line).toBe(rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0');
-    if (/\bG0\b/.test(line)) expect(line).toMatch(/ S0$/);
+    if (!line.startsWith('M0')) return;
+    expect(lines.slice(0, index).findLast((before) => /^M[345]\b/.test(before))).toBe('M5');
+    expect(lines[index + 1]).toMatch(/^M[34] S0$/);
   });
+  const arms = new Set(lines.filter((line) => /^M[34]/.test(line)));
+  expect([...arms]).toEqual([rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0']);
+  expect(lines.filter((line) => /\bG0\b/.test(line) && !line.endsWith(' S0'))).toEqual([]);
   const lastMove = lines.findLastIndex((line) => line.startsWith('G1'));
   expect(lines.slice(lastMove + 1).find((line) => !line.startsWith('('))).toBe('M5');
   expect(lines.at(-1)).toBe('M2');

@@ -1,5 +1,6 @@
 import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
 import type { RungId } from '../core/book/rungs';
+import { aB } from './a-b';
 import { ceiling } from './ceiling';
 import { focus } from './focus';
 import { grid } from './grid';
@@ -16,6 +17,7 @@ import { tone } from './tone';
 export const CARD_KINDS = {
   grid,
   'sheet-check': sheetCheck,
+  'a-b': aB,
   threshold,
   ceiling,
   'line-width': lineWidth,

@@ -1,3 +1,4 @@
+import { aBSchemas } from './a-b/schema';
 import { ceilingSchemas } from './ceiling/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
@@ -16,6 +17,7 @@ import { toneSchemas } from './tone/schema';
 export const CARD_SCHEMAS = {
   grid: gridSchemas,
   'sheet-check': sheetCheckSchemas,
+  'a-b': aBSchemas,
   threshold: thresholdSchemas,
   ceiling: ceilingSchemas,
   'line-width': lineWidthSchemas,

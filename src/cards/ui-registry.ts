@@ -10,6 +10,7 @@ interface KindScreens {
 export const CARD_SCREENS = {
   grid: { Finding: lazy(() => import('./grid/ui/Finding')) },
   'sheet-check': { Finding: lazy(() => import('./sheet-check/ui/Finding')) },
+  'a-b': { Finding: lazy(() => import('./a-b/ui/Finding')) },
   threshold: { Finding: lazy(() => import('./threshold/ui/Finding')) },
   ceiling: { Finding: lazy(() => import('./ceiling/ui/Finding')) },
   'line-width': { Finding: lazy(() => import('./line-width/ui/Finding')) },

@@ -283,6 +283,12 @@ describe('facts', () => {
     expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
     expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
     expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
+    const sides = { a: 'air on', b: 'air off', sides: {} as never, looks: [], darker: null, difference: -0.4, largest: 2.3, more: 0 }; // prettier-ignore
+    expect(words('compared', sides)).toBe('air on or air off: no difference over 2.3 L*');
+    expect(words('compared', { ...sides, difference: null, largest: null })).toBe('air on or air off: no difference, by eye'); // prettier-ignore
+    expect(words('compared', { ...sides, darker: 'b', difference: -5 })).toBe('air off is darker than air on by 5 L*');
+    expect(words('compared', { ...sides, darker: 'a', difference: null })).toBe('air on is darker than air off, by eye'); // prettier-ignore
+    expect(words('compared', { ...sides, more: 7 })).toBe('air on or air off: 7 more cells of each wanted');
     expect(words('runUp', { runUpMm: 0, speedMmPerS: 200 })).toBe('none needed at 200 mm/s');
     expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
     const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
@@ -293,7 +299,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -10,6 +10,7 @@ import type { PowerPoint } from '../machine/machine';
 import { holdsAt, scanOffsetAt, type LagLaw } from '../motion/lag';
 import { paceWords, UNTIMED, type Pace } from '../motion/pace';
 import type { BurnSettings, LineDirection } from '../card/settings';
+import type { Look } from '../stats/two-looks';
 import { isPictureMode, PICTURE_MODE_NAMES } from '../picture/mode';
 import { levelWords } from '../card/channels';
 import type { RungId } from './rungs';
@@ -26,6 +27,17 @@ export interface FactValues {
   };
   readonly floor: { readonly powerFraction: number };
   readonly ceiling: { readonly powerFraction: number };
+  /** Two settings that differ by one constant, or one on stock made ready in two ways: which came out darker, L* of B less A, the largest difference that is not excluded, and how many more cells a second look wants. */
+  readonly compared: {
+    readonly a: string;
+    readonly b: string;
+    readonly sides: { readonly a: BurnSettings; readonly b: BurnSettings };
+    readonly looks: readonly (Look & { readonly code: string })[];
+    readonly darker: 'a' | 'b' | null;
+    readonly difference: number | null;
+    readonly largest: number | null;
+    readonly more: number;
+  };
   /** Width of a single line at a power, by the direction it runs in; with the beam across it and the power from which its middle is half as dark as it can be, where they were told. */
   readonly line: {
     readonly widthMm: number;
@@ -104,6 +116,21 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'ceiling',
     show: ({ powerFraction }) => `ceiling ${formatPower(powerFraction)}`,
     sure: (sigma) => `± ${formatPower(2 * sigma)}`,
+    staleBy: MARK,
+  },
+  compared: {
+    title: 'A against B',
+    owner: 'pairing',
+    // It changes the constants that other rungs start from, and answers none of them.
+    rung: null,
+    show: ({ a, b, darker, difference, largest, more }) => {
+      const [dark, light] = darker === 'a' ? [a, b] : [b, a];
+      if (darker !== null)
+        return `${dark} is darker than ${light}${difference === null ? ', by eye' : ` by ${plainNumber(Math.abs(difference), 2)} L*`}`;
+      if (more > 0) return `${a} or ${b}: ${more} more cells of each wanted`;
+      return `${a} or ${b}: no difference${largest === null ? ', by eye' : ` over ${plainNumber(largest, 2)} L*`}`;
+    },
+    sure: (sigma) => `± ${plainNumber(2 * sigma, 2)} L*`,
     staleBy: MARK,
   },
   line: {

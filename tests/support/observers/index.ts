@@ -1,4 +1,5 @@
 import type { BaseFinding } from '../../../src/core/card/contract';
+import { aBObserver } from './a-b';
 import { ceilingObserver } from './ceiling';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
@@ -14,6 +15,7 @@ import { toneObserver } from './tone';
 
 /** For every kind of card one who looks at it: a kind without is not finished. */
 const OBSERVERS: Readonly<Record<string, unknown>> = {
+  'a-b': aBObserver,
   ceiling: ceilingObserver,
   focus: focusObserver,
   grid: gridObserver,

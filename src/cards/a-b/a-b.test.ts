@@ -1,0 +1,172 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
+import type { FactNow } from '../../core/book/facts';
+import type { Answer, Seen } from '../../core/card/asks';
+import { layCard, planProblems } from '../../core/card/lay';
+import { mainBurn, type Layout } from '../../core/card/layout';
+import { valueAt, withValueAt } from '../../core/card/plan-fields';
+import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
+import type { CellReading } from '../../core/reading/observations';
+import { findAB } from './find';
+import { aB } from './index';
+import { COMPARABLE, sidesOf, type ABPlan } from './plan';
+
+const pairing = demoPairing('marl', 'mdf');
+const { plan } = aB.propose({ pairing, facts: [] });
+const laid = (change: Partial<ABPlan> = {}, cardNumber = 5, on = pairing): Layout =>
+  layCard(aB, { ...plan, ...change }, on, { cardNumber });
+const layout = laid();
+const isA = (index: number, of = layout): boolean => String(of.cells[index]!.levels.either).startsWith('A');
+
+/** Patches of A about 50, those of B lighter by so much, all a little uneven. */
+const seenOf = (by: number, scatter = 0.6, of = layout, answers: readonly Answer[] = []): Seen => ({
+  readings: of.cells.map(({ index }) => {
+    const lightness = 50 + (isA(index, of) ? 0 : by) + scatter * [1, -1, 0.4, -0.4, 0.7, -0.7][index % 6]!;
+    return { cellIndex: index, lightness, lightnessSigma: 0.3 } as CellReading;
+  }),
+  answers,
+});
+const found = (seen: Seen, facts: readonly ReturnType<typeof factNow>[] = [], of = layout) =>
+  findAB(of, seen, { pairing, facts });
+const eye = (value: string): Answer => ({ field: 'darker', cellIndex: null, repeat: 0, value });
+const keptOf = (finding: ReturnType<typeof findAB>) => {
+  const [draft] = aB.settle(finding);
+  return factNow('compared', draft!.value, { at: draft!.at }) as Extract<FactNow, { name: 'compared' }>;
+};
+
+describe('a card of A against B', () => {
+  it('differs by what is compared and by nothing else', () => {
+    // Pulses are a fibre head's.
+    const other = { ...plan.other, frequencyKHz: 30 };
+    for (const what of COMPARABLE) {
+      const { a, b } = sidesOf({ ...plan, other, what }, DEFAULT_LIKED_UNITS);
+      const keys = Object.keys(a.settings) as (keyof typeof a.settings)[];
+      expect(keys.filter((key) => a.settings[key] !== b.settings[key])).toEqual([what]);
+      expect(a.words).not.toBe(b.words);
+    }
+    const ready = sidesOf({ ...plan, what: 'prepared' }, DEFAULT_LIKED_UNITS);
+    expect(ready.a.settings).toEqual(ready.b.settings);
+    expect([ready.a.words, ready.b.words]).toEqual(['masked', 'bare']);
+  });
+
+  it('burns as many of each, so that light which falls off along either way favours neither', () => {
+    const sums = (of: Layout) =>
+      [true, false].map((side) => {
+        const boxes = of.cells.filter(({ index }) => isA(index, of) === side).map(({ box }) => box);
+        const mean = (along: 'x' | 'y') => boxes.reduce((sum, box) => sum + box[along], 0) / boxes.length;
+        return { count: boxes.length, x: mean('x'), y: mean('y') };
+      }) as [Record<'count' | 'x' | 'y', number>, Record<'count' | 'x' | 'y', number>];
+    const [a, b] = sums(layout);
+    expect([a.count, b.count]).toEqual([6, 6]);
+    expect(a.x).toBeCloseTo(b.x, 6);
+    expect(a.y).toBeCloseTo(b.y, 6);
+    // Tape comes in strips: there A is above B throughout.
+    const [masked, bare] = sums(laid({ what: 'prepared' }));
+    expect(bare.y - masked.y).toBeCloseTo(plan.patchMm + plan.gapMm, 6);
+    for (const cell of layout.cells) {
+      const { air } = mainBurn(cell).settings;
+      expect(cell.levels.either).toBe(`${isA(cell.index) ? 'A' : 'B'}: air ${air}`);
+    }
+  });
+
+  it('is refused where both sides are the same, or B cannot be burned', () => {
+    const faults = (change: Partial<ABPlan>, on = pairing) => planProblems(aB, { ...plan, ...change }, on);
+    expect(faults({ other: { ...plan.other, air: plan.constants.air } })).toMatchObject([{ field: 'other.air' }]);
+    const without = { ...pairing, machine: { ...pairing.machine, airAssist: 'none' as const } };
+    const calm = { ...plan.constants, air: 'off' as const };
+    expect(faults({ constants: calm, other: { ...plan.other, air: 'on' } }, without)).toMatchObject([
+      { field: 'other.air' },
+    ]);
+    expect(faults({ what: 'passes', other: { ...plan.other, passes: 21 } })).toMatchObject([{ field: 'other.passes' }]);
+    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: ' ' } })).toMatchObject([{ field: 'prepared.b' }]);
+    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: 'bare' } })).toMatchObject([{ field: 'prepared.b' }]);
+    expect(faults({ pairs: 1 })).toMatchObject([{ field: 'pairs' }]);
+  });
+
+  it('offers what a machine can compare, with the field of what is chosen', () => {
+    const fields = (change: Partial<ABPlan>) => aB.fields({ ...plan, ...change }, pairing);
+    const options = fields({})
+      .find(({ path }) => path === 'what')!
+      .options!.map(({ value }) => value);
+    expect(options).toContain('air');
+    expect(options).not.toContain('crossHatch');
+    for (const what of ['air', 'passes', 'direction'] as const) {
+      const other = fields({ what }).filter(({ path }) => path.startsWith('other.'));
+      expect(other.map(({ path }) => path)).toEqual([`other.${what}`]);
+    }
+    expect(valueAt(withValueAt(plan, 'prepared.a', 'coated'), 'prepared.a')).toBe('coated');
+  });
+});
+
+describe('what is found of A against B', () => {
+  const words = { a: 'air on', b: 'air off' };
+  it('tells which is darker, by how much and how surely', () => {
+    expect(found(seenOf(-5))).toMatchObject({ ...words, missing: [], told: { verdict: 'differ' } });
+    expect(found(seenOf(-5)).says).toMatch(/^B \(air off\) comes out darker than A \(air on\) by 5 L\* ± [\d.]+\.$/);
+    expect(found(seenOf(5)).says).toMatch(/^B \(air off\) comes out lighter than A/);
+    expect(found(seenOf(-1, 0.2)).says).toMatch(/by 1 L\* ± [\d.]+, too little for an eye\.$/);
+    expect(keptOf(found(seenOf(-5))).value).toMatchObject({ darker: 'b', more: 0 });
+    expect(keptOf(found(seenOf(5))).value).toMatchObject({ darker: 'a', more: 0 });
+  });
+
+  it('names the largest difference that is excluded where none is seen', () => {
+    const { told, says } = found(seenOf(0.2));
+    expect(told!.verdict).toBe('same');
+    expect(told!.largest).toBeLessThan(4);
+    expect(says).toMatch(
+      /^No difference seen between A \(air on\) and B \(air off\): more than [\d.]+ L\* is excluded\.$/,
+    );
+  });
+
+  it('asks for so many more where patches scatter too much, and the next card has them', () => {
+    const first = found(seenOf(1, 6));
+    expect(first.told!.verdict).toBe('more');
+    expect(first.says).toMatch(new RegExp(`^Not enough cells: ${first.told!.more} more of each`));
+    const { plan: next, reasons } = aB.propose({ pairing, facts: [keptOf(first)] });
+    expect(next).toMatchObject({ pairs: first.told!.more, what: 'air', constants: plan.constants });
+    expect(next.other.air).toBe(plan.other.air);
+    expect(reasons['what']).toMatch(/second look/);
+    // Answered, it starts anew.
+    expect(aB.propose({ pairing, facts: [keptOf(found(seenOf(-5)))] }).plan.pairs).toBe(plan.pairs);
+  });
+
+  it('joins the first look with the second, and never has a third; its own look is not joined with itself', () => {
+    const kept = keptOf(found(seenOf(1, 6)));
+    const other = laid({}, 6);
+    const second = found(seenOf(1, 6, other), [kept], other);
+    expect(second.looks).toHaveLength(2);
+    expect(second.told).toMatchObject({ verdict: 'same', more: 0 });
+    expect(second.says).toMatch(/in 2 looks; up to [\d.]+ L\* is not excluded/);
+    expect(found(seenOf(1, 6), [kept]).looks).toHaveLength(1);
+    const both = keptOf(second);
+    expect(found(seenOf(1, 6), [both]).looks).toHaveLength(2);
+    const third = laid({}, 7);
+    expect(found(seenOf(1, 6, third), [both], third).missing[0]).toMatch(/two looks/);
+    // Of other settings, or what went stale meanwhile, nothing is joined.
+    const stronger = laid({ constants: { ...plan.constants, powerFraction: plan.constants.powerFraction * 0.9 } }, 6);
+    expect(found(seenOf(1, 6, stronger), [kept], stronger).looks).toHaveLength(1);
+    expect(found(seenOf(1, 6, other), [{ ...kept, stale: ['new batch'] }], other).looks).toHaveLength(1);
+  });
+
+  it('leaves out patches that were spoiled or read unsurely, and says when too few are left', () => {
+    const spoiled: Answer = { field: 'outcome', cellIndex: 0, repeat: 0, value: 'charred' };
+    expect(found(seenOf(5, 0.6, layout, [spoiled])).cells).toHaveLength(11);
+    const seen = seenOf(5);
+    const unsure = seen.readings.map((reading) =>
+      reading.cellIndex < 11 ? { ...reading, lightnessSigma: 3 } : reading,
+    );
+    expect(found({ ...seen, readings: unsure }).missing[0]).toMatch(/Too few cells/);
+    expect(found({ readings: [], answers: [] }).missing[0]).toMatch(/No photo/);
+  });
+
+  it('takes the operator’s eye alone, beside a photo, and on the record', () => {
+    const alone = found({ readings: [], answers: [eye('a')] });
+    expect(alone).toMatchObject({ missing: [], told: null, says: 'By eye A is darker.' });
+    expect(keptOf(alone).value).toMatchObject({ darker: 'a', difference: null, looks: [] });
+    const against = found(seenOf(-5, 0.6, layout, [eye('neither')]));
+    expect(against.says).toMatch(/darker than A .*by 5 L\*.*By eye neither is darker\.$/);
+    expect(keptOf(against).value.darker).toBeNull();
+    expect(aB.settle(found({ readings: [], answers: [] }))).toEqual([]);
+  });
+});

@@ -1,0 +1,134 @@
+import type { FactNow } from '../../core/book/facts';
+import { wordOf, type Ask, type Seen } from '../../core/card/asks';
+import type { BaseFinding, Known } from '../../core/card/contract';
+import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
+import type { BurnSettings } from '../../core/card/settings';
+import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
+import { plainNumber } from '../../core/quantities/format';
+import { compare, lookAt, MOST_LOOKS, type Comparison, type Look } from '../../core/stats/two-looks';
+
+export const DARKER_FIELD = 'darker';
+
+export const A_B_ASKS: readonly Ask[] = [
+  { field: 'tone', by: 'photo', measure: 'tone' },
+  {
+    field: DARKER_FIELD,
+    by: 'eye',
+    of: 'card',
+    question: 'Which is darker, to the eye?',
+    options: [
+      { id: 'a', key: 'a', name: 'A' },
+      { id: 'b', key: 'b', name: 'B' },
+      { id: 'neither', key: 'e', name: 'neither' },
+    ],
+  },
+  OUTCOME,
+];
+
+/** A difference that an operator would choose by: half of what two neighbouring steps of a grid usually differ by. */
+export const WORTH_L = 4;
+/** Patches of one photo are known to each other no better than this. */
+const LEAST_SIGMA_L = 0.3;
+/** A patch that is read less surely than this says nothing of a difference worth knowing. */
+const MOST_SIGMA_L = WORTH_L / 2;
+const LEAST_CELLS = 2;
+
+export interface ComparedCell {
+  readonly cellIndex: number;
+  readonly side: 'a' | 'b';
+  readonly lightness: number;
+  readonly sigma: number;
+}
+
+type Compared = Extract<FactNow, { name: 'compared' }>;
+type KeptLook = Compared['value']['looks'][number];
+
+export interface ABFinding extends BaseFinding {
+  readonly a: string;
+  readonly b: string;
+  readonly sides: { readonly a: BurnSettings; readonly b: BurnSettings };
+  readonly cells: readonly ComparedCell[];
+  /** This card's look last. */
+  readonly looks: readonly KeptLook[];
+  readonly told: Comparison | null;
+  /** What the operator's eye says of it. */
+  readonly eye: 'a' | 'b' | 'neither' | null;
+}
+
+const sideOf = ({ levels }: Cell): 'a' | 'b' => (String(levels.either).startsWith('A') ? 'a' : 'b');
+const wordsOf = ({ levels }: Cell): string => String(levels.either).slice(3);
+
+/** Looks that other cards had at the same two sides, oldest first. */
+function earlierLooks(layout: Layout, a: Cell, b: Cell, facts: readonly FactNow[]): KeptLook[] {
+  const text = (settings: BurnSettings): string => JSON.stringify(Object.entries(settings).sort());
+  const own = [wordsOf(a), wordsOf(b), text(mainBurn(a).settings), text(mainBurn(b).settings)].join();
+  return facts
+    .filter((fact): fact is Compared => fact.name === 'compared' && fact.stale.length === 0)
+    .filter(({ value }) => [value.a, value.b, text(value.sides.a), text(value.sides.b)].join() === own)
+    .flatMap(({ value }) => value.looks)
+    .filter(({ code }) => code !== layout.code);
+}
+
+const lightness = (value: number): string => `${plainNumber(Math.abs(value), 2)} L*`;
+const EYE_WORDS = { a: 'A is darker', b: 'B is darker', neither: 'neither is darker' } as const;
+/** Differences that are surely less than this nobody sees, side by side. */
+const SEEN_L = 2;
+
+function inWords(
+  { verdict, difference, half, largest, more }: Comparison,
+  a: string,
+  b: string,
+  looks: number,
+): string {
+  const than = `B (${b}) comes out ${difference > 0 ? 'lighter' : 'darker'} than A (${a}) by ${lightness(difference)} ± ${plainNumber(half, 2)}`;
+  if (verdict === 'differ') return `${than}${largest < SEEN_L ? ', too little for an eye' : ''}.`;
+  if (verdict === 'more')
+    return `Not enough cells: ${more} more of each would tell ${WORTH_L} L* apart. So far ${than}, which may be chance.`;
+  return largest <= WORTH_L
+    ? `No difference seen between A (${a}) and B (${b}): more than ${lightness(largest)} is excluded.`
+    : `No difference seen between A (${a}) and B (${b}) in ${looks} looks; up to ${lightness(largest)} is not excluded.`;
+}
+
+/**
+ * Whether one side comes out darker than the other, by all cells of a photo and those of an earlier card with the same two sides: there are two looks at
+ * the most, so that chance is called a difference in under 6 of 100. The operator's eye stands beside it.
+ */
+export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding {
+  const [cellA, cellB] = (['a', 'b'] as const).map((side) => layout.cells.find((cell) => sideOf(cell) === side)!) as [Cell, Cell]; // prettier-ignore
+  const [a, b] = [wordsOf(cellA), wordsOf(cellB)];
+  const cells = seen.readings.flatMap(({ cellIndex, lightness: light, lightnessSigma }): ComparedCell[] => {
+    const cell = layout.cells[cellIndex];
+    if (!cell || lightnessSigma > MOST_SIGMA_L || isSpoiled(seen, cellIndex)) return [];
+    return [{ cellIndex, side: sideOf(cell), lightness: light, sigma: lightnessSigma }];
+  });
+  const earlier = earlierLooks(layout, cellA, cellB, facts);
+  const sides = { a: mainBurn(cellA).settings, b: mainBurn(cellB).settings };
+  const eye = wordOf(seen, DARKER_FIELD, null) as ABFinding['eye'];
+  const none = { a, b, sides, cells, looks: earlier, told: null, eye, says: '' };
+  const byEye = eye === null ? null : `By eye ${EYE_WORDS[eye]}.`;
+  if (earlier.length >= MOST_LOOKS)
+    return { ...none, missing: [`A (${a}) and B (${b}) have had their two looks: a third would sooner or later call chance a difference.`] }; // prettier-ignore
+  if (seen.readings.length === 0)
+    return byEye === null
+      ? { ...none, missing: ['No photo of this card was read yet. Or say which is darker to the eye.'] }
+      : { ...none, missing: [], says: byEye };
+  const lightOf = (side: 'a' | 'b'): number[] =>
+    cells.filter((cell) => cell.side === side).map((cell) => cell.lightness);
+  if (Math.min(lightOf('a').length, lightOf('b').length) < LEAST_CELLS)
+    return byEye === null
+      ? { ...none, missing: ['Too few cells were read surely: two of each at the least show how they scatter. Take another photo, or say which is darker to the eye.'] } // prettier-ignore
+      : { ...none, missing: [], says: byEye };
+  const own: Look = lookAt(lightOf('a'), lightOf('b'));
+  const looks = [...earlier, { ...own, code: layout.code }];
+  const read = Math.sqrt(cells.reduce((sum, { sigma }) => sum + sigma ** 2, 0) / cells.length);
+  const told = compare(looks, WORTH_L, Math.max(LEAST_SIGMA_L, read));
+  const says = inWords(told, a, b, looks.length);
+  return { ...none, looks, told, missing: [], says: byEye === null ? says : `${says} ${byEye}` };
+}
+
+/** Which side is the darker one by what was found: the operator's eye wins where it spoke. */
+export function darkerOf({ told, eye }: ABFinding): 'a' | 'b' | null {
+  if (eye !== null) return eye === 'neither' ? null : eye;
+  if (told?.verdict !== 'differ') return null;
+  return told.difference > 0 ? 'a' : 'b';
+}

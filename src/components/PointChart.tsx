@@ -8,8 +8,11 @@ import {
   Tooltip,
   Filler,
   type Plugin,
+  type Scale,
 } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import { readableTicks, type ChartPoint, type CurvePoint, type Pick, type Plot, type PlotAxis } from './chart/plot';
+import { saveAsCsv, saveAsSvg } from './chart/save-chart';
 import { useTheme } from './use-theme';
 import styles from './PointChart.module.css';
 
@@ -23,30 +26,22 @@ export interface ChartAxis {
   readonly to?: number;
 }
 
-export interface ChartPoint {
-  readonly x: number;
-  readonly y: number;
-  /** Half length of its bar, one standard uncertainty. */
-  readonly sigma?: number;
-  readonly cellIndex?: number;
-}
-
 interface Props {
   readonly label: string;
   readonly x: ChartAxis;
   readonly y: ChartAxis;
   readonly points: readonly ChartPoint[];
   /** The fitted curve with its band, ascending in x. */
-  readonly fit?: readonly { readonly x: number; readonly y: number; readonly low: number; readonly high: number }[];
+  readonly fit?: readonly CurvePoint[];
   /** What is chosen, as a line across. */
-  readonly pick?: { readonly x: number; readonly low?: number; readonly high?: number };
+  readonly pick?: Pick;
   readonly selected?: number | null;
   readonly onSelect?: (cellIndex: number) => void;
 }
 
 interface Shown {
   readonly points: readonly ChartPoint[];
-  readonly pick: Props['pick'];
+  readonly pick: Pick | undefined;
   readonly edge: string;
   readonly glass: string;
 }
@@ -87,9 +82,23 @@ const bars = (shown: Shown): Plugin<'scatter'> => ({
   },
 });
 
+/** An axis with its ends and ticks as the chart has them. */
+function plotAxis(chart: Chart, id: 'x' | 'y', { title, log = false }: ChartAxis): PlotAxis {
+  const { min, max, ticks } = chart.scales[id]!;
+  const labelled = ticks.filter((tick) => String(tick.label ?? '') !== '');
+  return {
+    title,
+    log,
+    from: min,
+    to: max,
+    ticks: labelled.map(({ value, label }) => ({ at: value, text: String(label) })),
+  };
+}
+
 /** Measured points with their bars, the fit with its band, the pick across: the one style of every chart. */
 export function PointChart({ label, x, y, points, fit = [], pick, selected = null, onSelect }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const drawn = useRef<Chart | null>(null);
   const theme = useTheme();
   // Drawn anew when what it shows has changed, not with every new array of the same points.
   const latest = useRef({ x, y, points, fit, pick, selected, onSelect });
@@ -110,6 +119,20 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
         maxTicksLimit: 6,
         callback: (value: string | number) => of.show(Number(value)),
       },
+      ...(of.log
+        ? {
+            afterBuildTicks: (scale: Scale) => {
+              const kept = new Set(
+                readableTicks(
+                  scale.ticks.map(({ value }) => value),
+                  scale.min,
+                  scale.max,
+                ),
+              );
+              scale.ticks = scale.ticks.filter(({ value }) => kept.has(value));
+            },
+          }
+        : {}),
       ...(of.from === undefined ? {} : { min: of.from }),
       ...(of.to === undefined ? {} : { max: of.to }),
     });
@@ -124,7 +147,7 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
             label: 'measured',
             data: points.map((point) => ({ ...point })),
             pointRadius: points.map((point) => (point.cellIndex !== undefined && point.cellIndex === selected ? 8 : 5)),
-            backgroundColor: colour('--edge'),
+            backgroundColor: points.map((point) => (point.hollow ? 'transparent' : colour('--edge'))),
             borderColor: colour('--edge'),
           },
           { label: 'fit', data: line('y'), ...plain, borderWidth: 2, borderColor: colour('--ink-soft') },
@@ -151,12 +174,34 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
         scales: { x: axis(x), y: axis(y) },
       },
     });
+    drawn.current = chart;
     return () => chart.destroy();
   }, [data, theme]);
 
+  /** What is shown, with the axes as they are drawn. */
+  const plotNow = (): Plot => ({
+    label,
+    x: plotAxis(drawn.current!, 'x', x),
+    y: plotAxis(drawn.current!, 'y', y),
+    points,
+    fit,
+    pick: pick ?? null,
+  });
+
   return (
-    <div className={styles.chart}>
-      <canvas ref={canvas} role="img" aria-label={`${label}: ${points.length} points`} />
-    </div>
+    <>
+      <div className={styles.chart}>
+        <canvas ref={canvas} role="img" aria-label={`${label}: ${points.length} points`} />
+      </div>
+      <p className={styles.files}>
+        Save this chart as
+        <button type="button" onClick={() => saveAsSvg(plotNow())}>
+          SVG
+        </button>
+        <button type="button" onClick={() => void saveAsCsv(plotNow())}>
+          CSV
+        </button>
+      </p>
+    </>
   );
 }

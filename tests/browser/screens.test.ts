@@ -169,6 +169,41 @@ describe('charts', () => {
   });
 });
 
+describe('a chart', () => {
+  it('is saved as a picture and as data, with every point of it', async () => {
+    const { driver, base } = shop;
+    const { card, reading } = (await fetch(`${base}/api/cards/1`).then((response) => response.json())) as CardView;
+    await driver.get(`${base}/cards/1#find`);
+    await find(driver, 'canvas');
+    await driver.executeScript(`window.saved = {};
+      const make = URL.createObjectURL;
+      URL.createObjectURL = (blob) => { blob.text().then((text) => (window.saved[blob.type] = text)); return make.call(URL, blob); };`);
+    const saved = (type: string) => until(driver, () => driver.executeScript<string | null>('return window.saved[arguments[0]]', type), `nothing was saved as ${type}`); // prettier-ignore
+    const within = '//p[starts-with(normalize-space(.), "Save this chart")]';
+    await press(driver, 'SVG', within);
+    const picture = await saved('image/svg+xml');
+    await press(driver, 'CSV', within);
+    const rows = (await saved('text/csv'))
+      .trimEnd()
+      .split('\r\n')
+      .map((line) => line.split(','));
+    const measured = rows.filter(([what]) => what === 'measured');
+    expect(measured.map((row) => Number(row[6])).sort((a, b) => a - b)).toEqual([...card.layout.order].sort((a, b) => a - b)); // prettier-ignore
+    for (const row of measured)
+      expect(Number(row[2])).toBe(reading!.cells.find(({ cellIndex }) => cellIndex === Number(row[6]))!.lightness);
+    // Chromium's own parser takes it, and finds the axes that the screen has.
+    const shown = await driver.executeScript<{ root: string; circles: number; texts: string[] }>(
+      `const drawn = new DOMParser().parseFromString(arguments[0], 'image/svg+xml');
+       return { root: drawn.documentElement.localName, circles: drawn.querySelectorAll('circle').length,
+         texts: [...drawn.querySelectorAll('text')].map((text) => text.textContent) };`,
+      picture,
+    );
+    expect(shown).toMatchObject({ root: 'svg', circles: measured.length });
+    expect(shown.texts).toContain('L*');
+    expect(shown.texts.filter((text) => /^\d+$/.test(text)).length).toBeGreaterThan(2);
+  });
+});
+
 describe('the SVG export as Chromium draws it', () => {
   it('puts every cell and marker where the layout has them', async () => {
     const { driver, base } = shop;

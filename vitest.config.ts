@@ -6,9 +6,6 @@ const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
 /** Tests that draw whole photos and look into them: seconds each. */
 const PHOTOS = ['src/**/*.photo.test.ts'];
 
-/** One more than there are cores: who tests in a browser waits for it half of the time. */
-const WORKERS = 3;
-
 /** Time limits of the runner, longer where much else is to be done (`npm run loaded`). */
 const patience = Number(process.env['TEST_PATIENCE'] ?? 1);
 
@@ -28,12 +25,12 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           exclude: [...BENCH, ...PHOTOS],
           isolate: false,
-          maxWorkers: WORKERS,
+          maxWorkers: 2,
         },
       },
-      { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: WORKERS } },
+      { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 2 } },
       // What burns and photographs: slow, and about the whole line from plan to finding.
-      { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: WORKERS } },
+      { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: 2 } },
       {
         extends: true,
         test: {
@@ -41,7 +38,7 @@ export default defineConfig({
           isolate: false,
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/global.ts'],
-          maxWorkers: WORKERS,
+          maxWorkers: 2,
         },
       },
       {
@@ -51,7 +48,7 @@ export default defineConfig({
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: ['tests/browser/global.ts'],
           testTimeout: 900_000 * patience,
-          maxWorkers: WORKERS,
+          maxWorkers: 2,
         },
       },
     ],

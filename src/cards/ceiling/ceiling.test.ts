@@ -135,6 +135,22 @@ describe('what step wedges say', () => {
     expect(find(seen(bent, { told: (index) => index < 5 })).missing[0]).toMatch(/Too few/);
     expect(find({ readings: [], answers: [] }).missing[0]).toMatch(/No photo/);
   });
+  it('says from which power on edges darken, spoiled patches among them, and keeps it', () => {
+    const plain = seen(bent);
+    const rim = (power: number): number => -Math.max(0, (20 * (power - 0.3 * highest)) / highest);
+    const readings = plain.readings.map((reading) => ({ ...reading, edgeHalo: rim(powerOf(reading.cellIndex)) }));
+    const found = find({ ...plain, readings });
+    // 2 L* by hand: a tenth of the highest power past where it begins.
+    expect(found.edges!.from / highest).toBeCloseTo(0.4, 1);
+    expect(found.says).toMatch(/edges darken: soot, which wipes off, or char\.$/);
+    expect(ceiling.settle(found, layout)[0]!.value).toMatchObject({ edgesFraction: found.edges!.from });
+    const charred = readings.map(({ cellIndex }) => ({ field: 'outcome', cellIndex, repeat: 0, value: 'charred' }));
+    expect(find({ readings, answers: charred }).edges).toEqual(found.edges);
+    // Lighter rims, or photos that were read before rims were looked at, tell nothing.
+    expect(find({ ...plain, readings: readings.map((one) => ({ ...one, edgeHalo: -one.edgeHalo })) }).edges).toBeNull();
+    expect(find(plain).edges).toBeNull();
+    expect(ceiling.settle(find(plain), layout)[0]!.value).toMatchObject({ edgesFraction: null });
+  });
   it('says where patches get weaker again', () => {
     const grey = find(seen((power) => (power < 0.6 * highest ? bent(power) : 25)));
     expect(grey.says).toMatch(/even get weaker again\.$/);
@@ -147,7 +163,7 @@ describe('what step wedges say', () => {
       {
         name: 'ceiling',
         at: { speed: speedMmPerS, interval: intervalMm, passes },
-        value: { powerFraction: finding.ceiling },
+        value: { powerFraction: finding.ceiling, edgesFraction: null },
         sigma: (finding.high! - finding.low!) / 4,
         cellIndex: null,
       },

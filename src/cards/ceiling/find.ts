@@ -3,6 +3,7 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { ceilingOf, type CeilingFit, type StrengthAtPower } from '../../core/fit/ceiling';
+import { darkensFrom, type RimFit } from '../../core/fit/rim';
 import { formatPower, plainNumber } from '../../core/quantities/format';
 import { median } from '../../core/stats/robust';
 
@@ -37,6 +38,8 @@ export interface CeilingFinding extends BaseFinding {
   readonly ceiling: number | null;
   readonly low: number | null;
   readonly high: number | null;
+  /** From which power on stock around patches is darker than bare by what an eye tells apart; null where that is not seen. */
+  readonly edges: RimFit | null;
 }
 
 /**
@@ -62,7 +65,12 @@ export function findCeiling(layout: Layout, seen: Seen, { pairing }: Known): Cei
       sigma: Math.max(LEAST_SIGMA_L, reading.lightnessSigma),
     }))
     .sort((a, b) => a.power - b.power);
-  const none = { patches, fit: null, spoiledFrom, wedges: [], ceiling: null, low: null, high: null, says: '' };
+  // Of spoiled ones too: they are what darkens most.
+  const rims = told
+    .filter(({ reading }) => Number.isFinite(reading.edgeHalo) && reading.lightnessSigma <= MOST_SIGMA_L)
+    .map(({ power, reading }) => ({ power, darker: -reading.edgeHalo }));
+  const edges = darkensFrom(rims, TOLD_APART_L);
+  const none = { edges, patches, fit: null, spoiledFrom, wedges: [], ceiling: null, low: null, high: null, says: '' };
   if (seen.readings.length === 0)
     return { ...none, missing: ['No photo of this card was read yet: it tells how strong each patch is.'] };
   const strongest = patches.slice(-Math.max(3, Math.round(patches.length / 3)));
@@ -112,9 +120,11 @@ export function findCeiling(layout: Layout, seen: Seen, { pairing }: Known): Cei
     low,
     high,
     missing: [],
-    says: bounded
-      ? `Up to ${formatPower(ceiling)} patches are sound; from ${formatPower(spoiledFrom)} on they were called spoiled.`
-      : `From ${formatPower(ceiling)} on nothing gets stronger by ${TOLD_APART_L} L*: more power only goes deeper.${fallWords(fit)}`,
+    says: `${
+      bounded
+        ? `Up to ${formatPower(ceiling)} patches are sound; from ${formatPower(spoiledFrom)} on they were called spoiled.`
+        : `From ${formatPower(ceiling)} on nothing gets stronger by ${TOLD_APART_L} L*: more power only goes deeper.${fallWords(fit)}`
+    }${edges ? ` From ${formatPower(edges.from)} on edges darken: soot, which wipes off, or char.` : ''}`,
   };
 }
 

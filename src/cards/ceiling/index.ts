@@ -62,7 +62,7 @@ export const ceiling = Object.freeze({
   eases: [EASES.interval('constants.intervalMm'), EASES.size('patchMm', 'steps'), EASES.passes('constants.passes')],
   wish: () => ({}),
   find: findCeiling,
-  settle: ({ ceiling: powerFraction, low, high }, layout) => {
+  settle: ({ ceiling: powerFraction, low, high, edges }, layout) => {
     const first = layout.cells[0];
     if (powerFraction === null || low === null || high === null || !first) return [];
     const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
@@ -70,7 +70,7 @@ export const ceiling = Object.freeze({
       {
         name: 'ceiling',
         at: { speed: speedMmPerS, interval: intervalMm, passes },
-        value: { powerFraction },
+        value: { powerFraction, edgesFraction: edges?.from ?? null },
         // The range is about four standard uncertainties wide.
         sigma: (high - low) / 4,
         cellIndex: null,

@@ -283,6 +283,8 @@ describe('facts', () => {
     expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
     expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
     expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
+    expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.3 })).toBe('ceiling 40 %, dark edges from 30 %');
+    expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.5 })).toBe('ceiling 40 %');
     const sides = { a: 'air on', b: 'air off', sides: {} as never, looks: [], darker: null, difference: -0.4, largest: 2.3, more: 0 }; // prettier-ignore
     expect(words('compared', sides)).toBe('air on or air off: no difference over 2.3 L*');
     expect(words('compared', { ...sides, difference: null, largest: null })).toBe('air on or air off: no difference, by eye'); // prettier-ignore

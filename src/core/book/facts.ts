@@ -26,7 +26,8 @@ export interface FactValues {
     readonly confidence: number | null;
   };
   readonly floor: { readonly powerFraction: number };
-  readonly ceiling: { readonly powerFraction: number };
+  /** With the power from which edges darken, where that was seen; facts that were kept before it was looked at have none. */
+  readonly ceiling: { readonly powerFraction: number; readonly edgesFraction?: number | null };
   /** Two settings that differ by one constant, or one on stock made ready in two ways: which came out darker, L* of B less A, the largest difference that is not excluded, and how many more cells a second look wants. */
   readonly compared: {
     readonly a: string;
@@ -114,7 +115,8 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     title: 'Power past which nothing gets darker',
     owner: 'pairing',
     rung: 'ceiling',
-    show: ({ powerFraction }) => `ceiling ${formatPower(powerFraction)}`,
+    show: ({ powerFraction, edgesFraction }) =>
+      `ceiling ${formatPower(powerFraction)}${edgesFraction != null && edgesFraction < powerFraction ? `, dark edges from ${formatPower(edgesFraction)}` : ''}`,
     sure: (sigma) => `± ${formatPower(2 * sigma)}`,
     staleBy: MARK,
   },

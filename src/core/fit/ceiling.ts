@@ -1,5 +1,5 @@
 import { meanAndSpread } from '../stats/robust';
-import { risingBlocks } from '../stats/isotonic';
+import { reaches, risingCurve, sigmaBeside } from '../stats/isotonic';
 
 /** How strong a patch is: by how many L* it differs from bare stock, the way this burn turns. */
 export interface StrengthAtPower {
@@ -54,41 +54,25 @@ export function ceilingOf(patches: readonly StrengthAtPower[], within: number): 
   });
   // What gets weaker again says nothing of the rise.
   const rising = weaker ? sorted.filter(({ power }) => power < weaker.from) : sorted;
-  const blocks = risingBlocks(rising.map(({ strength, sigma }) => ({ y: strength, weight: 1 / sigma ** 2 })));
-  // A block is level from its first patch to its last.
-  const curve = blocks.flatMap(({ first, last, y, weight }) =>
-    (first === last ? [first] : [first, last]).map((index) => ({
-      power: rising[index]!.power,
-      strength: y,
-      sigma: 1 / Math.sqrt(weight),
-    })),
-  );
+  const curve = risingCurve(rising.map(({ power, strength, sigma }) => ({ x: power, y: strength, sigma })));
   // The strongest of several means is too strong by chance: all that come near it are taken together.
-  const flatFrom = crossing(curve, most.mean - within / 2);
+  const flatFrom = reaches(curve, most.mean - within / 2);
   const flat = rising.filter(({ power }) => power >= flatFrom);
   const { mean: strongest, sigma: strongestSigma } = flat.length >= size ? meanOf(flat) : most;
   const level = strongest - within;
-  const power = crossing(curve, level);
+  const power = reaches(curve, level);
   const reach = 2 * Math.hypot(strongestSigma, sigmaBeside(curve, power));
   return {
     strongest,
     strongestSigma,
     power,
-    low: crossing(curve, level - reach),
-    high: crossing(curve, level + reach),
+    low: reaches(curve, level - reach),
+    high: reaches(curve, level + reach),
     reached:
-      sorted.at(-1)!.power >= SEEN_PAST * power &&
-      curve.at(-1)!.strength - strongest <= within / 2 + 2 * curve.at(-1)!.sigma,
+      sorted.at(-1)!.power >= SEEN_PAST * power && curve.at(-1)!.y - strongest <= within / 2 + 2 * curve.at(-1)!.sigma,
     fallsFrom: weaker?.from ?? null,
-    curve,
+    curve: curve.map(({ x, y, sigma }) => ({ power: x, strength: y, sigma })),
   };
-}
-
-/** The greater of the sigmas of the points of a curve on both sides of a power. */
-function sigmaBeside(curve: CeilingFit['curve'], power: number): number {
-  const next = curve.findIndex((point) => point.power >= power);
-  const beside = next < 0 ? curve.slice(-1) : curve.slice(Math.max(0, next - 1), next + 1);
-  return Math.max(...beside.map(({ sigma }) => sigma));
 }
 
 /** Mean of neighbours, no surer than they scatter. */
@@ -96,13 +80,4 @@ function meanOf(patches: readonly StrengthAtPower[]): { mean: number; sigma: num
   const { mean, spread } = meanAndSpread(patches.map(({ strength }) => strength));
   const own = Math.sqrt(patches.reduce((sum, { sigma }) => sum + sigma ** 2, 0)) / patches.length;
   return { mean, sigma: Math.max(own, spread / Math.sqrt(patches.length)), from: patches[0]!.power };
-}
-
-/** The power at which a rising curve comes to a level, by straight lines between its points; its first or last power where it lies beyond them. */
-function crossing(curve: CeilingFit['curve'], level: number): number {
-  const next = curve.findIndex(({ strength }) => strength >= level);
-  if (next < 0) return curve.at(-1)!.power;
-  if (next === 0) return curve[0]!.power;
-  const [a, b] = [curve[next - 1]!, curve[next]!];
-  return a.power + ((level - a.strength) / (b.strength - a.strength)) * (b.power - a.power);
 }

@@ -31,3 +31,38 @@ export function risingBlocks(values: readonly Weighed[]): Block[] {
   });
   return blocks;
 }
+
+/** A point of a curve that never falls, with the standard uncertainty of its height. */
+export interface RisingPoint {
+  readonly x: number;
+  readonly y: number;
+  readonly sigma: number;
+}
+
+/** The curve that never falls through points that ascend in x, each as sure as it says: level over each block of `risingBlocks`, straight between them. */
+export function risingCurve(points: readonly RisingPoint[]): RisingPoint[] {
+  const blocks = risingBlocks(points.map(({ y, sigma }) => ({ y, weight: 1 / sigma ** 2 })));
+  return blocks.flatMap(({ first, last, y, weight }) =>
+    (first === last ? [first] : [first, last]).map((index) => ({
+      x: points[index]!.x,
+      y,
+      sigma: 1 / Math.sqrt(weight),
+    })),
+  );
+}
+
+/** Where a rising curve comes to a level, by straight lines between its points; its first or last x where the level lies beyond them. Expects a point. */
+export function reaches(curve: readonly RisingPoint[], level: number): number {
+  const next = curve.findIndex(({ y }) => y >= level);
+  if (next < 0) return curve.at(-1)!.x;
+  if (next === 0) return curve[0]!.x;
+  const [a, b] = [curve[next - 1]!, curve[next]!];
+  return a.x + ((level - a.y) / (b.y - a.y)) * (b.x - a.x);
+}
+
+/** The greater of the sigmas of the points of a curve on both sides of an x. */
+export function sigmaBeside(curve: readonly RisingPoint[], x: number): number {
+  const next = curve.findIndex((point) => point.x >= x);
+  const beside = next < 0 ? curve.slice(-1) : curve.slice(Math.max(0, next - 1), next + 1);
+  return Math.max(...beside.map(({ sigma }) => sigma));
+}

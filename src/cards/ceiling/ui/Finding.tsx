@@ -12,7 +12,7 @@ export default function CeilingFindingScreen(props: FindingProps) {
     () => findCeiling(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
-  const { patches, fit, ceiling, low, high, wedges } = finding;
+  const { patches, fit, ceiling, low, high, wedges, edges } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
   return (
     <FindingFrame
@@ -36,6 +36,16 @@ export default function CeilingFindingScreen(props: FindingProps) {
               [
                 'Strongest',
                 `${plainNumber(fit.strongest, 3)} L* ± ${plainNumber(2 * fit.strongestSigma, 2)} from bare stock`,
+              ],
+            ] as const)
+          : []),
+        ...(fit
+          ? ([
+              [
+                'Edges darken',
+                edges
+                  ? `from ${formatPower(edges.from)} (${formatPower(edges.low)} to ${formatPower(edges.high)})`
+                  : `not surely by ${TOLD_APART_L} L*`,
               ],
             ] as const)
           : []),

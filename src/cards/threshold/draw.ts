@@ -4,7 +4,7 @@ import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import type { Cell } from '../../core/card/layout';
-import { rowOfBoxes } from '../../core/card/row';
+import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
 import { rectRing } from '../../core/card/shape';
 import type { Rect } from '../../core/geometry/point';
 import type { ThresholdPlan } from './plan';
@@ -61,13 +61,14 @@ export function drawThreshold(plan: ThresholdPlan, on: Pairing): Drawn {
   }
   const powers = axisValues(plan.power);
   const boxes = rowOfBoxes(powers.length, patchMm, patchMm, gapMm);
-  const cells = powers.map((power, index) => patch(plan, power, boxes[index]!, on));
+  const rows = columnOfBoxes(plan.repeats, patchMm, patchMm, gapMm);
+  const cells = rows.flatMap(({ y }) => powers.map((power, index) => patch(plan, power, { ...boxes[index]!, y }, on)));
   return {
     ...shared,
     widthMm: boxes.at(-1)!.x + patchMm,
-    heightMm: patchMm,
+    heightMm: rows.at(-1)!.y + patchMm,
     cells,
-    labels: cells.map(({ levels, box }) => {
+    labels: cells.slice(0, powers.length).map(({ levels, box }) => {
       const { text, means } = letterOf('power', levels.power as number, on.machine.likedUnits);
       return { text, means, edge: 'above' as const, box };
     }),

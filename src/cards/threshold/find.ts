@@ -3,8 +3,12 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { formatPower } from '../../core/quantities/format';
 import { showsMark } from '../../core/reading/mark-direction';
-import { halfPoint } from '../../core/stats/firth';
+import { chancePoint, halfPoint, type ChancePoint } from '../../core/stats/firth';
 import { MARK_FIELD } from './asks';
+
+/** From so many patches on the power is told at which one in fifty marks: fewer would only carry the curve on to where nothing was seen. */
+export const MANY = 40;
+const FAINT = 0.02;
 
 /** A patch with whether it marked, and who says so. */
 export interface MarkedPatch {
@@ -14,13 +18,27 @@ export interface MarkedPatch {
   readonly by: 'eye' | 'photo';
 }
 
+interface Chance {
+  readonly power: number;
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
+const inPower = ({ x, low, high }: ChancePoint): Chance => ({
+  power: Math.exp(x),
+  low: low === null ? null : Math.exp(low),
+  high: high === null ? null : Math.exp(high),
+});
+
 export interface ThresholdFinding extends BaseFinding {
   readonly patches: readonly MarkedPatch[];
   /** Patches that neither eye nor photo settles: the photo shows something, but not clear of its own doubt. */
   readonly undecided: readonly number[];
   /** Power at which a mark is as likely as none, with its 95 % interval; an end is null where the patches do not bound it. */
-  readonly half: { readonly power: number; readonly low: number | null; readonly high: number | null } | null;
-  /** One step below the lowest mark: white stays white up to here. */
+  readonly half: Chance | null;
+  /** Power at which one patch in fifty marks; null where too few patches were told. */
+  readonly faint: Chance | null;
+  /** One step below the lowest mark, or where one patch in fifty marks if that is less: white stays white up to here. */
   readonly floor: number | null;
   /** Whether the floor is the machine's own: nothing weaker fires. */
   readonly machineFloor: boolean;
@@ -43,7 +61,7 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     else if (shown !== null) patches.push({ cellIndex: index, powerFraction, marked: shown, by: 'photo' });
     else if (reading) undecided.push(index);
   }
-  const none = { patches, undecided, half: null, floor: null, machineFloor: false, says: '' };
+  const none = { patches, undecided, half: null, faint: null, floor: null, machineFloor: false, says: '' };
   const least = pairing.machine.lowestFiringCommand;
   if (patches.length === 0)
     return { ...none, missing: ['Say of each patch whether it left a mark, or let a photo be read.'] };
@@ -63,7 +81,7 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
       ],
     };
   }
-  const floor = Math.max(...bare.map((patch) => patch.powerFraction));
+  const below = Math.max(...bare.map((patch) => patch.powerFraction));
   const answers = patches.map(({ powerFraction, marked: yes }) => ({ x: Math.log(powerFraction), yes }));
   const fit = halfPoint(answers);
   if (!fit)
@@ -71,8 +89,10 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
       ...none,
       missing: ['Weaker patches marked where stronger ones did not: look at them again, or burn the strip anew.'],
     };
-  const power = (x: number | null): number | null => (x === null ? null : Math.exp(x));
-  const half = { power: Math.exp(fit.x), low: power(fit.low), high: power(fit.high) };
+  const half = inPower(fit);
+  const point = patches.length >= MANY ? chancePoint(answers, FAINT) : null;
+  const faint = point && inPower(point);
+  const floor = Math.min(below, faint?.power ?? Infinity);
   const machineFloor = floor < least;
   const doubt =
     undecided.length > 0
@@ -82,9 +102,10 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     patches,
     undecided,
     half,
+    faint,
     floor,
     machineFloor,
     missing: [],
-    says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} white stays white.${machineFloor ? ' That is where this source begins to fire.' : ''}${doubt}`,
+    says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} ${faint ? 'at most one patch in fifty marks' : 'white stays white'}.${machineFloor ? ' That is where this source begins to fire.' : ''}${doubt}`,
   };
 }

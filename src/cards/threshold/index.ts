@@ -7,10 +7,12 @@ import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { THRESHOLD_ASKS } from './asks';
 import { drawThreshold, SEARCH_PLACES } from './draw';
-import { findThreshold, type ThresholdFinding } from './find';
+import { findThreshold, MANY, type ThresholdFinding } from './find';
 import { THRESHOLD_VERSION, upgradeThresholdPlan, type ThresholdPlan } from './plan';
 import { proposeThreshold } from './propose';
 import { nextPatch } from './search';
+
+const MOST_ROWS = 6;
 
 /** Threshold: what is the least power that leaves a mark? */
 export const threshold = Object.freeze({
@@ -29,6 +31,9 @@ export const threshold = Object.freeze({
       ...ends,
       ...(ends.length > 0 ? [] : checkPower('power.to', plan.power.to, on)),
       ...checkSpeed('constants.speedMmPerS', plan.constants.speedMmPerS, plan.constants.direction, on),
+      ...(Number.isInteger(plan.repeats) && plan.repeats >= 1 && plan.repeats <= MOST_ROWS
+        ? []
+        : [{ field: 'repeats', message: `1 to ${MOST_ROWS} rows.` }]),
       ...within('patchMm', plan.patchMm, 1, 20, 'Patches are 1 to 20 mm wide.'),
       ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
       ...checkConstants(plan.constants, on),
@@ -45,6 +50,17 @@ export const threshold = Object.freeze({
       ],
       group: 'cells',
     },
+    ...(way === 'strip'
+      ? [
+          {
+            path: 'repeats',
+            label: 'Rows',
+            as: 'count',
+            group: 'cells',
+            hint: `the strip again under itself: from ${MANY} patches on the floor is where one patch in fifty marks`,
+          } as const,
+        ]
+      : []),
     { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['powerFraction']),
@@ -54,7 +70,7 @@ export const threshold = Object.freeze({
   draw: drawThreshold,
   bound: (plan, { machine }) => {
     const { patchMm, constants, way, power } = plan;
-    const count = way === 'strip' ? power.count : SEARCH_PLACES;
+    const count = way === 'strip' ? power.count * plan.repeats : SEARCH_PLACES;
     return boundOfFills(
       count,
       { widthMm: patchMm, heightMm: patchMm },
@@ -66,17 +82,19 @@ export const threshold = Object.freeze({
   next: nextPatch,
   wish: () => ({}),
   find: findThreshold,
-  settle: ({ floor, half }, layout) => {
+  settle: ({ floor, half, faint }, layout) => {
     const first = layout.cells[0];
     if (floor === null || half === null || !first) return [];
     const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
-    const width = half.low !== null && half.high !== null ? half.high - half.low : null;
+    // Where enough patches were burned to tell the floor itself, it is as sure as that; else as the first mark.
+    const { low, high } = faint ?? half;
+    const width = low !== null && high !== null ? high - low : null;
     return [
       {
         name: 'floor',
         at: { speed: speedMmPerS, interval: intervalMm, passes },
         value: { powerFraction: floor },
-        // The interval of the first mark is about four standard uncertainties wide.
+        // The interval is about four standard uncertainties wide.
         sigma: width === null ? null : width / 4,
         cellIndex: null,
       },

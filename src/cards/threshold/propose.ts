@@ -48,6 +48,7 @@ export function proposeThreshold(known: Known): Proposal<ThresholdPlan> {
       version: THRESHOLD_VERSION,
       way: 'strip',
       power: { from: round(from), to: round(to), count: STEPS, spacing: 'ratio' },
+      repeats: 1,
       patchMm: PATCH_MM,
       gapMm: 1,
       constants: { ...measured.constants, speedMmPerS },

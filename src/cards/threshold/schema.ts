@@ -1,11 +1,12 @@
 import Joi from 'joi';
-import { axisSchema, planSchema, positive, settingsSchema, type KindSchemas } from '../plan-schemas';
+import { axisSchema, number, planSchema, positive, settingsSchema, type KindSchemas } from '../plan-schemas';
 import { THRESHOLD_VERSION } from './plan';
 
 export const thresholdSchemas: KindSchemas = {
   plan: planSchema(THRESHOLD_VERSION, {
     way: Joi.valid('strip', 'search').required(),
     power: axisSchema().required(),
+    repeats: number().integer().min(1).max(100).required(),
     patchMm: positive(1000).required(),
     gapMm: positive(1000).required(),
     constants: settingsSchema.fork('powerFraction', (schema) => schema.forbidden()).required(),

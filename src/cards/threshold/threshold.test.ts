@@ -81,6 +81,38 @@ describe('the least power that marks', () => {
       at: { speed: plan.constants.speedMmPerS },
     });
   });
+  it('is burned again in rows under one another, every one alike', () => {
+    const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
+    expect(rows.cells).toHaveLength(4 * powers.length);
+    for (const [index, power] of powers.entries()) {
+      const column = rows.cells.filter(({ levels }) => levels.power === power).map(({ box }) => box);
+      expect(column.map(({ x }) => x)).toEqual(Array(4).fill(column[0]!.x));
+      column.forEach(({ y }, row) => expect(y - column[0]!.y).toBeCloseTo(row * (plan.patchMm + plan.gapMm), 9));
+      expect(column[0]!.x, String(index)).toBe(rows.cells[index]!.box.x);
+    }
+    expect(threshold.check({ ...plan, repeats: 7 }, pairing).map(({ field }) => field)).toEqual(['repeats']);
+    const { repeats: _none, ...second } = { ...plan, version: 2 };
+    expect(threshold.upgrade(second)).toEqual(plan);
+  });
+  it('is where one patch in fifty marks, from forty patches on and never above the step below the lowest mark', () => {
+    const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
+    // The sixth power marks twice in four, all above it do, none below.
+    const sixth = rows.cells.filter(({ levels }) => levels.power === powers[5]).map(({ index }) => index);
+    const seen = eyeAbove(rows, powers[5]!, { [sixth[0]!]: 'nothing', [sixth[1]!]: 'nothing' });
+    const { faint, floor, half, says } = threshold.find(rows, seen, known);
+    expect(faint!.power).toBeLessThan(half!.power);
+    expect(faint!.low ?? 0).toBeLessThan(faint!.power);
+    expect(floor).toBe(Math.min(powers[4]!, faint!.power));
+    expect(floor).toBeLessThan(powers[4]! + 1e-9);
+    expect(says).toMatch(/up to [\d.]+ % at most one patch in fifty marks\./);
+    const [draft] = threshold.settle({ ...threshold.find(rows, seen, known) }, rows);
+    const width = faint!.low === null || faint!.high === null ? null : faint!.high - faint!.low;
+    expect(draft!.sigma).toBe(width === null ? null : width / 4);
+    const fewer = threshold.find(rows, { ...seen, answers: seen.answers.slice(1) }, known);
+    expect(fewer.faint).toBeNull();
+    expect(fewer.floor).toBe(powers[4]);
+    expect(fewer.says).toMatch(/white stays white/);
+  });
   it('says where it is the source’s own: nothing marks below the least command that fires', () => {
     const firingAt = (lowestFiringCommand: number) =>
       threshold.find(strip, eyeAbove(strip, powers[5]!), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } });

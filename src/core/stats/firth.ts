@@ -67,20 +67,20 @@ function score(
 /**
  * Logistic regression of yes on x with Firth's penalty (half the log determinant of the information), which stays finite where the
  * answers separate completely. Newton steps, halved until the penalised likelihood does not fall. x is centred and scaled inside, so
- * its unit does not matter. With `through`, the line is held to a chance of a half at that x, for profiles.
+ * its unit does not matter. With `through`, the line is held at that x to the chance that `logit` says (0: a half), for profiles.
  * Throws RangeError for fewer than two distinct x.
  *
  * x 1..6, answers no no no yes yes yes -> intercept -3.95119, slope 1.12891.
  * Source: D. Firth, "Bias reduction of maximum likelihood estimates", Biometrika 80 (1993) 27.
  */
-export function firthLogistic(data: readonly YesNo[], through: number | null = null): FirthFit {
+export function firthLogistic(data: readonly YesNo[], through: number | null = null, logit = 0): FirthFit {
   const xs = data.map(({ x }) => x);
   const centre = meanAndSpread(xs).mean;
   const scale = Math.max(...xs) - Math.min(...xs);
   if (!(scale > 0)) throw new RangeError('invalid data: every x is the same');
   const own = data.map(({ x, yes }) => ({ x: (x - centre) / scale, yes }));
   const held = through === null ? null : (through - centre) / scale;
-  let intercept = 0;
+  let intercept = held === null ? 0 : logit;
   let slope = 0;
   let now = sums(own, intercept, slope);
   let stopped: FirthFit['stopped'] = 'too many turns';
@@ -92,7 +92,7 @@ export function firthLogistic(data: readonly YesNo[], through: number | null = n
       d0 = (now.d * s0 - now.b * s1) / now.determinant;
       d1 = (now.a * s1 - now.b * s0) / now.determinant;
     } else {
-      // One direction is left: the slope, with the intercept at -slope x held.
+      // One direction is left: the slope, with the intercept at logit - slope x held.
       const gradient = s1 - held * s0;
       const information = now.d - 2 * held * now.b + held * held * now.a;
       d1 = gradient / Math.max(information, 1e-12);
@@ -127,25 +127,33 @@ export function firthLogistic(data: readonly YesNo[], through: number | null = n
 /** Half the 95 % quantile of chi-squared with one degree of freedom. */
 const DROP_95 = 3.841458821 / 2;
 
+/** An x with its 95 % interval; an end is null where the data do not bound it. */
+export interface ChancePoint {
+  readonly x: number;
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
 /**
- * The x at which yes is as likely as no, with its 95 % profile-likelihood interval. An end that the data do not bound within
- * `reach` times the range of x is null: nothing stands against it there. Null altogether when yes does not grow likelier with x: the
- * answers contradict each other.
+ * The x at which the chance of yes is `chance`, with its 95 % profile-likelihood interval. An end that the data do not bound within `reach` times the
+ * range of x is null: nothing stands against it there. Null altogether when yes does not grow likelier with x: the answers contradict each other.
+ * Throws RangeError for a chance that is not between 0 and 1.
+ *
+ * x 1..6, answers no no no yes yes yes: 3.5 for a half, (3.95119 - ln 49) / 1.12891 = 0.0526 for one in fifty.
  */
-export function halfPoint(
-  data: readonly YesNo[],
-  reach = 3,
-): { readonly x: number; readonly low: number | null; readonly high: number | null } | null {
+export function chancePoint(data: readonly YesNo[], chance: number, reach = 3): ChancePoint | null {
+  if (!(chance > 0 && chance < 1)) throw new RangeError(`invalid chance: ${chance}`);
   const best = firthLogistic(data);
   if (!(best.slope > 0)) return null;
+  const logit = Math.log(chance / (1 - chance));
   const xs = data.map(({ x }) => x);
   const from = Math.min(...xs);
   const to = Math.max(...xs);
-  const x = -best.intercept / best.slope;
+  const x = (logit - best.intercept) / best.slope;
   const floor = best.logLikelihood - DROP_95;
-  const inside = (at: number): boolean => firthLogistic(data, at).logLikelihood >= floor;
+  const inside = (at: number): boolean => firthLogistic(data, at, logit).logLikelihood >= floor;
   const end = (sign: 1 | -1): number | null => {
-    const furthest = (sign < 0 ? from : to) + sign * reach * (to - from);
+    const furthest = (sign < 0 ? Math.min(from, x) : Math.max(to, x)) + sign * reach * (to - from);
     if (inside(furthest)) return null;
     let near = x;
     let far = furthest;
@@ -158,3 +166,6 @@ export function halfPoint(
   };
   return { x, low: end(-1), high: end(1) };
 }
+
+/** The x at which yes is as likely as no: see `chancePoint`. */
+export const halfPoint = (data: readonly YesNo[], reach = 3): ChancePoint | null => chancePoint(data, 0.5, reach);

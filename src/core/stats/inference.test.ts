@@ -1,8 +1,9 @@
+import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { oddReadings, outsideKerf } from '../fit/kerf';
-import { firthLogistic, halfPoint, type YesNo } from './firth';
+import { chancePoint, firthLogistic, halfPoint, type YesNo } from './firth';
 import { measuredFrom } from './measured';
 import { studentFactor } from './student';
 
@@ -72,6 +73,33 @@ describe('the penalised logistic fit', () => {
     const mixed = halfPoint(answers(0, 0, 1, 0, 1, 0, 1, 1))!;
     const width = ({ low, high }: typeof mixed): number => (high ?? Infinity) - (low ?? -Infinity);
     expect(width(mixed)).toBeGreaterThan(width(clear));
+  });
+  it('tells the x of any chance, by hand from the published fit, as far from the half to either side', () => {
+    const data = answers(0, 0, 0, 1, 1, 1);
+    expect(chancePoint(data, 0.02)!.x).toBeCloseTo((3.95119 - Math.log(49)) / 1.12891, 4);
+    expect(chancePoint(data, 0.02)!.x + chancePoint(data, 0.98)!.x).toBeCloseTo(7, 6);
+    expect(chancePoint(data, 0.5)).toEqual(halfPoint(data));
+    for (const chance of [0, 1]) expect(() => chancePoint(data, chance)).toThrow(RangeError);
+    // Held there, the line has that chance there, and the likelihood has fallen by half of 3.841 at the interval's ends.
+    const { high } = chancePoint(data, 0.02)!;
+    const held = firthLogistic(data, high, Math.log(0.02 / 0.98));
+    expect(held.intercept + held.slope * high!).toBeCloseTo(Math.log(1 / 49), 6);
+    expect(firthLogistic(data).logLikelihood - held.logLikelihood).toBeCloseTo(3.841 / 2, 3);
+  });
+  it('tells where one in fifty says yes, by 48 answers: its interval holds the truth in at least 90 of 100', () => {
+    let held = 0;
+    for (let run = 0; run < 100; run++) {
+      const random = seedrandom(`one in fifty ${run}`);
+      // The half lies at 0, one in fifty at -ln 49 / 4.
+      const data = Array.from({ length: 48 }, (_, index): YesNo => {
+        const x = ((index % 12) - 6) / 3;
+        return { x, yes: random() < 1 / (1 + Math.exp(-4 * x)) };
+      });
+      const point = chancePoint(data, 0.02);
+      const truth = -Math.log(49) / 4;
+      if (point && (point.low ?? -Infinity) <= truth && truth <= (point.high ?? Infinity)) held++;
+    }
+    expect(held).toBeGreaterThanOrEqual(90);
   });
   it.each([1.2, 3, 5.5, 40])('held to a half at %f stands where no other slope is better', (through) => {
     const data = answers(0, 0, 1, 0, 1, 1, 1);

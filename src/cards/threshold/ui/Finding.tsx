@@ -12,10 +12,10 @@ export default function ThresholdFindingScreen(props: FindingProps) {
     () => findThreshold(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
-  const { half, floor, patches } = finding;
+  const { half, faint, floor, patches } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
   const end = (power: number | null): string => (power === null ? 'open' : formatPower(power));
-  const interval = half && `${end(half.low)} to ${end(half.high)}`;
+  const between = ({ low, high }: NonNullable<typeof half>): string => `${end(low)} to ${end(high)}`;
   return (
     <FindingFrame
       {...props}
@@ -31,8 +31,9 @@ export default function ThresholdFindingScreen(props: FindingProps) {
           ? []
           : [
               ['White stays white to', formatPower(floor)],
+              ...(faint ? [['One in fifty marks at', `${formatPower(faint.power)}, ${between(faint)}`] as const] : []),
               ['First mark, even chance', formatPower(half.power)],
-              ['95 % sure between', interval],
+              ['95 % sure between', between(half)],
               ['Patches told', `${patches.length}, ${patches.filter((patch) => patch.by === 'eye').length} by eye`],
             ]
       }

@@ -70,6 +70,34 @@ describe('a card of A against B', () => {
     }
   });
 
+  it('is lettered with what lies above, and by rows where stock was made ready', () => {
+    const { labels } = aB.draw(plan, pairing);
+    expect(labels.map(({ text, edge }) => [text, edge])).toEqual(
+      [0, 1, 2, 3, 4, 5].map((column) => [column % 2 === 0 ? 'A' : 'B', 'above']),
+    );
+    const ready = aB.draw({ ...plan, what: 'prepared' }, pairing);
+    expect(ready.labels.map(({ text, means, edge }) => [text, means, edge])).toEqual([
+      ['A', 'masked', 'beside'],
+      ['B', 'bare', 'beside'],
+    ]);
+    expect(ready.labels.map(({ box }) => box.y)).toEqual([0, plan.patchMm + plan.gapMm]);
+  });
+
+  it('calls both sides by what they have', () => {
+    const words = (what: ABPlan['what']) => {
+      const { a, b } = sidesOf({ ...plan, what, other: { ...plan.other, frequencyKHz: 30 } }, DEFAULT_LIKED_UNITS);
+      return [a.words, b.words];
+    };
+    expect(plan.constants).toMatchObject({ direction: 'horizontal', bothWays: true, passes: 1, focusOffsetMm: 0 });
+    expect(words('direction')).toEqual(['lines along X', 'lines along Y']);
+    expect(words('bothWays')).toEqual(['both ways', 'one way']);
+    expect(words('passes')).toEqual(['1 pass', '2 passes']);
+    expect(words('focusOffsetMm')).toEqual(['focus 0 mm', 'focus +1 mm']);
+    expect(words('crossHatch')).toEqual(['lines one way', 'cross-hatched']);
+    expect(words('lineAngleDeg')).toEqual(['lines turned by 0°', 'lines turned by 45°']);
+    expect(words('frequencyKHz')).toEqual(['its usual pulses', '30 kHz']);
+  });
+
   it('is refused where both sides are the same, or B cannot be burned', () => {
     const faults = (change: Partial<ABPlan>, on = pairing) => planProblems(aB, { ...plan, ...change }, on);
     expect(faults({ other: { ...plan.other, air: plan.constants.air } })).toMatchObject([{ field: 'other.air' }]);
@@ -80,7 +108,9 @@ describe('a card of A against B', () => {
     ]);
     expect(faults({ what: 'passes', other: { ...plan.other, passes: 21 } })).toMatchObject([{ field: 'other.passes' }]);
     expect(faults({ what: 'prepared', prepared: { a: 'bare', b: ' ' } })).toMatchObject([{ field: 'prepared.b' }]);
-    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: 'bare' } })).toMatchObject([{ field: 'prepared.b' }]);
+    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: 'bare' } })).toMatchObject([
+      { field: 'prepared.b', message: 'Both rows are called the same: nothing would be compared.' },
+    ]);
     expect(faults({ pairs: 1 })).toMatchObject([{ field: 'pairs' }]);
   });
 

@@ -113,6 +113,13 @@ describe('the least power that marks', () => {
     expect(fewer.floor).toBe(powers[4]);
     expect(fewer.says).toMatch(/white stays white/);
   });
+  it('has an open end where no patch stands against it', () => {
+    const ends = (from: number) => threshold.find(strip, eyeAbove(strip, powers[from]!), known).half!;
+    // One mark among ten bounds nothing; with five on either side both ends are told.
+    expect([ends(9).low, ends(9).high]).toEqual([null, null]);
+    expect(ends(5).low).toBeGreaterThan(powers[0]!);
+    expect(ends(5).high).toBeLessThan(powers[9]!);
+  });
   it('says where it is the source’s own: nothing marks below the least command that fires', () => {
     const firingAt = (lowestFiringCommand: number) =>
       threshold.find(strip, eyeAbove(strip, powers[5]!), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } });

@@ -4,7 +4,7 @@ import styles from './LookStage.module.css';
 
 type EyeAsk = Extract<Ask, { by: 'eye' }>;
 
-/** One question to the eye about a cell or the card, with a button and a key for each answer. */
+/** One question to the eye about a cell or the card, with a button for each answer; keys answer about the cell in focus alone. */
 export function EyeQuestion({
   ask,
   seen,
@@ -25,7 +25,8 @@ export function EyeQuestion({
         {ask.options.map(({ id, key, name }) => (
           <Button
             key={id}
-            {...(short ? { 'aria-label': `${ask.field} ${name}` } : { shortcut: key.toUpperCase() })}
+            {...(short && { 'aria-label': `${ask.field} ${name}` })}
+            {...(!short && cellIndex !== null && { shortcut: key.toUpperCase() })}
             aria-pressed={said === id}
             onClick={() => onAnswer(id)}
           >

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import type { FactNow } from '../../core/book/facts';
+import { conditionsKey, type FactNow } from '../../core/book/facts';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
@@ -173,6 +173,10 @@ describe('what is found of A against B', () => {
     expect(found(seenOf(1, 6), [both]).looks).toHaveLength(2);
     const third = laid({}, 7);
     expect(found(seenOf(1, 6, third), [both], third).missing[0]).toMatch(/two looks/);
+    // At another power it is another comparison, and the one does not take the other's place in the book.
+    const weaker = laid({ constants: { ...plan.constants, powerFraction: 0.1 } }, 8);
+    const [draft] = aB.settle(found(seenOf(1, 6, weaker), [], weaker));
+    expect(conditionsKey(draft!.at)).not.toBe(conditionsKey(kept.at));
     // Of other settings, or what went stale meanwhile, nothing is joined.
     const stronger = laid({ constants: { ...plan.constants, powerFraction: plan.constants.powerFraction * 0.9 } }, 6);
     expect(found(seenOf(1, 6, stronger), [kept], stronger).looks).toHaveLength(1);
@@ -196,7 +200,11 @@ describe('what is found of A against B', () => {
     expect(keptOf(alone).value).toMatchObject({ darker: 'a', difference: null, looks: [] });
     const against = found(seenOf(-5, 0.6, layout, [eye('neither')]));
     expect(against.says).toMatch(/darker than A .*by 5 L\*.*By eye neither is darker\.$/);
-    expect(keptOf(against).value.darker).toBeNull();
+    // The photo's five do not stand beside a word that says otherwise, nor is a second look asked for.
+    expect(keptOf(against).value).toMatchObject({ darker: null, difference: null, largest: null, more: 0 });
+    expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('a')]))).value).toMatchObject({ darker: 'a', difference: null });
+    expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', largest: expect.any(Number) }); // prettier-ignore
+    expect(keptOf(found(seenOf(1, 6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', difference: null, more: 0 }); // prettier-ignore
     expect(aB.settle(found({ readings: [], answers: [] }))).toEqual([]);
   });
 });

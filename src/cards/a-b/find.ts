@@ -25,7 +25,7 @@ export const A_B_ASKS: readonly Ask[] = [
   OUTCOME,
 ];
 
-/** A difference that an operator would choose by: half of what two neighbouring steps of a grid usually differ by. */
+/** A difference that an operator would choose by: twice what an eye tells apart side by side. */
 export const WORTH_L = 4;
 /** Patches of one photo are known to each other no better than this. */
 const LEAST_SIGMA_L = 0.3;
@@ -126,9 +126,21 @@ export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding 
   return { ...none, looks, told, missing: [], says: byEye === null ? says : `${says} ${byEye}` };
 }
 
-/** Which side is the darker one by what was found: the operator's eye wins where it spoke. */
-export function darkerOf({ told, eye }: ABFinding): 'a' | 'b' | null {
-  if (eye !== null) return eye === 'neither' ? null : eye;
-  if (told?.verdict !== 'differ') return null;
-  return told.difference > 0 ? 'a' : 'b';
+/** What the photo says alone. */
+const byPhoto = (told: Comparison | null): 'a' | 'b' | null =>
+  told?.verdict !== 'differ' ? null : told.difference > 0 ? 'a' : 'b';
+
+/**
+ * What is kept of it: which side is the darker one, by the operator's eye where that spoke, and the photo's numbers where they say the same. Numbers that
+ * say otherwise do not stand beside the eye's word, and what the eye settled wants no second look.
+ */
+export function outcomeOf({ told, eye }: ABFinding): {
+  readonly darker: 'a' | 'b' | null;
+  readonly numbers: Comparison | null;
+  readonly more: number;
+} {
+  if (eye === null) return { darker: byPhoto(told), numbers: told, more: told?.more ?? 0 };
+  const darker = eye === 'neither' ? null : eye;
+  const agrees = told !== null && told.verdict !== 'more' && byPhoto(told) === darker;
+  return { darker, numbers: agrees ? told : null, more: 0 };
 }

@@ -6,7 +6,7 @@ import { EASES } from '../../core/card/ease';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import type { Machine } from '../../core/machine/machine';
 import { drawAB } from './draw';
-import { A_B_ASKS, darkerOf, findAB, type ABFinding } from './find';
+import { A_B_ASKS, findAB, outcomeOf, type ABFinding } from './find';
 import { A_B_VERSION, sidesOf, upgradeABPlan, type ABPlan } from './plan';
 import { proposeAB } from './propose';
 
@@ -119,21 +119,24 @@ export const aB = Object.freeze({
   settle: (finding) => {
     const { a, b, sides, looks, told, eye } = finding;
     if (told === null && eye === null) return [];
+    const { darker, numbers, more } = outcomeOf(finding);
+    const { powerFraction, speedMmPerS, intervalMm } = sides.a;
     return [
       {
         name: 'compared',
-        at: { a, b },
+        // The same change at another power, speed or interval is another comparison.
+        at: { a, b, power: powerFraction, speed: speedMmPerS, interval: intervalMm },
         value: {
           a,
           b,
           sides,
           looks,
-          darker: darkerOf(finding),
-          difference: told?.difference ?? null,
-          largest: told?.largest ?? null,
-          more: told?.more ?? 0,
+          darker,
+          difference: numbers?.difference ?? null,
+          largest: numbers?.largest ?? null,
+          more,
         },
-        sigma: told?.sigma ?? null,
+        sigma: numbers?.sigma ?? null,
         cellIndex: null,
       },
     ];

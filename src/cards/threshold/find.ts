@@ -92,8 +92,17 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
   const half = inPower(fit);
   const point = patches.length >= MANY ? chancePoint(answers, FAINT) : null;
   const faint = point && inPower(point);
+  const weakest = Math.min(...patches.map((patch) => patch.powerFraction));
+  if (faint && faint.power < weakest)
+    return {
+      ...none,
+      half,
+      missing: [
+        `One patch in fifty would still mark below ${formatPower(weakest)}, where none was burned: burn rows from less power up.`,
+      ],
+    };
   const floor = Math.min(below, faint?.power ?? Infinity);
-  const machineFloor = floor < least;
+  const machineFloor = below < least;
   const doubt =
     undecided.length > 0
       ? ` ${undecided.length === 1 ? 'One patch' : `${undecided.length} patches`} could not be told: look there by eye.`

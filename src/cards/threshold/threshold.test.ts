@@ -113,6 +113,19 @@ describe('the least power that marks', () => {
     expect(fewer.floor).toBe(powers[4]);
     expect(fewer.says).toMatch(/white stays white/);
   });
+  it('tells no floor where one in fifty would mark below all that was burned', () => {
+    const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
+    // The chance grows slowly: one more of each four for every third power, beginning low.
+    const odd = Object.fromEntries(rows.cells.map(({ index, levels }) => {
+      const step = powers.indexOf(Number(levels.power));
+      const row = Math.floor(index / powers.length);
+      return [index, step > 0 && row < Math.ceil(step / 3) ? 'marked' : 'nothing'];
+    }));
+    const finding = threshold.find(rows, eyeAbove(rows, 2, odd), known);
+    expect(finding).toMatchObject({ floor: null, missing: [expect.stringMatching(/below .*, where none was burned/)] });
+    expect(finding.half).not.toBeNull();
+    expect(threshold.settle(finding, rows)).toEqual([]);
+  }); // prettier-ignore
   it('has an open end where no patch stands against it', () => {
     const ends = (from: number) => threshold.find(strip, eyeAbove(strip, powers[from]!), known).half!;
     // One mark among ten bounds nothing; with five on either side both ends are told.

@@ -27,6 +27,8 @@ const numbers = (svg: string, element: string, name: string): number[] =>
 describe('a chart that is written down', () => {
   it('has every value as far along its axis as it is', () => {
     expect(shareAlong(plot.x, 10)).toBeCloseTo(0.5, 9);
+    // From elsewhere than 1, whose logarithm is none.
+    expect(shareAlong({ ...plot.x, from: 10, to: 1000 }, 100)).toBeCloseTo(0.5, 9);
     expect(shareAlong(plot.y, 30)).toBeCloseTo(0.25, 9);
     const svg = draw();
     const [area] = [...svg.matchAll(/<rect x="([\d.]+)" y="([\d.]+)" width="([\d.]+)" height="([\d.]+)"/g)].map(

@@ -8,7 +8,7 @@ export default tseslint.config(
   ...astro.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname } },
     plugins: { 'react-hooks': hooks },
     rules: {
       'react-hooks/rules-of-hooks': 'error',

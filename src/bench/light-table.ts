@@ -20,10 +20,12 @@ const LENS_VEIL = 0.003;
  */
 export function onLightTable(piece: Piece, roomLight: number): Piece {
   const { through, after } = piece;
-  const seen = Float32Array.from(
-    after,
-    (face, at) => TABLE_LIGHT[at % 3]! * through[Math.floor(at / 3)]! + roomLight * face + LENS_VEIL,
-  );
+  const seen = new Float32Array(after.length);
+  for (let pixel = 0; pixel < through.length; pixel++)
+    for (let channel = 0; channel < 3; channel++) {
+      const at = 3 * pixel + channel;
+      seen[at] = TABLE_LIGHT[channel]! * through[pixel]! + roomLight * after[at]! + LENS_VEIL;
+    }
   return { ...piece, before: seen, after: seen, around: TABLE_LIGHT };
 }
 

@@ -311,23 +311,36 @@ function show(
   const { factor } = band;
   const cells = factor * factor;
   const untouched = throughAt(lets, { mark: 0, ruin: 0, leftMm: thicknessMm, thicknessMm });
+  const isWarmed = warmth.length > 0;
+  const { char } = specimen.solid;
+  const fine = texture.fine * 0.5;
+  // Tens of millions of pixels are shown: channels are written out, and nothing is made for each of them.
+  const [bareRed, bareGreen, bareBlue] = bare;
+  const [burnedRed, burnedGreen, burnedBlue] = burned;
+  const [spoiledRed, spoiledGreen, spoiledBlue] = spoiled;
   for (let y = band.top; y < band.bottom; y++) {
     for (let x = 0; x < piece.width; x++) {
       const at = y * piece.width + x;
       // Texture is coarse against fine pixels: once for each kept one.
       const relief = ground.relief((x + 0.5) / piece.pxPerMm, (y + 0.5) / piece.pxPerMm);
+      const faceRed = bareRed * (1 + relief);
+      const faceGreen = bareGreen * (1 + relief);
+      const faceBlue = bareBlue * (1 + relief);
       let deep = 0;
       let over = 0;
       let through = 0;
-      const sum = [0, 0, 0];
+      let sumRed = 0;
+      let sumGreen = 0;
+      let sumBlue = 0;
       for (let v = 0; v < factor; v++) {
         const row = ((y - band.top) * factor + v) * window.width + x * factor;
         for (let u = 0; u < factor; u++) {
+          const laid = fluence[row + u]!;
           // Dark late wood takes more light than pale early wood.
-          const taken = fluence[row + u]! * takes * (1 - 0.6 * relief);
+          const taken = laid * takes * (1 - 0.6 * relief);
           const gone = depth[row + u]!;
           deep += gone;
-          over += Math.min(2, fluence[row + u]! / spoil);
+          over += Math.min(2, laid / spoil);
           let mark = 0;
           let ruin = 0;
           if (taken > threshold) {
@@ -338,25 +351,44 @@ function show(
             mark === 0 && gone === 0
               ? untouched
               : throughAt(lets, { mark, ruin, leftMm: thicknessMm - gone, thicknessMm });
-          const warm = ((warmth[row + u] ?? 0) * specimen.solid.char) / SCORCH.scaleJPerMm2;
-          const brown = SCORCH.most * (1 - Math.exp(-warm));
-          const rough = 1 + noise.next() * (texture.fine * 0.5 + 0.03 * mark);
-          // A hole shows the table under it, a deep groove its own shadow.
-          const hole = gone >= thicknessMm ? 1 : 0;
-          const shadow = 1 - 0.5 * Math.min(1, gone / 2);
-          for (let channel = 0; channel < 3; channel++) {
-            let value = bare[channel]! * (1 + relief) * (1 - mark) + burned[channel]! * mark;
-            value += (spoiled[channel]! - value) * ruin;
-            if (brown > 0) value += Math.min(0, burned[channel]! - value) * brown;
-            value = hole === 1 ? 0.01 : value * shadow;
-            sum[channel]! += Math.max(0.001, value * rough);
+          const warm = isWarmed ? (warmth[row + u]! * char) / SCORCH.scaleJPerMm2 : 0;
+          const brown = warm > 0 ? SCORCH.most * (1 - Math.exp(-warm)) : 0;
+          const rough = 1 + noise.next() * (fine + 0.03 * mark);
+          let red = faceRed;
+          let green = faceGreen;
+          let blue = faceBlue;
+          if (mark > 0) {
+            red = red * (1 - mark) + burnedRed * mark;
+            green = green * (1 - mark) + burnedGreen * mark;
+            blue = blue * (1 - mark) + burnedBlue * mark;
+            red += (spoiledRed - red) * ruin;
+            green += (spoiledGreen - green) * ruin;
+            blue += (spoiledBlue - blue) * ruin;
           }
+          if (brown > 0) {
+            red += Math.min(0, burnedRed - red) * brown;
+            green += Math.min(0, burnedGreen - green) * brown;
+            blue += Math.min(0, burnedBlue - blue) * brown;
+          }
+          if (gone > 0) {
+            // A hole shows the table under it, a deep groove its own shadow.
+            const shadow = 1 - 0.5 * Math.min(1, gone / 2);
+            const hole = gone >= thicknessMm;
+            red = hole ? 0.01 : red * shadow;
+            green = hole ? 0.01 : green * shadow;
+            blue = hole ? 0.01 : blue * shadow;
+          }
+          sumRed += Math.max(0.001, red * rough);
+          sumGreen += Math.max(0.001, green * rough);
+          sumBlue += Math.max(0.001, blue * rough);
         }
       }
-      for (let channel = 0; channel < 3; channel++) {
-        piece.before[at * 3 + channel] = bare[channel]! * (1 + relief);
-        piece.after[at * 3 + channel] = sum[channel]! / cells;
-      }
+      piece.before[at * 3] = faceRed;
+      piece.before[at * 3 + 1] = faceGreen;
+      piece.before[at * 3 + 2] = faceBlue;
+      piece.after[at * 3] = sumRed / cells;
+      piece.after[at * 3 + 1] = sumGreen / cells;
+      piece.after[at * 3 + 2] = sumBlue / cells;
       piece.depthMm[at] = deep / cells;
       piece.through[at] = through / cells;
       const block = Math.floor(y / blockPx) * load.width + Math.floor(x / blockPx);

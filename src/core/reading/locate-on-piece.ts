@@ -77,7 +77,7 @@ function piecesIn(gray: GrayImage): Point[][] {
   const parting = partingGray(small);
   const { width, height } = small;
   return [true, false].flatMap((lighter) => {
-    const mask = Uint8Array.from(small.data, (value) => (value > parting === lighter ? 1 : 0));
+    const mask = small.data.map((value) => (value > parting === lighter ? 1 : 0));
     const largest = blobsInPlace(mask, width, height, Math.sqrt(LEAST_SHARE) * Math.min(width, height), Math.max(width, height))
       .sort((a, b) => b.pixels - a.pixels)
       .at(0); // prettier-ignore

@@ -31,8 +31,13 @@ export function pinholesIn(image: Rectified, layout: Layout, open: OpenLight): P
   const usual = median(sample);
   const scatter = MAD_TO_SIGMA * median(sample.map((share) => Math.abs(share - usual)));
   const least = usual + Math.max(LEAST_SHARE, SCATTERS * scatter);
-  const specks = Uint8Array.from(bare, (isBare, at) => (isBare === 1 && shares[at]! > least ? 1 : 0));
-  const area = bare.reduce((sum, isBare) => sum + isBare, 0);
+  const specks = new Uint8Array(bare.length);
+  let area = 0;
+  for (let at = 0; at < bare.length; at++) {
+    if (bare[at] !== 1) continue;
+    area++;
+    if (shares[at]! > least) specks[at] = 1;
+  }
   return {
     count: blobsInPlace(specks, width, height, 1, MOST_MM * pxPerMm).length,
     areaMm2: area / pxPerMm ** 2,

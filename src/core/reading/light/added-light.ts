@@ -252,7 +252,7 @@ export const LEAST_LIGHT = 1e-5;
 /** The picture without the light that was added to it. */
 export function withoutAdded(image: Rectified, added: AddedLight): Rectified {
   const { width, height, pxPerMm } = image;
-  const data = Float32Array.from(image.data);
+  const data = image.data.slice();
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const share = added.at((x + 0.5) / pxPerMm, (y + 0.5) / pxPerMm);

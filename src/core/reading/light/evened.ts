@@ -9,7 +9,7 @@ const BLOCK_PX = 4;
 /** A straightened card as if the light that is told of each place fell on it as on its middle. */
 export function evened(image: Rectified, light: LightAt): Rectified {
   const { width, height, pxPerMm } = image;
-  const data = Float32Array.from(image.data);
+  const data = image.data.slice();
   const middle = light(width / 2 / pxPerMm, height / 2 / pxPerMm);
   for (let top = 0; top < height; top += BLOCK_PX)
     for (let left = 0; left < width; left += BLOCK_PX) {

@@ -175,9 +175,11 @@ function settingColumns(value: FactValues[FactName]): Record<string, string | nu
     line_angle_deg: settings.lineAngleDeg,
     cross_hatch: settings.crossHatch,
     frequency_khz: settings.frequencyKHz,
-    lightness: value.lightness,
-    lightness_sigma: value.lightnessSigma,
-    confidence: value.confidence,
+    ...('confidence' in value && {
+      lightness: value.lightness,
+      lightness_sigma: value.lightnessSigma,
+      confidence: value.confidence,
+    }),
   };
 }
 

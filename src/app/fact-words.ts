@@ -1,4 +1,4 @@
-import { conditionWords, FACTS, isUnproven, type FactName, type FactValues } from '../core/book/facts';
+import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
 import {
   formatInterval,
   formatLength,
@@ -54,6 +54,33 @@ const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
   ['lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
   settings[field] === PLAIN_EXTRAS[field as keyof typeof PLAIN_EXTRAS];
 
+/** How light an engraving came out, and how sure that is. */
+function lightnessRows(
+  { lightness, lightnessSigma, confidence }: FactValues['engrave'],
+  origin: FactOrigin,
+): [label: string, value: string][] {
+  const untold = isUnproven(origin) ? 'nothing was burned here' : 'not read: kept by eye';
+  const told = (light: number): string =>
+    `L* ${plainNumber(light, 3)} ± ${plainNumber(2 * (lightnessSigma ?? 0), 2)} (95 %)`;
+  return [
+    ['Lightness', lightness === null ? untold : told(lightness)],
+    ...(confidence === null ? [] : [['Confidence', `${plainNumber(confidence * 100, 3)} %`] as [string, string]]),
+  ];
+}
+
+/** How a picture came out that was burned so. */
+const pictureRows = ({
+  floorFraction,
+  table,
+  offL,
+  strongest,
+}: FactValues['photo']): [label: string, value: string][] => [
+  ...(floorFraction > 0 ? [['Next to nothing', formatPower(floorFraction)] as [string, string]] : []),
+  ['Tone table', table ? 'through it' : 'without one'],
+  ['Black', `${plainNumber(strongest, 3)} L* from bare stock`],
+  ['Off what was wanted', `${plainNumber(offL, 2)} L* rms`],
+];
+
 /** A version's numbers in words, in the units the operator likes. */
 export function factRows(
   fact: FactRecord,
@@ -69,15 +96,7 @@ export function factRows(
       const [name, words] = FIELDS[field];
       rows.push([name, words(value.settings[field], liked)]);
     }
-    rows.push([
-      'Lightness',
-      value.lightness === null
-        ? isUnproven(version.origin)
-          ? 'nothing was burned here'
-          : 'not read: kept by eye'
-        : `L* ${plainNumber(value.lightness, 3)} ± ${plainNumber(2 * (value.lightnessSigma ?? 0), 2)} (95 %)`,
-    ]);
-    if (value.confidence !== null) rows.push(['Confidence', `${plainNumber(value.confidence * 100, 3)} %`]);
+    rows.push(...('confidence' in value ? lightnessRows(value, version.origin) : pictureRows(value)));
   } else {
     const show = definition.show as (value: unknown, liked: LikedUnits) => string;
     rows.push([definition.title, show(value, liked)]);

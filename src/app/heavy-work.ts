@@ -56,6 +56,8 @@ export class HeavyWork {
       // Decoders answer in events, which a thread that waits without its event loop would not see.
       atomics: 'disabled',
       taskQueue: new ShortFirst(),
+      // The pool would fetch the file by `require`, and Node.js 20 brings the whole server down where a thread is ended amid that; without it, it imports.
+      execArgv: [...process.execArgv, '--no-experimental-require-module'],
     });
     // A thread that died without a job of its own.
     this.pool.on('error', (error: Error) => this.failWhereNoThreadIsLeft(error));

@@ -9,7 +9,8 @@ import type { Known, Pairing } from '../core/card/contract';
 import { deliveredBy } from '../core/card/energy';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
-import { coverageOfShape } from '../core/card/shape';
+import { coverageOfBurn, type Shape } from '../core/card/shape';
+import { unpackGreys } from '../core/picture/greys';
 import type { CellReading } from '../core/reading/observations';
 import { responseOf } from '../core/stock/response';
 import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
@@ -17,16 +18,29 @@ import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
 const screenOf = async (name: CardKindName): Promise<ComponentType<FindingProps>> =>
   ((await import(`./${name}/ui/Finding.tsx`)) as { default: ComponentType<FindingProps> }).default;
 
+/** A picture that came out in proportion to what was wanted, at every third place. */
+function pictureIn(shape: Shape): CellReading['picture'] {
+  if (shape.do !== 'picture') return null;
+  const { columns, rows } = shape.wanted;
+  const bytes = unpackGreys(shape.wanted);
+  const [wide, high] = [Math.floor(columns / 3), Math.floor(rows / 3)];
+  const deltas = Array.from({ length: wide * high }, (_, at) => {
+    const [column, row] = [at % wide, Math.floor(at / wide)];
+    return -40 * (bytes[(3 * row + 1) * columns + 3 * column + 1]! / 255);
+  });
+  return { columns: wide, rows: high, deltas };
+}
+
 /** What a photo might show: cells as dark as the energy laid down in them makes them. */
 const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
   layout.order.map((cellIndex): CellReading => {
-    const { shape, settings } = mainBurn(layout.cells[cellIndex]!);
-    const energy = deliveredBy(settings, on).arealJPerMm2 * coverageOfShape(shape);
+    const burn = mainBurn(layout.cells[cellIndex]!);
+    const energy = deliveredBy(burn.settings, on).arealJPerMm2 * coverageOfBurn(burn);
     const deltaLightness = -40 * (1 - Math.exp((-3 * energy) / responseOf(on.stock, on.machine).energies.deep));
     const lightness = on.stock.bareLightness + deltaLightness;
     return {
       cellIndex, lightness, deltaLightness, lightnessSigma: 0.4, sharedSigma: 0.2, confidence: 1, doubts: [], spread: 0.5, edgeHalo: 0, clippedShare: 0,
-      edgeWidthMm: null, lines: null, line: null, bars: null, ends: null, hue: null, colour: '#806040',
+      edgeWidthMm: null, lines: null, line: null, bars: null, ends: null, picture: pictureIn(burn.shape), hue: null, colour: '#806040',
     };
   }); // prettier-ignore
 /** Each cell called by the first word that its kind asks for. */

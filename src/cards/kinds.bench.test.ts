@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLACE } from '../../tests/support/burn';
+import { UNTIMED } from '../core/motion/pace';
 import { machinesOf, proposed, type Proposed } from '../../tests/support/kinds';
 import { SimulatedLaser, type Trace } from '../bench/laser';
 import { benchMachineOf } from '../bench/of-records';
@@ -10,6 +11,7 @@ import { estimateCard } from '../core/card/estimate';
 import type { Pairing } from '../core/card/contract';
 import type { Layout } from '../core/card/layout';
 import type { BurnSettings } from '../core/card/settings';
+import { burnedOf } from '../core/card/picture-shape';
 import { dotsOf, isArea, type Shape } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
 import { coverageOf } from '../core/picture/screen';
@@ -19,6 +21,18 @@ import { CARD_KIND_NAMES, cardKind } from './registry';
 /** Area of a shape that is filled, or length of one that is followed, from its own corners; of dots, the area of those burned. */
 function extentOf(shape: Shape, settings: BurnSettings): number {
   if (shape.do === 'dots') return coverageOf(dotsOf(shape, settings)) * shape.box.width * shape.box.height;
+  if (shape.do === 'picture') {
+    // Powers between floor and top in proportion to each place's grey, or dots of the top; each over a place's own area.
+    const { columns, rows, data } = shape.wanted;
+    const burned = burnedOf(shape);
+    const place = (shape.box.width * shape.box.height) / (columns * rows);
+    const { powerFraction: top } = settings;
+    return Buffer.from(data, 'base64').reduce((sum, byte, at) => {
+      const share = shape.mode === 'power' ? byte / 255 : burned[at]!;
+      const power = shape.mode === 'power' ? shape.floorFraction + share * (top - shape.floorFraction) : top * share;
+      return sum + (share > 0 ? (place * power) / top : 0);
+    }, 0);
+  }
   if (shape.do === 'sweep')
     return shape.area.reduce((sum, ring) => {
       const twice = ring.reduce((total, { x, y }, index) => {
@@ -77,11 +91,15 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
 
   it('is taken whole by the bench, which burns what was drawn, where it was drawn, in about the estimated time', () => {
     for (const { on, layout } of setUps(all)) {
-      const { totalS, reach } = estimateCard(layout, on.machine);
-      expect(checkBed(reach, on, PLACE).inside).toBe(true);
       const machine = benchMachineOf(on.machine, on.lens);
       const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
-      const { traces, elapsedS } = drawnBy(programOfCard(layout, on.machine, PLACE), laserTruthOf(machine, place));
+      const truth = laserTruthOf(machine, place);
+      // As it is estimated once timed burns have told what the controller takes for a move.
+      const { lineOverheadS } = truth;
+      const pace = { ...UNTIMED, shares: { ...UNTIMED.shares, lineOverheadS } };
+      const { totalS, reach } = estimateCard(layout, on.machine, null, pace);
+      expect(checkBed(reach, on, PLACE).inside).toBe(true);
+      const { traces, elapsedS } = drawnBy(programOfCard(layout, on.machine, PLACE), truth);
       const edges = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity };
       for (const { x0, y0, x1, y1 } of traces) {
         edges.left = Math.min(edges.left, x0, x1);
@@ -95,7 +113,7 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
       expect(edges.right).toBeLessThan(PLACE.leftMm + layout.widthMm + slack);
       expect(edges.bottom).toBeLessThan(PLACE.rearMm + layout.heightMm + slack);
       expect(elapsedS / totalS).toBeGreaterThan(0.97);
-      expect(elapsedS / totalS).toBeLessThan(1.16);
+      expect(elapsedS / totalS).toBeLessThan(1.12);
     }
   });
 
@@ -134,6 +152,6 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
         compared++;
       }
     }
-    expect(compared).toBeGreaterThan(20);
+    expect(compared).toBeGreaterThanOrEqual(10);
   });
 });

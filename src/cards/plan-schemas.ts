@@ -1,6 +1,8 @@
 import Joi from 'joi';
 import { AXIS_COUNTS } from '../core/card/axis';
 import { MARKER_CHOICES } from '../core/card/layout';
+import { PICTURE_MODES } from '../core/picture/mode';
+import { TABLE_SIZE } from '../core/picture/tone-table';
 
 /** Schemas of what plans are made of. Numbers must be numbers: "12" and NaN are refused. */
 export const number = (): Joi.NumberSchema => Joi.number().strict().unsafe(false);
@@ -41,6 +43,30 @@ export const settingsSchema = Joi.object({
   speedMmPerS: positive(20000).required(),
   ...CONSTANTS,
 });
+
+const share = (): Joi.NumberSchema => number().min(0).max(1);
+
+/** How greys are burned, and the table that corrects them. */
+export const tonesSchema: Joi.SchemaMap = {
+  mode: Joi.valid(...PICTURE_MODES).required(),
+  floorFraction: number().min(0).less(1).required(),
+  topFraction: positive(1).required(),
+  corrected: flag().required(),
+  table: Joi.object({
+    mode: Joi.valid(...PICTURE_MODES).required(),
+    floorFraction: share().required(),
+    topFraction: share().required(),
+    speedMmPerS: positive(20000).required(),
+    intervalMm: positive(2).required(),
+    passes: number().integer().min(1).max(20).required(),
+    entries: Joi.array().items(share()).length(TABLE_SIZE).required(),
+  })
+    .allow(null)
+    .required(),
+  constants: settingsSchema
+    .fork(['powerFraction', 'lineAngleDeg', 'crossHatch'], (schema) => schema.forbidden())
+    .required(),
+};
 
 export const frameSchema = Joi.object({
   marker: Joi.object({

@@ -6,6 +6,7 @@ import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
+import { picture } from './picture';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
 import { sheetCheck } from './sheet-check';
@@ -23,6 +24,7 @@ export const CARD_KINDS = {
   'line-width': lineWidth,
   interval,
   tone,
+  picture,
   focus,
   'scan-offset': scanOffset,
   'run-up': runUp,

@@ -5,6 +5,7 @@ import { gridSchemas } from './grid/schema';
 import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
+import { pictureSchemas } from './picture/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
 import { runUpSchemas } from './run-up/schema';
@@ -23,6 +24,7 @@ export const CARD_SCHEMAS = {
   'line-width': lineWidthSchemas,
   interval: intervalSchemas,
   tone: toneSchemas,
+  picture: pictureSchemas,
   focus: focusSchemas,
   'scan-offset': scanOffsetSchemas,
   'run-up': runUpSchemas,

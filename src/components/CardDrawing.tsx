@@ -3,6 +3,7 @@ import type { Point } from '../core/geometry/point';
 import { markerRegion } from '../core/card/path';
 import type { Cell, Layout } from '../core/card/layout';
 import { isArea, linesOf } from '../core/card/shape';
+import { PictureImage } from './PictureImage';
 import { neighbourOf, type Step } from './neighbour';
 import styles from './CardDrawing.module.css';
 
@@ -44,7 +45,11 @@ const pathOf = (lines: readonly (readonly Point[])[], close: boolean): string =>
 /** What a cell's burns do: areas are filled, lines drawn. */
 function Burns({ cell, fill, markColour, lines }: { cell: Cell; fill: string; markColour: string; lines: boolean }) {
   return cell.burns.map(({ shape }, index) =>
-    isArea(shape) ? (
+    shape.do === 'picture' ? (
+      fill === 'transparent' ? null : (
+        <PictureImage key={index} shape={shape} markColour={markColour} />
+      )
+    ) : isArea(shape) ? (
       <path key={index} d={pathOf(linesOf(shape), true)} fill={fill} fillRule="evenodd" />
     ) : lines ? (
       <path key={index} d={pathOf(linesOf(shape), false)} className={styles.letters} stroke={markColour} />
@@ -105,7 +110,15 @@ export function CardDrawing({
             <title>{describe(cell)}</title>
             <rect {...box} fill="transparent" className={styles.box} />
             <Burns cell={cell} fill={fill} markColour={markColour} lines={marksVisible} />
-            {hatched && <rect {...box} fill="url(#prediction)" pointerEvents="none" />}
+            {hatched && (
+              <rect
+                {...box}
+                fill="url(#prediction)"
+                // What a picture is of must be seen through it.
+                opacity={cell.burns[0]?.shape.do === 'picture' ? 0.3 : 1}
+                pointerEvents="none"
+              />
+            )}
             {(ring ?? (cell.index === selected ? 'selected' : undefined)) && <rect {...box} className={styles.under} />}
             {ring && <rect {...box} className={styles[ring]} />}
             {cell.index === selected && <rect {...box} className={styles.selected} />}

@@ -13,6 +13,7 @@ import {
 import { useEffect, useRef } from 'react';
 import { readableTicks, type ChartPoint, type CurvePoint, type Pick, type Plot, type PlotAxis } from './chart/plot';
 import { saveAsCsv, saveAsSvg } from './chart/save-chart';
+import { SaveButtons } from './chart/SaveButtons';
 import { useTheme } from './use-theme';
 import styles from './PointChart.module.css';
 
@@ -193,15 +194,7 @@ export function PointChart({ label, x, y, points, fit = [], pick, selected = nul
       <div className={styles.chart}>
         <canvas ref={canvas} role="img" aria-label={`${label}: ${points.length} points`} />
       </div>
-      <p className={styles.files}>
-        Save this chart as
-        <button type="button" onClick={() => saveAsSvg(plotNow())}>
-          SVG
-        </button>
-        <button type="button" onClick={() => void saveAsCsv(plotNow())}>
-          CSV
-        </button>
-      </p>
+      <SaveButtons what="chart" onSvg={() => saveAsSvg(plotNow())} onCsv={() => void saveAsCsv(plotNow())} />
     </>
   );
 }

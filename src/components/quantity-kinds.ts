@@ -77,9 +77,16 @@ export function kindOfChannel(id: ChannelId, kinds: QuantityKinds): QuantityKind
   return kinds.length;
 }
 
+/** Shares, typed and shown as per cent. */
+const SHARE: QuantityKind = {
+  parse: (text) => bare('%').parse(text) / 100,
+  format: (value) => bare('%').format(Math.round(value * 1e6) / 1e4),
+};
+
 /** How a number of a plan is typed. */
 export function kindOfField({ as, unit }: Pick<PlanField, 'as' | 'unit'>, kinds: QuantityKinds): QuantityKind {
   if (as === 'number') return bare(unit ?? '');
+  if (as === 'share') return SHARE;
   if (as === 'count') return COUNT;
   if (as === 'power' || as === 'speed' || as === 'interval') return kinds[as];
   return kinds.length;

@@ -38,6 +38,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         line: JSON.stringify(cell.line),
         bars: JSON.stringify(cell.bars),
         ends: JSON.stringify(cell.ends),
+        picture: JSON.stringify(cell.picture),
       })),
     )
     .execute();

@@ -18,6 +18,7 @@ import type { BarsSeen } from "../core/reading/lines/bars-of-cell";
 import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
 import type { LineSeen } from "../core/reading/lines/single-line";
 import type { PhotoFault } from "../core/reading/photo-faults";
+import type { PictureSeen } from "../core/reading/picture-of-cell";
 import type { SheetGreys } from "../core/reading/sheet/sheet-greys";
 import type { Exposure } from "../core/reading/tone/exposure";
 import type { Tones } from "../core/reading/tone/tones";
@@ -117,6 +118,7 @@ export interface CellReading {
   lightnessSigma: number;
   line: FixedJson<LineSeen | null>;
   lines: FixedJson<LinesSeen | null>;
+  picture: FixedJson<PictureSeen | null>;
   readingId: number;
   sharedSigma: number;
   spread: number;

@@ -20,7 +20,17 @@ function burnPath({ shape, settings }: Burn, leftOut: boolean): string {
     ? `fill="${leftOut ? 'none' : '#888'}" fill-rule="evenodd" stroke="${leftOut ? '#888' : 'none'}" stroke-width="0.05"`
     : 'fill="none" stroke="#000" stroke-width="0.1"';
   // Dots stand in the drawing as the box they cover: there are thousands of them.
-  const dots = shape.do === 'dots' ? { grey: shape.grey, screen: shape.screen } : {};
+  const dots =
+    shape.do === 'dots'
+      ? { grey: shape.grey, screen: shape.screen }
+      : shape.do === 'picture'
+        ? {
+            mode: shape.mode,
+            columns: shape.wanted.columns,
+            rows: shape.wanted.rows,
+            'floor-fraction': shape.floorFraction,
+          }
+        : {};
   return `<path d="${pathData(linesOf(shape), isArea(shape))}" ${look}${data({ do: shape.do, ...dots, ...fields })}/>`;
 }
 

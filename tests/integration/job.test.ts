@@ -25,6 +25,7 @@ describe('the whole job over the endpoints', () => {
       'line empty',
       'interval empty',
       'tone empty',
+      'picture empty',
       'focus empty',
       'ways empty',
       'run-up empty',

@@ -34,6 +34,7 @@ describe('finding', () => {
       line: null,
       bars: null,
       ends: null,
+      picture: null,
       edgeHalo: 0,
       clippedShare: 0,
       edgeWidthMm: 0.1,

@@ -3,7 +3,7 @@ import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
 import { PLAIN_EXTRAS, type BurnSettings } from '../../core/card/settings';
-import { coverageOfShape, rectRing, type Shape } from '../../core/card/shape';
+import { coverageOfBurn, rectRing, type Shape } from '../../core/card/shape';
 import type { Rect } from '../../core/geometry/point';
 import { powerOfGrey } from '../../core/picture/mode';
 import { burnedGrey, wedgeGreys, type TonePlan } from './plan';
@@ -83,7 +83,7 @@ export function drawTones(plan: TonePlan, on: Pairing): Drawn {
         box,
         levels: plan.corrected ? { grey, burnedAs: burned } : { grey },
         burns: [burn],
-        risk: deliveredBy(burn.settings, on).arealJPerMm2 * coverageOfShape(burn.shape),
+        risk: deliveredBy(burn.settings, on).arealJPerMm2 * coverageOfBurn(burn),
         expected: null,
         leftOut: false,
       };

@@ -1,15 +1,16 @@
 import { within } from '../../core/card/axis';
 import { boundOfDots, boundOfFills } from '../../core/card/bound';
 import { checkPower, checkSettings } from '../../core/card/check-settings';
-import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
+import type { CardKind, Pairing } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { countIn } from '../../core/card/shape';
-import { PICTURE_MODE_NAMES } from '../../core/picture/mode';
+import { checkTable } from '../../core/card/propose-tones';
+import { PICTURE_MODE_NAMES, PICTURE_MODES } from '../../core/picture/mode';
 import { drawTones, patchOf } from './draw';
 import { findTone, powersOf, TONE_ASKS, type ToneFinding } from './find';
-import { PICTURE_MODES, TONE_VERSION, upgradeTonePlan, type TonePlan } from './plan';
+import { TONE_VERSION, upgradeTonePlan, type TonePlan } from './plan';
 import { proposeTone } from './propose';
 
 const STEPS = { least: 8, most: 32 } as const;
@@ -20,30 +21,6 @@ const REPEATS_WORDS = `1 to ${MOST_REPEATS} patches of each grey.`;
 const LEAST_DOTS = 12;
 /** Black needs at least so many times the power of the floor for tones to lie between. */
 const LEAST_RANGE = 1.2;
-/** Two powers this close are one: what is worked out of a card's cells is rounded. */
-const SAME_POWER = 5e-4;
-
-/** What a kept table was measured with must be what this card burns, or it proves nothing. */
-function checkTable({ corrected, table, mode, floorFraction, topFraction, constants }: TonePlan): PlanProblem[] {
-  if (!corrected) return [];
-  const field = 'corrected';
-  if (!table) return [{ field, message: 'No table is kept for these settings yet: burn the wedge uncorrected first.' }];
-  const same =
-    table.mode === mode &&
-    (['speedMmPerS', 'intervalMm', 'passes'] as const).every((field) => table[field] === constants[field]) &&
-    Math.abs(table.topFraction - topFraction) < SAME_POWER &&
-    (mode !== 'power' || Math.abs(table.floorFraction - floorFraction) < SAME_POWER);
-  return same
-    ? []
-    : [
-        {
-          field,
-          message:
-            'The kept table was measured with another mode, speed, interval or power, and corrects nothing else.',
-        },
-      ];
-}
-
 const box = ({ patchMm }: TonePlan) => ({ x: 0, y: 0, width: patchMm, height: patchMm });
 
 const fields = ({ mode, table }: TonePlan, { machine }: Pairing): readonly PlanField[] => [
@@ -109,7 +86,7 @@ export const tone = Object.freeze({
       ...checkSettings(patchOf(plan, 1, box(plan)).settings, on, 'constants').filter(
         ({ field }) => field !== 'constants.powerFraction',
       ),
-      ...checkTable(plan),
+      ...checkTable(plan, 'burn the wedge uncorrected first.'),
     ];
   },
   fields,

@@ -7,7 +7,7 @@ import { trueLightness } from '../../../tests/support/reading';
 import type { FactNow } from '../../core/book/facts';
 import type { Pairing } from '../../core/card/contract';
 import { layCard } from '../../core/card/lay';
-import type { PictureMode } from './plan';
+import type { PictureMode } from '../../core/picture/mode';
 import { tone } from '.';
 
 /** A wedge that is burned on the bench, photographed and found; a kept table corrects it. */

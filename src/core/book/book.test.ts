@@ -92,6 +92,7 @@ describe('the ladder', () => {
       }),
       fact({ factId: 9, name: 'ceiling', value: { powerFraction: 0.4 } }),
       fact({ factId: 10, name: 'tone', value: { floorFraction: 0.05, topFraction: 0.4, table: [], strongest: 44, proven: true } }), // prettier-ignore
+      fact({ factId: 11, name: 'photo', value: { settings: { powerFraction: 0.4 } as never, floorFraction: 0.05, table: null, offL: 2, strongest: 44 } }), // prettier-ignore
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
     ];
@@ -274,6 +275,9 @@ describe('facts', () => {
     expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
     expect(words('ceiling', { powerFraction: 0.42 })).toBe('ceiling 42 %');
     expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
+    const photo = { settings: { powerFraction: 0.4 }, table: [], offL: 1.94 };
+    expect(words('photo', photo)).toBe('black 40 %, through a table, 1.9 L* off');
+    expect(words('photo', { ...photo, table: null })).toBe('black 40 %, 1.9 L* off');
     expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');
     expect(words('focus', { focusOffsetMm: -1.5, flat: false })).toBe('-1.5 mm');
     expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
@@ -301,7 +305,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -56,6 +56,14 @@ export interface FactValues {
     readonly strongest: number;
     readonly proven: boolean;
   };
+  /** A setting for pictures: what black is burned with, and next to nothing where power follows grey, through a tone table or without; how far, L* rms, a picture came out off what was wanted, and how far its black lies from bare stock. */
+  readonly photo: {
+    readonly settings: BurnSettings;
+    readonly floorFraction: number;
+    readonly table: readonly number[] | null;
+    readonly offL: number;
+    readonly strongest: number;
+  };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
   /** Of lines along one axis, which the conditions name. */
@@ -157,6 +165,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'tone',
     show: ({ strongest, proven }) => `${plainNumber(strongest, 2)} L* deep, ${proven ? 'proven' : 'not proven yet'}`,
     sure: (sigma) => `± ${plainNumber(2 * sigma, 2)} L*`,
+    staleBy: MARK,
+  },
+  photo: {
+    title: 'Pictures',
+    owner: 'pairing',
+    rung: 'picture',
+    show: ({ settings, table, offL }) =>
+      `black ${formatPower(settings.powerFraction)}${table ? ', through a table' : ''}, ${plainNumber(offL, 2)} L* off`,
+    sure: () => '',
     staleBy: MARK,
   },
   focus: {

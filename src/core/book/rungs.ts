@@ -19,6 +19,7 @@ export const RUNGS = {
   line: { name: 'Line', question: 'How wide does one line mark?', foot: 'engrave', standsOn: ['grid'] },
   interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
   tone: { name: 'Tone', question: 'Which grey gives which darkness?', foot: 'engrave', standsOn: ['ceiling', 'interval'] },
+  picture: { name: 'Picture', question: 'Does a picture come out as wanted?', foot: 'engrave', standsOn: ['tone'] },
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },

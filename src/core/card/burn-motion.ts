@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/point';
 import type { Machine } from '../machine/machine';
 import type { AlikeWays, BurnMotion } from '../motion/pace-fit';
-import { wayOf } from './estimate';
+import { movesOf, wayOf } from './estimate';
 import type { Layout } from './layout';
 import { cardPath, type BurnScope } from './path';
 
@@ -25,7 +25,7 @@ export function burnMotion(layout: Layout, machine: Machine, scope: BurnScope | 
     if (step.step === 'part' || step.step === 'hand') continue;
     const [first, ...rest] = wayOf(step);
     if (!first) continue;
-    lines++;
+    lines += movesOf(step, machine);
     go(first, null);
     for (const point of rest) go(point, step.speedMmPerS);
   }

@@ -30,6 +30,7 @@ export const CHANNELS = {
   passes: { name: 'Passes', as: 'count', show: String },
   runUp: { name: 'Run-up', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },
+  table: { name: 'Table', as: 'word', show: String },
   either: { name: 'Compared', as: 'word', show: String },
   side: { name: 'Cut', as: 'word', show: String },
 } as const satisfies Readonly<Record<string, Channel>>; // prettier-ignore

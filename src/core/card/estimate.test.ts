@@ -1,3 +1,5 @@
+import { PLACE } from '../../../tests/support/burn';
+import { programOfCard } from '../../formats/gcode';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { focus } from '../../cards/focus';
 import { grid } from '../../cards/grid';
@@ -6,7 +8,6 @@ import { UNTIMED } from '../motion/pace';
 import { beyond, estimateCard, wayOf } from './estimate';
 import { layCard } from './lay';
 import type { Layout } from './layout';
-import { cardPath } from './path';
 
 const pairing = demoPairing('heron', 'birch');
 const { machine } = pairing;
@@ -54,12 +55,13 @@ describe('the estimate of a card', () => {
     const twice = estimateCard(layout, machine, null, { ...UNTIMED, scale: 2 });
     expect(twice.totalS).toBeCloseTo(2 * plain.totalS, 9);
     expect(twice.frameS).toBeCloseTo(2 * plain.frameS, 9);
-    const lines = [...cardPath(layout, machine)].filter((step) => step.step === 'sweep' || step.step === 'stroke');
-    const slow = estimateCard(layout, machine, null, {
-      ...UNTIMED,
-      shares: { ...UNTIMED.shares, lineOverheadS: 0.01 },
-    });
-    expect(slow.totalS - plain.totalS).toBeCloseTo(0.01 * lines.length, 6);
+    for (const on of [machine, { ...machine, addsRunUp: true }]) {
+      // All moves of the program but for the last, out of the way.
+      const moves = programOfCard(layout, on, PLACE).text.match(/^G[01] X/gm)!.length - 1;
+      const shares = { ...UNTIMED.shares, lineOverheadS: 0.01 };
+      const slow = estimateCard(layout, on, null, { ...UNTIMED, shares });
+      expect(slow.totalS - estimateCard(layout, on).totalS).toBeCloseTo(0.01 * moves, 6);
+    }
   });
   it('counts the stops at which a hand sets the focus, and none where a motor does', () => {
     const offsets = new Set(strip.cells.map(({ levels }) => levels.focus));

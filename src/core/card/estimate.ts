@@ -34,11 +34,25 @@ export function wayOf(step: PathStep): readonly Point[] {
   return [beyond(points[1]!, points[0]!, runUpMm), ...points, beyond(points.at(-2)!, points.at(-1)!, runUpMm)];
 }
 
+/** Moves of a step as a program tells them, one to a line: each of them takes a controller some time of its own. */
+export function movesOf(step: PathStep, { addsRunUp }: Pick<Machine, 'addsRunUp'>): number {
+  if (step.step !== 'sweep' && step.step !== 'stroke') return 0;
+  const runUp = addsRunUp || step.runUpMm === 0 ? 0 : 1;
+  if (step.step === 'stroke') return step.points.length < 2 ? 0 : step.points.length + 2 * runUp;
+  let moves = 1 + runUp;
+  let head = runUp === 0 ? 0 : -step.runUpMm;
+  for (const { fromMm, toMm } of step.lit) {
+    moves += fromMm > head + 1e-9 ? 2 : 1;
+    head = toMm;
+  }
+  return moves;
+}
+
 /**
  * Burn time of a card from the motion model: each sweep runs from rest to rest over mark and run-up, strokes rest at each corner, and
  * travel between them is as fast as the head goes. The head starts at the card's upper left corner. What hands take at their stops is
  * not in it. `pace` is what logged burns told of this machine; without it the machine moves as its record says, and controllers add
- * nothing for each line.
+ * nothing for each move.
  */
 export function estimateCard(
   layout: Layout,
@@ -74,7 +88,7 @@ export function estimateCard(
     else {
       const [first, ...rest] = wayOf(step);
       if (!first) continue;
-      take(pace.shares.lineOverheadS);
+      take(movesOf(step, machine) * pace.shares.lineOverheadS);
       go(first, null);
       for (const point of rest) go(point, step.speedMmPerS);
     }

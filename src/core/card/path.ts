@@ -7,7 +7,8 @@ import { runsOfRow } from '../picture/screen';
 import { mainBurn, type Layout, type MarkerPlace } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
 import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
-import { boxOfShape, countIn, dotsOf, isArea, rectRing, type Burn, type DotsShape, type Region } from './shape';
+import { burnedOf, powerOfShare, runsOfPicture } from './picture-shape';
+import { boxOfShape, countIn, dotsOf, isArea, rectRing, type Burn, type DotsShape, type PictureShape, type Region } from './shape'; // prettier-ignore
 
 /** A stretch of a sweep where the beam is on, as distances from the start of the sweep's mark. */
 export interface LitStretch {
@@ -100,13 +101,14 @@ function* fillOnce(area: Region, settings: BurnSettings, angleDeg: number, runUp
 
 /** One pass of a fill along an axis. */
 function linesOfFill(area: Region, settings: BurnSettings, horizontal: boolean, runUp: number): Generator<Sweep> {
+  const { powerFraction } = settings;
   return sweepsOver(boxOfShape({ do: 'sweep', area }), settings, horizontal, runUp, (_line, at) => {
-    const stretches: [number, number][] = [];
+    const stretches: LitStretch[] = [];
     const marks = crossings(area, at, horizontal);
     for (let k = 0; k + 1 < marks.length; k += 2) {
       const last = stretches.at(-1);
-      if (last && marks[k]! - last[1] < 1e-6) last[1] = marks[k + 1]!;
-      else stretches.push([marks[k]!, marks[k + 1]!]);
+      const fromMm = last && marks[k]! - last.toMm < 1e-6 ? stretches.pop()!.fromMm : marks[k]!;
+      stretches.push({ fromMm, toMm: marks[k + 1]!, powerFraction });
     }
     return stretches;
   });
@@ -119,13 +121,32 @@ export function* fillDots(shape: DotsShape, settings: BurnSettings, runUp: numbe
   const { x, y, width, height } = shape.box;
   const [from, length] = horizontal ? [x, width] : [y, height];
   const start = from + (length - dots.columns * settings.intervalMm) / 2;
-  const stretches = (row: number): [number, number][] =>
-    runsOfRow(dots, row).map(([first, end]) => [
-      start + first * settings.intervalMm,
-      start + end * settings.intervalMm,
-    ]);
+  const stretches = (row: number): LitStretch[] =>
+    runsOfRow(dots, row).map(([first, end]) => ({
+      fromMm: start + first * settings.intervalMm,
+      toMm: start + end * settings.intervalMm,
+      powerFraction: settings.powerFraction,
+    }));
   for (let pass = 0; pass < settings.passes; pass++)
     yield* sweepsOver(shape.box, settings, horizontal, runUp, stretches);
+}
+
+/** Sweeps over a picture, for every pass: a line for each of its rows, or of its columns where lines run along Y. */
+export function* fillPicture(shape: PictureShape, settings: BurnSettings, runUp: number): Generator<Sweep> {
+  const horizontal = settings.direction === 'horizontal';
+  const { box, wanted } = shape;
+  const burned = burnedOf(shape);
+  const [start, length] = horizontal ? [box.x, box.width] : [box.y, box.height];
+  const [places, lines] = horizontal ? [wanted.columns, wanted.rows] : [wanted.rows, wanted.columns];
+  const power = (share: number): number => powerOfShare(shape, share, settings.powerFraction);
+  const stretches = (line: number): LitStretch[] =>
+    runsOfPicture(shape, burned, horizontal, line, power).map(({ from, end, level }) => ({
+      fromMm: start + (from * length) / places,
+      toMm: start + (end * length) / places,
+      powerFraction: level,
+    }));
+  for (let pass = 0; pass < settings.passes; pass++)
+    yield* sweepsOver(box, settings, horizontal, runUp, stretches, lines);
 }
 
 /** Lines over a box, in its middle and alternating when both ways, lit where `stretchesOf` a line and its place across says. */
@@ -134,30 +155,30 @@ function* sweepsOver(
   settings: BurnSettings,
   horizontal: boolean,
   runUp: number,
-  stretchesOf: (line: number, at: number) => [number, number][],
+  stretchesOf: (line: number, at: number) => readonly LitStretch[],
+  lines = countIn(horizontal ? box.height : box.width, settings.intervalMm),
 ): Generator<Sweep> {
-  const { intervalMm, bothWays, speedMmPerS, powerFraction, scanOffsetMm } = settings;
+  const { intervalMm, bothWays, speedMmPerS, scanOffsetMm } = settings;
   const across = horizontal ? box.height : box.width;
-  const lines = countIn(across, intervalMm);
   const start = (horizontal ? box.y : box.x) + (across - (lines - 1) * intervalMm) / 2;
   for (let line = 0; line < lines; line++) {
     const at = start + line * intervalMm;
     const stretches = stretchesOf(line, at);
     const first = stretches[0];
     if (!first) continue;
-    const end = stretches.at(-1)![1];
+    const end = stretches.at(-1)!.toMm;
     const back = bothWays && line % 2 === 1;
     const shift = back ? -scanOffsetMm : 0;
     const point = (along: number): Point => (horizontal ? { x: along + shift, y: at } : { x: at, y: along + shift });
     yield {
       step: 'sweep',
-      from: point(back ? end : first[0]),
-      to: point(back ? first[0] : end),
+      from: point(back ? end : first.fromMm),
+      to: point(back ? first.fromMm : end),
       runUpMm: runUp,
       speedMmPerS,
       lit: back
-        ? stretches.map(([from, to]) => ({ fromMm: end - to, toMm: end - from, powerFraction })).reverse()
-        : stretches.map(([from, to]) => ({ fromMm: from - first[0], toMm: to - first[0], powerFraction })),
+        ? stretches.map((lit) => ({ ...lit, fromMm: end - lit.toMm, toMm: end - lit.fromMm })).reverse()
+        : stretches.map((lit) => ({ ...lit, fromMm: lit.fromMm - first.fromMm, toMm: lit.toMm - first.fromMm })),
     };
   }
 }
@@ -219,6 +240,7 @@ function* burnPath(burn: Burn, machine: Machine): Generator<PathStep> {
   const runUp = burnRunUpMm(burn, machine);
   if (shape.do === 'sweep') return yield* fillRegion(shape.area, settings, runUp);
   if (shape.do === 'dots') return yield* fillDots(shape, settings, runUp);
+  if (shape.do === 'picture') return yield* fillPicture(shape, settings, runUp);
   const { speedMmPerS, powerFraction, passes } = settings;
   for (const points of shape.lines) {
     for (let pass = 0; pass < passes; pass++)

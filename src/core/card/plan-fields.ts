@@ -6,7 +6,19 @@ export interface PlanField {
   readonly path: string;
   readonly label: string;
   readonly as:
-    'length' | 'offset' | 'speed' | 'power' | 'interval' | 'count' | 'run-up' | 'flag' | 'choice' | 'text' | 'number';
+    | 'length'
+    | 'offset'
+    | 'speed'
+    | 'power'
+    | 'share'
+    | 'interval'
+    | 'count'
+    | 'run-up'
+    | 'flag'
+    | 'choice'
+    | 'text'
+    | 'number'
+    | 'picture';
   /** Of a bare number. */
   readonly unit?: string;
   /** A number that may be left empty. */

@@ -1,5 +1,8 @@
 import type { Point, Rect } from '../geometry/point';
+import type { Greys } from '../picture/greys';
+import type { PictureMode } from '../picture/mode';
 import { evenDots, runsOfRow, type Dots, type Screen } from '../picture/screen';
+import { burnedOf, coverageOfPicture, runsOfPicture } from './picture-shape';
 import type { BurnSettings } from './settings';
 
 /** Closed outlines; what lies in an odd number of them is inside. The last point of a ring is joined to its first. */
@@ -14,11 +17,25 @@ export interface DotsShape {
   readonly screen: Screen;
 }
 
-/** What the head does with a burn: fill an area by sweeps, follow lines (cut, score, draw), or sweep over dots. */
+/** A picture over a box: a line for each of its rows, or columns where lines run along Y. */
+export interface PictureShape {
+  readonly do: 'picture';
+  readonly box: Rect;
+  /** How much is wanted of each place: 0 for bare stock, 255 for the strongest there is. */
+  readonly wanted: Greys;
+  /** What is burned for each of 256 that are wanted, as a share of the strongest; null burns what is wanted. */
+  readonly table: readonly number[] | null;
+  /** By dots of the settings' power, or by powers from the floor up to it. */
+  readonly mode: PictureMode;
+  readonly floorFraction: number;
+}
+
+/** What the head does with a burn: fill an area by sweeps, follow lines (cut, score, draw), or sweep over dots or a picture. */
 export type Shape =
   | { readonly do: 'sweep'; readonly area: Region }
   | { readonly do: 'follow'; readonly lines: readonly (readonly Point[])[] }
-  | DotsShape;
+  | DotsShape
+  | PictureShape;
 
 /** Something a hand must do before a burn goes on. */
 export interface HandStep {
@@ -49,15 +66,18 @@ export function rectOutline(rect: Rect): Point[] {
 
 /** Outlines of what is filled or dotted, and lines that are followed. */
 export function linesOf(shape: Shape): readonly (readonly Point[])[] {
-  if (shape.do === 'dots') return [rectRing(shape.box)];
+  if (shape.do === 'dots' || shape.do === 'picture') return [rectRing(shape.box)];
   return shape.do === 'sweep' ? shape.area : shape.lines;
 }
 
 /** Whether a shape covers an area, which its lines go round; others are lines themselves. */
 export const isArea = ({ do: does }: Shape): boolean => does !== 'follow';
 
-/** Share of a shape's area that is burned. */
-export const coverageOfShape = (shape: Shape): number => (shape.do === 'dots' ? shape.grey : 1);
+/** Share of energy that a burn lays down over its area, against all of it burned at the settings' power. */
+export function coverageOfBurn({ shape, settings }: Pick<Burn, 'shape' | 'settings'>): number {
+  if (shape.do === 'picture') return coverageOfPicture(shape, settings);
+  return shape.do === 'dots' ? shape.grey : 1;
+}
 
 /** How many of a thing fit into a length, one at the least. */
 export const countIn = (lengthMm: number, stepMm: number): number => Math.max(1, Math.floor(lengthMm / stepMm + 1e-9));
@@ -92,6 +112,7 @@ export function boxOfShape(shape: Shape): Rect {
 
 /** Everything that is burned of an area, for files: a ring for each run of dots, as high as a line. */
 export function regionOf(shape: Shape, settings: Pick<BurnSettings, 'intervalMm' | 'direction'>): Region {
+  if (shape.do === 'picture') return ringsOfPicture(shape, settings.direction === 'horizontal');
   if (shape.do !== 'dots') return linesOf(shape);
   const { intervalMm, direction } = settings;
   const dots = dotsOf(shape, settings);
@@ -108,6 +129,27 @@ export function regionOf(shape: Shape, settings: Pick<BurnSettings, 'intervalMm'
           : { x: left + across, y: top + start, width: intervalMm, height: length },
       );
     }),
+  ).flat();
+}
+
+/** A ring for each run of places of a picture along its lines, of those that are burned, or of those that a function of it gives a level. */
+export function ringsOfPicture(
+  shape: PictureShape,
+  lies: boolean,
+  burned = burnedOf(shape),
+  levelOf = (share: number): number => (share > 0 ? 1 : 0),
+): Region {
+  const { x, y, width, height } = shape.box;
+  const { columns, rows } = shape.wanted;
+  const [wide, high] = [width / columns, height / rows];
+  return Array.from({ length: lies ? rows : columns }, (_, line) =>
+    runsOfPicture(shape, burned, lies, line, levelOf).map(({ from, end }) =>
+      rectRing(
+        lies
+          ? { x: x + from * wide, y: y + line * high, width: (end - from) * wide, height: high }
+          : { x: x + line * wide, y: y + from * high, width: wide, height: (end - from) * high },
+      ),
+    ),
   ).flat();
 }
 

@@ -2,7 +2,8 @@ import type { Machine } from '../machine/machine';
 import { frameBurns } from './path';
 import type { Cell, Layout } from './layout';
 import type { BurnSettings } from './settings';
-import type { Burn, Shape } from './shape';
+import { burnedOf, powerOfShare } from './picture-shape';
+import { ringsOfPicture, type Burn, type Shape } from './shape';
 
 /** Everything of a card that is burned by one setting, as a step of its own for programs that make their own paths. */
 export interface Step {
@@ -23,6 +24,26 @@ interface Named {
   readonly burn: Burn;
 }
 
+/** Programs that make their own paths know one power for a shape: a picture whose power follows grey is so many of them. */
+const POWERS_OF_PICTURE = 16;
+
+/** A burn as burns of one power each: a picture whose power follows grey as areas of a few powers, each at the middle of its range. */
+function byPower(burn: Burn): Burn[] {
+  const { shape, settings } = burn;
+  if (shape.do !== 'picture' || shape.mode !== 'power') return [burn];
+  const burned = burnedOf(shape);
+  return Array.from({ length: POWERS_OF_PICTURE }, (_, step) => step).flatMap((step): Burn[] => {
+    const isOfStep = (share: number): boolean =>
+      share > 0 && Math.min(POWERS_OF_PICTURE - 1, Math.floor(share * POWERS_OF_PICTURE)) === step;
+    const lies = settings.direction === 'horizontal';
+    const area = ringsOfPicture(shape, lies, burned, (share) => (isOfStep(share) ? 1 : 0));
+    const powerFraction = powerOfShare(shape, (step + 0.5) / POWERS_OF_PICTURE, settings.powerFraction);
+    return area.length === 0
+      ? []
+      : [{ ...burn, shape: { do: 'sweep', area }, settings: { ...settings, powerFraction } }];
+  });
+}
+
 /** All burns of a card in the order they are burned in. */
 function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head'>): Named[] {
   const common = (burns: readonly Burn[]): Named[] => burns.map((burn) => ({ what: 'common', cell: null, burn }));
@@ -31,7 +52,7 @@ function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head
     ...common(layout.before),
     ...layout.order.flatMap((index) => {
       const cell = layout.cells[index]!;
-      return cell.burns.map((burn) => ({ what: 'cell', cell, burn }));
+      return cell.burns.flatMap(byPower).map((burn) => ({ what: 'cell', cell, burn }));
     }),
     ...common(layout.after),
   ];

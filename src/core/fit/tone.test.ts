@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { greyFor, lookedUp, murrayDaviesCoverage, offStraight, TABLE_SIZE, toneOf, toneTable } from './tone';
+import { lookedUp, TABLE_SIZE } from '../picture/tone-table';
+import { greyFor, murrayDaviesCoverage, offStraight, toneOf, toneTable } from './tone';
 
 const GREYS = Array.from({ length: 16 }, (_, step) => (step + 1) / 16);
 /** Patches of sixteen greys, twice, by a law of tones; the second half of them differs from the first by so much. */

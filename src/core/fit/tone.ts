@@ -1,3 +1,4 @@
+import { TABLE_SIZE } from '../picture/tone-table';
 import { monotoneCubic } from '../stats/monotone-cubic';
 import { risingBlocks } from '../stats/isotonic';
 import { meanAndSpread } from '../stats/robust';
@@ -32,9 +33,6 @@ export interface ToneFit {
 export const LEAST_GREYS = 5;
 /** Patches of one grey scatter by this at the least: what a photo compares two of them to. */
 const LEAST_SIGMA_L = 0.3;
-/** Entries of a table: one for each value of a picture of eight bits. */
-export const TABLE_SIZE = 256;
-
 /**
  * The curve of strength over grey: means of patches of one grey, pooled where they would fall, and a monotone cubic through them, from bare stock on.
  * No shape but that is taken for granted. Null for fewer than five greys. Throws RangeError for a grey outside 0 to 1, or a sigma of 0 or less.
@@ -114,14 +112,6 @@ export function toneTable(fit: Pick<ToneFit, 'strengthAt' | 'strongest'>): numbe
   return Array.from({ length: TABLE_SIZE }, (_, entry) =>
     entry === 0 ? 0 : Math.round(greyFor(fit, (entry / (TABLE_SIZE - 1)) * fit.strongest) * 1e4) / 1e4,
   );
-}
-
-/** What a table burns for a grey of 0 to 1, by straight lines between its entries. Throws RangeError for a table of another size. */
-export function lookedUp(table: readonly number[], grey: number): number {
-  if (table.length !== TABLE_SIZE) throw new RangeError(`invalid tone table: ${table.length} entries`);
-  const place = Math.min(1, Math.max(0, grey)) * (TABLE_SIZE - 1);
-  const below = Math.min(TABLE_SIZE - 2, Math.floor(place));
-  return table[below]! + (table[below + 1]! - table[below]!) * (place - below);
 }
 
 /**

@@ -11,7 +11,7 @@ export type HeadMotion = Pick<
 export interface MotionShares {
   readonly acceleration: number;
   readonly travelSpeed: number;
-  /** The controller's own time for each line of a fill and each followed line. */
+  /** The controller's own time for each line of a program that moves the head. */
   readonly lineOverheadS: number;
 }
 

@@ -15,7 +15,7 @@ export interface AlikeWays {
 /** What the head does in a burn, as far as its time goes. */
 export interface BurnMotion {
   readonly ways: readonly AlikeWays[];
-  /** Lines of fills and followed lines: what a controller may add its own time to. */
+  /** Moves of its program, one to a line: what a controller may add its own time to. */
   readonly lines: number;
 }
 
@@ -37,7 +37,7 @@ const FINGER_S = 1;
 const PRIORS = [
   { mean: 0, sigma: 0.4 },
   { mean: 0, sigma: 0.3 },
-  { mean: 0.003, sigma: 0.01 },
+  { mean: 0.001, sigma: 0.003 },
 ] as const;
 
 /** Time in s of a burn's motion on a head. */

@@ -9,6 +9,7 @@ import { endsOfCell } from './ends-of-cell';
 import { hueShift } from './hue';
 import { barsOfCell, isToneless } from './lines/bars-of-cell';
 import { lineOfCell, linesOfCell } from './lines/lines-of-cell';
+import { isPicture, pictureOfCell } from './picture-of-cell';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 import {
   FLAT_ENOUGH_MM,
@@ -93,7 +94,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const bareLightness = lightnessOfLuminance(luminance(...context.stockLinear));
   const { box } = cell;
   const inner = innerOf(box, INNER);
-  const near = context.field.under(inner);
+  // The middle of a picture is too far from bare stock for that to tell of it alone.
+  const near = context.field.under(isPicture(cell) ? box : inner);
   const offset = near.shift;
   const ratio = meanRatio(context, inner);
   const lightness = lightnessOf(context, ratio, offset);
@@ -126,7 +128,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     'tones-unsure': context.tonesUnknown ? 0 : tonePart,
     'tones-unknown': context.tonesUnknown ? tonePart : 0,
     clipped: ratio.clippedShare * 12,
-    uneven: Math.hypot(spread / Math.sqrt(patches), 0.12 * quarters),
+    // A picture is not even, and is not meant to be.
+    uneven: isPicture(cell) ? 0 : Math.hypot(spread / Math.sqrt(patches), 0.12 * quarters),
   };
   const lightnessSigma = Math.hypot(...Object.values(unsure));
 
@@ -139,7 +142,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   if (near.tiles < 8 && !context.lightIsTold) doubts.push('far-from-bare-stock');
   if (context.uncertainFrame && context.frameErrorMm > 0.3) doubts.push('few-markers');
   if (context.frameErrorMm > FLAT_ENOUGH_MM) doubts.push('off-frame');
-  if ((spread > 9 || quarters > 5) && !toneless) doubts.push('uneven');
+  if ((spread > 9 || quarters > 5) && !toneless && !isPicture(cell)) doubts.push('uneven');
   const chance = toneless ? 1 : chanceWithin(PROMISE, lightnessSigma);
   // No cell is marked without saying why: where no single reason is past its limit, the greatest of them is said.
   if (chance < LOW_CONFIDENCE && doubts.length === 0) doubts.push(greatest(unsure));
@@ -155,6 +158,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     // Where a bar lies is told by both of its edges, which a little blown-out stock beside it moves alike.
     bars: doubts.includes('stock-clipped') ? null : barsOfCell(context.finePhoto, cell),
     ends: hidden ? null : endsOfCell(context, cell),
+    picture: pictureOfCell(context, cell, bareLightness, offset),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,

@@ -13,6 +13,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     line: null,
     bars: null,
     ends: null,
+    picture: null,
     edgeHalo: 0,
     clippedShare: 0,
     edgeWidthMm: null,

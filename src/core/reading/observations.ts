@@ -3,6 +3,7 @@ import type { HueShift } from './hue';
 import type { BarsSeen } from './lines/bars-of-cell';
 import type { LinesSeen } from './lines/lines-of-fill';
 import type { LineSeen } from './lines/single-line';
+import type { PictureSeen } from './picture-of-cell';
 
 /** Why a cell's reading is not to be trusted without a look. */
 export type Doubt =
@@ -36,6 +37,8 @@ export interface CellReading {
   readonly bars: BarsSeen | null;
   /** The ends of a long fill; null for other cells. */
   readonly ends: EndsSeen | null;
+  /** The blocks of a cell that is burned as a picture; null for other cells. */
+  readonly picture: PictureSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

@@ -1,6 +1,8 @@
+import { PictureField, type NamedPicture } from '../../components/PictureField';
 import { CheckField, SelectField, TextField } from '../../components/Field';
 import { QuantityField } from '../../components/QuantityField';
 import { kindOfField, type QuantityKinds } from '../../components/quantity-kinds';
+import type { Crop } from '../../core/picture/sample';
 import { valueAt, withValueAt, type PlanField } from '../../core/card/plan-fields';
 
 interface Props<Plan extends object> {
@@ -12,6 +14,9 @@ interface Props<Plan extends object> {
   readonly reasons: Readonly<Record<string, string>>;
 }
 
+/** Where a plan with a picture holds the part of it that is wanted. */
+const CROP_PATH = 'crop';
+
 /** A kind's fields, each typed as it is asked for, with why it was proposed. */
 export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, errors, reasons }: Props<Plan>) {
   return fields.map((field) => {
@@ -19,6 +24,18 @@ export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, e
     const set = (next: unknown): void => onPlan(withValueAt(plan, field.path, next));
     const hint = reasons[field.path] ?? field.hint;
     const error = errors[field.path];
+    if (field.as === 'picture')
+      return (
+        <PictureField
+          key={field.path}
+          label={field.label}
+          picture={value as NamedPicture}
+          crop={valueAt(plan, CROP_PATH) as Crop}
+          hint={hint}
+          error={error}
+          onChange={(picture, crop) => onPlan(withValueAt(withValueAt(plan, field.path, picture), CROP_PATH, crop))}
+        />
+      );
     if (field.as === 'flag')
       return (
         <CheckField

@@ -12,7 +12,7 @@ import { levelWords } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
 import { mainBurn, type Cell } from '../../core/card/layout';
 import { burnRunUpMm } from '../../core/card/path';
-import { coverageOfShape, isArea } from '../../core/card/shape';
+import { coverageOfBurn, isArea } from '../../core/card/shape';
 import type { PlanField } from '../../core/card/plan-fields';
 import { unusualConstants } from '../../core/card/unusual';
 import { paceOf } from '../../core/book/facts';
@@ -259,7 +259,9 @@ function cellFigures(cell: Cell, { pairing }: PlanView, order: readonly number[]
   const turn = order.indexOf(cell.index) + 1;
   return [
     ['Power', `${formatPower(settings.powerFraction)}, ${plainNumber(watts)} W`],
-    ...(isArea(shape) ? [['Energy per area', formatArealEnergy(arealJPerMm2 * coverageOfShape(shape))] as const] : []),
+    ...(isArea(shape)
+      ? [['Energy per area', formatArealEnergy(arealJPerMm2 * coverageOfBurn(mainBurn(cell)))] as const]
+      : []),
     ['Energy per length', `${plainNumber(lineJPerMm)} J/mm`],
     ['Burn time', formatDuration(burnS)],
     ['Turn', turn === 0 ? 'left out' : `${turn} of ${order.length}`],

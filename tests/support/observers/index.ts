@@ -7,6 +7,7 @@ import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
+import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
 import { sheetCheckObserver } from './sheet-check';
@@ -22,6 +23,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   interval: intervalObserver,
   kerf: kerfObserver,
   'line-width': lineWidthObserver,
+  picture: pictureObserver,
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
   'sheet-check': sheetCheckObserver,

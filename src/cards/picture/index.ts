@@ -1,0 +1,121 @@
+import { within } from '../../core/card/axis';
+import { boundOfDots } from '../../core/card/bound';
+import { checkPower, checkSettings } from '../../core/card/check-settings';
+import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
+import { EASES } from '../../core/card/ease';
+import { mainBurn } from '../../core/card/layout';
+import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
+import { checkTable } from '../../core/card/propose-tones';
+import { MOST_PLACES } from '../../core/picture/greys';
+import { PICTURE_MODE_NAMES, PICTURE_MODES } from '../../core/picture/mode';
+import { drawPicture, settingsOf, sizeOf, waysOf } from './draw';
+import { bestOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
+import { PICTURE_VERSION, placesOf, upgradePicturePlan, type PicturePlan } from './plan';
+import { proposePicture } from './propose';
+
+/** Black needs at least so many times the power of the floor for tones to lie between. */
+const LEAST_RANGE = 1.2;
+/** Fewer lines are no picture. */
+const LEAST_PLACES = 24;
+const CROP = 'A crop lies within the picture and is at least a hundredth of it.';
+
+/** What is wrong with the picture itself, before anything of it is looked up. */
+function checkChosen({ picture, crop, widthMm, constants }: PicturePlan): PlanProblem[] {
+  const { columns, rows, data } = picture;
+  if (columns * rows > MOST_PLACES || data.length !== 4 * Math.ceil((columns * rows) / 3))
+    return [{ field: 'picture', message: `A picture has at most ${MOST_PLACES / 1000} thousand places, and a grey for each.` }]; // prettier-ignore
+  const { left, top, width, height } = crop;
+  const isWithin = left >= 0 && top >= 0 && left + width <= 1 + 1e-9 && top + height <= 1 + 1e-9;
+  if (!isWithin || !(width >= 0.01 && height >= 0.01)) return [{ field: 'crop.left', message: CROP }];
+  if (!(widthMm > 0 && constants.intervalMm > 0)) return [];
+  const places = placesOf({ picture, crop, widthMm, constants });
+  return Math.min(places.columns, places.rows) >= LEAST_PLACES
+    ? []
+    : [{ field: 'widthMm', message: `A picture is at least ${LEAST_PLACES} lines high and as many dots wide.` }];
+}
+
+const fields = ({ mode, table, corrected }: PicturePlan, { machine }: Pairing): readonly PlanField[] => [
+  { path: 'picture', label: 'Picture', as: 'picture', group: 'cells' },
+  { path: 'widthMm', label: 'Width', as: 'length', group: 'cells', hint: 'its height follows' },
+  { path: 'crop.left', label: 'Crop from the left', as: 'share', group: 'cells' },
+  { path: 'crop.top', label: 'Crop from the top', as: 'share', group: 'cells' },
+  { path: 'crop.width', label: 'Crop width', as: 'share', group: 'cells' },
+  { path: 'crop.height', label: 'Crop height', as: 'share', group: 'cells' },
+  {
+    path: 'wholeRange',
+    label: 'Use the whole range',
+    as: 'flag',
+    group: 'cells',
+    hint: 'the darkest of the picture is burned as black, its lightest left bare',
+  },
+  { path: 'negative', label: 'Burn what is light', as: 'flag', group: 'cells' },
+  {
+    path: 'mode',
+    label: 'Greys are burned by',
+    as: 'choice',
+    options: PICTURE_MODES.map((value) => ({ value, name: PICTURE_MODE_NAMES[value] })),
+    group: 'cells',
+  },
+  ...(table
+    ? [{ path: 'corrected', label: 'Corrected by the kept table', as: 'flag' as const, group: 'cells' as const }]
+    : []),
+  ...(corrected
+    ? [{ path: 'beside', label: 'Once more without the table', as: 'flag' as const, group: 'cells' as const }]
+    : []),
+  ...(mode === 'power'
+    ? [{ path: 'floorFraction', label: 'Power of next to nothing', as: 'power' as const, group: 'cells' as const }]
+    : []),
+  { path: 'topFraction', label: mode === 'power' ? 'Power of black' : 'Power of dots', as: 'power', group: 'cells' },
+  { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
+  ...constantFields(machine, 'constants', ['powerFraction', 'lineAngleDeg', 'crossHatch']),
+  ...FRAME_FIELDS,
+];
+
+/** Picture: does a picture come out as it was wanted? */
+export const picture = Object.freeze({
+  kind: 'picture',
+  name: 'Picture',
+  purpose: 'a picture of yours, small, burned through the tone table and compared with what was wanted',
+  rung: 'picture',
+  version: PICTURE_VERSION,
+  edges: [],
+  asks: PICTURE_ASKS,
+  propose: proposePicture,
+  upgrade: upgradePicturePlan,
+  check: (plan, on) => {
+    const { floorFraction, topFraction, gapMm, mode, widthMm } = plan;
+    return [
+      ...within('widthMm', widthMm, 3, 400, 'A picture is 3 to 400 mm wide.'),
+      ...checkChosen(plan),
+      ...checkPower('topFraction', topFraction, on),
+      ...(mode !== 'power' || (floorFraction >= 0 && floorFraction * LEAST_RANGE <= topFraction)
+        ? []
+        : [{ field: 'floorFraction', message: 'The floor lies well below the power of black, at 0 % or more.' }]),
+      ...within('gapMm', gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
+      ...checkSettings(settingsOf(plan), on, 'constants').filter(({ field }) => field !== 'constants.powerFraction'),
+      ...checkTable(plan, 'burn a tone wedge, and keep what it says.'),
+    ];
+  },
+  fields,
+  draw: drawPicture,
+  bound: (plan, { machine }) => boundOfDots(waysOf(plan).length, sizeOf(plan), settingsOf(plan), machine),
+  eases: [EASES.interval('constants.intervalMm'), EASES.size('widthMm', 'pictures'), EASES.passes('constants.passes')],
+  wish: () => ({}),
+  find: findPicture,
+  settle: (finding, layout) => {
+    const best = bestOf(finding);
+    const burn = best && mainBurn(layout.cells[best.cellIndex]!);
+    if (!best || burn?.shape.do !== 'picture') return [];
+    const { settings, shape } = burn;
+    const { mode, floorFraction, table } = shape;
+    return [
+      {
+        name: 'photo',
+        at: { speed: settings.speedMmPerS, interval: settings.intervalMm, passes: settings.passes, picture: mode },
+        value: { settings, floorFraction, table, offL: best.fit.rmsL, strongest: best.fit.strongest },
+        sigma: null,
+        cellIndex: best.cellIndex,
+      },
+    ];
+  },
+} as const satisfies CardKind<PicturePlan, object, PictureFinding, object>);

@@ -35,12 +35,12 @@ async function openPicture(file: File): Promise<NamedPicture> {
     };
   };
   const looked = fit(LOOKED_AT);
+  const { columns, rows } = fit(MOST_PLACES);
   const canvas = new OffscreenCanvas(looked.columns, looked.rows);
   const context = canvas.getContext('2d')!;
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, 0, 0, looked.columns, looked.rows);
   bitmap.close();
-  const { columns, rows } = fit(MOST_PLACES);
   const greys = darknessOfPixels(context.getImageData(0, 0, looked.columns, looked.rows), columns, rows);
   return { name: file.name.replace(/\.[^.]*$/, '').slice(0, 80) || 'picture', ...greys };
 }

@@ -1,0 +1,79 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { By, Origin } from 'selenium-webdriver';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { PicturePlan } from '../../src/cards/picture/plan';
+import type { CardView } from '../../src/views/views';
+import { unpackGreys } from '../../src/core/picture/greys';
+import { consoleErrors, find, openShop, press, says, seriousFindings, until, type, type Shop } from './harness';
+
+let shop: Shop;
+const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-picture-'));
+/** A third black, a third white, a third half of white's light. */
+const stripes = join(folder, 'Three stripes.png');
+const words = join(folder, 'words.png');
+beforeAll(async () => {
+  const data = Buffer.alloc(300 * 100 * 3);
+  for (let at = 0; at < 300 * 100; at++) data.fill([0, 255, 188][Math.floor((at % 300) / 100)]!, 3 * at, 3 * at + 3);
+  await sharp(data, { raw: { width: 300, height: 100, channels: 3 } })
+    .png()
+    .toFile(stripes);
+  writeFileSync(words, 'no picture, but named like one');
+  shop = await openShop();
+  await shop.driver.get(`${shop.base}/bench/1/plan/picture`);
+  await find(shop.driver, '[data-cell]');
+});
+afterAll(async () => {
+  rmSync(folder, { recursive: true });
+  await shop?.close();
+});
+
+const choose = (path: string): Promise<void> =>
+  shop.driver.findElement(By.css('input[aria-label="Picture file"]')).sendKeys(path);
+const boxOfCell = async (): Promise<{ width: number; height: number }> =>
+  shop.driver.executeScript('const { width, height } = document.querySelector("[data-cell] rect").getBBox(); return { width, height };'); // prettier-ignore
+
+describe('a picture to be burned', () => {
+  it('is a drawing of our own at first, shown as it will lie on the stock', async () => {
+    await says(shop.driver, 'Pond at dusk');
+    expect(await shop.driver.findElements(By.css('[data-cell] image'))).toHaveLength(1);
+    expect(await seriousFindings(shop.driver)).toEqual([]);
+  });
+  it('is chosen from a file, which another one of the same name but no picture does not replace', async () => {
+    await choose(stripes);
+    await says(shop.driver, 'Three stripes');
+    await until(shop.driver, async () => { const { width, height } = await boxOfCell(); return Math.abs(width / height - 3) < 0.1; }, 'the cell is not three times as wide as high'); // prettier-ignore
+    await choose(words);
+    await says(shop.driver, 'is no picture that can be opened here');
+    await says(shop.driver, 'Three stripes');
+  });
+  it('is cropped by a box that is drawn on it, or by numbers, and all of it is one press away', async () => {
+    const preview = await find(shop.driver, 'svg[aria-label="Three stripes"]');
+    const { width } = await preview.getRect();
+    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', preview);
+    const [x, y] = [Math.round(-0.45 * width), Math.round(-0.1 * width)];
+    await shop.driver.actions().move({ origin: preview, x, y }).press().move({ origin: Origin.POINTER, x: Math.round(0.3 * width), y: Math.round(0.2 * width) }).release().perform(); // prettier-ignore
+    await find(shop.driver, 'svg[aria-label="Three stripes, cropped"]');
+    await press(shop.driver, 'All of it');
+    await find(shop.driver, 'svg[aria-label="Three stripes"]');
+    await type(shop.driver, 'Crop width', '66 %');
+    await until(shop.driver, async () => { const { width: wide, height } = await boxOfCell(); return Math.abs(wide / height - 1.98) < 0.08; }, 'the crop does not show on the card'); // prettier-ignore
+  });
+  it('goes into the card as it was chosen, its darkest as black and its lightest bare', async () => {
+    const errors = await consoleErrors(shop.driver);
+    expect(errors).toEqual([]);
+    await press(shop.driver, 'Make this card');
+    await until(shop.driver, async () => /\/cards\/\d+/.test(await shop.driver.getCurrentUrl()), 'no card was made');
+    const id = /\/cards\/(\d+)/.exec(await shop.driver.getCurrentUrl())![1];
+    const { card } = (await fetch(`${shop.base}/api/cards/${id}`).then((response) => response.json())) as CardView;
+    expect((card.plan as PicturePlan).picture).toMatchObject({ name: 'Three stripes', columns: 300, rows: 100 });
+    const { shape } = card.layout.cells[0]!.burns[0]!;
+    if (shape.do !== 'picture') throw new Error('no picture is burned');
+    const { columns, rows } = shape.wanted;
+    const row = unpackGreys(shape.wanted).subarray(columns * Math.floor(rows / 2));
+    // Two thirds were kept: black to the left, white to the right.
+    expect([row[Math.round(0.2 * columns)], row[Math.round(0.8 * columns)]]).toEqual([255, 0]);
+  });
+});

@@ -9,7 +9,19 @@ import type { StockInput } from '../records/stock';
 import * as machines from '../app/machines';
 import * as stocks from '../app/stocks';
 import { operation, type AnyOperation } from './operation';
-import { idParam, lensBody, lensChangeBody, machineBody, newMachineBody, retiredBody, stockBody } from './schemas';
+import type { DiaryEntry } from '../core/machine/diary';
+import * as diary from '../app/diary';
+import {
+  diaryBody,
+  idParam,
+  struckBody,
+  lensBody,
+  lensChangeBody,
+  machineBody,
+  newMachineBody,
+  retiredBody,
+  stockBody,
+} from './schemas';
 
 /** Endpoints for what is kept: machines, lenses, stock. */
 export const RECORD_OPERATIONS: readonly AnyOperation[] = [
@@ -94,6 +106,43 @@ export const RECORD_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({
       json: await machines.changeLens(ctx, params.machineId, params.lensId, body.lens, body.retired),
+    }),
+  }),
+  operation<{ machineId: number }>({
+    id: 'getDiary',
+    method: 'GET',
+    path: '/api/machines/{machineId}/diary',
+    summary: 'What happened to a machine, newest first, and the hours it has burned',
+    tag: 'machines',
+    params: idParam('machineId'),
+    answers: 'application/json',
+    handle: async (ctx, { params }) => ({ json: await diary.diaryOf(ctx, params.machineId) }),
+  }),
+  operation<{ machineId: number }, object, DiaryEntry>({
+    id: 'addDiaryEntry',
+    method: 'POST',
+    path: '/api/machines/{machineId}/diary',
+    summary: 'Note what happened to a machine: what it makes doubtful shows on its ladders',
+    tag: 'machines',
+    params: idParam('machineId'),
+    body: diaryBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body, key }) => ({
+      status: 201,
+      json: await diary.addEntry(ctx, params.machineId, body, key),
+    }),
+  }),
+  operation<{ machineId: number; entryId: number }, object, { struck: boolean }>({
+    id: 'strikeDiaryEntry',
+    method: 'PUT',
+    path: '/api/machines/{machineId}/diary/{entryId}/struck',
+    summary: 'Strike out an entry that was a mistake, or let it stand again',
+    tag: 'machines',
+    params: idParam('machineId').concat(idParam('entryId')),
+    body: struckBody,
+    answers: 'application/json',
+    handle: async (ctx, { params, body }) => ({
+      json: await diary.setStruck(ctx, params.machineId, params.entryId, body.struck),
     }),
   }),
   operation({

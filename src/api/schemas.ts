@@ -8,6 +8,7 @@ import { SOURCE_WAVELENGTHS_NM, ZERO_PLACES, type SourceKind } from '../core/mac
 import { OWN_SPEED_UNITS } from '../core/quantities/format';
 import { BANNED_MATERIALS } from '../core/stock/banned';
 import { FAMILIES } from '../core/stock/families';
+import { DIARY_KIND_NAMES } from '../core/machine/diary';
 import { OUTLINES } from '../core/stock/outline';
 
 /** Schemas of what the endpoints take. Numbers must be numbers: "12" and NaN are refused. */
@@ -308,3 +309,17 @@ export const frameSheetBody = Joi.object({
   format: Joi.valid(...SHEET_FORMATS).required(),
   ruleMm: number().min(50).max(200).required().description('length of the printed rule of 100 mm, as measured'),
 }).required();
+
+/** What happened to a machine. */
+export const diaryBody = Joi.object({
+  at: Joi.string().isoDate().required(),
+  kind: Joi.valid(...DIARY_KIND_NAMES).required(),
+  note: text(500).allow('').required(),
+  reading: Joi.object({ command: positive(1).required(), watts: number().min(0).max(2000).required() }).when('kind', {
+    is: 'watts',
+    then: Joi.required().messages({ 'object.base': 'Say what the meter showed, and at which power.' }),
+    otherwise: Joi.valid(null).required().messages({ 'any.only': 'Only a measurement has watts.' }),
+  }),
+});
+
+export const struckBody = Joi.object({ struck: Joi.boolean().strict().required() });

@@ -2,6 +2,7 @@ import { conditionWords, FACTS, factWords, type FactName, type FactValues } from
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { Cell, Layout } from '../core/card/layout';
 import { csvOf } from '../formats/csv';
+import { diariesOf } from '../db/diary';
 import { allVersions, bookPage, factById, type BookRow } from '../db/facts';
 import { lensById } from '../db/machines';
 import { pairingsNow } from '../db/pairings';
@@ -13,7 +14,7 @@ import { getCard } from './cards';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
 import { differencesBetween, type Difference } from './fact-words';
-import { staleOn } from './known';
+import { staleNow } from './known';
 import { getMachine } from './machines';
 import { getPairing } from './pairings';
 import { notFound } from './problems';
@@ -34,6 +35,9 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
   const offset = (page - 1) * limit;
   const { rows, total } = await bookPage(ctx.db, { words, limit, offset });
   const pairings = await pairingsNow(ctx.db, [...new Set(rows.flatMap((row) => row.fact.pairingId ?? []))]);
+  const machineOf = ({ fact }: BookRow): number | null =>
+    fact.pairingId === null ? fact.machineId : (pairings.get(fact.pairingId)?.machine.id ?? null);
+  const diaries = await diariesOf(ctx.db, [...new Set(rows.flatMap((row) => machineOf(row) ?? []))]);
   const entries = rows.map((row): BookEntry => {
     const { fact, newest } = row;
     const now = fact.pairingId === null ? undefined : pairings.get(fact.pairingId);
@@ -53,7 +57,7 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
       version: newest.version,
       value: factWords({ name: fact.name, value: newest.value }, liked),
       sure: sureWords(fact.name, newest.sigma, liked),
-      stale: now ? staleOn({ fact, newest }, now) : [],
+      stale: staleNow({ fact, newest }, now ?? null, diaries.get(machineOf(row) ?? NaN) ?? []),
       keptAt: newest.createdAt,
       note: newest.note,
       photoId: newest.photoId,
@@ -140,12 +144,14 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
     };
   });
   const newest = shown[0]!;
+  const machineId = subject.pairing?.machine.id ?? fact.machineId;
+  const diary = machineId === null ? [] : (await diariesOf(ctx.db, [machineId])).get(machineId)!;
   return {
     fact,
     title: FACTS[fact.name].title,
     ...subject,
     conditions: conditionWords(fact.at, subject.likedUnits),
-    stale: subject.pairing ? staleOn({ fact, newest }, subject.pairing) : [],
+    stale: staleNow({ fact, newest }, subject.pairing, diary),
     versions: shown,
     layout: newest.cardId === null ? null : cards.get(newest.cardId)!.layout,
   };

@@ -13,6 +13,7 @@ import * as frameSheets from './migrations/0010-frame-sheets';
 import * as lines from './migrations/0011-lines';
 import * as lightTable from './migrations/0012-light-table';
 import * as singleLines from './migrations/0013-single-lines';
+import * as machineDiary from './migrations/0018-machine-diary';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -36,6 +37,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0015-merged-light-table': mergedLightTable,
   '0016-ladders-made-by': laddersMadeBy,
   '0017-pictures': pictures,
+  '0018-machine-diary': machineDiary,
 };
 
 /** The database was made by a newer version of the program. */

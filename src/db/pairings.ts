@@ -2,6 +2,7 @@ import type { Pairing } from '../core/card/contract';
 import type { Db } from './client';
 import { listMachines } from './machines';
 import { listStocks } from './stocks';
+import type { MachineRecord } from '../records/machine';
 
 export interface PairingRecord {
   readonly id: number;
@@ -35,7 +36,10 @@ export async function pairingById(db: Db, id: number): Promise<PairingRecord | u
 }
 
 /** Machine, lens and stock of several pairings as they are now, by pairing. */
-export async function pairingsNow(db: Db, ids: readonly number[]): Promise<Map<number, Pairing>> {
+export async function pairingsNow(
+  db: Db,
+  ids: readonly number[],
+): Promise<Map<number, Pairing & { readonly machine: MachineRecord }>> {
   if (ids.length === 0) return new Map();
   const [rows, machines, stocks] = await Promise.all([
     db.selectFrom('pairing').selectAll().where('id', 'in', ids).execute(),

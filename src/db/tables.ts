@@ -134,6 +134,18 @@ export interface CellThrough {
   through: number;
 }
 
+export interface DiaryEntry {
+  at: Timestamp;
+  command: number | null;
+  createdAt: Generated<Timestamp>;
+  id: Generated<number>;
+  kind: string;
+  machineId: number;
+  note: string;
+  struckAt: Timestamp | null;
+  watts: number | null;
+}
+
 export interface Fact {
   at: FixedJson<Conditions>;
   atKey: string;
@@ -371,6 +383,7 @@ export interface DB {
   cardCell: CardCell;
   cellReading: CellReading;
   cellThrough: CellThrough;
+  diaryEntry: DiaryEntry;
   fact: Fact;
   factVersion: FactVersion;
   favourite: Favourite;

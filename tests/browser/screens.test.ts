@@ -151,6 +151,21 @@ describe('pages', () => {
   });
 });
 
+describe('a machine’s diary', () => {
+  it('takes what happened, says what that makes doubtful, and takes it back', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/machines/2`);
+    await says(driver, 'Nothing was noted yet');
+    await driver.findElement(By.css('#diary option[value="repaired"]')).click();
+    await says(driver, 'turns stale: run-up and scan offset');
+    await type(driver, 'Note', 'new belt');
+    await press(driver, 'Note it');
+    await says(driver, 'new belt');
+    await press(driver, 'Strike out');
+    await says(driver, 'struck out');
+  });
+});
+
 describe('charts', () => {
   it('follow the theme when it is changed under them', async () => {
     const { driver, base } = shop;

@@ -190,7 +190,7 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'ways',
     show: (law, liked) => `${signed(scanOffsetAt(law, law.toMmPerS), liked)} at ${formatSpeed(law.toMmPerS, liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
-    staleBy: ['source'],
+    staleBy: ['source', 'motion'],
   },
   runUp: {
     title: 'Run-up',

@@ -1,0 +1,84 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { bookView, factView } from '../../src/app/book-views';
+import { query, testApp, type TestApp } from '../support/context';
+import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
+
+let app: TestApp;
+let made: Awaited<ReturnType<typeof makePairing>>;
+let factId: number;
+const note = (entry: object, key?: string) =>
+  app.call('POST', `/api/machines/${made.machineId}/diary`, { at: new Date().toISOString(), kind: 'note', note: '', reading: null, ...entry }, key ? { 'idempotency-key': key } : {}); // prettier-ignore
+const diary = async () => (await app.call('GET', `/api/machines/${made.machineId}/diary`)).json;
+const gridRung = async () =>
+  (await app.call('GET', `/api/pairings/${made.pairingId}`)).json.ladder.find((rung: { rung: string }) => rung.rung === 'grid'); // prettier-ignore
+
+beforeAll(async () => {
+  app = await testApp();
+  made = await makePairing(app, 'heron', 'leather', 'Diarist');
+  const card = await makeCard(app, made.pairingId);
+  await burnCard(app, card.id);
+  await answerCard(app, card.id, 'grade', 4, '5');
+  const kept = await app.call('POST', '/api/facts', {
+    cardId: card.id,
+    wish: null,
+    choice: { cellIndex: 4 },
+    note: '',
+  });
+  factId = kept.json.facts[0].factId;
+});
+afterAll(() => app.close());
+
+describe('a machine’s diary', () => {
+  it('counts the hours of what was burned, and those since its source was replaced', async () => {
+    const [{ s }] = (await query(app.databaseUrl, `select sum(actual_s) as s from burn where machine_id = ${made.machineId}`)) as [{ s: number }]; // prettier-ignore
+    const { entries, hours } = await diary();
+    expect(entries).toEqual([]);
+    expect(hours.all).toBeCloseTo(Number(s) / 3600, 9);
+    expect(hours.all).toBeGreaterThan(0);
+    expect(hours.ofSource).toBe(hours.all);
+  });
+  it('makes a kept setting stale on the ladder, in the book and on its page, until the entry is struck out', async () => {
+    expect(await gridRung()).toMatchObject({ state: 'measured' });
+    const { json, status } = await note({ kind: 'cleaned', note: 'lens wiped' }, 'diary-note-1');
+    expect(status).toBe(201);
+    // A form that is sent twice notes it once.
+    expect((await note({ kind: 'cleaned', note: 'lens wiped' }, 'diary-note-1')).json).toEqual(json);
+    expect((await diary()).entries).toMatchObject([
+      { id: json.id, kind: 'cleaned', note: 'lens wiped', struck: false },
+    ]);
+    const reason = `optics cleaned on ${new Date().toISOString().slice(0, 10)}`;
+    expect(await gridRung()).toMatchObject({ state: 'stale', reason });
+    const [row] = (await bookView(app.ctx, 'Diarist engrave', 1)).rows;
+    expect(row!.stale).toEqual([reason]);
+    expect((await factView(app.ctx, factId)).stale).toEqual([reason]);
+    const strike = (struck: boolean) => app.call('PUT', `/api/machines/${made.machineId}/diary/${json.id}/struck`, { struck }); // prettier-ignore
+    expect((await strike(true)).json.entries).toMatchObject([{ struck: true }]);
+    expect(await gridRung()).toMatchObject({ state: 'measured', reason: '' });
+    await strike(false);
+    expect(await gridRung()).toMatchObject({ state: 'stale' });
+    await strike(true);
+  });
+  it('leaves what was kept after it alone', async () => {
+    await note({ kind: 'fire', at: '2026-01-02T00:00:00.000Z' });
+    expect(await gridRung()).toMatchObject({ state: 'measured' });
+    const { hours } = await diary();
+    await note({ kind: 'source' });
+    expect((await diary()).hours).toEqual({ all: hours.all, ofSource: 0 });
+    expect((await gridRung()).reason).toMatch(/^source replaced on/);
+  });
+  it('refuses what is still to come, a measurement without its watts, and watts of none', async () => {
+    const later = new Date(Date.now() + 86_400_000).toISOString();
+    const refused = async (entry: object): Promise<string[]> => {
+      const { status, json } = await note(entry);
+      expect(status).toBe(422);
+      return json.fields.map(({ field }: { field: string }) => field);
+    };
+    expect(await refused({ at: later })).toEqual(['at']);
+    expect(await refused({ kind: 'watts' })).toEqual(['reading']);
+    expect(await refused({ kind: 'watts', reading: { command: 1.2, watts: 9 } })).toEqual(['reading.command']);
+    expect(await refused({ kind: 'cleaned', reading: { command: 0.5, watts: 9 } })).toEqual(['reading']);
+    expect(await refused({ kind: 'vacuumed' })).toEqual(['kind']);
+    expect((await app.call('GET', '/api/machines/99999/diary')).json.code).toBe('not-found');
+    expect((await app.call('PUT', `/api/machines/${made.machineId}/diary/99999/struck`, { struck: true })).json.code).toBe('not-found'); // prettier-ignore
+  });
+});

@@ -19,9 +19,8 @@ const SHOTS = [
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
   ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
-  ['look-kerf', '/cards/7#look', '[data-cell="1"]'],
   ['find', '/cards/2#find'],
-  ['find-threshold', '/cards/4#find'],
+  ['find-picture', '/cards/PICTURE#find'],
   ['find-kerf', '/cards/7#find'],
   ['stock-room', '/stock'],
   ['stock', '/stock/1'],
@@ -29,6 +28,7 @@ const SHOTS = [
   ['book', '/book'],
   ['bring', '/bench/5/bring'],
   ['logbook', '/logbook'],
+  ['compare', '/compare?pairing=1&pairing=2&pairing=3'],
   ['look-dim', '/cards/1#look', '[data-cell="16"]'],
 ];
 
@@ -36,7 +36,7 @@ ensureBuild();
 const cluster = await throwawayCluster();
 const port = await freePort();
 const server = spawn(process.execPath, [join(root, 'dist/server/main.mjs')], {
-  env: { ...process.env, DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production' },
+  env: { ...process.env, DATABASE_URL: cluster.url, PORT: String(port), NODE_ENV: 'production', BENCH_PACE: '500' },
   stdio: ['ignore', 'pipe', 'inherit'],
 });
 await untilReady(server);
@@ -44,11 +44,46 @@ const driver = await openBrowser();
 const folder = join(root, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 const base = `http://127.0.0.1:${port}`;
+
+/** One call of the API, as the interface makes it. */
+async function call(method, path, json) {
+  const headers = { origin: base, 'content-type': 'application/json' };
+  const answer = await fetch(base + path, { method, headers, ...(json && { body: JSON.stringify(json) }) });
+  if (!answer.ok) throw new Error(`${method} ${path}: ${await answer.text()}`);
+  return answer.json();
+}
+
+/** What a condition of a card gives, once it does. */
+async function until(id, condition) {
+  for (;;) {
+    const view = await call('GET', `/api/cards/${id}`);
+    if (condition(view)) return view;
+    await driver.sleep(300);
+  }
+}
+
+/** The proposed card of a kind on the first bench, burned there and photographed. */
+async function burned(kind) {
+  const { plan } = await call('GET', `/api/pairings/1/proposals/${kind}`);
+  const place = { sheetPlace: null, sheetOnBed: { leftMm: 40, rearMm: 40 } };
+  const { id } = await call('POST', '/api/cards', { pairingId: 1, kind, plan, ...place });
+  const ticked = (await call('GET', `/api/cards/${id}/cautions`)).map(({ code }) => code);
+  await call('POST', '/api/burns', { cardId: id, place: 'bench', ticked, cells: null });
+  await until(id, ({ burns }) => burns.every(({ status }) => status === 'done'));
+  await call('POST', `/api/cards/${id}/photograph`, {});
+  await until(id, ({ reading }) => reading);
+  return id;
+}
+
+// A picture through the table of a tone wedge: a view that the demo world has no card for.
+const tone = await burned('tone');
+await call('POST', '/api/facts', { cardId: tone, wish: {}, choice: {}, note: '' });
+const picture = await burned('picture');
 await driver.get(`${base}/bench`);
 for (const [name, path, click] of SHOTS) {
   await driver.executeScript(`document.cookie = "theme=${name.endsWith('dim') ? 'dim' : 'light'}; path=/"`);
   await driver.get('about:blank');
-  await driver.get(base + path);
+  await driver.get(base + path.replace('PICTURE', String(picture)));
   await driver.sleep(1200);
   if (click) {
     const target = await driver.findElement(By.css(click));

@@ -39,3 +39,7 @@ export function pageNumber(address: URL): number {
   const text = address.searchParams.get('page') ?? '';
   return /^[1-9]\d{0,5}$/.test(text) ? Number(text) : 1;
 }
+
+/** Every whole number that an address gives by a name, in its order; nonsense is passed over. */
+export const wholeNumbers = (address: URL, name: string): number[] =>
+  address.searchParams.getAll(name).flatMap((text) => (/^[1-9]\d{0,8}$/.test(text) ? [Number(text)] : []));

@@ -1,6 +1,6 @@
 import type { BenchListView } from '../views/views';
 import { assessPairing } from '../core/stock/assess';
-import { Button } from '../components/Button';
+import { Button, LinkButton } from '../components/Button';
 import { Ladder } from '../components/Ladder';
 import { Notice, ProblemNotice } from '../components/Notice';
 import { usePairing } from '../components/PairingFields';
@@ -8,6 +8,13 @@ import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
+
+/** The first benches side by side, to be chosen anew there. */
+const compareAddress = (rows: BenchListView['benches']['rows']): string =>
+  `/compare?${rows
+    .slice(0, 2)
+    .map(({ pairingId }) => `pairing=${pairingId}`)
+    .join('&')}`;
 
 /** The benches that are open, what waits for a hand first, and the start of a new one. */
 export function BenchList({ view }: { view: BenchListView }) {
@@ -34,6 +41,7 @@ export function BenchList({ view }: { view: BenchListView }) {
             One bench for each machine, lens and stock. Its ladder shows what is known and what to burn next.
           </p>
         </div>
+        {benches.total > 1 && <LinkButton href={compareAddress(benches.rows)}>Compare benches</LinkButton>}
       </div>
       <section className={page.group} aria-label="Open a bench">
         {machines.length === 0 || stocks.length === 0 ? (

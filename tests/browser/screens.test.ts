@@ -47,6 +47,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/machines', 'h1'],
   ['/machines/2', 'form'],
   ['/machines/new', 'form'],
+  ['/compare?pairing=1&pairing=2', 'table'],
   ['/book', 'table'],
   ['/book/1', 'article'],
   ['/book/1/sheet', 'article'],
@@ -163,6 +164,22 @@ describe('a machine’s diary', () => {
     await says(driver, 'new belt');
     await press(driver, 'Strike out');
     await says(driver, 'struck out');
+  });
+});
+
+describe('benches beside each other', () => {
+  it('are chosen by a form, each with its card, at a darkness that is asked for, and without those that are no more', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench`);
+    await press(driver, 'Compare benches');
+    await find(driver, 'main table');
+    await driver.get(`${base}/compare?pairing=1&pairing=2&pairing=4711&strength=12`);
+    expect(await driver.findElements(By.css('thead th'))).toHaveLength(2);
+    expect(await driver.findElements(By.css('tbody img'))).toHaveLength(2);
+    await says(driver, 'at least 12 L* from bare stock');
+    await driver.findElement(By.css('input[name="pairing"][value="2"]')).click();
+    await press(driver, 'Compare', '//form');
+    await until(driver, async () => (await driver.findElements(By.css('thead th'))).length === 1, 'two are compared still'); // prettier-ignore
   });
 });
 

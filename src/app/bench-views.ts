@@ -1,6 +1,7 @@
 import { isCardKind } from '../cards/registry';
 import { factWords, type FactNow } from '../core/book/facts';
 import { cardSummaries, usedAreasOfStock } from '../db/cards';
+import { spentOn } from '../db/burns';
 import { factsOfCard } from '../db/facts';
 import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
@@ -32,10 +33,11 @@ async function keptWordsOf(ctx: AppContext, { machine }: OpenPairing, cardId: nu
 
 export async function benchView(ctx: AppContext, pairingId: number): Promise<BenchView> {
   const pairing = await getPairing(ctx, pairingId);
-  const [cards, usedAreas, { ladder, next }] = await Promise.all([
+  const [cards, usedAreas, { ladder, next }, spent] = await Promise.all([
     cardSummaries(ctx.db, pairingId, { limit: CARDS_SHOWN, offset: 0 }),
     usedAreasOfStock(ctx.db, pairing.stock.id),
     ladderOfPairing(ctx, pairing),
+    spentOn(ctx.db, pairingId),
   ]);
   const told = await Promise.all(
     cards.filter((card) => card.kept > 0).map(async ({ id }) => [id, await keptWordsOf(ctx, pairing, id)] as const),
@@ -48,6 +50,7 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
     cards,
     keptWords: Object.fromEntries(told),
     usedAreas,
+    spent,
     newest: read ? { card: await getCard(ctx, read.id), photoId: read.photoId! } : null,
   };
 }

@@ -1,3 +1,5 @@
+import type { LadderRung } from '../core/book/ladder';
+import { groundOf } from '../core/book/rungs';
 import { conditionWords, FACTS, factWords, type FactName, type FactValues } from '../core/book/facts';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { Cell, Layout } from '../core/card/layout';
@@ -15,6 +17,7 @@ import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
 import { differencesBetween, type Difference } from './fact-words';
 import { staleNow } from './known';
+import { ladderOfPairing } from './ladders';
 import { getMachine } from './machines';
 import { getPairing } from './pairings';
 import { notFound } from './problems';
@@ -87,6 +90,8 @@ export interface FactView {
   readonly href: string;
   readonly stale: readonly string[];
   readonly versions: readonly VersionView[];
+  /** The rungs below its own, as they are now: what it was started from. */
+  readonly standsOn: readonly LadderRung[];
   /** The newest version's card, for its picture. */
   readonly layout: Layout | null;
 }
@@ -121,6 +126,14 @@ async function subjectOf(
   };
 }
 
+/** The rungs that a fact's own one stands on, as they are now. */
+async function groundNow(ctx: AppContext, { name }: FactRecord, pairing: OpenPairing | null): Promise<LadderRung[]> {
+  const { rung } = FACTS[name];
+  if (pairing === null || rung === null) return [];
+  const below = groundOf(rung);
+  return (await ladderOfPairing(ctx, pairing)).ladder.filter((one) => below.includes(one.rung));
+}
+
 export async function factView(ctx: AppContext, factId: number): Promise<FactView> {
   const found = await factById(ctx.db, factId);
   if (!found) throw notFound('fact', factId);
@@ -152,6 +165,7 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
     ...subject,
     conditions: conditionWords(fact.at, subject.likedUnits),
     stale: staleNow({ fact, newest }, subject.pairing, diary),
+    standsOn: await groundNow(ctx, fact, subject.pairing),
     versions: shown,
     layout: newest.cardId === null ? null : cards.get(newest.cardId)!.layout,
   };

@@ -1,5 +1,6 @@
 import type { DiaryEntry } from '../core/machine/diary';
-import { diariesOf, hoursBurned, insertEntry, strikeEntry } from '../db/diary';
+import { hoursBurned } from '../db/burns';
+import { diariesOf, insertEntry, strikeEntry } from '../db/diary';
 import type { DiaryView } from '../records/diary';
 import type { AppContext } from './context';
 import { getMachine } from './machines';

@@ -27,15 +27,15 @@ const LEAST_STROKE = 0.03;
 /** A file as a picture in greys. Throws where the browser cannot open it. */
 async function openPicture(file: File): Promise<NamedPicture> {
   const bitmap = await createImageBitmap(file);
-  const fit = (most: number): { columns: number; rows: number } => {
+  const sizeWithin = (most: number): { columns: number; rows: number } => {
     const scale = Math.min(1, Math.sqrt(most / (bitmap.width * bitmap.height)));
     return {
       columns: Math.max(1, Math.floor(bitmap.width * scale)),
       rows: Math.max(1, Math.floor(bitmap.height * scale)),
     };
   };
-  const looked = fit(LOOKED_AT);
-  const { columns, rows } = fit(MOST_PLACES);
+  const looked = sizeWithin(LOOKED_AT);
+  const { columns, rows } = sizeWithin(MOST_PLACES);
   const canvas = new OffscreenCanvas(looked.columns, looked.rows);
   const context = canvas.getContext('2d')!;
   context.imageSmoothingQuality = 'high';

@@ -1,4 +1,5 @@
-import type { BurnRecord, HandRecord } from '../records/burn';
+import type { BurnRecord, HandRecord, SpentOnTests } from '../records/burn';
+import type { DiaryView } from '../records/diary';
 import { sql, type RawBuilder } from 'kysely';
 import type { Db } from './client';
 
@@ -177,4 +178,33 @@ export async function timedBurnsOfMachine(db: Db, machineId: number, most: numbe
     .limit(most)
     .execute();
   return rows.map(burnOf);
+}
+
+/** Seconds that a burn took: those of the log; else as estimated, and of one that was broken off by the share of lines that was done. */
+const BURNED_S = sql<number>`coalesce(burn.actual_s, burn.estimated_s * case when burn.status = 'done' or burn.lines_total = 0 then 1
+  else burn.lines_done::double precision / burn.lines_total end)`;
+
+/** Cards of a pairing that were burned: how many, how long all burns took, and how much stock they lie on. Adopted ones cost nothing here. */
+export async function spentOn(db: Db, pairingId: number): Promise<SpentOnTests> {
+  const { rows } = await sql<{ cards: number; seconds: number; areaMm2: number }>`
+    with burned as (
+      select card.id, (card.layout ->> 'widthMm')::double precision * (card.layout ->> 'heightMm')::double precision as area, sum(${BURNED_S}) as s
+      from card join burn on burn.card_id = card.id
+      where card.pairing_id = ${pairingId} and burn.ended_at is not null group by card.id)
+    select count(*)::integer as cards, coalesce(sum(s), 0) as seconds, coalesce(sum(area), 0) as area_mm2 from burned`.execute(db); // prettier-ignore
+  return rows[0]!;
+}
+
+/** Hours of a machine's logged burns: of all of them, and since its source was replaced last. */
+export async function hoursBurned(db: Db, machineId: number): Promise<DiaryView['hours']> {
+  const { rows } = await sql<{ all: number; ofSource: number }>`
+    with ended as (
+      select started_at, ${BURNED_S} as s
+      from burn where machine_id = ${machineId} and ended_at is not null),
+    replaced as (
+      select max(at) as at from diary_entry where machine_id = ${machineId} and kind = 'source' and struck_at is null)
+    select coalesce(sum(s), 0) / 3600 as all,
+      coalesce(sum(s) filter (where started_at > coalesce((select at from replaced), '-infinity')), 0) / 3600 as of_source
+    from ended`.execute(db); // prettier-ignore
+  return { all: Number(rows[0]!.all), ofSource: Number(rows[0]!.ofSource) };
 }

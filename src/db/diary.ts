@@ -1,6 +1,5 @@
-import { sql } from 'kysely';
 import type { DiaryEntry, DiaryKind } from '../core/machine/diary';
-import type { DiaryRecord, DiaryView } from '../records/diary';
+import type { DiaryRecord } from '../records/diary';
 import type { Db } from './client';
 
 /** Diaries of machines, by machine, newest entry first; struck ones among them only where that is asked for. */
@@ -49,18 +48,4 @@ export async function strikeEntry(db: Db, machineId: number, id: number, at: Dat
     .where('machineId', '=', machineId)
     .executeTakeFirstOrThrow();
   return numUpdatedRows > 0n;
-}
-
-/** Hours of a machine's logged burns; those without a time of their own count as estimated, and burns that were broken off by the share of lines that was done. */
-export async function hoursBurned(db: Db, machineId: number): Promise<DiaryView['hours']> {
-  const { rows } = await sql<{ all: number; ofSource: number }>`
-    with ended as (
-      select started_at, coalesce(actual_s, estimated_s * case when status = 'done' or lines_total = 0 then 1 else lines_done::double precision / lines_total end) as s
-      from burn where machine_id = ${machineId} and ended_at is not null),
-    replaced as (
-      select max(at) as at from diary_entry where machine_id = ${machineId} and kind = 'source' and struck_at is null)
-    select coalesce(sum(s), 0) / 3600 as all,
-      coalesce(sum(s) filter (where started_at > coalesce((select at from replaced), '-infinity')), 0) / 3600 as of_source
-    from ended`.execute(db); // prettier-ignore
-  return { all: Number(rows[0]!.all), ofSource: Number(rows[0]!.ofSource) };
 }

@@ -7,7 +7,9 @@ import { Mat } from '../components/Mat';
 import { Notice } from '../components/Notice';
 import { PairingTitle } from '../components/PairingTitle';
 import { RUNGS } from '../core/book/rungs';
+import { formatDuration, plainNumber } from '../core/quantities/format';
 import { outlinePath } from '../core/stock/outline';
+import type { SpentOnTests } from '../records/burn';
 import type { BenchView } from '../views/views';
 import styles from './BenchScreen.module.css';
 
@@ -57,6 +59,10 @@ function Sheet({ view }: { view: BenchView }) {
 }
 
 /** The bench of one pairing: its ladder, its newest card large, its sheet as a map, and the next sensible thing to do. */
+/** "Spent on testing: 3 cards, 12 min, 45 cm²" */
+const spentWords = ({ cards, seconds, areaMm2 }: SpentOnTests): string =>
+  `Spent on testing: ${cards === 1 ? '1 card' : `${cards} cards`}, ${formatDuration(seconds)}, ${plainNumber(areaMm2 / 100, 2)} cm²`;
+
 export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string | null }) {
   const { pairing, cards, next, newest } = view;
   const { stock } = pairing;
@@ -92,6 +98,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
         )}
       </TicketPart>
       <TicketPart title="The story so far">
+        {view.spent.cards > 0 && <p className={styles.cost}>{spentWords(view.spent)}</p>}
         {cards.length === 0 && <p>None yet. The first card answers which power and speed engrave this stock well.</p>}
         <ol className={styles.story}>
           {cards.map((card) => (

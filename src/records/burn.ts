@@ -67,3 +67,10 @@ export interface LogRow {
   /** Cells of the newest reading that were marked; null when none was read. */
   readonly lowConfidenceCells: number | null;
 }
+
+/** What was spent on testing a pairing. */
+export interface SpentOnTests {
+  readonly cards: number;
+  readonly seconds: number;
+  readonly areaMm2: number;
+}

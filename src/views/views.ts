@@ -5,7 +5,7 @@ import type { Caution } from '../core/stock/cautions';
 import type { FactName } from '../core/book/facts';
 import type { ColumnMeaning, TableRow } from '../core/book/settings-table';
 import type { BurnSettings } from '../core/card/settings';
-import type { BurnRecord } from '../records/burn';
+import type { BurnRecord, SpentOnTests } from '../records/burn';
 import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/card';
 import type { BenchRow, OpenPairing } from '../records/pairing';
 import type { FavouriteRecord } from '../records/favourite';
@@ -31,6 +31,7 @@ export interface BenchView {
   /** What was kept from each card, in words, newest first: the story of the pairing. */
   readonly keptWords: Readonly<Record<number, readonly string[]>>;
   readonly usedAreas: readonly UsedArea[];
+  readonly spent: SpentOnTests;
   /** The newest card that was read, for its photo. */
   readonly newest: { readonly card: CardRecord; readonly photoId: number } | null;
 }

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { benchView } from '../../src/app/bench-views';
 import { bookView, factView } from '../../src/app/book-views';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
@@ -37,6 +38,15 @@ describe('a machine’s diary', () => {
     expect(hours.all).toBeGreaterThan(0);
     expect(hours.ofSource).toBe(hours.all);
   });
+  it('is beside what was spent on testing a pairing: burned cards alone, by their time and stock', async () => {
+    await makeCard(app, made.pairingId);
+    const { spent, cards } = await benchView(app.ctx, made.pairingId);
+    expect(cards).toHaveLength(2);
+    const { layout } = (await app.call('GET', `/api/cards/${cards[1]!.id}`)).json.card;
+    expect(spent.cards).toBe(1);
+    expect(spent.seconds).toBeCloseTo(3600 * (await diary()).hours.all, 9);
+    expect(spent.areaMm2).toBeCloseTo(layout.widthMm * layout.heightMm, 6);
+  });
   it('makes a kept setting stale on the ladder, in the book and on its page, until the entry is struck out', async () => {
     expect(await gridRung()).toMatchObject({ state: 'measured' });
     const { json, status } = await note({ kind: 'cleaned', note: 'lens wiped' }, 'diary-note-1');
@@ -50,7 +60,10 @@ describe('a machine’s diary', () => {
     expect(await gridRung()).toMatchObject({ state: 'stale', reason });
     const [row] = (await bookView(app.ctx, 'Diarist engrave', 1)).rows;
     expect(row!.stale).toEqual([reason]);
-    expect((await factView(app.ctx, factId)).stale).toEqual([reason]);
+    const page = await factView(app.ctx, factId);
+    expect(page.stale).toEqual([reason]);
+    // A grid stands on the common step alone.
+    expect(page.standsOn.map(({ rung }) => rung)).toEqual(['stock', 'safety']);
     const strike = (struck: boolean) => app.call('PUT', `/api/machines/${made.machineId}/diary/${json.id}/struck`, { struck }); // prettier-ignore
     expect((await strike(true)).json.entries).toMatchObject([{ struck: true }]);
     expect(await gridRung()).toMatchObject({ state: 'measured', reason: '' });

@@ -68,8 +68,8 @@ describe('a picture card', () => {
   });
   it('is as large as asked, to a line, and its height follows the crop', () => {
     const { width, height } = layout.cells[0]!.box;
-    expect(Math.abs(width - 20)).toBeLessThan(intervalMm);
-    expect(Math.abs(height - 15)).toBeLessThan(intervalMm);
+    expect(Math.abs(width - 15)).toBeLessThan(intervalMm);
+    expect(Math.abs(height - 11.25)).toBeLessThan(intervalMm);
     expect(shapeOf(layout).wanted.columns * intervalMm).toBeCloseTo(width, 3);
     const strip = layoutOf({ crop: { left: 0.1, top: 0.25, width: 0.8, height: 0.5 } }).cells[0]!.box;
     expect(strip.height / strip.width).toBeCloseTo((0.5 * 120) / (0.8 * 160), 1);

@@ -82,13 +82,15 @@ export const threshold = Object.freeze({
   next: nextPatch,
   wish: () => ({}),
   find: findThreshold,
-  settle: ({ floor, half, faint }, layout) => {
+  settle: ({ floor, half, faint, patches }, layout) => {
     const first = layout.cells[0];
     if (floor === null || half === null || !first) return [];
     const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
     // Where enough patches were burned to tell the floor itself, it is as sure as that; else as the first mark.
     const { low, high } = faint ?? half;
-    const width = low !== null && high !== null ? high - low : null;
+    // Beyond the strongest patch nothing was seen: few patches bound no interval that goes on past it.
+    const strongest = Math.max(...patches.map(({ powerFraction }) => powerFraction));
+    const width = low !== null && high !== null && high <= strongest ? high - low : null;
     return [
       {
         name: 'floor',

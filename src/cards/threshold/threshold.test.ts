@@ -113,6 +113,13 @@ describe('the least power that marks', () => {
     expect(fewer.floor).toBe(powers[4]);
     expect(fewer.says).toMatch(/white stays white/);
   });
+  it('says nothing of how sure it is where few patches leave that open past the strongest of them', () => {
+    const all = eyeAbove(strip, powers[3]!);
+    const few = { ...all, answers: all.answers.filter(({ cellIndex }) => [2, 3].includes(powers.indexOf(Number(strip.cells[cellIndex!]!.levels.power)))) }; // prettier-ignore
+    const finding = threshold.find(strip, few, known);
+    expect(finding.half!.high === null || finding.half!.high > powers[3]!).toBe(true);
+    expect(threshold.settle(finding, strip)).toMatchObject([{ name: 'floor', sigma: null }]);
+  });
   it('tells no floor where one in fifty would mark below all that was burned', () => {
     const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
     // The chance grows slowly: one more of each four for every third power, beginning low.

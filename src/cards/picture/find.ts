@@ -1,7 +1,7 @@
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import { comparePicture, VIEWING_MM, type PictureFit } from '../../core/fit/picture';
+import { comparePicture, type PictureFit } from '../../core/fit/picture';
 import { formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { unpackGreys } from '../../core/picture/greys';
 
@@ -34,6 +34,9 @@ export interface PicturePart {
   /** What the operator calls it; null where nothing was said. */
   readonly word: string | null;
 }
+
+/** L* from bare stock of its black: as it is seen, or where a picture has none, as the rest of it has it. */
+export const blackOf = ({ fit }: PicturePart): number => fit.black ?? fit.strongest;
 
 export interface PictureFinding extends BaseFinding {
   readonly parts: readonly PicturePart[];
@@ -86,13 +89,13 @@ export function findPicture(layout: Layout, seen: Seen, known: Known): PictureFi
           : 'The photo shows too little of the picture: all of it must be seen, and something of it burned.',
       ],
     };
-  const weak = parts.find(({ fit }) => fit.strongest < LEAST_STRENGTH_L);
+  const weak = parts.find((part) => blackOf(part) < LEAST_STRENGTH_L);
   if (weak)
     return {
       parts,
       says: '',
       missing: [
-        `Black of the picture would be ${plainNumber(weak.fit.strongest, 2)} L* from bare stock: burn with more power for black, or slower.`,
+        `Black of the picture would be ${plainNumber(blackOf(weak), 2)} L* from bare stock: burn with more power for black, or slower.`,
       ],
     };
   return { parts, missing: [], says: wordsOf(parts, known.pairing.machine.likedUnits) };
@@ -121,8 +124,8 @@ const offWords = ({ rmsL }: PictureFit): string => `${plainNumber(rmsL, 2)} L* o
 function wordsOf(parts: readonly PicturePart[], liked: LikedUnits): string {
   const through = parts.find(({ corrected }) => corrected);
   const plain = parts.find(({ corrected }) => !corrected);
-  const from = `as seen from ${formatLength(VIEWING_MM, liked)}`;
   const main = (through ?? plain)!;
+  const from = `as seen from ${formatLength(main.fit.viewingMm, liked, 2)}`;
   const tones = toneWords(main.fit);
   const which = tones.length > 0 ? ` ${capital(tones.join(', '))}.` : '';
   if (through && plain) {

@@ -9,7 +9,7 @@ import { checkTable } from '../../core/card/propose-tones';
 import { MOST_PLACES } from '../../core/picture/greys';
 import { PICTURE_MODE_NAMES, PICTURE_MODES } from '../../core/picture/mode';
 import { drawPicture, settingsOf, sizeOf, waysOf } from './draw';
-import { bestOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
+import { bestOf, blackOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
 import { PICTURE_VERSION, placesOf, upgradePicturePlan, type PicturePlan } from './plan';
 import { proposePicture } from './propose';
 
@@ -112,7 +112,7 @@ export const picture = Object.freeze({
       {
         name: 'photo',
         at: { speed: settings.speedMmPerS, interval: settings.intervalMm, passes: settings.passes, picture: mode },
-        value: { settings, floorFraction, table, offL: best.fit.rmsL, strongest: best.fit.strongest },
+        value: { settings, floorFraction, table, offL: best.fit.rmsL, strongest: blackOf(best) },
         sigma: null,
         cellIndex: best.cellIndex,
       },

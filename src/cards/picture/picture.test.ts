@@ -89,7 +89,7 @@ describe('a picture card', () => {
     expect(fields({})).toEqual([]);
     expect(fields({ picture: { ...plan.picture, rows: 121 } })).toEqual(['picture']);
     expect(fields({ picture: { ...plan.picture, columns: 500, rows: 400 } })).toEqual(['picture']);
-    for (const crop of [{ left: 0.6, top: 0, width: 0.5, height: 1 }, { left: 0, top: 0, width: 1, height: 0.001 }]) expect(fields({ crop })).toEqual(['crop.left']); // prettier-ignore
+    for (const crop of [{ left: 0.6, top: 0, width: 0.5, height: 1 }, { left: 0, top: 0, width: 1, height: 0.001 }, { left: -0.1, top: 0, width: 0.5, height: 1 }, { left: 0, top: -0.1, width: 1, height: 0.5 }, { left: 0, top: 0.6, width: 1, height: 0.5 }]) expect(fields({ crop })).toEqual(['crop.left']); // prettier-ignore
     expect(fields({ widthMm: 2 })).toContain('widthMm');
     expect(fields({ widthMm: 3, crop: { left: 0, top: 0, width: 1, height: 0.2 } })).toEqual(['widthMm']);
     expect(fields({ topFraction: 0.3 })).toEqual(['corrected']);
@@ -108,7 +108,13 @@ describe('what a picture card says', () => {
     expect(finding.parts[0]!.fit.rmsL).toBeLessThan(1);
     expect(finding.parts[0]!.fit.strongest).toBeCloseTo(40, 0);
     expect(finding.parts[1]!.fit.rmsL).toBeGreaterThan(2);
-    expect(finding.says).toMatch(/^The table helps: 0\.\d+ L\* off through it, \d.* without, as seen from 300 mm\.$/);
+    expect(finding.says).toMatch(
+      /^The table helps: 0\.\d+ L\* off through it, \d.* without, as seen from [\d.]+ mm\.$/,
+    );
+    expect(find(seen([bent, straight])).says).toMatch(
+      /Light parts [\d.]+ L\* too strong, dark parts [\d.]+ L\* too weak\.$/,
+    );
+    expect(find(seen([(share) => 40 * share ** 2, straight])).says).toMatch(/[Dd]ark parts [\d.]+ L\* too strong/);
     expect(find(seen([bent, straight])).says).toMatch(
       /^The table makes it worse: burn a new tone wedge.*too (strong|weak)/,
     );

@@ -34,6 +34,12 @@ describe('what a stock is worth under a machine', () => {
       )!.tones,
     ).toBe(Math.floor(most / 4));
     expect(worth).toMatchObject({ spread: 0.8, halo: -0.5 });
+    // Smoke lies beside the stronger half.
+    const smoky = worthOf(
+      layout,
+      readings((turn) => ({ edgeHalo: turn > most / 2 + 2 ? -4 : 0 })),
+    )!;
+    expect(smoky.halo).toBeLessThan(-3.5);
   });
   it('goes by whichever way marks turn, by cells that a photo is sure of, and by even fills alone', () => {
     const bright = worthOf(

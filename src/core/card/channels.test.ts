@@ -8,7 +8,7 @@ describe('what varies from cell to cell', () => {
   it('is told in the order of power, speed, interval and the rest, words as they are', () => {
     expect(levelWords({ speed: 120, power: 0.35 }, liked)).toEqual(['35 %', '120 mm/s']);
     expect(levelWords({ side: 'outside', size: 20 }, liked)).toEqual(['20 mm', 'outside']);
-    expect(levelWords({ passes: 3, interval: 0.1 }, liked)).toEqual(['0.1 mm', '3']);
+    expect(levelWords({ passes: 3, interval: 0.1 }, liked)).toEqual(['0.1 mm', '3 passes']);
     expect(levelWords({}, liked)).toEqual([]);
   });
   it('shows raised and lowered focus with its sign, and none at the focus itself', () => {
@@ -21,7 +21,7 @@ describe('what varies from cell to cell', () => {
       unit: 'mm/min',
       means: '3600 mm/min',
     });
-    expect(letterOf('passes', 2, liked)).toEqual({ text: '2', unit: '', means: '2' });
+    expect(letterOf('passes', 2, liked)).toEqual({ text: '2', unit: '', means: '2 passes' });
   });
   it('has a name of its own for each', () => {
     const names = (Object.keys(CHANNELS) as ChannelId[]).map((id) => CHANNELS[id].name);

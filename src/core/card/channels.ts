@@ -27,7 +27,7 @@ export const CHANNELS = {
   speed: { name: 'Speed', as: 'speed', show: formatSpeed },
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
   focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },
-  passes: { name: 'Passes', as: 'count', show: String },
+  passes: { name: 'Passes', as: 'count', show: (count) => (count === 1 ? '1 pass' : `${count} passes`) },
   runUp: { name: 'Run-up', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },
   table: { name: 'Table', as: 'word', show: String },
@@ -61,6 +61,8 @@ export function letterOf(
 ): { readonly text: string; readonly unit: string; readonly means: string } {
   const channel: Channel = CHANNELS[id];
   const means = channel.show(level, liked);
+  // What is counted is said by the channel's own name.
+  if (channel.as === 'count') return { text: String(level), unit: '', means };
   const blank = means.indexOf(' ');
   return blank < 0
     ? { text: means, unit: '', means }

@@ -112,14 +112,14 @@ describe('settings in words', () => {
     expect(levelWords({ speed: 120, power: 0.35, focus: 2, side: 'inside' }, DEFAULT_LIKED_UNITS)).toEqual([
       '35 %', '120 mm/s', '+2 mm', 'inside',
     ]); // prettier-ignore
-    expect(levelWords({ focus: -2, passes: 3 }, DEFAULT_LIKED_UNITS)).toEqual(['-2 mm', '3']);
+    expect(levelWords({ focus: -2, passes: 3 }, DEFAULT_LIKED_UNITS)).toEqual(['-2 mm', '3 passes']);
     expect(levelWords({}, DEFAULT_LIKED_UNITS)).toEqual([]);
     for (const { name } of Object.values(CHANNELS)) expect(name).toMatch(/^[A-Z]/);
   });
   it('are lettered as the bare number, its unit apart', () => {
     expect(letterOf('speed', 60, inches)).toEqual({ text: '3600', unit: 'mm/min', means: '3600 mm/min' });
     expect(letterOf('power', 0.2, inches)).toEqual({ text: '20', unit: '%', means: '20 %' });
-    expect(letterOf('passes', 4, inches)).toEqual({ text: '4', unit: '', means: '4' });
+    expect(letterOf('passes', 4, inches)).toEqual({ text: '4', unit: '', means: '4 passes' });
     expect([signed(0.5), signed(-0.5), signed(0)]).toEqual(['+0.5', '-0.5', '0']);
   });
 });

@@ -36,6 +36,7 @@ describe('a picture against what was wanted', () => {
     (burned) => {
       const fit = compared(burned)!;
       expect(fit.strongest).toBeCloseTo(burned.strongest ?? 40, 0);
+      expect(fit.black!).toBeCloseTo(burned.strongest ?? 40, 0);
       expect(fit.rmsL).toBeLessThan(0.35);
       for (const off of fit.offByTone) expect(Math.abs(off!)).toBeLessThan(0.3);
     },
@@ -52,13 +53,18 @@ describe('a picture against what was wanted', () => {
     expect(bent.rmsL).toBeGreaterThan(2);
     expect(bent.offByTone[0]).toBeGreaterThan(1);
     expect(bent.offByTone[2]).toBeLessThan(-0.5);
+    // Black is as deep as it was burned, whatever the rest makes of it.
+    expect(bent.black!).toBeCloseTo(40, 0);
+    expect(bent.strongest).toBeGreaterThan(43);
     const other = compared({ bend: (share) => share ** 1.6 })!;
     expect(other.offByTone[0]).toBeLessThan(-1);
   });
-  it('is off by noise of its own size, less what the eye blurs', () => {
+  it('is off by noise of its own size, as seen from where an eye blurs as much as a block', () => {
     const fit = compared({ noise: 2 })!;
-    expect(fit.rmsL).toBeGreaterThan(1);
+    expect(fit.rmsL).toBeGreaterThan(1.95);
     expect(fit.rmsL).toBeLessThan(2.1);
+    // A minute of arc at 248 mm is 0.0722 mm, which is 0.25 mm over the root of twelve.
+    expect(fit.viewingMm).toBeCloseTo(248.1, 0);
   });
   it('keeps the rim out, where the camera mixes in bare stock', () => {
     const seen = blocks({});

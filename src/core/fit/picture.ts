@@ -2,6 +2,7 @@ import { Matrix, solve } from 'ml-matrix';
 import { lightnessOfLuminance, luminanceOfLightness } from '../color/lab';
 import { unpackGreys, type Greys } from '../picture/greys';
 import { averaged } from '../picture/sample';
+import { distanceOfSide } from '../picture/viewing';
 
 /** A picture as it came out, in blocks. */
 export interface SeenPicture {
@@ -12,14 +13,18 @@ export interface SeenPicture {
 }
 
 export interface PictureFit {
-  /** How far the picture's strongest is from bare stock, in L*: what makes wanted and seen alike. */
+  /** L* from bare stock that makes wanted and seen alike as a whole, for what is wanted of the strongest. */
   readonly strongest: number;
+  /** L* from bare stock of what was to be as strong as can be, as it is seen; null where the picture has next to none of that. */
+  readonly black: number | null;
   /** How far the picture lies to the right of, and below, where it was drawn. */
   readonly shiftMm: { readonly x: number; readonly y: number };
   /** L* by which blocks that are compared are off, root of the mean square. */
   readonly rmsL: number;
   /** Mean by which light, middle and dark parts came out stronger than wanted, in L*; null where the picture has next to none of them. */
   readonly offByTone: readonly [light: number | null, middle: number | null, dark: number | null];
+  /** From how far away an eye blurs as much as a block does. */
+  readonly viewingMm: number;
   readonly columns: number;
   readonly rows: number;
   /** Strength that was wanted of each block, that was seen, and the difference; NaN where it is not compared. */
@@ -36,42 +41,14 @@ const LEAST_SEEN = 0.8;
 const TURNS = 6;
 /** Nothing lies further from where it was drawn: markers would not have been found. */
 const MOST_SHIFT_MM = 0.6;
+/** Blocks of which at least so much is wanted are black, where there are so many of them as a share. */
+const BLACK = 0.95;
+const LEAST_BLACK = 0.005;
 /** Tones are told in thirds, where a picture has at least so much of each. */
 const LEAST_OF_TONE = 0.03;
 
-/** An eye tells places apart that are so many radians from each other: a minute of arc. */
-const EYE = Math.PI / 180 / 60;
-/** Usual distance to look from, in mm. */
-export const VIEWING_MM = 300;
-
-/** Blocks as an eye at the viewing distance has them: each with its neighbours, by a Gaussian; what is not seen stays so. */
-function asSeen(blocks: Float32Array, columns: number, rows: number, blockMm: number): Float32Array {
-  // A block is itself an average, of the variance of an even spread over its width.
-  const sigma = Math.sqrt(Math.max(0, (EYE * VIEWING_MM) ** 2 - blockMm ** 2 / 12)) / blockMm;
-  if (sigma < 0.05) return blocks;
-  const reach = Math.ceil(3 * sigma);
-  const kernel = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigma) ** 2));
-  const along = (from: Float32Array, step: number, length: number, starts: number, stride: number): Float32Array => {
-    const out = new Float32Array(from.length);
-    for (let start = 0; start < starts; start++)
-      for (let place = 0; place < length; place++) {
-        const at = start * stride + place * step;
-        let [sum, weight] = [0, 0];
-        for (let k = -reach; k <= reach; k++) {
-          const value = from[at + k * step];
-          if (place + k < 0 || place + k >= length || Number.isNaN(value)) continue;
-          sum += value! * kernel[k + reach]!;
-          weight += kernel[k + reach]!;
-        }
-        out[at] = Number.isNaN(from[at]) ? NaN : sum / weight;
-      }
-    return out;
-  };
-  return along(along(blocks, 1, columns, rows, columns), columns, rows, columns, 1);
-}
-
 /**
- * How a picture came out against what was wanted of it, block by block, after the blur of an eye 300 mm away. What was wanted is averaged as light, as
+ * How a picture came out against what was wanted of it, block by block: as an eye sees it that blurs as a block does. What was wanted is averaged as light, as
  * camera and eye do. How strong its strongest is, and where it lies, are taken from the photo itself, by least squares: tones are compared, not depth or
  * place, which are told beside. Null where too little is seen, or where nothing of what was wanted is.
  *
@@ -96,23 +73,21 @@ export function comparePicture(
   const places = deltas.flatMap((delta, at) => (inside(at) && delta !== null ? [at] : []));
   const all = (columns - 2 * RIM) * (rows - 2 * RIM);
   if (places.length < LEAST_BLOCKS || places.length < LEAST_SEEN * all) return null;
-  const seen = asSeen(
-    Float32Array.from(deltas, (delta) => (delta === null ? NaN : way * delta)),
-    columns,
-    rows,
-    blockMm,
-  );
+  const seen = Float32Array.from(deltas, (delta) => (delta === null ? NaN : way * delta));
   const bytes = unpackGreys(wanted);
 
   let [strongest, x, y] = [firstGuess(bytes, deltas, way), 0, 0];
   if (!(strongest > 0)) return null;
-  let model = seen;
+  let model: Float32Array = seen;
   for (let turn = 0; turn < TURNS; turn++) {
-    model = asSeen(
-      strengthOf(wanted, bytes, { strongest, x: x / widthMm, y: y / heightMm }, columns, rows, bareLightness, way),
+    model = strengthOf(
+      wanted,
+      bytes,
+      { strongest, x: x / widthMm, y: y / heightMm },
       columns,
       rows,
-      blockMm,
+      bareLightness,
+      way,
     );
     if (turn === TURNS - 1) break;
     const design = places.map((at) => [
@@ -137,11 +112,15 @@ export function comparePicture(
     const own = places.filter((at) => model[at]! >= low * strongest && model[at]! < high * strongest);
     return own.length < LEAST_OF_TONE * places.length ? null : own.reduce((sum, at) => sum + off[at]!, 0) / own.length;
   };
+  const black = places.filter((at) => model[at]! >= BLACK * strongest);
   return {
     strongest,
+    black:
+      black.length < LEAST_BLACK * places.length ? null : black.reduce((sum, at) => sum + seen[at]!, 0) / black.length,
     shiftMm: { x, y },
     rmsL,
     offByTone: [offIn(-Infinity, 1 / 3), offIn(1 / 3, 2 / 3), offIn(2 / 3, Infinity)],
+    viewingMm: distanceOfSide(blockMm),
     columns,
     rows,
     wanted: model,

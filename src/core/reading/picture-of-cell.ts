@@ -1,4 +1,5 @@
 import type { Cell } from '../card/layout';
+import { blurredSideMm, VIEWING_MM } from '../picture/viewing';
 import { lightnessOf, meanRatio, type PhotoContext } from './photo-context';
 
 /** What a photo shows of a cell that is burned as a picture: how light its blocks are. */
@@ -9,8 +10,8 @@ export interface PictureSeen {
   readonly deltas: readonly (number | null)[];
 }
 
-/** Side of a block: finer than a phone tells tones, coarser than dots. */
-const BLOCK_MM = 0.25;
+/** Side of a block: coarser than dots, and as fine as an eye sees from where one looks at a small thing. */
+const BLOCK_MM = blurredSideMm(VIEWING_MM);
 /** Blocks of large pictures are larger, so that there are no more of them. */
 const MOST_BLOCKS = 12_000;
 

@@ -5,10 +5,9 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { mainBurn } from '../../../core/card/layout';
 import { boxOfShape } from '../../../core/card/shape';
-import { VIEWING_MM } from '../../../core/fit/picture';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import { burnedColourOf } from '../../../core/stock/families';
-import { bestOf, findPicture, toneWords, type PicturePart } from '../find';
+import { bestOf, blackOf, findPicture, toneWords, type PicturePart } from '../find';
 
 const MAPS = { off: 'how far it is off', seen: 'how it came out', wanted: 'what was wanted' } as const;
 /** L* off at the dark end of the key. */
@@ -61,12 +60,12 @@ export default function PictureFindingScreen(props: FindingProps) {
       }}
       rows={parts.flatMap((part) => [
         [nameOf(part), `${plainNumber(part.fit.rmsL, 2)} L* off, rms`] as const,
-        ['Its black', `${plainNumber(part.fit.strongest, 3)} L* from bare stock`] as const,
+        ['Its black', `${plainNumber(blackOf(part), 3)} L* from bare stock`] as const,
         ['Its tones', toneWords(part.fit).join(', ') || 'light, middle and dark within 2 L*'] as const,
         ...(place(part) === '' ? [] : [['It lies', place(part)] as const]),
         ...(part.word === null ? [] : [['You say', part.word] as const]),
       ])}
-      caption={`As an eye sees it from ${formatLength(VIEWING_MM, liked)}. Compared are tones: how deep black is, and by how little the picture lies beside its place, are told above and not counted as off.`}
+      caption={`${shown ? `As an eye sees it from ${formatLength(shown.fit.viewingMm, liked, 2)}. ` : ''}Compared are tones: how deep black is, and by how little the picture lies beside its place, are told above and not counted as off.`}
       chart={
         shown &&
         box &&

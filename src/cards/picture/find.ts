@@ -119,13 +119,17 @@ export const toneWords = ({ offByTone }: PictureFit): string[] =>
       : [`${TONES[tone]} ${plainNumber(Math.abs(off), 2)} L* too ${off > 0 ? 'strong' : 'weak'}`],
   );
 
+/** From how far away it is told, to a centimetre: "300 mm". */
+export const viewingWords = ({ viewingMm }: PictureFit, liked: LikedUnits): string =>
+  formatLength(10 * Math.round(viewingMm / 10), liked, 3);
+
 const offWords = ({ rmsL }: PictureFit): string => `${plainNumber(rmsL, 2)} L* off`;
 
 function wordsOf(parts: readonly PicturePart[], liked: LikedUnits): string {
   const through = parts.find(({ corrected }) => corrected);
   const plain = parts.find(({ corrected }) => !corrected);
   const main = (through ?? plain)!;
-  const from = `as seen from ${formatLength(main.fit.viewingMm, liked, 2)}`;
+  const from = `as seen from ${viewingWords(main.fit, liked)}`;
   const tones = toneWords(main.fit);
   const which = tones.length > 0 ? ` ${capital(tones.join(', '))}.` : '';
   if (through && plain) {

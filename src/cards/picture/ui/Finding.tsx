@@ -7,7 +7,7 @@ import { mainBurn } from '../../../core/card/layout';
 import { boxOfShape } from '../../../core/card/shape';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import { burnedColourOf } from '../../../core/stock/families';
-import { bestOf, blackOf, findPicture, toneWords, type PicturePart } from '../find';
+import { bestOf, blackOf, findPicture, toneWords, viewingWords, type PicturePart } from '../find';
 
 const MAPS = { off: 'how far it is off', seen: 'how it came out', wanted: 'what was wanted' } as const;
 /** L* off at the dark end of the key. */
@@ -65,7 +65,7 @@ export default function PictureFindingScreen(props: FindingProps) {
         ...(place(part) === '' ? [] : [['It lies', place(part)] as const]),
         ...(part.word === null ? [] : [['You say', part.word] as const]),
       ])}
-      caption={`${shown ? `As an eye sees it from ${formatLength(shown.fit.viewingMm, liked, 2)}. ` : ''}Compared are tones: how deep black is, and by how little the picture lies beside its place, are told above and not counted as off.`}
+      caption={`${shown ? `As an eye sees it from ${viewingWords(shown.fit, liked)}. ` : ''}Compared are tones: how deep black is, and by how little the picture lies beside its place, are told above and not counted as off.`}
       chart={
         shown &&
         box &&

@@ -92,6 +92,11 @@ describe('a machine’s diary', () => {
     expect(await refused({ kind: 'cleaned', reading: { command: 0.5, watts: 9 } })).toEqual(['reading']);
     expect(await refused({ kind: 'vacuumed' })).toEqual(['kind']);
     expect((await app.call('GET', '/api/machines/99999/diary')).json.code).toBe('not-found');
+    // Another machine's entry is none of this one's.
+    const other = await makePairing(app, 'heron', 'cork', 'Not the diarist');
+    const { json } = await note({ kind: 'note', note: 'mine' });
+    const strange = await app.call('PUT', `/api/machines/${other.machineId}/diary/${json.id}/struck`, { struck: true });
+    expect(strange.json.code).toBe('not-found');
     expect((await app.call('PUT', `/api/machines/${made.machineId}/diary/99999/struck`, { struck: true })).json.code).toBe('not-found'); // prettier-ignore
   });
 });

@@ -1,20 +1,17 @@
 import { within } from '../../core/card/axis';
 import { boundOfDots } from '../../core/card/bound';
-import { checkPower, checkSettings } from '../../core/card/check-settings';
+import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
-import { checkTable } from '../../core/card/propose-tones';
+import { checkTones, toneFields, tonePowerFields } from '../../core/card/propose-tones';
 import { MOST_PLACES } from '../../core/picture/greys';
-import { PICTURE_MODE_NAMES, PICTURE_MODES } from '../../core/picture/mode';
 import { drawPicture, settingsOf, sizeOf, waysOf } from './draw';
 import { bestOf, blackOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
 import { PICTURE_VERSION, placesOf, upgradePicturePlan, type PicturePlan } from './plan';
 import { proposePicture } from './propose';
 
-/** Black needs at least so many times the power of the floor for tones to lie between. */
-const LEAST_RANGE = 1.2;
 /** Fewer lines are no picture. */
 const LEAST_PLACES = 24;
 const CROP = 'A crop lies within the picture and is at least a hundredth of it.';
@@ -34,7 +31,7 @@ function checkChosen({ picture, crop, widthMm, constants }: PicturePlan): PlanPr
     : [{ field: 'widthMm', message: `A picture is at least ${LEAST_PLACES} lines high and as many dots wide.` }];
 }
 
-const fields = ({ mode, table, corrected }: PicturePlan, { machine }: Pairing): readonly PlanField[] => [
+const fields = (plan: PicturePlan, { machine }: Pairing): readonly PlanField[] => [
   { path: 'picture', label: 'Picture', as: 'picture', group: 'cells' },
   { path: 'widthMm', label: 'Width', as: 'length', group: 'cells', hint: 'its height follows' },
   { path: 'crop.left', label: 'Crop from the left', as: 'share', group: 'cells' },
@@ -49,23 +46,11 @@ const fields = ({ mode, table, corrected }: PicturePlan, { machine }: Pairing): 
     hint: 'the darkest of the picture is burned as black, its lightest left bare',
   },
   { path: 'negative', label: 'Burn what is light', as: 'flag', group: 'cells' },
-  {
-    path: 'mode',
-    label: 'Greys are burned by',
-    as: 'choice',
-    options: PICTURE_MODES.map((value) => ({ value, name: PICTURE_MODE_NAMES[value] })),
-    group: 'cells',
-  },
-  ...(table
-    ? [{ path: 'corrected', label: 'Corrected by the kept table', as: 'flag' as const, group: 'cells' as const }]
-    : []),
-  ...(corrected
+  ...toneFields(plan),
+  ...(plan.corrected
     ? [{ path: 'beside', label: 'Once more without the table', as: 'flag' as const, group: 'cells' as const }]
     : []),
-  ...(mode === 'power'
-    ? [{ path: 'floorFraction', label: 'Power of next to nothing', as: 'power' as const, group: 'cells' as const }]
-    : []),
-  { path: 'topFraction', label: mode === 'power' ? 'Power of black' : 'Power of dots', as: 'power', group: 'cells' },
+  ...tonePowerFields(plan),
   { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
   ...constantFields(machine, 'constants', ['powerFraction', 'lineAngleDeg', 'crossHatch']),
   ...FRAME_FIELDS,
@@ -83,17 +68,13 @@ export const picture = Object.freeze({
   propose: proposePicture,
   upgrade: upgradePicturePlan,
   check: (plan, on) => {
-    const { floorFraction, topFraction, gapMm, mode, widthMm } = plan;
+    const { gapMm, widthMm } = plan;
     return [
       ...within('widthMm', widthMm, 3, 400, 'A picture is 3 to 400 mm wide.'),
       ...checkChosen(plan),
-      ...checkPower('topFraction', topFraction, on),
-      ...(mode !== 'power' || (floorFraction >= 0 && floorFraction * LEAST_RANGE <= topFraction)
-        ? []
-        : [{ field: 'floorFraction', message: 'The floor lies well below the power of black, at 0 % or more.' }]),
+      ...checkTones(plan, on, 'burn a tone wedge, and keep what it says.'),
       ...within('gapMm', gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
       ...checkSettings(settingsOf(plan), on, 'constants').filter(({ field }) => field !== 'constants.powerFraction'),
-      ...checkTable(plan, 'burn a tone wedge, and keep what it says.'),
     ];
   },
   fields,

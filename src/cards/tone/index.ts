@@ -1,13 +1,12 @@
 import { within } from '../../core/card/axis';
 import { boundOfDots, boundOfFills } from '../../core/card/bound';
-import { checkPower, checkSettings } from '../../core/card/check-settings';
+import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind, Pairing } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { countIn } from '../../core/card/shape';
-import { checkTable } from '../../core/card/propose-tones';
-import { PICTURE_MODE_NAMES, PICTURE_MODES } from '../../core/picture/mode';
+import { checkTones, toneFields, tonePowerFields } from '../../core/card/propose-tones';
 import { drawTones, patchOf } from './draw';
 import { findTone, powersOf, TONE_ASKS, type ToneFinding } from './find';
 import { TONE_VERSION, upgradeTonePlan, type TonePlan } from './plan';
@@ -19,34 +18,14 @@ const MOST_REPEATS = 4;
 const REPEATS_WORDS = `1 to ${MOST_REPEATS} patches of each grey.`;
 /** Fewer dots across a patch show the pattern of dots, and no tone. */
 const LEAST_DOTS = 12;
-/** Black needs at least so many times the power of the floor for tones to lie between. */
-const LEAST_RANGE = 1.2;
+
 const box = ({ patchMm }: TonePlan) => ({ x: 0, y: 0, width: patchMm, height: patchMm });
 
-const fields = ({ mode, table }: TonePlan, { machine }: Pairing): readonly PlanField[] => [
-  {
-    path: 'mode',
-    label: 'Greys are burned by',
-    as: 'choice',
-    options: PICTURE_MODES.map((value) => ({ value, name: PICTURE_MODE_NAMES[value] })),
-    group: 'cells',
-  },
-  ...(table
-    ? [{ path: 'corrected', label: 'Corrected by the kept table', as: 'flag' as const, group: 'cells' as const }]
-    : []),
+const fields = (plan: TonePlan, { machine }: Pairing): readonly PlanField[] => [
+  ...toneFields(plan),
   { path: 'steps', label: 'Greys', as: 'count', group: 'cells' },
   { path: 'repeats', label: 'Patches of each grey', as: 'count', group: 'cells' },
-  ...(mode === 'power'
-    ? [
-        {
-          path: 'floorFraction',
-          label: 'Power of next to nothing',
-          as: 'power' as const,
-          group: 'cells' as const,
-        },
-      ]
-    : []),
-  { path: 'topFraction', label: mode === 'power' ? 'Power of black' : 'Power of dots', as: 'power', group: 'cells' },
+  ...tonePowerFields(plan),
   { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
   { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
   ...constantFields(machine, 'constants', ['powerFraction', 'lineAngleDeg', 'crossHatch']),
@@ -65,7 +44,7 @@ export const tone = Object.freeze({
   propose: proposeTone,
   upgrade: upgradeTonePlan,
   check: (plan, on) => {
-    const { steps, repeats, floorFraction, topFraction, patchMm, gapMm, mode, constants } = plan;
+    const { steps, repeats, patchMm, gapMm, mode, constants } = plan;
     const sound = patchMm > 0 && constants.intervalMm > 0;
     return [
       ...(Number.isInteger(steps)
@@ -74,10 +53,7 @@ export const tone = Object.freeze({
       ...(Number.isInteger(repeats)
         ? within('repeats', repeats, 1, MOST_REPEATS, REPEATS_WORDS)
         : [{ field: 'repeats', message: REPEATS_WORDS }]),
-      ...checkPower('topFraction', topFraction, on),
-      ...(mode !== 'power' || (floorFraction >= 0 && floorFraction * LEAST_RANGE <= topFraction)
-        ? []
-        : [{ field: 'floorFraction', message: 'The floor lies well below the power of black, at 0 % or more.' }]),
+      ...checkTones(plan, on, 'burn the wedge uncorrected first.'),
       ...within('patchMm', patchMm, 1.5, 20, 'Patches are 1.5 to 20 mm wide.'),
       ...(mode === 'power' || !sound || countIn(patchMm, constants.intervalMm) >= LEAST_DOTS
         ? []
@@ -86,7 +62,6 @@ export const tone = Object.freeze({
       ...checkSettings(patchOf(plan, 1, box(plan)).settings, on, 'constants').filter(
         ({ field }) => field !== 'constants.powerFraction',
       ),
-      ...checkTable(plan, 'burn the wedge uncorrected first.'),
     ];
   },
   fields,

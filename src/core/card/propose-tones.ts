@@ -1,12 +1,14 @@
 import { factOf, type FactNow } from '../book/facts';
 import { commandFor, leastCommand } from '../machine/command';
 import { deliveredPowerW } from '../machine/machine';
-import { isPictureMode, type PictureMode } from '../picture/mode';
+import { isPictureMode, PICTURE_MODE_NAMES, PICTURE_MODES, type PictureMode } from '../picture/mode';
 import { formatPower } from '../quantities/format';
 import { familyOf } from '../stock/families';
 import { responseOf } from '../stock/response';
 import { powerAtSpeed } from './at-speed';
-import type { Known, PlanProblem } from './contract';
+import { checkPower } from './check-settings';
+import type { Known, Pairing, PlanProblem } from './contract';
+import type { PlanField } from './plan-fields';
 import { proposeFill } from './propose-fill';
 import type { BurnSettings } from './settings';
 
@@ -37,6 +39,8 @@ export interface Tones {
 
 /** Black needs at least so many times the power of the floor for tones to lie between. */
 const LEAST_RANGE = 2;
+/** A plan whose black has not so many times the power of its floor burns one tone. */
+const LEAST_FACTOR = 1.2;
 /** Two powers this close are one: what is worked out of a card's cells is rounded. */
 const SAME_POWER = 5e-4;
 /** Stock that has no midtones: it is marked in a place or it is not (common practice). */
@@ -125,8 +129,40 @@ export function proposeTones(known: Known): { tones: Tones; reasons: Record<stri
   };
 }
 
+/** How greys are burned, for a planner: by which mode, and whether the kept table corrects them, where one is kept. */
+export const toneFields = ({ table }: Tones): PlanField[] => [
+  {
+    path: 'mode',
+    label: 'Greys are burned by',
+    as: 'choice',
+    options: PICTURE_MODES.map((value) => ({ value, name: PICTURE_MODE_NAMES[value] })),
+    group: 'cells',
+  },
+  ...(table ? [{ path: 'corrected', label: 'Corrected by the kept table', as: 'flag', group: 'cells' } as const] : []),
+];
+
+/** Between which powers greys are burned, for a planner: dots have one. */
+export const tonePowerFields = ({ mode }: Tones): PlanField[] => [
+  ...(mode === 'power'
+    ? [{ path: 'floorFraction', label: 'Power of next to nothing', as: 'power', group: 'cells' } as const]
+    : []),
+  { path: 'topFraction', label: mode === 'power' ? 'Power of black' : 'Power of dots', as: 'power', group: 'cells' },
+];
+
+/** What is wrong with how greys are to be burned. `without` says what to do where no table is kept that is to correct them. */
+export function checkTones(tones: Tones, on: Pairing, without: string): PlanProblem[] {
+  const { mode, floorFraction, topFraction } = tones;
+  return [
+    ...checkPower('topFraction', topFraction, on),
+    ...(mode !== 'power' || (floorFraction >= 0 && floorFraction * LEAST_FACTOR <= topFraction)
+      ? []
+      : [{ field: 'floorFraction', message: 'The floor lies well below the power of black, at 0 % or more.' }]),
+    ...checkTable(tones, without),
+  ];
+}
+
 /** What is wrong where greys are to be corrected: a kept table corrects only what it was measured with. `without` says what to do where none is kept. */
-export function checkTable(
+function checkTable(
   { corrected, table, mode, floorFraction, topFraction, constants }: Tones,
   without: string,
 ): PlanProblem[] {

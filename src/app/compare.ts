@@ -58,8 +58,8 @@ async function comparedPairing(ctx: AppContext, pairingId: number): Promise<Comp
   const cards = await cardSummaries(ctx.db, pairingId, { limit: CARDS_LOOKED_AT, offset: 0 });
   for (const { id, code, kind, photoId } of cards) {
     if (photoId === null || cardKind(kind).rung !== TELLING_RUNG) continue;
-    const { card, reading } = await seenCard(ctx, id);
-    const worth = reading && worthOf(card.layout, reading.cells);
+    const { card, reading, seen } = await seenCard(ctx, id);
+    const worth = reading && worthOf(card.layout, seen);
     if (worth) return { pairing, card: { id, code, layout: card.layout, photoId: reading.photoId }, worth };
   }
   return { pairing, card: null, worth: null };

@@ -2,6 +2,7 @@ import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { comparePicture, type PictureFit } from '../../core/fit/picture';
+import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { unpackGreys } from '../../core/picture/greys';
 
@@ -31,6 +32,8 @@ export interface PicturePart {
   readonly cellIndex: number;
   readonly corrected: boolean;
   readonly fit: PictureFit;
+  /** Whether the photo itself marks it: a reflection or a blown-out place would pass for tones that came out wrong. */
+  readonly doubted: boolean;
   /** What the operator calls it; null where nothing was said. */
   readonly word: string | null;
 }
@@ -76,7 +79,8 @@ export function findPicture(layout: Layout, seen: Seen, known: Known): PictureFi
       way: wayOf(unpackGreys(shape.wanted), reading.picture.deltas),
     });
     const word = wordOf(seen, LOOKS_FIELD, cellIndex);
-    return fit ? [{ cellIndex, corrected: shape.table !== null, fit, word }] : [];
+    const doubted = reading.confidence < LOW_CONFIDENCE;
+    return fit ? [{ cellIndex, corrected: shape.table !== null, fit, doubted, word }] : [];
   });
   parts.sort((a, b) => a.cellIndex - b.cellIndex);
   const first = parts[0];
@@ -131,7 +135,10 @@ function wordsOf(parts: readonly PicturePart[], liked: LikedUnits): string {
   const main = (through ?? plain)!;
   const from = `as seen from ${viewingWords(main.fit, liked)}`;
   const tones = toneWords(main.fit);
-  const which = tones.length > 0 ? ` ${capital(tones.join(', '))}.` : '';
+  const doubt = parts.some(({ doubted }) => doubted)
+    ? ' The photo is in doubt, for the reasons it is marked with: take one more before you go by this.'
+    : '';
+  const which = `${tones.length > 0 ? ` ${capital(tones.join(', '))}.` : ''}${doubt}`;
   if (through && plain) {
     const gain = plain.fit.rmsL - through.fit.rmsL;
     const verdict =

@@ -27,7 +27,7 @@ const shapeOf = (of: Layout, index = 0) => {
 /** Pictures that came out by a law of what was wanted, at every second place. */
 function seen(
   laws: readonly ((share: number) => number)[],
-  { on = layout, sigma = 0.5, words = [] as string[] } = {},
+  { on = layout, sigma = 0.5, confidence = 1, words = [] as string[] } = {},
 ): Seen {
   return {
     readings: laws.map((law, cellIndex) => {
@@ -39,7 +39,7 @@ function seen(
         const four = [0, 1, columns, columns + 1].map((more) => bytes[row * columns + column + more]! / 255);
         return -four.reduce((sum, share) => sum + law(share), 0) / 4;
       });
-      return { cellIndex, lightness: 60, deltaLightness: -18, lightnessSigma: sigma, picture: { columns: wide, rows: high, deltas } } as unknown as CellReading; // prettier-ignore
+      return { cellIndex, lightness: 60, deltaLightness: -18, lightnessSigma: sigma, confidence, picture: { columns: wide, rows: high, deltas } } as unknown as CellReading; // prettier-ignore
     }),
     answers: words.map((value, cellIndex) => ({ field: 'looks', cellIndex, repeat: 0, value })),
   };
@@ -119,6 +119,8 @@ describe('what a picture card says', () => {
       /^The table makes it worse: burn a new tone wedge.*too (strong|weak)/,
     );
     expect(find(seen([straight, straight])).says).toMatch(/^The table changes little/);
+    expect(find(seen([straight, bent])).says).not.toMatch(/in doubt/);
+    expect(find(seen([straight, bent], { confidence: 0.75 })).says).toMatch(/The photo is in doubt, for the reasons/);
     const alone = layoutOf({ beside: false });
     expect(find(seen([straight], { on: alone }), alone).says).toMatch(/^It comes out as wanted: 0/);
     expect(find(seen([bent], { on: alone }), alone).says).toMatch(/^It comes out otherwise than wanted/);

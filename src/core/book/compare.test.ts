@@ -5,6 +5,7 @@ import { tone } from '../../cards/tone';
 import { layCard } from '../card/lay';
 import { mainBurn } from '../card/layout';
 import { squareFillTimeS } from '../card/fill-time';
+import type { Seen } from '../card/asks';
 import type { CellReading } from '../reading/observations';
 import { commonStrength, quickestAt, worthOf } from './compare';
 
@@ -12,8 +13,10 @@ const pairing = demoPairing('heron', 'birch');
 const { plan } = grid.propose({ pairing, facts: [] });
 const layout = layCard(grid, plan, pairing, { cardNumber: 5 });
 /** Cells that get stronger with their turn, in L*. */
-const readings = (of: (turn: number) => Partial<CellReading>): CellReading[] =>
-  layout.order.map((cellIndex, turn) => ({ cellIndex, deltaLightness: -turn, lightnessSigma: 0.4, spread: 0.8, edgeHalo: -0.5, confidence: 1, ...of(turn) }) as CellReading); // prettier-ignore
+const readings = (of: (turn: number) => Partial<CellReading>, answers: Seen['answers'] = []): Seen => ({
+  readings: layout.order.map((cellIndex, turn) => ({ cellIndex, deltaLightness: -turn, lightnessSigma: 0.4, spread: 0.8, edgeHalo: -0.5, confidence: 1, ...of(turn) }) as CellReading),
+  answers,
+}); // prettier-ignore
 
 describe('what a stock is worth under a machine', () => {
   it('is its strongest patch, how even patches are, and how many tones an eye tells between', () => {
@@ -70,6 +73,13 @@ describe('what a stock is worth under a machine', () => {
         readings((turn) => ({ deltaLightness: -30 - turn / 4 })),
       ),
     ).toBeNull();
+    const spoiled = { field: 'outcome', cellIndex: layout.order.at(-1)!, repeat: 0, value: 'flare-up' };
+    expect(
+      worthOf(
+        layout,
+        readings(() => ({}), [spoiled]),
+      )!.strongest.cellIndex,
+    ).toBe(layout.order.at(-2));
     const dots = layCard(tone, { ...tone.propose({ pairing, facts: [] }).plan, mode: 'bayer' }, pairing, { cardNumber: 6 }); // prettier-ignore
     expect(
       worthOf(

@@ -3,7 +3,9 @@ import type { Layout } from '../card/layout';
 import { squareFillTimeS } from '../card/fill-time';
 import type { BurnSettings } from '../card/settings';
 import type { Machine } from '../machine/machine';
-import { LOW_CONFIDENCE, type CellReading } from '../reading/observations';
+import type { Seen } from '../card/asks';
+import { isSpoiled } from '../card/usual-asks';
+import { LOW_CONFIDENCE } from '../reading/observations';
 import { median } from '../stats/robust';
 
 /** A patch that a photo was sure of: how far it is from bare stock, and what it was burned with. */
@@ -40,12 +42,12 @@ const LEAST_PATCHES = 4;
 /** Nor do patches of which even the weakest is stronger than this share of the strongest: they are about something else. */
 const MOST_LEAST = 0.5;
 
-/** What one card tells of its pairing: cells that are filled evenly, of which its photo is sure. Null where fewer than four of them marked, or all alike. */
-export function worthOf(layout: Layout, readings: readonly CellReading[]): Worth | null {
-  const told = readings.flatMap((reading): (Patch & { readonly delta: number })[] => {
+/** What one card tells of its pairing: cells that are filled evenly, of which its photo is sure and which nobody called spoiled. Null where fewer than four of them marked, or all alike. */
+export function worthOf(layout: Layout, seen: Seen): Worth | null {
+  const told = seen.readings.flatMap((reading): (Patch & { readonly delta: number })[] => {
     const [burn, ...others] = layout.cells[reading.cellIndex]?.burns ?? [];
     if (!burn || others.length > 0 || !isArea(burn.shape) || burn.shape.do !== 'sweep') return [];
-    if (reading.confidence < LOW_CONFIDENCE) return [];
+    if (reading.confidence < LOW_CONFIDENCE || isSpoiled(seen, reading.cellIndex)) return [];
     const { cellIndex, deltaLightness: delta, lightnessSigma: sigma, spread, edgeHalo: halo } = reading;
     return [{ cellIndex, settings: burn.settings, delta, strength: 0, sigma, spread, halo }];
   });

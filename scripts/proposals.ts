@@ -20,7 +20,7 @@ function section({ name, pairing, expected }: ShopPairing): { text: string; miss
   const lines = [
     `## ${name}`,
     '',
-    `Power ${percent(plan.power.from)} to ${percent(plan.power.to)} in ${plan.power.count} steps, speed ${number(plan.speed.from)} to ${number(plan.speed.to)} mm/s in ${plan.speed.count}, lines ${number(plan.constants.intervalMm)} mm apart.`,
+    `Power ${percent(plan.across.from)} to ${percent(plan.across.to)} in ${plan.across.count} steps, speed ${number(plan.down.from)} to ${number(plan.down.to)} mm/s in ${plan.down.count}, lines ${number(plan.constants.intervalMm)} mm apart.`,
     '',
     ...Object.entries(reasons).map(([path, words]) => `- \`${path}\`: ${words}`),
     '',

@@ -45,8 +45,8 @@ const small = (): Layout => {
     ...plan,
     cellMm: 3,
     leaveOutFailing: false,
-    power: { ...plan.power, count: 2 },
-    speed: { ...plan.speed, count: 2 },
+    across: { ...plan.across, count: 2 },
+    down: { ...plan.down, count: 2 },
   };
   return layCard(grid, few, on, { cardNumber: 5 });
 };

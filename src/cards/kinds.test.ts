@@ -101,7 +101,7 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
         ).toContain(String(valueAt(plan, path) ?? ''));
         for (const { name: words } of options) expect(words, path).toMatch(/\w/);
       }
-      for (const edge of kind.edges) expect(valueAt(plan, edge.path), edge.path).toBeDefined();
+      for (const edge of kind.edges(plan)) expect(valueAt(plan, edge.path), edge.path).toBeDefined();
     }
   });
 
@@ -162,8 +162,8 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
   });
 
   it('lays levels along the edges as the planner has them: the larger end at the top, or at the right', () => {
-    for (const { layout } of all)
-      for (const { channel, edge } of kind.edges) {
+    for (const { layout, plan } of all)
+      for (const { channel, edge } of kind.edges(plan)) {
         const levels = layout.cells.map((cell) => Number(cell.levels[channel]));
         const middleOf = (level: number): number => {
           const boxes = layout.cells.filter((cell) => Number(cell.levels[channel]) === level).map(({ box }) => box);

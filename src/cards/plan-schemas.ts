@@ -12,8 +12,9 @@ const flag = (): Joi.BooleanSchema => Joi.boolean().strict();
 export const axisSchema = (
   above: 'zero' | 'anything' = 'zero',
   mostSteps: number = AXIS_COUNTS.most,
+  reach = 1000,
 ): Joi.ObjectSchema => {
-  const end = above === 'zero' ? positive(1e6) : number().min(-1000).max(1000);
+  const end = above === 'zero' ? positive(1e6) : number().min(-reach).max(reach);
   return Joi.object({
     from: end.required(),
     to: end.required(),

@@ -10,14 +10,14 @@ describe('a first card for each pairing of a shop', () => {
     const { plan, reasons } = grid.propose({ pairing, facts: [] });
     expect(planProblems(grid, plan, pairing)).toEqual([]);
     for (const one of compared(plan, pairing, expected)) expect(one.within, `${one.of}: ${one.proposed}`).toBe(true);
-    for (const end of ['power.from', 'power.to', 'speed.from', 'speed.to', 'constants.intervalMm'])
+    for (const end of ['across.from', 'across.to', 'down.from', 'down.to', 'constants.intervalMm'])
       expect(reasons[end], end).toMatch(/\w{3}/);
     // No end past what the machine does, and a card that is burned in minutes.
     const { machine } = pairing;
-    expect(plan.power.from).toBeGreaterThan(machine.lowestFiringCommand);
-    expect(plan.power.to).toBeLessThanOrEqual(machine.powerCap);
-    expect(plan.speed.to).toBeLessThanOrEqual(machine.topSpeedXMmPerS);
-    expect(plan.speed.from).toBeLessThan(plan.speed.to);
+    expect(plan.across.from).toBeGreaterThan(machine.lowestFiringCommand);
+    expect(plan.across.to).toBeLessThanOrEqual(machine.powerCap);
+    expect(plan.down.to).toBeLessThanOrEqual(machine.topSpeedXMmPerS);
+    expect(plan.down.from).toBeLessThan(plan.down.to);
     const layout = layCard(grid, plan, pairing, { cardNumber: 1 });
     expect(estimateCard(layout, machine).totalS).toBeLessThan(300);
     expect(layout.cells.filter((cell) => !cell.leftOut).length).toBeGreaterThanOrEqual(0.6 * layout.cells.length);

@@ -118,8 +118,8 @@ describe('proposals', () => {
       { pairing: alder, facts: [] },
       { ...settings, powerFraction: 0.4, speedMmPerS: 100 },
     );
-    expect(plan.power).toMatchObject({ from: expect.closeTo(0.4 / 1.2, 9), to: expect.closeTo(0.48, 9), count: 3 });
-    expect(plan.speed).toMatchObject({ from: expect.closeTo(100 / 1.2, 9), to: expect.closeTo(120, 9), count: 3 });
+    expect(plan.across).toMatchObject({ from: expect.closeTo(0.4 / 1.2, 9), to: expect.closeTo(0.48, 9), count: 3 });
+    expect(plan.down).toMatchObject({ from: expect.closeTo(100 / 1.2, 9), to: expect.closeTo(120, 9), count: 3 });
     expect(
       Object.keys(reasons)
         .filter((path) => path.startsWith('frame.'))
@@ -131,7 +131,7 @@ describe('proposals', () => {
       { pairing: alder, facts: [] },
       { ...settings, powerFraction: alder.machine.powerCap, speedMmPerS: 100 },
     );
-    expect(top.plan.power).toMatchObject({
+    expect(top.plan.across).toMatchObject({
       from: expect.closeTo(alder.machine.powerCap / 1.44, 9),
       to: alder.machine.powerCap,
     });

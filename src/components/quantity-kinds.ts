@@ -15,7 +15,7 @@ import {
   parseSpeed,
   QuantityError,
 } from '../core/quantities/parse';
-import { CHANNELS, type ChannelId } from '../core/card/channels';
+import { AIR_LEVELS, CHANNELS, type ChannelId } from '../core/card/channels';
 import type { PlanField } from '../core/card/plan-fields';
 import type { QuantityKind } from './QuantityField';
 
@@ -69,10 +69,22 @@ export const DURATION: QuantityKind = { parse: parseDuration, format: formatStop
 export const numberWith = bare;
 export const LIGHTNESS = bare('L*');
 
+/** Air, typed and shown as a word. */
+const AIR: QuantityKind = {
+  parse: (text) => {
+    const level = AIR_LEVELS.findIndex((word) => word === text.trim().toLowerCase());
+    if (level < 0) throw new QuantityError(`invalid air: "${text}"; it is ${AIR_LEVELS.join(', ')}`);
+    return level;
+  },
+  format: (level) => AIR_LEVELS[level] ?? '?',
+};
+
 /** How the levels of a channel are typed at an edge of a card. */
 export function kindOfChannel(id: ChannelId, kinds: QuantityKinds): QuantityKind {
   const { as } = CHANNELS[id];
   if (as === 'count') return COUNT;
+  if (as === 'air') return AIR;
+  if (as === 'frequency') return KILOHERTZ;
   if (as === 'power' || as === 'speed' || as === 'interval') return kinds[as];
   return kinds.length;
 }

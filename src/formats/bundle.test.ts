@@ -226,7 +226,7 @@ describe('the printable list', () => {
       {
         ...plan,
         sweeps: 'cells',
-        speed: { ...plan.speed, to: 240 },
+        down: { ...plan.down, to: 240 },
         constants: { ...plan.constants, direction: 'vertical', bothWays: false },
       },
       pairing,

@@ -23,7 +23,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await selects[0]!.sendKeys('Marl');
     await selects[2]!.sendKeys('MDF');
     await press(driver, 'Open this bench');
-    await says(driver, 'Next: Power × speed');
+    await says(driver, 'Next: Grid card');
     await press(driver, 'Plan the card');
     await find(driver, '#power-count');
     const before = (await driver.findElements(By.css('[data-cell]'))).length;

@@ -14,7 +14,7 @@ const call = async (path: string, json?: unknown): Promise<any> => {
 /** A small card of a bench, made over the endpoints. */
 async function smallCard(pairingId: number): Promise<number> {
   const { plan } = await call(`/api/pairings/${pairingId}/proposals/grid`);
-  const small = { ...plan, power: { ...plan.power, count: 3 }, speed: { ...plan.speed, count: 3 } };
+  const small = { ...plan, across: { ...plan.across, count: 3 }, down: { ...plan.down, count: 3 } };
   const sheetOnBed = { leftMm: 40, rearMm: 40 };
   return (await call('/api/cards', { pairingId, kind: 'grid', plan: small, sheetPlace: null, sheetOnBed })).id;
 }

@@ -107,11 +107,11 @@ describe('records', () => {
 
 describe('plans', () => {
   const bad: [string, (plan: any) => object, string][] = [
-    ['text for a number', (plan) => ({ power: { ...plan.power, from: '20 %' } }), 'plan.power.from'],
-    ['reversed ends', (plan) => ({ speed: { ...plan.speed, from: 90, to: 20 } }), 'plan.speed.to'],
-    ['a thousand million cells', (plan) => ({ power: { ...plan.power, count: 1e9 } }), 'plan.power.count'],
+    ['text for a number', (plan) => ({ across: { ...plan.across, from: '20 %' } }), 'plan.across.from'],
+    ['reversed ends', (plan) => ({ down: { ...plan.down, from: 90, to: 20 } }), 'plan.down.to'],
+    ['a thousand million cells', (plan) => ({ across: { ...plan.across, count: 1e9 } }), 'plan.across.count'],
     ['a cell of no size', () => ({ cellMm: 0 }), 'plan.cellMm'],
-    ['power above the cap', (plan) => ({ power: { ...plan.power, to: 0.99 } }), 'plan.power.to'],
+    ['power above the cap', (plan) => ({ across: { ...plan.across, to: 0.99 } }), 'plan.across.to'],
   ];
   it.each(bad)('%s', async (_name, change, field) => {
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
@@ -156,20 +156,20 @@ describe('plans', () => {
     return json;
   }
   it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
-    const json = await changedGrid(({ power, speed, constants }) => ({
+    const json = await changedGrid(({ across, down, constants }) => ({
       cellMm: 50,
       leaveOutFailing: false,
-      power: { ...power, count: 20 },
-      speed: { ...speed, count: 20 },
+      across: { ...across, count: 20 },
+      down: { ...down, count: 20 },
       constants: { ...constants, intervalMm: 0.01, passes: 20 },
     }));
     expectProblem(json, 'invalid-input');
     expect(json.fields[0].message).toMatch(/Too much for one card: .* It would fit with /);
   });
   it('a card larger than sheet and bed', async () => {
-    const json = await changedGrid(({ power, constants }) => ({
+    const json = await changedGrid(({ across, constants }) => ({
       cellMm: 50,
-      power: { ...power, count: 20 },
+      across: { ...across, count: 20 },
       constants: { ...constants, intervalMm: 0.5 },
     }));
     expectProblem(json, 'does-not-fit');

@@ -117,8 +117,8 @@ describe('a card without markers', () => {
   it('is read lying on a sheet, found by its cells; elsewhere its corners are asked for', async () => {
     const { pairingId } = await makePairing(app, 'heron', 'leather');
     const { id } = await makeCardOf(app, pairingId, 'grid', (plan) => ({
-      power: { ...plan.power, count: 4 },
-      speed: { ...plan.speed, count: 3 },
+      across: { ...plan.across, count: 4 },
+      down: { ...plan.down, count: 3 },
       leaveOutFailing: false,
       frame: { ...plan.frame, markers: 'on-sheet' },
     }));

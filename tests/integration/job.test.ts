@@ -82,7 +82,7 @@ describe('the whole job over the endpoints', () => {
 
     // The next grid starts from it.
     const proposal = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`);
-    expect(proposal.json.reasons['power.from']).toMatch(/kept/);
+    expect(proposal.json.reasons['across.from']).toMatch(/kept/);
 
     // A new batch of the stock makes both stale; the versions stay as they were.
     const stock = await app.call('GET', `/api/stock/${stockId}`);

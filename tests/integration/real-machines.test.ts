@@ -117,8 +117,8 @@ describe('settings known from elsewhere', () => {
     const strong = json.facts[1].factId;
     expect(bench.next).toMatchObject({ action: 'plan', href: `/bench/${pairingId}/plan/grid?prove=${strong}` });
     const proof = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid?prove=${strong}`);
-    expect(proof.json.plan.power.count * proof.json.plan.speed.count).toBe(9);
-    expect(Math.sqrt(proof.json.plan.speed.from * proof.json.plan.speed.to)).toBeCloseTo(30, 6);
+    expect(proof.json.plan.across.count * proof.json.plan.down.count).toBe(9);
+    expect(Math.sqrt(proof.json.plan.down.from * proof.json.plan.down.to)).toBeCloseTo(30, 6);
     const { json: fact } = await app.call('GET', `/api/facts/${strong}`);
     expect(fact.versions[0]).toMatchObject({ origin: 'brought', cardId: null, sigma: null });
   });
@@ -237,12 +237,13 @@ describe('an old card', () => {
   it('is adopted, read from its photo with dragged corners, and kept with an origin that says so', async () => {
     const { pairingId } = await makePairing(app, 'heron', 'leather', 'Adopter');
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const { powerFraction: _power, speedMmPerS: _speed, ...constants } = plan.constants;
     const old = {
       across: { channel: 'speed', values: [150, 90, 50] },
       down: { channel: 'power', values: [0.3, 0.5, 0.8] },
       cellMm: 3,
       gapMm: 2,
-      constants: { ...plan.constants, direction: 'horizontal' },
+      constants: { ...constants, direction: 'horizontal' },
     };
     const twice = await app.call('POST', '/api/cards/adopt', { pairingId, old: { ...old, down: old.across } });
     expect(twice.status).toBe(422);
@@ -286,12 +287,12 @@ describe('counted blanks', () => {
     const stock = await app.call('POST', '/api/stock', sheet);
     const pairing = await app.call('POST', '/api/pairings', { machineId, lensId, stockId: stock.json.id });
     const proposal = await app.call('GET', `/api/pairings/${pairing.json.id}/proposals/grid`);
-    const { power, speed } = proposal.json.plan;
+    const { across, down } = proposal.json.plan;
     const make = (more: object) =>
       app.call('POST', '/api/cards', {
         pairingId: pairing.json.id,
         kind: 'grid',
-        plan: { ...proposal.json.plan, ...plan, power: { ...power, count: 4 }, speed: { ...speed, count: 4 } },
+        plan: { ...proposal.json.plan, ...plan, across: { ...across, count: 4 }, down: { ...down, count: 4 } },
         sheetPlace: null,
         sheetOnBed: { leftMm: 100, rearMm: 100 },
         ...more,

@@ -85,8 +85,8 @@ describe('several photos of a card', () => {
 async function finishedBy(finish: 'none' | 'wiped'): Promise<number> {
   const { id } = await makeCardOf(app, pairingId, 'grid', (plan) => ({
     cellMm: 3,
-    power: { ...plan.power, count: 3 },
-    speed: { ...plan.speed, count: 3 },
+    across: { ...plan.across, count: 3 },
+    down: { ...plan.down, count: 3 },
     setup: { ...plan.setup, finish },
   }));
   await burnCard(app, id);

@@ -29,7 +29,13 @@ describe('a database of the first slice', () => {
       expect(status).toBe(200);
       const { layout, plan, madeFor } = json.card;
       expect(layout).toMatchObject({ version: 3, kind: 'grid', together: [] });
-      expect(plan).toMatchObject({ version: 3, sweeps: 'cells', setup: { focusSetBy: 'not-said' } });
+      expect(plan).toMatchObject({
+        version: 4,
+        across: { channel: 'power' },
+        down: { channel: 'speed' },
+        sweeps: 'cells',
+        setup: { focusSetBy: 'not-said' },
+      });
       expect(layout.frame.settings.words).toBe('full');
       expect(plan.frame.marker.powerFraction).toBeGreaterThan(0);
       expect(plan.constants).toMatchObject({ runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false });

@@ -25,7 +25,7 @@ export function compared(plan: GridPlan, pairing: Pairing, expected: readonly Ex
       case 'lines per inch':
         return { ...one, proposed: words(perInch, ''), within: in_(perInch) };
       case 'lowest power':
-        return { ...one, proposed: words(plan.power.from * 100, ' %'), within: in_(plan.power.from) };
+        return { ...one, proposed: words(plan.across.from * 100, ' %'), within: in_(plan.across.from) };
       case 'powers of the threshold strip': {
         const { power } = threshold.propose({ pairing, facts: [] }).plan;
         const percent = (share: number): string => plainNumber(share * 100, 3);

@@ -16,8 +16,8 @@ const { plan } = grid.propose({ pairing, facts: [] });
 const small = {
   ...plan,
   leaveOutFailing: false,
-  power: { ...plan.power, count: 4 },
-  speed: { ...plan.speed, count: 3 },
+  across: { ...plan.across, count: 4 },
+  down: { ...plan.down, count: 3 },
   cellMm: 4.5,
 };
 /** A card of few cells on MDF, whose scenes these are. */

@@ -35,8 +35,8 @@ export async function makeCard(
 ): Promise<{ id: number; code: string }> {
   return makeCardOf(app, pairingId, 'grid', (plan) => ({
     cellMm: 3,
-    power: { ...plan.power, count: 3 },
-    speed: { ...plan.speed, count: 3 },
+    across: { ...plan.across, count: 3 },
+    down: { ...plan.down, count: 3 },
     ...change,
   }));
 }

@@ -69,7 +69,7 @@ export const aB = Object.freeze({
     'air on or off, lines along or across, masked or bare: does it make a difference, and how large a one is excluded?',
   rung: 'grid',
   version: A_B_VERSION,
-  edges: [],
+  edges: () => [],
   asks: A_B_ASKS,
   propose: proposeAB,
   upgrade: upgradeABPlan,

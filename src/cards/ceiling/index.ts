@@ -21,7 +21,7 @@ export const ceiling = Object.freeze({
   purpose: 'grey step wedges up to several top powers: past which power nothing gets darker, only deeper',
   rung: 'ceiling',
   version: CEILING_VERSION,
-  edges: [{ channel: 'top', edge: 'left', path: 'top', mostSteps: MOST_WEDGES }],
+  edges: () => [{ channel: 'top', edge: 'left', path: 'top', mostSteps: MOST_WEDGES }],
   asks: CEILING_ASKS,
   propose: proposeCeiling,
   upgrade: upgradeCeilingPlan,

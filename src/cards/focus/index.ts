@@ -18,7 +18,7 @@ export const focus = Object.freeze({
   purpose: 'the same patch above and below the focus you set: where it is sharp, and where the gaps of a fill close',
   rung: 'focus',
   version: FOCUS_VERSION,
-  edges: [{ channel: 'focus', edge: 'below', path: 'focus', mostSteps: MOST_PATCHES }],
+  edges: () => [{ channel: 'focus', edge: 'below', path: 'focus', mostSteps: MOST_PATCHES }],
   asks: FOCUS_ASKS,
   propose: proposeFocus,
   upgrade: upgradeFocusPlan,

@@ -6,11 +6,13 @@ import { proposeFrame } from '../../core/card/frame-settings';
 import type { Layout } from '../../core/card/layout';
 import { rectRing } from '../../core/card/shape';
 import { UNSAID_SETUP } from '../../core/card/work-setup';
+import type { GridAxis } from './axes';
 import { GRID_VERSION, type GridPlan } from './plan';
 
 const round = (value: number): number => Math.round(value * 1e4) / 1e4;
 
-const axisOf = ({ values }: OldAxis): GridPlan['power'] => ({
+const axisOf = ({ channel, values }: OldAxis): GridAxis => ({
+  channel,
   from: Math.min(...values),
   to: Math.max(...values),
   count: values.length,
@@ -43,15 +45,18 @@ export function adoptGrid(old: OldCard, on: Pairing, cardNumber: number): { plan
     cells,
     air: constants.air,
   };
+  const middle = ({ values }: OldAxis): number => Math.sqrt(Math.min(...values) * Math.max(...values));
   const [power, speed] = across.channel === 'power' ? [across, down] : [down, across];
   return {
     plan: {
       version: GRID_VERSION,
-      power: axisOf(power),
-      speed: axisOf(speed),
+      across: axisOf(across),
+      down: axisOf(down),
+      repeats: 1,
+      placing: 'ordered',
       cellMm,
       gapMm,
-      constants,
+      constants: { ...constants, powerFraction: middle(power), speedMmPerS: middle(speed) },
       frame,
       setup: UNSAID_SETUP,
       leaveOutFailing: false,

@@ -1,16 +1,14 @@
 import { boundOfFills, sumOfBounds, type Bound } from '../../core/card/bound';
 import type { Pairing } from '../../core/card/contract';
-import { gridFate, gridLevels, gridSettings } from './levels';
+import { gridFate, gridLevels } from './levels';
 import type { GridPlan } from './plan';
 
-/** A grid's work: of each row, which has one speed, the cells that are burned. */
+/** A grid's work: each pair of levels that is burned, as often as it is repeated. */
 export function boundGrid(plan: GridPlan, on: Pairing): Bound {
-  const { powers, speeds } = gridLevels(plan);
   const size = { widthMm: plan.cellMm, heightMm: plan.cellMm };
   return sumOfBounds(
-    speeds.map((speed) => {
-      const burned = powers.filter((power) => !gridFate(plan, gridSettings(plan, power, speed), on).leftOut);
-      return boundOfFills(burned.length, size, gridSettings(plan, powers[0]!, speed), on.machine);
-    }),
+    gridLevels(plan)
+      .filter(({ settings }) => !gridFate(plan, settings, on).leftOut)
+      .map(({ settings }) => boundOfFills(plan.repeats, size, settings, on.machine)),
   );
 }

@@ -21,7 +21,7 @@ function withStock(family: string, type: string, said: { family: string; type: s
 function judged(real: Pairing, recorded: Pairing, change: (plan: GridPlan) => GridPlan = (plan) => plan): GridFinding {
   const { plan: whole } = grid.propose({ pairing: recorded, facts: [] });
   // Fewer cells between the same ends tell as much here.
-  const plan = change({ ...whole, power: { ...whole.power, count: 5 }, speed: { ...whole.speed, count: 4 } });
+  const plan = change({ ...whole, across: { ...whole.across, count: 5 }, down: { ...whole.down, count: 4 } });
   const layout = layCard(grid, plan, recorded, { cardNumber: 77 });
   const photo = photoOf(burnOnBench(layout, real, 'direction'), 'direction', { widthPx: 1800, heightPx: 1350 });
   const result = readCard({ photo, layout, stock: recorded.stock, corners: null, cameraIsTrue: true });
@@ -61,8 +61,8 @@ describe('the direction of marks on the bench', () => {
     const finding = judged(pairing, pairing, (plan) => ({
       ...plan,
       leaveOutFailing: false,
-      power: { ...plan.power, from: 0.081, to: 0.085 },
-      speed: { ...plan.speed, from: 500, to: 590 },
+      across: { ...plan.across, from: 0.081, to: 0.085 },
+      down: { ...plan.down, from: 500, to: 590 },
       constants: { ...plan.constants, intervalMm: 1 },
     }));
     expect(finding.proposal).toBeNull();

@@ -8,8 +8,8 @@ const pairing = demoPairing('marl', 'alder');
 const proposed = grid.propose({ pairing, facts: [] }).plan;
 const plan: GridPlan = {
   ...proposed,
-  power: { from: 0.1, to: 0.4, count: 3, spacing: 'ratio' },
-  speed: { from: 100, to: 400, count: 4, spacing: 'even' },
+  across: { channel: 'power', from: 0.1, to: 0.4, count: 3, spacing: 'ratio' },
+  down: { channel: 'speed', from: 100, to: 400, count: 4, spacing: 'even' },
   cellMm: 4,
   gapMm: 1.5,
   leaveOutFailing: false,
@@ -25,7 +25,7 @@ describe('the drawing of a grid', () => {
     );
     const last = drawn.cells.at(-1)!;
     expect(last.box).toEqual({ x: 11, y: 16.5, width: 4, height: 4 });
-    expect(last.burns[0]!.settings).toMatchObject({ powerFraction: 0.4, speedMmPerS: 100, ...plan.constants });
+    expect(last.burns[0]!.settings).toMatchObject({ ...plan.constants, powerFraction: 0.4, speedMmPerS: 100 });
     expect([drawn.widthMm, drawn.heightMm]).toEqual([15, 20.5]);
   });
   it('is risky by the energy that a cell takes: J/mm² by hand', () => {
@@ -52,7 +52,7 @@ describe('the drawing of a grid', () => {
     expect(drawGrid({ ...plan, sweeps: 'rows' }, pairing).rows).toEqual([[0, 1, 2], [3, 4, 5], [6, 7, 8], [9, 10, 11]]); // prettier-ignore
   });
   it('leaves out what is bound to fail only where that is asked for', () => {
-    const hot = { ...plan, power: { ...plan.power, to: 0.9 }, speed: { ...plan.speed, from: 1 } };
+    const hot = { ...plan, across: { ...plan.across, to: 0.9 }, down: { ...plan.down, from: 1 } };
     const fates = (leaveOutFailing: boolean) => drawGrid({ ...hot, leaveOutFailing }, pairing).cells;
     expect(fates(false).some(({ expected }) => expected === 'overburn')).toBe(true);
     expect(fates(false).some(({ leftOut }) => leftOut)).toBe(false);

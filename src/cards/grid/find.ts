@@ -9,7 +9,14 @@ import { expectedMarkOf, familyOf } from '../../core/stock/families';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { clearedCells } from '../../core/reading/backlit/cleared';
-import { formatAgainstBare, formatDuration, formatPower, formatSpeed, plainNumber } from '../../core/quantities/format';
+import {
+  formatAgainstBare,
+  formatDuration,
+  formatPower,
+  formatSpeed,
+  plainNumber,
+  type LikedUnits,
+} from '../../core/quantities/format';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
 export type DarknessStop = 'weak' | 'medium' | 'strong';
@@ -84,6 +91,15 @@ const nearest = (values: readonly number[], wanted: number): number =>
     values[0] ?? wanted,
   );
 
+/** A cell in words: its power and speed, and what else varies on its card. */
+function settingWords(cell: Cell, liked: LikedUnits): string {
+  const { powerFraction, speedMmPerS } = mainBurn(cell).settings;
+  const { power: _power, speed: _speed, ...others } = cell.levels;
+  return [`${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, liked)}`, ...levelWords(others, liked)].join(
+    ', ',
+  );
+}
+
 /** Without a photo the operator's own grades speak: the best graded cell, the fastest of equals. */
 function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish): GridFinding['proposal'] {
   const graded = layout.cells
@@ -98,7 +114,7 @@ function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish)
       (fast ? time(a.settings) - time(b.settings) : a.settings.powerFraction - b.settings.powerFraction),
   );
   if (!best) return null;
-  const words = levelWords(best.cell.levels, pairing.machine.likedUnits).join(' at ');
+  const words = settingWords(best.cell, pairing.machine.likedUnits);
   return { cellIndex: best.cell.index, reason: `${words}: graded ${best.grade} by eye, no photo was read.` };
 }
 
@@ -236,7 +252,7 @@ function propose(
       : a.powerFraction - b.powerFraction || Math.abs(a.lightness - wanted) - Math.abs(b.lightness - wanted);
   const chosen = [...meeting].sort(byPace)[0];
   if (!chosen) return null;
-  const { powerFraction, speedMmPerS } = mainBurn(layout.cells[chosen.cellIndex]!).settings;
+  const cell = layout.cells[chosen.cellIndex]!;
   const of =
     meeting.length === 1
       ? 'the only cell'
@@ -248,6 +264,6 @@ function propose(
     : `within reach of ${formatAgainstBare(wanted, pairing.stock.bareLightness)} and`;
   return {
     cellIndex: chosen.cellIndex,
-    reason: `${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, machine.likedUnits)} is ${of} ${reach} the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
+    reason: `${settingWords(cell, machine.likedUnits)} is ${of} ${reach} the ${formatPower(wish.powerCap)} cap; 10 × 10 cm takes ${formatDuration(chosen.timeS)}.`,
   };
 }

@@ -30,16 +30,16 @@ describe('proposal', () => {
       const layout = layCard(grid, proposed, on, { cardNumber: 3 });
       expect(estimateCard(layout, on.machine).totalS).toBeLessThan(240);
       expect((layout.widthMm * layout.heightMm) / 100).toBeLessThan(30);
-      expect(proposed.power.to).toBeLessThanOrEqual(on.machine.powerCap);
-      expect(proposed.power.from).toBeGreaterThan(on.machine.lowestFiringCommand);
+      expect(proposed.across.to).toBeLessThanOrEqual(on.machine.powerCap);
+      expect(proposed.across.from).toBeGreaterThan(on.machine.lowestFiringCommand);
       // Never the machine's whole range.
-      expect(proposed.speed.from).toBeGreaterThan(1);
-      expect(proposed.speed.to).toBeLessThan(on.machine.topSpeedXMmPerS);
+      expect(proposed.down.from).toBeGreaterThan(1);
+      expect(proposed.down.to).toBeLessThan(on.machine.topSpeedXMmPerS);
       for (const field of [
-        'power.from',
-        'power.to',
-        'speed.from',
-        'speed.to',
+        'across.from',
+        'across.to',
+        'down.from',
+        'down.to',
         'constants.intervalMm',
         'constants.air',
         'size',
@@ -78,17 +78,17 @@ describe('a proposal with a measured floor', () => {
   const floorAt = (powerFraction: number, stale: readonly string[] = []) =>
     grid.propose({ pairing, facts: [factNow('floor', { powerFraction }, { stale: [...stale] })] });
   it('begins there where that is above what it would begin at, and says so', () => {
-    expect(plan.power.from).toBe(0.2);
+    expect(plan.across.from).toBe(0.2);
     const { plan: proposed, reasons } = floorAt(0.31);
-    expect(proposed.power.from).toBe(0.31);
-    expect(reasons['power.from']).toBe('the measured floor: below 31 % nothing marks here');
-    expect(proposed.power.to).toBe(plan.power.to);
+    expect(proposed.across.from).toBe(0.31);
+    expect(reasons['across.from']).toBe('the measured floor: below 31 % nothing marks here');
+    expect(proposed.across.to).toBe(plan.across.to);
   });
   it('leaves a lower or a doubtful one alone, and keeps a range under its high end', () => {
-    expect(floorAt(0.1).plan.power).toEqual(plan.power);
-    expect(floorAt(0.31, ['new batch']).plan.power).toEqual(plan.power);
+    expect(floorAt(0.1).plan.across).toEqual(plan.across);
+    expect(floorAt(0.31, ['new batch']).plan.across).toEqual(plan.across);
     // Four fifths of 80 % at the most.
-    expect(floorAt(0.79).plan.power.from).toBeCloseTo(0.64, 9);
+    expect(floorAt(0.79).plan.across.from).toBeCloseTo(0.64, 9);
   });
   it('goes by rows where a row in one sweep saves over a fifth, and only there', () => {
     const ways = new Set<string>();
@@ -118,12 +118,12 @@ describe('the high end of speed', () => {
       const { plan: proposed, reasons } = grid.propose({ pairing: on, facts: [] });
       const top = sweepLimits(on.machine, 'horizontal').topSpeedMmPerS;
       const useful = fastestUsefulMmPerS(on.machine, 'horizontal');
-      const why = reasons['speed.to']!;
+      const why = reasons['down.to']!;
       const kind = /^(faster than this, the weakest|the fastest sweep that still pays|the top speed|faster than pays)/.exec(why)?.[1];
       said.add(kind!);
-      if (kind === 'the top speed') expect(proposed.speed.to).toBeGreaterThanOrEqual(0.98 * top);
-      if (kind === 'the fastest sweep that still pays') expect(proposed.speed.to / useful).toBeCloseTo(1, 1);
-      if (kind === 'faster than this, the weakest') expect(proposed.speed.to).toBeLessThan(1.02 * Math.min(useful, top));
+      if (kind === 'the top speed') expect(proposed.down.to).toBeGreaterThanOrEqual(0.98 * top);
+      if (kind === 'the fastest sweep that still pays') expect(proposed.down.to / useful).toBeCloseTo(1, 1);
+      if (kind === 'faster than this, the weakest') expect(proposed.down.to).toBeLessThan(1.02 * Math.min(useful, top));
     }
     expect(said.size).toBeGreaterThanOrEqual(2);
     expect(said.has(undefined as never)).toBe(false);
@@ -138,20 +138,20 @@ describe('the high end of power', () => {
   it('is the cap, or clearly less: a hair below the cap is the cap', () => {
     const cap = pairing.machine.powerCap;
     const ends = Array.from({ length: 120 }, (_, step) => withWatts(10 + 0.5 * step));
-    const below = ends.filter(({ plan: { power } }) => power.to < cap);
+    const below = ends.filter(({ plan: { across } }) => across.to < cap);
     expect(below.length).toBeGreaterThan(10);
     expect(ends.length - below.length).toBeGreaterThan(10);
-    for (const { plan: { power }, reasons } of below) {
+    for (const { plan: { across }, reasons } of below) {
       // Powers are told in steps of half a per cent.
-      expect(power.to).toBeLessThanOrEqual(cap - 0.02 + 0.0025);
-      expect(reasons['power.to']).toMatch(/^not the machine’s 80 %/);
+      expect(across.to).toBeLessThanOrEqual(cap - 0.02 + 0.0025);
+      expect(reasons['across.to']).toMatch(/^not the machine’s 80 %/);
     } // prettier-ignore
     // It goes down step by step from there, with no gap after the cap.
-    expect(Math.max(...below.map(({ plan: { power } }) => power.to))).toBeGreaterThan(cap - 0.04);
+    expect(Math.max(...below.map(({ plan: { across } }) => across.to))).toBeGreaterThan(cap - 0.04);
   });
   it('stays four steps of half a per cent above the low end, however strong the source', () => {
-    const { power } = withWatts(410).plan;
-    expect(power.to - power.from).toBeGreaterThanOrEqual(0.02 - 1e-9);
+    const { across } = withWatts(410).plan;
+    expect(across.to - across.from).toBeGreaterThanOrEqual(0.02 - 1e-9);
   });
 });
 
@@ -166,14 +166,14 @@ describe('axes', () => {
 
 describe('plans that cannot be laid say why, field by field', () => {
   const bad: [string, () => Partial<GridPlan>, string][] = [
-    ['NaN', () => ({ power: { ...plan.power, from: NaN } }), 'power.from'],
-    ['reversed ends', () => ({ speed: { ...plan.speed, from: 90, to: 20 } }), 'speed.to'],
+    ['NaN', () => ({ across: { ...plan.across, from: NaN } }), 'across.from'],
+    ['reversed ends', () => ({ down: { ...plan.down, from: 90, to: 20 } }), 'down.to'],
     ['zero', () => ({ cellMm: 0 }), 'cellMm'],
     ['negative', () => ({ gapMm: -1 }), 'gapMm'],
-    ['a thousand million cells', () => ({ power: { ...plan.power, count: 1e9 } }), 'power.count'],
-    ['a broken count', () => ({ speed: { ...plan.speed, count: 2.5 } }), 'speed.count'],
-    ['power above the cap', () => ({ power: { ...plan.power, to: 0.95 } }), 'power.to'],
-    ['faster than the head', () => ({ speed: { ...plan.speed, to: 9999 } }), 'speed.to'],
+    ['a thousand million cells', () => ({ across: { ...plan.across, count: 1e9 } }), 'across.count'],
+    ['a broken count', () => ({ down: { ...plan.down, count: 2.5 } }), 'down.count'],
+    ['power above the cap', () => ({ across: { ...plan.across, to: 0.95 } }), 'across.to'],
+    ['faster than the head', () => ({ down: { ...plan.down, to: 9999 } }), 'down.to'],
     ['no pass', () => ({ constants: { ...plan.constants, passes: 0 } }), 'constants.passes'],
   ];
   it.each(bad)('%s', (_name, change, field) => {
@@ -217,14 +217,14 @@ describe('layout', () => {
     const axis = layout.frame.lettering.filter((line) => line.role === 'axis').map((line) => line.text);
     expect(axis[0]).toBe('20 %');
     // The operator of this machine likes mm/min: 60 times mm/s.
-    expect(axis[2]).toBe(`${plan.speed.to * 60} mm/min`);
-    expect(axis[3]).toBe(`${plan.speed.from * 60} mm/min`);
+    expect(axis[2]).toBe(`${plan.down.to * 60} mm/min`);
+    expect(axis[3]).toBe(`${plan.down.from * 60} mm/min`);
     const full = { ...plan, frame: { ...plan.frame, words: 'full' as const } };
     const all = layCard(grid, full, pairing, { cardNumber: 7 }).frame.lettering.filter((line) => line.role === 'axis');
-    expect(all[plan.power.count]!.text).toBe(`${plan.speed.to * 60} mm/min`);
+    expect(all[plan.across.count]!.text).toBe(`${plan.down.to * 60} mm/min`);
   });
   it('leaves out cells bound to fail on request, and only those', () => {
-    const wide: GridPlan = { ...plan, power: { ...plan.power, from: 0.03 }, leaveOutFailing: true };
+    const wide: GridPlan = { ...plan, across: { ...plan.across, from: 0.03 }, leaveOutFailing: true };
     const cut = layCard(grid, wide, pairing, { cardNumber: 7 });
     const failing = cut.cells.filter((cell) => cell.expected !== null);
     expect(failing.length).toBeGreaterThan(0);
@@ -232,7 +232,7 @@ describe('layout', () => {
     expect(cut.order).toHaveLength(cut.cells.length - failing.length);
   });
   it('lays 400 cells', () => {
-    const full = { ...plan, cellMm: 2, power: { ...plan.power, count: 20 }, speed: { ...plan.speed, count: 20 } };
+    const full = { ...plan, cellMm: 2, across: { ...plan.across, count: 20 }, down: { ...plan.down, count: 20 } };
     expect(layCard(grid, full, pairing, { cardNumber: 7 }).cells).toHaveLength(400);
   });
 });
@@ -256,25 +256,30 @@ describe('a second grid', () => {
   });
   it('starts from what the first one found, with it among its cells, and says so', () => {
     const second = grid.propose({ pairing, facts: [engraved()] });
-    const { power, speed, constants } = second.plan;
+    const { across: power, down: speed, constants } = second.plan;
     expect(power.from).toBeLessThan(0.42);
     expect(power.to).toBeGreaterThan(0.42);
     expect(speed.from).toBeLessThan(77);
     expect(speed.to).toBeGreaterThan(77);
-    expect(power.to / power.from).toBeLessThan(plan.power.to / plan.power.from);
+    expect(power.to / power.from).toBeLessThan(plan.across.to / plan.across.from);
     expect(constants.intervalMm).toBe(0.13);
-    expect(second.reasons['power.from']).toMatch(/kept/);
+    expect(second.reasons['across.from']).toMatch(/kept/);
   });
 });
 
 describe('a plan of the first version', () => {
   it('is brought up, with the words it lacked', () => {
-    const { version: _version, setup: _setup, sweeps: _sweeps, frame, constants, ...rest } = plan;
-    const { runUpMm: _r, scanOffsetMm: _s, lineAngleDeg: _a, crossHatch: _h, frequencyKHz: _f, ...older } = constants;
+    const { cellMm, gapMm, leaveOutFailing, frame, constants } = plan;
+    const { runUpMm: _r, scanOffsetMm: _s, lineAngleDeg: _a, crossHatch: _h, frequencyKHz: _f, powerFraction: _p, speedMmPerS: _v, ...older } = constants; // prettier-ignore
+    const [{ channel: _power, ...power }, { channel: _speed, ...speed }] = [plan.across, plan.down];
+    const rest = { power, speed, cellMm, gapMm, leaveOutFailing };
     const first = { ...rest, constants: older, markerSettings: frame.marker, letteringSettings: frame.lettering };
     const upgraded = {
       ...plan,
-      constants: { ...older, runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null },
+      constants: {
+        ...older, runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
+        powerFraction: Math.sqrt(power.from * power.to), speedMmPerS: Math.sqrt(speed.from * speed.to),
+      }, // prettier-ignore
       frame: { ...frame, words: 'full' },
       setup: UNSAID_SETUP,
       sweeps: 'cells',
@@ -313,7 +318,7 @@ describe('rows in one sweep', () => {
   }); // prettier-ignore
   it('name the axis that is wrong', () => {
     const { plan } = grid.propose({ pairing: demoPairing('marl', 'alder'), facts: [] });
-    const swapped = { ...plan, power: { ...plan.power, from: 0.9, to: 0.1 }, speed: { ...plan.speed, from: 90, to: 10 } };
+    const swapped = { ...plan, across: { ...plan.across, from: 0.9, to: 0.1 }, down: { ...plan.down, from: 90, to: 10 } };
     expect(grid.check(swapped, demoPairing('marl', 'alder')).map(({ message }) => message)).toEqual([
       'Power: the low end must be below the high end. Swap them.',
       'Speed: the low end must be below the high end. Swap them.',

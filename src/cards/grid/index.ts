@@ -1,14 +1,17 @@
 import type { CardKind } from '../../core/card/contract';
 import { shadeConditions } from '../../core/book/facts';
 import { mainBurn } from '../../core/card/layout';
-import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { CHANNELS } from '../../core/card/channels';
+import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
 import { DEPTH, GRADE, OUTCOME, THROUGH } from '../../core/card/usual-asks';
 import { adoptGrid } from './adopt';
+import { channelsOn } from './axes';
 import { boundGrid } from './bound';
 import { checkGridPlan } from './check';
 import { drawGrid } from './draw';
 import { findInGrid, type GridFinding, type GridWish } from './find';
+import { followGrid, variedFields } from './follow';
 import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
 import { proveSetting } from './prove';
@@ -22,21 +25,41 @@ export interface GridChoice {
 /** Power x speed: which power and speed engrave this stock well? */
 export const grid = Object.freeze({
   kind: 'grid',
-  name: 'Power × speed card',
-  purpose: 'squares at many powers and speeds: which engrave this stock well?',
+  name: 'Grid card',
+  purpose: 'squares at many powers and speeds, or any two settings: which engrave this stock well?',
   rung: 'grid',
   version: GRID_VERSION,
-  edges: [
-    { channel: 'power', edge: 'below', path: 'power', mostSteps: AXIS_COUNTS.most },
-    { channel: 'speed', edge: 'left', path: 'speed', mostSteps: AXIS_COUNTS.most },
+  edges: ({ across, down }) => [
+    { channel: across.channel, edge: 'below', path: 'across', mostSteps: AXIS_COUNTS.most },
+    { channel: down.channel, edge: 'left', path: 'down', mostSteps: AXIS_COUNTS.most },
   ],
+  follow: followGrid,
   asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, THROUGH, GRADE, OUTCOME, DEPTH],
   propose: proposeGrid,
   prove: proveSetting,
   adopt: adoptGrid,
   upgrade: upgradeGridPlan,
   check: checkGridPlan,
-  fields: (_plan, { machine }) => [
+  fields: (plan, { machine }) => [
+    ...(['across', 'down'] as const).map((edge): PlanField => ({
+      path: `${edge}.channel`,
+      label: edge === 'across' ? 'Columns vary' : 'Rows vary',
+      as: 'choice',
+      options: channelsOn(machine).map((value) => ({ value, name: CHANNELS[value].name.toLowerCase() })),
+      group: 'cells',
+    })),
+    { path: 'repeats', label: 'Each burned', as: 'number', unit: '×', group: 'cells' },
+    {
+      path: 'placing',
+      label: 'Placed',
+      as: 'choice',
+      options: [
+        { value: 'ordered', name: 'in order, along the edges' },
+        { value: 'scattered', name: 'scattered over the card' },
+      ],
+      group: 'cells',
+      hint: 'scattered, neither the bed nor the grain can look like a setting; the card has no lettering at its edges then',
+    },
     { path: 'cellMm', label: 'Cell size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     { path: 'leaveOutFailing', label: 'Leave out cells bound to fail', as: 'flag', group: 'cells' },
@@ -51,7 +74,7 @@ export const grid = Object.freeze({
       group: 'cells',
       hint: 'a row’s power changes at the borders of its cells; rows go by risk, neighbours in a row follow each other',
     },
-    ...constantFields(machine, 'constants', ['powerFraction', 'speedMmPerS']),
+    ...constantFields(machine, 'constants', variedFields(plan)),
     ...FRAME_FIELDS,
   ],
   draw: drawGrid,

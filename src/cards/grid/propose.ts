@@ -62,7 +62,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
   const speedSpan = Math.max(1.5, strongest / faint / POWER_SPAN);
   let speedLow = capW / (intervalMm * strongest);
   let powerHigh = machine.powerCap;
-  reasons['power.to'] =
+  reasons['across.to'] =
     `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of spoiling ${family.name.toLowerCase()}`;
   if (speedLow * speedSpan > usefulTop) {
     speedLow = usefulTop / speedSpan;
@@ -71,18 +71,18 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
     powerHigh = enough > machine.powerCap - 0.02 ? machine.powerCap : enough;
   }
   if (powerHigh < machine.powerCap) {
-    reasons['power.to'] =
+    reasons['across.to'] =
       `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
   }
   let speedHigh = Math.min(usefulTop, speedLow * speedSpan);
   let powerLow = powerHigh / POWER_SPAN;
-  reasons['power.from'] =
+  reasons['across.from'] =
     `a quarter of the high end: at ${formatSpeed(speedHigh, liked)} about where a mark begins (${plainNumber(faint, 2)} J/mm²)`;
   const firing = machine.lowestFiringCommand * 1.15;
   if (powerLow < firing) {
     powerLow = firing;
     powerHigh = Math.max(powerHigh, Math.min(machine.powerCap, firing * 1.8));
-    reasons['power.from'] =
+    reasons['across.from'] =
       `just above ${plainNumber(machine.lowestFiringCommand * 100)} %, below which this source does not fire`;
   }
   // Even the weakest power that fires may be too much at speeds that pay: then the head must go faster than that.
@@ -92,9 +92,9 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
     speedLow = Math.min(slowest, limits.topSpeedMmPerS * 0.7);
     speedHigh = Math.min(limits.topSpeedMmPerS, Math.max(speedHigh, speedLow * 1.5));
   }
-  reasons['speed.from'] =
+  reasons['down.from'] =
     `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and spoils the sheet`;
-  reasons['speed.to'] = hurried
+  reasons['down.to'] = hurried
     ? 'faster than pays by time: slower, even the lowest power that fires would spoil the sheet'
     : speedHigh >= usefulTop - 1e-9
       ? usefulTop < limits.topSpeedMmPerS - 1e-9
@@ -117,10 +117,10 @@ function endsAround(machine: Machine, found: { powerFraction: number; speedMmPer
     speedLow: speedMmPerS / AROUND.speed,
     speedHigh: Math.min(topSpeed, speedMmPerS * AROUND.speed),
     reasons: {
-      'power.from': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
-      'power.to': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
-      'speed.from': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
-      'speed.to': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
+      'across.from': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
+      'across.to': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
+      'down.from': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
+      'down.to': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
     },
   };
 }
@@ -171,7 +171,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   let lowEnd = ends.powerLow;
   if (floor && floor.stale.length === 0 && floor.value.powerFraction > lowEnd) {
     lowEnd = Math.min(floor.value.powerFraction, ends.powerHigh * 0.8);
-    reasons['power.from'] = `the measured floor: below ${formatPower(floor.value.powerFraction)} nothing marks here`;
+    reasons['across.from'] = `the measured floor: below ${formatPower(floor.value.powerFraction)} nothing marks here`;
   }
 
   const step = 0.005;
@@ -192,11 +192,19 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
 
   const base: GridPlan = {
     version: GRID_VERSION,
-    power: { from: powerLow, to: powerHigh, count: 6, spacing: 'ratio' },
-    speed: { from: roundTo(speedLow, 1) || speedLow, to: speedHigh, count: 6, spacing: 'ratio' },
+    across: { channel: 'power', from: powerLow, to: powerHigh, count: 6, spacing: 'ratio' },
+    down: { channel: 'speed', from: roundTo(speedLow, 1) || speedLow, to: speedHigh, count: 6, spacing: 'ratio' },
+    repeats: 1,
+    placing: 'ordered',
     cellMm: 4,
     gapMm: 1,
-    constants: { ...constants, scanOffsetMm, runUpMm },
+    constants: {
+      ...constants,
+      scanOffsetMm,
+      runUpMm,
+      powerFraction: Math.sqrt(powerLow * powerHigh),
+      speedMmPerS: Math.sqrt(speedLow * speedHigh),
+    },
     frame: frame.settings,
     leaveOutFailing: true,
     setup: proposeSetup(pairing),
@@ -204,12 +212,12 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   };
   reasons['leaveOutFailing'] =
     'cells bound to spoil the sheet, or to leave nothing, are not burned: tick it off to see them all';
-  reasons['power.spacing'] = 'by ratio: each step changes the energy by the same factor';
+  reasons['across.spacing'] = 'by ratio: each step changes the energy by the same factor';
   for (const size of SIZES) {
     const plan: GridPlan = {
       ...base,
-      power: { ...base.power, count: size.columns },
-      speed: { ...base.speed, count: size.rows },
+      across: { ...base.across, count: size.columns },
+      down: { ...base.down, count: size.rows },
       cellMm: size.cellMm,
     };
     // What cannot be laid here, with a source too strong for this stock, is shown with what is wrong, for the operator to mend.

@@ -31,7 +31,7 @@ describe('a card that proves a setting', () => {
     const { powerCap } = pairing.machine;
     const { plan } = proveSetting(known, { ...settings, powerFraction: powerCap, speedMmPerS: 60 });
     expect(planProblems(grid, plan, pairing)).toEqual([]);
-    expect(plan.power.to).toBe(powerCap);
+    expect(plan.across.to).toBe(powerCap);
     const { cells } = layCard(grid, plan, pairing, { cardNumber: 1 });
     expect(cells.some((cell) => mainBurn(cell).settings.powerFraction === powerCap)).toBe(true);
   });

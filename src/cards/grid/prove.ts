@@ -27,17 +27,17 @@ export function proveSetting(known: Known, settings: BurnSettings): Proposal<Gri
   return {
     plan: {
       ...plan,
-      power: { ...around(powerFraction, machine.powerCap), count: 3, spacing: 'ratio' },
-      speed: { ...around(speedMmPerS, top), count: 3, spacing: 'ratio' },
+      across: { channel: 'power', ...around(powerFraction, machine.powerCap), count: 3, spacing: 'ratio' },
+      down: { channel: 'speed', ...around(speedMmPerS, top), count: 3, spacing: 'ratio' },
       cellMm: 5,
       gapMm: 1,
-      constants,
+      constants: settings,
       leaveOutFailing: false,
       sweeps: 'cells',
     },
     reasons: {
       ...Object.fromEntries(Object.entries(reasons).filter(([path]) => path.startsWith('frame.'))),
-      ...Object.fromEntries(['power.from', 'power.to', 'speed.from', 'speed.to'].map((path) => [path, because])),
+      ...Object.fromEntries(['across.from', 'across.to', 'down.from', 'down.to'].map((path) => [path, because])),
       ...Object.fromEntries(
         Object.keys(constants).map((field) => [`constants.${field}`, 'as the setting to be proven']),
       ),

@@ -1,23 +1,32 @@
 import Joi from 'joi';
+import { AXIS_COUNTS } from '../../core/card/axis';
 import {
   axisSchema,
   cellIndexSchema,
-  constantsSchema,
   flagSchema,
   number,
   planSchema,
   positive,
+  settingsSchema,
   type KindSchemas,
 } from '../plan-schemas';
-import { GRID_VERSION } from './plan';
+import { GRID_CHANNELS } from './axes';
+import { GRID_VERSION, MOST_REPEATS } from './plan';
+
+/** Air counts from 0, and offsets go through it; what else is wrong with an end is said by the card's own check. */
+const gridAxisSchema = axisSchema('anything', AXIS_COUNTS.most, 20_000).append({
+  channel: Joi.valid(...GRID_CHANNELS).required(),
+});
 
 export const gridSchemas: KindSchemas = {
   plan: planSchema(GRID_VERSION, {
-    power: axisSchema().required(),
-    speed: axisSchema().required(),
+    across: gridAxisSchema.required(),
+    down: gridAxisSchema.required(),
+    repeats: number().integer().min(1).max(MOST_REPEATS).required(),
+    placing: Joi.valid('ordered', 'scattered').required(),
     cellMm: positive(1000).required(),
     gapMm: positive(1000).required(),
-    constants: constantsSchema.required(),
+    constants: settingsSchema.required(),
     leaveOutFailing: flagSchema().required(),
     sweeps: Joi.valid('cells', 'rows').required(),
   }),

@@ -18,7 +18,7 @@ export const interval = Object.freeze({
   purpose: 'strips from fine to coarse lines, weak to strong: the coarsest that looks even costs the least time',
   rung: 'interval',
   version: INTERVAL_VERSION,
-  edges: [{ channel: 'interval', edge: 'left', path: 'interval', mostSteps: MOST_STRIPS }],
+  edges: () => [{ channel: 'interval', edge: 'left', path: 'interval', mostSteps: MOST_STRIPS }],
   asks: INTERVAL_ASKS,
   propose: proposeIntervals,
   upgrade: upgradeIntervalPlan,

@@ -19,7 +19,7 @@ export const kerf = Object.freeze({
   purpose: 'squares cut out and measured with calipers: what they lack is the kerf',
   rung: 'kerf',
   version: KERF_VERSION,
-  edges: [],
+  edges: () => [],
   asks: KERF_ASKS,
   propose: proposeKerf,
   upgrade: upgradeKerfPlan,

@@ -20,7 +20,7 @@ export const lineWidth = Object.freeze({
     'single lines from faint to strong: how wide each marks, the beam across them, and from which power on it marks',
   rung: 'line',
   version: LINE_WIDTH_VERSION,
-  edges: [{ channel: 'power', edge: 'left', path: 'power', mostSteps: 20 }],
+  edges: () => [{ channel: 'power', edge: 'left', path: 'power', mostSteps: 20 }],
   asks: LINE_WIDTH_ASKS,
   propose: proposeLines,
   upgrade: upgradeLineWidthPlan,

@@ -63,7 +63,7 @@ export const picture = Object.freeze({
   purpose: 'a picture of yours, small, burned through the tone table and compared with what was wanted',
   rung: 'picture',
   version: PICTURE_VERSION,
-  edges: [],
+  edges: () => [],
   asks: PICTURE_ASKS,
   propose: proposePicture,
   upgrade: upgradePicturePlan,

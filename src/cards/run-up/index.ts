@@ -20,7 +20,7 @@ export const runUp = Object.freeze({
   purpose: 'long bars with less and less run-up: the shortest from which on their ends are no darker than their middle',
   rung: 'run-up',
   version: RUN_UP_VERSION,
-  edges: [{ channel: 'runUp', edge: 'left', path: 'runUp', mostSteps: MOST_STEPS }],
+  edges: () => [{ channel: 'runUp', edge: 'left', path: 'runUp', mostSteps: MOST_STEPS }],
   asks: RUN_UP_ASKS,
   propose: proposeRunUp,
   upgrade: upgradeRunUpPlan,

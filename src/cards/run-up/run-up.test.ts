@@ -153,12 +153,10 @@ describe('what run-up bars say', () => {
     expect(why['constants.runUpMm']).toContain('measured');
     // A grid has one run-up: its fastest row's.
     const card = grid.propose({ pairing, facts: [fact] });
-    expect(card.plan.constants.runUpMm! - least * (Math.round(card.plan.speed.to) / speedMmPerS) ** 2).toBeLessThan(
-      0.1,
-    );
+    expect(card.plan.constants.runUpMm! - least * (Math.round(card.plan.down.to) / speedMmPerS) ** 2).toBeLessThan(0.1);
     expect(card.reasons['constants.runUpMm']).toContain('measured');
     // Measured too slowly for its fastest row, though not for its middle: as its record needs.
-    const { from, to } = card.plan.speed;
+    const { from, to } = card.plan.down;
     const slower = factNow('runUp', { runUpMm: 1, speedMmPerS: Math.sqrt(from * to) / 1.2 }, { at: draft!.at });
     expect(to).toBeGreaterThan((1.5 * Math.sqrt(from * to)) / 1.2);
     expect(grid.propose({ pairing, facts: [slower] }).plan.constants.runUpMm).toBeNull();

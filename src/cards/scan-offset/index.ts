@@ -20,7 +20,7 @@ export const scanOffset = Object.freeze({
     'pairs of bars, one burned on the way there and one on the way back: how far apart both ways lie at each speed',
   rung: 'ways',
   version: SCAN_OFFSET_VERSION,
-  edges: [{ channel: 'speed', edge: 'left', path: 'speed', mostSteps: 8 }],
+  edges: () => [{ channel: 'speed', edge: 'left', path: 'speed', mostSteps: 8 }],
   asks: SCAN_OFFSET_ASKS,
   propose: proposeScanOffset,
   upgrade: upgradeScanOffsetPlan,

@@ -14,12 +14,12 @@ const { plan } = grid.propose({ pairing, facts: [] });
 
 /** How far the lines of both ways begin and end from each other in a cell of the fastest row, by what the laser drew. */
 function apart(scanOffsetMm: (speedMmPerS: number) => number): number[] {
-  const speed = Math.round(plan.speed.to);
+  const speed = Math.round(plan.down.to);
   const flat = {
     ...plan,
     sweeps: 'cells' as const,
     leaveOutFailing: false,
-    speed: { ...plan.speed, to: speed },
+    down: { ...plan.down, to: speed },
     constants: { ...plan.constants, direction: 'horizontal' as const, scanOffsetMm: scanOffsetMm(speed) },
   };
   const layout = layCard(grid, flat, pairing, { cardNumber: 3 });

@@ -18,7 +18,7 @@ export const sheetCheck = Object.freeze({
   rung: 'grid',
   renews: true,
   version: SHEET_CHECK_VERSION,
-  edges: [],
+  edges: () => [],
   asks: SHEET_CHECK_ASKS,
   propose: proposeSheetCheck,
   upgrade: upgradeSheetCheckPlan,

@@ -21,7 +21,7 @@ export const threshold = Object.freeze({
   purpose: 'small patches from almost nothing up, all at once or one at a time: the minimum power that marks',
   rung: 'threshold',
   version: THRESHOLD_VERSION,
-  edges: [{ channel: 'power', edge: 'below', path: 'power', mostSteps: 20 }],
+  edges: () => [{ channel: 'power', edge: 'below', path: 'power', mostSteps: 20 }],
   asks: THRESHOLD_ASKS,
   propose: proposeThreshold,
   upgrade: upgradeThresholdPlan,

@@ -39,7 +39,7 @@ export const tone = Object.freeze({
   purpose: 'greys from nearly nothing to black, shuffled: the table that brings a picture’s greys out evenly',
   rung: 'tone',
   version: TONE_VERSION,
-  edges: [],
+  edges: () => [],
   asks: TONE_ASKS,
   propose: proposeTone,
   upgrade: upgradeTonePlan,

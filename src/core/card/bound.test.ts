@@ -20,11 +20,11 @@ const pairing = demoPairing('marl', 'alder');
 const plan = { ...grid.propose({ pairing, facts: [] }).plan, leaveOutFailing: false };
 
 describe('a card that is too much work', () => {
-  const axis = { ...plan.power, count: 20 };
+  const axis = { ...plan.across, count: 20 };
   const monster = {
     ...plan,
-    power: axis,
-    speed: { ...plan.speed, count: 20 },
+    across: axis,
+    down: { ...plan.down, count: 20 },
     cellMm: 50,
     constants: { ...plan.constants, intervalMm: 0.01, passes: 20 },
   };
@@ -41,8 +41,8 @@ describe('a card that is too much work', () => {
   it('offers each field whose change alone is enough', () => {
     const many = {
       ...plan,
-      power: axis,
-      speed: { ...plan.speed, count: 20 },
+      across: axis,
+      down: { ...plan.down, count: 20 },
       cellMm: 10,
       constants: { ...plan.constants, intervalMm: 0.1, passes: 4 },
     };

@@ -6,17 +6,21 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../quantities/format';
+import type { Air } from './settings';
 
 export interface Channel {
   readonly name: string;
   /** How a level is typed and shown. */
-  readonly as: 'power' | 'speed' | 'interval' | 'length' | 'offset' | 'count' | 'word';
+  readonly as: 'power' | 'speed' | 'interval' | 'length' | 'offset' | 'count' | 'air' | 'frequency' | 'word';
   /** A level with its unit, as the operator likes to read it. */
   readonly show: (level: number, liked: LikedUnits) => string;
 }
 
 export const signed = (mm: number): string => `${mm > 0 ? '+' : ''}${plainNumber(mm)}`;
 const plus = (level: number): string => (level > 0 ? '+' : '');
+
+/** Air by level, as an axis counts it. */
+export const AIR_LEVELS = ['off', 'low', 'on'] as const satisfies readonly Air[];
 
 /** Everything that may vary from cell to cell on a card. */
 export const CHANNELS = {
@@ -28,6 +32,8 @@ export const CHANNELS = {
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
   focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },
   passes: { name: 'Passes', as: 'count', show: (count) => (count === 1 ? '1 pass' : `${count} passes`) },
+  air: { name: 'Air', as: 'air', show: (level) => `air ${AIR_LEVELS[level] ?? '?'}` },
+  frequency: { name: 'Frequency', as: 'frequency', show: (level) => `${plainNumber(level)} kHz` },
   runUp: { name: 'Run-up', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },
   table: { name: 'Table', as: 'word', show: String },
@@ -61,6 +67,7 @@ export function letterOf(
 ): { readonly text: string; readonly unit: string; readonly means: string } {
   const channel: Channel = CHANNELS[id];
   const means = channel.show(level, liked);
+  if (channel.as === 'air') return { text: (AIR_LEVELS[level] ?? '?').toUpperCase(), unit: '', means };
   // What is counted is said by the channel's own name.
   if (channel.as === 'count') return { text: String(level), unit: '', means };
   const blank = means.indexOf(' ');

@@ -115,7 +115,10 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   readonly renews?: boolean;
   /** Plans are stored with it; `upgrade` brings older ones up. */
   readonly version: number;
-  readonly edges: readonly EdgeAxis[];
+  /** The axis editors at the edges of the drawn card. */
+  edges(plan: Plan): readonly EdgeAxis[];
+  /** A plan after one of its fields was changed by hand, with what must change along with it; for kinds that have such fields. */
+  follow?(plan: Plan, path: string, before: Plan, on: Pairing): Plan;
   readonly asks: readonly Ask[];
   /** Throws RangeError when the pairing cannot be burned like this at all, with the reason. */
   propose(known: Known): Proposal<Plan>;

@@ -19,8 +19,8 @@ const proposed = grid.propose({ pairing, facts: [] }).plan;
 const planned = (constants: Partial<GridPlan['constants']>): GridPlan => ({
   ...proposed,
   leaveOutFailing: false,
-  power: { ...proposed.power, count: 4 },
-  speed: { ...proposed.speed, count: 4 },
+  across: { ...proposed.across, count: 4 },
+  down: { ...proposed.down, count: 4 },
   constants: { ...proposed.constants, ...constants },
 });
 const lay = (constants: Partial<GridPlan['constants']> = {}) =>

@@ -19,8 +19,8 @@ const plan: GridPlan = {
   cellMm: 4,
   leaveOutFailing: false,
   sweeps: 'cells',
-  power: { from: 0.2, to: 0.4, count: 2, spacing: 'even' },
-  speed: { from: 100, to: 200, count: 2, spacing: 'even' },
+  across: { channel: 'power', from: 0.2, to: 0.4, count: 2, spacing: 'even' },
+  down: { channel: 'speed', from: 100, to: 200, count: 2, spacing: 'even' },
   constants: { ...proposed.constants, intervalMm: 0.1, passes: 1, bothWays: true, direction: 'horizontal' },
 };
 const lay = (change: Partial<GridPlan['constants']> = {}) =>
@@ -97,7 +97,7 @@ describe('the estimate', () => {
   });
   it('sums its parts, and counts cells that are left out as nothing', () => {
     expect(estimate.totalS).toBeCloseTo(estimate.frameS + estimate.cellsS.reduce((sum, s) => sum + s, 0), 9);
-    const cut = layCard(grid, { ...plan, power: { ...plan.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
+    const cut = layCard(grid, { ...plan, across: { ...plan.across, from: 0.02 }, leaveOutFailing: true }, pairing, {
       cardNumber: 9,
     });
     cut.cells
@@ -264,7 +264,7 @@ describe('a row crossed in one sweep', () => {
   it('lets the riskiest row be the last, and leaves out what is left out', () => {
     const last = layout.cells[layout.order.at(-1)!]!;
     expect(last.levels.speed).toBe(Math.min(...layout.cells.map((cell) => Number(cell.levels.speed))));
-    const sparse = layCard(grid, { ...rows, power: { ...rows.power, from: 0.02 }, leaveOutFailing: true }, pairing, {
+    const sparse = layCard(grid, { ...rows, across: { ...rows.across, from: 0.02 }, leaveOutFailing: true }, pairing, {
       cardNumber: 9,
     });
     const out = sparse.cells.filter((cell) => cell.leftOut).map((cell) => cell.index);

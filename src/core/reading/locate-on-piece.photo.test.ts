@@ -35,7 +35,7 @@ describe('sides that are made to meet', () => {
 describe('a card that was cut off along its markers', () => {
   const pairing = demoPairing('heron', 'birch');
   const { plan } = grid.propose({ pairing, facts: [] });
-  const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 } };
+  const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 4 }, down: { ...plan.down, count: 3 } };
   const layout = layCard(grid, few, pairing, { cardNumber: 61 });
   const flush = HAZARDS.find(({ name }) => name === 'cut flush at its markers')!;
   const { face: look, shot: usual } = staged(flush, 'flush', layout);

@@ -13,8 +13,8 @@ const { plan } = grid.propose({ pairing, facts: [] });
 const small = {
   ...plan,
   leaveOutFailing: false,
-  power: { ...plan.power, count: 4 },
-  speed: { ...plan.speed, count: 4 },
+  across: { ...plan.across, count: 4 },
+  down: { ...plan.down, count: 4 },
 };
 const layout = layCard(grid, small, pairing, { cardNumber: 77 });
 const { widthMm, heightMm } = layout;

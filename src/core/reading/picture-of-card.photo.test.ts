@@ -13,7 +13,7 @@ import { readCard } from './read-card';
 
 const pairing = demoPairing('marl', 'alder');
 const { plan } = grid.propose({ pairing, facts: [] });
-const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 5 }, speed: { ...plan.speed, count: 4 } };
+const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 5 }, down: { ...plan.down, count: 4 } };
 const layout = layCard(grid, few, pairing, { cardNumber: 9 });
 const read = async (face: Parameters<typeof snap>[0], shot: Snap) =>
   readCard({

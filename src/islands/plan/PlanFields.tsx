@@ -8,7 +8,8 @@ import { valueAt, withValueAt, type PlanField } from '../../core/card/plan-field
 interface Props<Plan extends object> {
   readonly fields: readonly PlanField[];
   readonly plan: Plan;
-  readonly onPlan: (plan: Plan) => void;
+  /** The plan with a field changed, and which one that is. */
+  readonly onPlan: (plan: Plan, path: string) => void;
   readonly kinds: QuantityKinds;
   readonly errors: Readonly<Record<string, string>>;
   readonly reasons: Readonly<Record<string, string>>;
@@ -21,7 +22,7 @@ const CROP_PATH = 'crop';
 export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, errors, reasons }: Props<Plan>) {
   return fields.map((field) => {
     const value = valueAt(plan, field.path);
-    const set = (next: unknown): void => onPlan(withValueAt(plan, field.path, next));
+    const set = (next: unknown): void => onPlan(withValueAt(plan, field.path, next), field.path);
     const hint = reasons[field.path] ?? field.hint;
     const error = errors[field.path];
     if (field.as === 'picture')
@@ -33,7 +34,9 @@ export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, e
           crop={valueAt(plan, CROP_PATH) as Crop}
           hint={hint}
           error={error}
-          onChange={(picture, crop) => onPlan(withValueAt(withValueAt(plan, field.path, picture), CROP_PATH, crop))}
+          onChange={(picture, crop) =>
+            onPlan(withValueAt(withValueAt(plan, field.path, picture), CROP_PATH, crop), field.path)
+          }
         />
       );
     if (field.as === 'flag')

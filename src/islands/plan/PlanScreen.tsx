@@ -172,7 +172,14 @@ export function PlanScreen({ view }: { view: PlanView }) {
         if (own.length === 0) return null;
         return (
           <TicketPart key={group} title={title}>
-            <PlanFields fields={own} plan={plan} onPlan={setPlan} kinds={kinds} errors={errors} reasons={reasons} />
+            <PlanFields
+              fields={own}
+              plan={plan}
+              onPlan={(next, path) => setPlan(kind.follow?.(next, path, plan, pairing) ?? next)}
+              kinds={kinds}
+              errors={errors}
+              reasons={reasons}
+            />
           </TicketPart>
         );
       })}
@@ -234,7 +241,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
       mat={
         <PlanMat
           pairing={pairing}
-          edges={kind.edges}
+          edges={kind.edges(plan)}
           usedAreas={drawn.onPiece}
           plan={plan}
           onPlan={setPlan}

@@ -6,7 +6,7 @@ import { fitLight } from './light-on-bare';
 
 const pairing = demoPairing('heron', 'mdf');
 const { plan } = grid.propose({ pairing, facts: [] });
-const few = { ...plan, leaveOutFailing: false, power: { ...plan.power, count: 4 }, speed: { ...plan.speed, count: 3 } };
+const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 4 }, down: { ...plan.down, count: 3 } };
 const layout = layCard(grid, few, pairing, { cardNumber: 5 });
 const PX = 20;
 

@@ -19,8 +19,8 @@ const { plan } = grid.propose({ pairing, facts: [] });
 const small = {
   ...plan,
   leaveOutFailing: false,
-  power: { ...plan.power, count: 5 },
-  speed: { ...plan.speed, count: 3 },
+  across: { ...plan.across, count: 5 },
+  down: { ...plan.down, count: 3 },
   frame: { ...plan.frame, markers: 'on-sheet' as const },
 };
 const layout = layCard(grid, small, pairing, { cardNumber: 5 });

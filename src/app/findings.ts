@@ -73,7 +73,7 @@ export async function keepFinding(
         at,
         value,
         sigma,
-        origin: card.layout.adopted ? 'adopted' : 'card',
+        origin: draft.predicted ? 'predicted' : card.layout.adopted ? 'adopted' : 'card',
         cardId,
         cellIndex,
         photoId: read ? (reading?.photoId ?? null) : null,

@@ -14,6 +14,7 @@ import * as lines from './migrations/0011-lines';
 import * as lightTable from './migrations/0012-light-table';
 import * as singleLines from './migrations/0013-single-lines';
 import * as machineDiary from './migrations/0018-machine-diary';
+import * as predicted from './migrations/0019-predicted';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -38,6 +39,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0016-ladders-made-by': laddersMadeBy,
   '0017-pictures': pictures,
   '0018-machine-diary': machineDiary,
+  '0019-predicted': predicted,
 };
 
 /** The database was made by a newer version of the program. */

@@ -25,7 +25,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await press(driver, 'Open this bench');
     await says(driver, 'Next: Grid card');
     await press(driver, 'Plan the card');
-    await find(driver, '#power-count');
+    await find(driver, '#across-count');
     const before = (await driver.findElements(By.css('[data-cell]'))).length;
     expect(before).toBeGreaterThan(15);
     await type(driver, 'Columns', '4');

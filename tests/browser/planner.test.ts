@@ -16,6 +16,12 @@ const value = async (label: string): Promise<string> => {
   const element = await shop.driver.findElement(By.xpath(`//label[normalize-space(.)="${label}"]`));
   return (await shop.driver.findElement(By.id((await element.getAttribute('for'))!)).getAttribute('value'))!;
 };
+const choose = async (label: string, option: string): Promise<void> => {
+  const select = await shop.driver.findElement(
+    By.xpath(`//label[contains(normalize-space(.), "${label}")]/..//select`),
+  );
+  await select.findElement(By.css(`option[value="${option}"]`)).click();
+};
 const drag = (element: WebElement, x: number, y: number): Promise<void> =>
   shop.driver.actions().move({ origin: element }).press().move({ origin: Origin.POINTER, x, y }).release().perform();
 
@@ -91,10 +97,26 @@ describe('the card being planned', () => {
     await type(shop.driver, 'Passes', '1');
   });
 
+  it('varies other settings along its edges, repeated and scattered, each typed in its own unit', async () => {
+    const before = await cells();
+    await choose('Rows vary', 'interval');
+    await says(shop.driver, 'Line interval, top');
+    expect(await value('Line interval, bottom')).toMatch(/ mm$/);
+    await choose('Columns vary', 'interval');
+    // The two change places.
+    await says(shop.driver, 'Line interval, left');
+    await says(shop.driver, 'Power, top');
+    await choose('Placed', 'scattered');
+    await type(shop.driver, 'Each burned', '2');
+    await shop.driver.wait(async () => (await cells()) > before, PATIENCE_MS);
+    await press(shop.driver, 'Back to the proposal');
+    await shop.driver.wait(async () => (await cells()) === before, PATIENCE_MS);
+  });
+
   it('is seen on the whole sheet', async () => {
     await press(shop.driver, 'Show the whole sheet');
     await says(shop.driver, 'Show the card');
-    expect(await shop.driver.findElements(By.css('#power-from'))).toHaveLength(0);
+    expect(await shop.driver.findElements(By.css('#across-from'))).toHaveLength(0);
   });
 });
 
@@ -143,5 +165,30 @@ describe('records in the browser', () => {
     const { driver, base } = shop;
     await driver.get(`${base}/book/abc`);
     await says(driver, 'Nothing stands at this address');
+  });
+});
+
+describe('the surface of a grid', () => {
+  it('is shown over its cells, gives a setting between them, and another one where it is pressed', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/2#find`);
+    await says(driver, 'Between the cells');
+    await press(driver, 'Show the surface');
+    await says(driver, 'Bold line: the wanted tone');
+    await press(driver, 'Take this place');
+    await says(driver, 'Nobody burned this yet');
+    const foretold = await value('Power');
+    const map = await find(driver, 'rect[class*=ground]');
+    await driver.actions().move({ origin: map, x: 60, y: 80 }).click().perform();
+    await until(driver, async () => (await value('Power')) !== foretold, 'the place stays');
+    // A level beyond the card is not taken.
+    const chosen = await value('Power');
+    await type(driver, 'Power', '99');
+    expect(await driver.findElement(By.css('body')).getText()).not.toMatch(/99 %/);
+    await press(driver, 'Back to the cells');
+    await says(driver, 'Keep this setting');
+    expect(chosen).toMatch(/%$/);
+    await press(driver, 'Show the card');
+    await find(driver, '[data-cell]');
   });
 });

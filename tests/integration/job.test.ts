@@ -127,6 +127,37 @@ describe('the whole job over the endpoints', () => {
     expect(json.response.headers.get('content-disposition')).toContain('attachment');
   });
 
+  it('takes a setting from between the cells, which the next card is to prove', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder', 'Between');
+    const { id: cardId } = await makeCard(app, pairingId);
+    await burnCard(app, cardId);
+    await app.call('POST', `/api/cards/${cardId}/photograph`);
+    await app.ctx.readings.idle();
+    const { surface } = (await app.call('POST', `/api/cards/${cardId}/finding`, { wish: null })).json;
+    expect(surface).toMatchObject({ trusted: true, across: 'power', down: 'speed' });
+    const { across, down, lightness } = surface.foretold;
+    const keep = (choice: object) => app.call('POST', '/api/facts', { cardId, wish: null, choice, note: '' });
+    // A place is kept, or a cell, never both or none.
+    for (const choice of [{}, { at: { across, down }, cellIndex: 1 }, { at: { across } }])
+      expect((await keep(choice)).status).toBe(422);
+    expect((await keep({ at: { across: 0.99, down } })).json.code).toBe('nothing-to-keep');
+    const kept = await keep({ at: { across, down } });
+    expect(kept.json).toMatchObject({ facts: [{ name: 'engrave', version: 1 }] });
+    const { factId } = kept.json.facts[0];
+    const fact = (await app.call('GET', `/api/facts/${factId}`)).json.versions[0];
+    expect(fact).toMatchObject({ origin: 'predicted', cardId, cellIndex: null });
+    expect(fact.value).toMatchObject({ settings: { powerFraction: across, speedMmPerS: down }, lightness });
+    const bench = (await app.call('GET', `/api/pairings/${pairingId}`)).json;
+    expect(bench.ladder.find((rung: { rung: string }) => rung.rung === 'grid')).toMatchObject({
+      state: 'predicted',
+      reason: 'foretold between cells, not burned yet',
+    });
+    expect(bench.next).toMatchObject({ action: 'plan', rung: 'grid', text: 'Prove the foretold setting' });
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid?prove=${factId}`)).json;
+    expect(plan.across.count * plan.down.count).toBe(9);
+    expect(Math.sqrt(plan.across.from * plan.across.to)).toBeCloseTo(across, 6);
+  });
+
   it('never changes or deletes a kept version', async () => {
     for (const statement of [
       "update fact_version set note = 'other'",

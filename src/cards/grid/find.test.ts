@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { readingOf as plainReading } from '../../../tests/support/made-up-reading';
 import { SHOP } from '../../../tests/support/shop';
 import type { Answer, Seen } from '../../core/card/asks';
 import { squareFillTimeS } from '../../core/card/fill-time';
@@ -25,26 +26,7 @@ describe('finding', () => {
   /** A made-up reading: darkness grows with energy. */
   const readingOf = (cell: Layout['cells'][number]): CellReading => {
     const lightness = 78 - 40 * (1 - Math.exp(-cell.risk));
-    return {
-      cellIndex: cell.index,
-      lightness,
-      deltaLightness: lightness - 78,
-      spread: 1,
-      lines: null,
-      line: null,
-      bars: null,
-      ends: null,
-      picture: null,
-      edgeHalo: 0,
-      clippedShare: 0,
-      edgeWidthMm: 0.1,
-      lightnessSigma: 0.5,
-      sharedSigma: 0.2,
-      hue: null,
-      confidence: 0.99,
-      doubts: [],
-      colour: '#886644',
-    };
+    return { ...plainReading(cell.index), lightness, deltaLightness: lightness - 78 };
   };
   beforeEach(() => {
     layout = layCard(grid, plan, pairing, { cardNumber: 7 });

@@ -1,16 +1,21 @@
-import type { Seen } from '../../core/card/asks';
+import { wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import type { BaseFinding, Known, Pairing } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
-import { gradeOf, isSpoiled } from '../../core/card/usual-asks';
+import { gradeOf, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
+import { deliveredBy } from '../../core/card/energy';
+import type { Exchange } from '../../core/fit/darkness-surface';
 import { expectedMarkOf, familyOf } from '../../core/stock/families';
+import type { GridChannel } from './axes';
+import { bestPlace, counts, settingsAt, surfaceOfGrid, type Foretold, type GridSurface } from './surface';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
-import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
+import type { CellReading } from '../../core/reading/observations';
 import { clearedCells } from '../../core/reading/backlit/cleared';
 import {
   formatAgainstBare,
+  formatArealEnergy,
   formatDuration,
   formatPower,
   formatSpeed,
@@ -28,6 +33,25 @@ export interface GridWish {
   readonly pace: Pace;
   /** Whether only cells whose coat is off are wanted, as a light table shows it, whatever their tone; left out where that is not asked. */
   readonly cleared?: boolean;
+  /** The most that tone may vary within a cell, L* (one standard deviation); null or left out where it may. */
+  readonly unevenness?: number | null;
+  /** Whether cells are out that the operator said residue stays on. */
+  readonly clean?: boolean;
+}
+
+/** What the surface through all cells says, which no cell needs to have been burned for. */
+export interface SurfaceFound {
+  /** L*, root mean square, by which cells are missed when foretold by the others. */
+  readonly offL: number;
+  /** L* by which patches of the same settings differ. */
+  readonly scatter: number;
+  readonly trusted: boolean;
+  readonly across: GridChannel;
+  readonly down: GridChannel;
+  /** What halving the setting down is worth of the one across at the wanted tone. */
+  readonly exchange: Exchange | null;
+  /** The place that meets the wish best. */
+  readonly foretold: (Foretold & { readonly timeS: number }) | null;
 }
 
 /** A cell that can be picked, with what it shows and costs. */
@@ -53,6 +77,8 @@ export interface GridFinding extends BaseFinding {
   /** Indexes of the cells that no other cell beats in both contrast and time, from the least contrast. */
   readonly frontier: readonly number[];
   readonly proposal: { readonly cellIndex: number; readonly reason: string } | null;
+  /** Null where too little was read for one. */
+  readonly surface: SurfaceFound | null;
   /** Something about what the photo shows that the operator should know; null when it is as expected. */
   readonly remark: string | null;
 }
@@ -60,6 +86,10 @@ export interface GridFinding extends BaseFinding {
 const NOTHING_READ = 'No photo of this card has been read yet, and no cell was graded 4 or 5 by eye.';
 const ONLY_BACKLIT =
   'Only a photo on a light table was read, and no cell was graded 4 or 5 by eye. Take one by a lamp or a window too: it shows what marked at all.';
+
+/** What the operator says of a cell that residue stays on. */
+const RESIDUE = 'residue';
+const outcomeOf = (seen: Seen, cellIndex: number): string | null => wordOf(seen, OUTCOME.field, cellIndex);
 
 const REFERENCE_SQUARE_MM = 100;
 const STOP_SHARES: Readonly<Record<DarknessStop, number>> = { weak: 0.3, medium: 0.6, strong: 0.9 };
@@ -70,19 +100,15 @@ interface Sound {
   readonly cell: Cell;
   readonly settings: BurnSettings;
   readonly reading: CellReading;
-  readonly grade: number | null;
 }
 
 function soundReadings(layout: Layout, seen: Seen): Sound[] {
   return seen.readings.flatMap((reading) => {
     const cell = layout.cells[reading.cellIndex];
     if (!cell || cell.leftOut || isSpoiled(seen, cell.index)) return [];
-    return [{ cell, settings: mainBurn(cell).settings, reading, grade: gradeOf(seen, cell.index) }];
+    return [{ cell, settings: mainBurn(cell).settings, reading }];
   });
 }
-
-/** Whether a reading counts: sure enough by itself, or called good by the operator's own eye. */
-const isTrusted = ({ reading, grade }: Sound): boolean => reading.confidence >= LOW_CONFIDENCE || (grade ?? 0) >= 4;
 
 /** The value nearest to a wanted one; the wanted one itself where there is none. */
 const nearest = (values: readonly number[], wanted: number): number =>
@@ -122,9 +148,24 @@ function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish)
  * What a read grid says for a wish: the cells that meet the wanted lightness within the power cap, the frontier of contrast
  * against time, and one proposal with its reason. Cells the operator called spoiled are out; low-confidence cells are shown
  * but proposed only when the operator graded them 4 or 5. Without a photo the grades alone speak. Never throws on poor data: `missing` says what is needed.
+ * `through` is the surface through its cells where it was worked out before.
  */
-export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish: GridWish): GridFinding {
-  const none = { wantedLightness: null, stops: null, range: null, candidates: [], frontier: [], remark: null } as const;
+export function findInGrid(
+  layout: Layout,
+  seen: Seen,
+  { pairing }: Known,
+  wish: GridWish,
+  through = surfaceOfGrid(layout, seen, pairing.stock.bareLightness),
+): GridFinding {
+  const none = {
+    wantedLightness: null,
+    stops: null,
+    range: null,
+    candidates: [],
+    frontier: [],
+    surface: null,
+    remark: null,
+  } as const;
   if (seen.readings.length === 0) {
     const proposal = findByEye(layout, seen, pairing, wish);
     return {
@@ -165,6 +206,7 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     bare,
   );
   // What a stop aims at is a tone that the card has: on a card of few cells none may lie at the very share.
+  const isTrusted = ({ reading }: Sound): boolean => counts(seen, reading);
   const trustedTones = sound.filter(isTrusted).map(({ reading }) => reading.lightness);
   const at = (share: number): number => nearest(trustedTones, bare + (strongest - bare) * share);
   const stops = { weak: at(STOP_SHARES.weak), medium: at(STOP_SHARES.medium), strong: at(STOP_SHARES.strong) };
@@ -184,7 +226,10 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
       powerFraction: settings.powerFraction,
       cleared,
       meets:
-        (wish.cleared ? cleared === true : near && isTrusted(one)) && settings.powerFraction <= wish.powerCap + 1e-9,
+        (wish.cleared ? cleared === true : near && isTrusted(one)) &&
+        settings.powerFraction <= wish.powerCap + 1e-9 &&
+        reading.spread <= (wish.unevenness ?? Infinity) &&
+        !(wish.clean && outcomeOf(seen, cell.index) === RESIDUE),
     };
   });
 
@@ -198,12 +243,49 @@ export function findInGrid(layout: Layout, seen: Seen, { pairing }: Known, wish:
     candidates,
     frontier: frontierOf(candidates, contrast),
     proposal,
-    remark: remarkOn(direction, pairing, seen),
+    surface: through && surfaceFound(through, { ...wish, lightness: wanted }, pairing),
+    remark: remarkOn(direction, pairing, seen, layout),
   };
 }
 
+/** What the surface says for a wish. */
+function surfaceFound(
+  surface: GridSurface,
+  wish: GridWish & { readonly lightness: number },
+  pairing: Pairing,
+): SurfaceFound {
+  const { fit, across, down, bare, darkens } = surface;
+  const place = wish.cleared ? null : bestPlace(surface, wish, pairing);
+  return {
+    offL: fit.offL,
+    scatter: fit.scatter,
+    trusted: fit.trusted,
+    across: across.channel,
+    down: down.channel,
+    exchange: fit.trusted ? fit.exchangeAt(darkens ? bare - wish.lightness : wish.lightness - bare) : null,
+    foretold: place && {
+      ...place,
+      timeS: squareFillTimeS(settingsAt(surface, place), pairing.machine, REFERENCE_SQUARE_MM),
+    },
+  };
+}
+
+/** Cells that fell out of the sheet, or burned through, bound what may be engraved; and they tell the cut side where cutting begins. */
+function fallenWords(layout: Layout, seen: Seen, pairing: Pairing): string | null {
+  const fallen = layout.cells
+    .filter(({ index }) => outcomeOf(seen, index) === 'burned-through')
+    .map((cell) => deliveredBy(mainBurn(cell).settings, pairing));
+  if (fallen.length === 0) return null;
+  const least = Math.min(...fallen.map(({ arealJPerMm2 }) => arealJPerMm2));
+  const line = Math.min(...fallen.map(({ lineJPerMm }) => lineJPerMm));
+  return `Burned through from ${formatArealEnergy(least)} on: engrave with less. A cut may begin at about ${plainNumber(line, 2)} J/mm.`;
+}
+
 /** What does not go with the stock's record, or what a photo cannot tell. */
-function remarkOn(direction: MarkDirection, { stock }: Pairing, seen: Seen): string | null {
+function remarkOn(direction: MarkDirection, pairing: Pairing, seen: Seen, layout: Layout): string | null {
+  const { stock } = pairing;
+  const fallen = fallenWords(layout, seen, pairing);
+  if (fallen) return fallen;
   if (expectedMarkOf(stock) !== direction)
     return `The marks are ${direction} than the bare stock, where ${stock.type || stock.name} is expected to turn ${expectedMarkOf(stock)}. Is it what its record says? The card goes by what the photo shows.`;
   if (familyOf(stock.family).judgedBy === 'depth')

@@ -1,6 +1,7 @@
 import type { CardKind } from '../../core/card/contract';
-import { shadeConditions } from '../../core/book/facts';
-import { mainBurn } from '../../core/card/layout';
+import type { Seen } from '../../core/card/asks';
+import { shadeConditions, type FactDraft } from '../../core/book/facts';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { CHANNELS } from '../../core/card/channels';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
@@ -15,11 +16,53 @@ import { followGrid, variedFields } from './follow';
 import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
 import { proveSetting } from './prove';
+import { foretell, isWithin, settingsAt, surfaceOfGrid, type Level } from './surface';
 
-export interface GridChoice {
-  readonly cellIndex: number;
+/** A cell that was burned, or a place between them. */
+export type GridChoice = {
   /** The shade that it is kept as, beside others; empty or left out for the usual one. */
   readonly shade?: string;
+} & ({ readonly cellIndex: number; readonly at?: never } | { readonly at: Level; readonly cellIndex?: never });
+
+function settleCell(
+  layout: Layout,
+  seen: Seen,
+  { cellIndex, shade = '' }: { cellIndex: number; shade?: string },
+): FactDraft[] {
+  const cell = layout.cells[cellIndex];
+  if (!cell || cell.leftOut) return [];
+  const reading = seen.readings.find((candidate) => candidate.cellIndex === cellIndex);
+  return [
+    {
+      name: 'engrave',
+      at: shadeConditions(shade),
+      value: {
+        settings: mainBurn(cell).settings,
+        lightness: reading?.lightness ?? null,
+        lightnessSigma: reading?.lightnessSigma ?? null,
+        confidence: reading?.confidence ?? null,
+      },
+      sigma: reading?.lightnessSigma ?? null,
+      cellIndex,
+    },
+  ];
+}
+
+/** What the surface foretells of a place, as a setting that nobody has burned yet; none where the surface is not to be trusted, or ends before it. */
+function settlePlace({ range }: GridFinding, layout: Layout, seen: Seen, place: Level, shade = ''): FactDraft[] {
+  const surface = range && surfaceOfGrid(layout, seen, range.bare);
+  if (!surface?.fit.trusted || !isWithin(surface, place)) return [];
+  const { lightness, sigma } = foretell(surface, place);
+  return [
+    {
+      name: 'engrave',
+      at: shadeConditions(shade),
+      value: { settings: settingsAt(surface, place), lightness, lightnessSigma: sigma, confidence: null },
+      sigma,
+      cellIndex: null,
+      predicted: true,
+    },
+  ];
 }
 
 /** Power x speed: which power and speed engrave this stock well? */
@@ -82,23 +125,6 @@ export const grid = Object.freeze({
   eases: GRID_EASES,
   wish: ({ machine }) => ({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' }),
   find: findInGrid,
-  settle: (_finding, layout, seen, { cellIndex, shade = '' }) => {
-    const cell = layout.cells[cellIndex];
-    if (!cell || cell.leftOut) return [];
-    const reading = seen.readings.find((candidate) => candidate.cellIndex === cellIndex);
-    return [
-      {
-        name: 'engrave',
-        at: shadeConditions(shade),
-        value: {
-          settings: mainBurn(cell).settings,
-          lightness: reading?.lightness ?? null,
-          lightnessSigma: reading?.lightnessSigma ?? null,
-          confidence: reading?.confidence ?? null,
-        },
-        sigma: reading?.lightnessSigma ?? null,
-        cellIndex,
-      },
-    ];
-  },
+  settle: (finding, layout, seen, choice) =>
+    choice.at ? settlePlace(finding, layout, seen, choice.at, choice.shade) : settleCell(layout, seen, choice),
 } as const satisfies CardKind<GridPlan, GridWish, GridFinding, GridChoice>);

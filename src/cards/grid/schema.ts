@@ -35,9 +35,12 @@ export const gridSchemas: KindSchemas = {
     powerCap: positive(1).default(1),
     pace: Joi.valid('fast-and-strong', 'slow-and-low').default('fast-and-strong'),
     cleared: flagSchema(),
+    unevenness: number().greater(0).max(50).allow(null),
+    clean: flagSchema(),
   }),
   choice: Joi.object({
-    cellIndex: cellIndexSchema.required(),
+    cellIndex: cellIndexSchema,
+    at: Joi.object({ across: number().required(), down: number().required() }),
     shade: Joi.string().trim().max(40).allow('').default(''),
-  }),
+  }).xor('cellIndex', 'at'),
 };

@@ -1,7 +1,8 @@
 import { useMemo, useRef } from 'react';
-import { byteOfLinear, parseHexColour, srgbToLinear, type Rgb } from '../../core/color/srgb';
+import type { Rgb } from '../../core/color/srgb';
 import { plainNumber } from '../../core/quantities/format';
 import { pictureUrl } from '../picture-url';
+import { RAMP_STEPS, rampOf } from './ramp';
 import { saveDrawing, saveRows } from './save-text';
 import { SaveButtons } from './SaveButtons';
 import styles from './BlockMap.module.css';
@@ -22,20 +23,8 @@ interface Props {
 
 /** Of values that there are none of. */
 const NONE: Rgb = [128, 128, 128];
-const STEPS = 64;
 /** A key under the map, as shares of its width. */
 const KEY = { gap: 0.04, height: 0.05, text: 0.05 };
-
-/** Colours between two ends, in even steps of the light they send. */
-function rampOf(from: string, to: string): Rgb[] {
-  const [a, b] = [from, to].map((hex) => parseHexColour(hex).map((byte) => srgbToLinear(byte / 255) ** (1 / 3))) as [number[], number[]]; // prettier-ignore
-  return Array.from({ length: STEPS + 1 }, (_, step) => {
-    const [red, green, blue] = a.map((value, channel) =>
-      byteOfLinear((value + ((b[channel]! - value) * step) / STEPS) ** 3),
-    );
-    return [red!, green!, blue!];
-  });
-}
 
 /** Values over a picture, block by block, in one ramp with its key; saved as a drawing that stands by itself, and as data. */
 export function BlockMap({ label, values, columns, rows, widthMm, heightMm, unit, from, to }: Props) {
@@ -45,10 +34,10 @@ export function BlockMap({ label, values, columns, rows, widthMm, heightMm, unit
     const colourOf = (value: number): Rgb =>
       Number.isNaN(value)
         ? NONE
-        : ramp[Math.round(STEPS * Math.min(1, Math.max(0, (value - from.value) / (to.value - from.value))))]!;
+        : ramp[Math.round(RAMP_STEPS * Math.min(1, Math.max(0, (value - from.value) / (to.value - from.value))))]!;
     return [
       pictureUrl(columns, rows, (place) => [...colourOf(values[place]!), 255]),
-      pictureUrl(STEPS + 1, 1, (place) => [...ramp[place]!, 255]),
+      pictureUrl(RAMP_STEPS + 1, 1, (place) => [...ramp[place]!, 255]),
     ];
   }, [values, columns, rows, from.colour, from.value, to.colour, to.value]);
   const below = heightMm + KEY.gap * widthMm;

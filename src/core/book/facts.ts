@@ -254,10 +254,16 @@ export const FACT_NAMES = Object.keys(FACTS) as FactName[];
 export type Conditions = Readonly<Record<string, number | string>>;
 
 /** How a fact came about. */
-export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied' | 'adopted';
+export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied' | 'predicted' | 'adopted';
 
-/** Nothing was burned for it here: known from elsewhere, or foretold from another machine or stock. */
-export const isUnproven = (origin: FactOrigin): boolean => origin === 'brought' || origin === 'copied';
+/** Of what nothing was burned for with these very settings: known from elsewhere, foretold from another machine or stock, or between the cells of a card. */
+export const UNPROVEN = {
+  brought: 'brought along, not proven here',
+  copied: 'foretold, not proven here',
+  predicted: 'foretold between cells, not burned yet',
+} as const satisfies Partial<Record<FactOrigin, string>>;
+
+export const isUnproven = (origin: FactOrigin): boolean => Object.hasOwn(UNPROVEN, origin);
 
 interface FactBase<Name extends FactName> {
   readonly name: Name;
@@ -269,7 +275,11 @@ interface FactBase<Name extends FactName> {
 
 /** What a finding would put into the book. */
 export type FactDraft = {
-  [Name in FactName]: FactBase<Name> & { readonly cellIndex: number | null };
+  [Name in FactName]: FactBase<Name> & {
+    readonly cellIndex: number | null;
+    /** Foretold between the cells of the card, not burned on it. */
+    readonly predicted?: true;
+  };
 }[FactName];
 
 /** The newest version of a fact. */

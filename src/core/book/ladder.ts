@@ -3,7 +3,7 @@ import { assessPairing } from '../stock/assess';
 import { cutThroughJPerMm } from '../stock/cutting';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
-import { FACTS, factOf, factWords, isUnproven, type FactName, type FactNow } from './facts';
+import { FACTS, factOf, factWords, isUnproven, UNPROVEN, type FactName, type FactNow } from './facts';
 import { RUNG_IDS, RUNGS, type Foot, type RungId } from './rungs';
 
 export type RungState = 'empty' | 'predicted' | 'measured' | 'stale' | 'stopped';
@@ -63,8 +63,6 @@ const STAGE_WORDS: Readonly<Record<CardStage, string>> = {
   photographed: 'waits for its photo',
   seen: 'waits for a choice',
 };
-
-const UNPROVEN = { brought: 'brought along, not proven here', copied: 'foretold, not proven here' } as const;
 
 /** The rungs from the ground up: the common step, then the engrave side, then the cut side where this source cuts this stock at all. */
 export function ladderOf(from: LadderFacts): LadderRung[] {
@@ -126,7 +124,7 @@ export function ladderOf(from: LadderFacts): LadderRung[] {
       ...base,
       state: fact.stale.length > 0 ? 'stale' : unproven ? 'predicted' : 'measured',
       value: `${factWords(fact, from.likedUnits)}${shades > 1 ? `, ${shades} shades` : ''}`,
-      reason: [...fact.stale, ...(unproven ? [UNPROVEN[fact.origin as 'brought' | 'copied']] : [])].join(', '),
+      reason: [...fact.stale, ...(unproven ? [UNPROVEN[fact.origin as keyof typeof UNPROVEN]] : [])].join(', '),
       since: fact.createdAt,
       href: links.fact(fact.factId),
     } as const;
@@ -178,7 +176,7 @@ export function nextStepOf(
     return {
       action: 'plan',
       rung: 'grid',
-      text: 'Prove the setting that was brought along',
+      text: unproven.origin === 'brought' ? 'Prove the setting that was brought along' : 'Prove the foretold setting',
       href: from.links.prove(unproven.factId),
       cost: '',
     };

@@ -4,10 +4,8 @@ import { Button } from '../../../components/Button';
 import type { FindingProps } from '../../../components/finding-props';
 import { KeepPart, pressKeep } from '../../../components/KeepPart';
 import { CardDrawing } from '../../../components/CardDrawing';
-import { CheckField, SelectField } from '../../../components/Field';
 import { Mat } from '../../../components/Mat';
 import { Notice } from '../../../components/Notice';
-import { QuantityField } from '../../../components/QuantityField';
 import { provenShade, shadesOf } from '../../../core/book/shades';
 import { ShadeField } from '../../../components/ShadeField';
 import { quantityKinds } from '../../../components/quantity-kinds';
@@ -23,12 +21,15 @@ import { numbersOf } from '../../../core/card/asks';
 import { levelWords } from '../../../core/card/channels';
 import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
-import { findInGrid, type DarknessStop, type GridWish, type Pace } from '../find';
+import { findInGrid, type GridWish } from '../find';
+import { surfaceOfGrid, type Level } from '../surface';
 import { FrontierChart } from './FrontierChart';
+import { foretoldRows } from './foretold-rows';
+import { SurfaceBoard } from './SurfaceBoard';
+import { SurfacePart } from './SurfacePart';
+import { WishPart } from './WishPart';
 import { throughWords } from '../../../components/through-words';
 import styles from './Finding.module.css';
-
-const STOPS: readonly DarknessStop[] = ['weak', 'medium', 'strong'];
 
 /** The picking screen of a grid: the darkness map in the stock's own colour, the wish, the frontier, one proposal. */
 export default function GridFindingScreen({ view, selected, onSelect, tabs, title, ladder, onKept }: FindingProps) {
@@ -40,20 +41,28 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   const [shade, setShade] = useState(() => provenShade(known.facts, card.layout));
   const setWish = (next: GridWish): void => {
     wishFor(next);
-    onSelect(null);
+    selectCell(null);
   };
   const kinds = useMemo(() => quantityKinds(machine.likedUnits, machine.ratedPowerW), [machine]);
-  const finding = useMemo(
-    () =>
-      findInGrid(
-        card.layout,
-        { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers },
-        known,
-        wish,
-      ),
-    [card, reading, through, answers, known, wish],
+  const seen = useMemo(
+    () => ({ readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers }),
+    [reading, through, answers],
   );
-  const darkens = finding.range !== null && finding.range.bare > finding.range.strongest;
+  const surface = useMemo(() => surfaceOfGrid(card.layout, seen, stock.bareLightness), [card, seen, stock]);
+  const finding = useMemo(
+    () => findInGrid(card.layout, seen, known, wish, surface),
+    [card, seen, known, wish, surface],
+  );
+  const [shows, setShows] = useState<'card' | 'surface'>('card');
+  const [place, setPlace] = useState<Level | null>(null);
+  const choosePlace = (next: Level | null): void => {
+    setPlace(next);
+    if (next) onSelect(null);
+  };
+  const selectCell = (cellIndex: number | null): void => {
+    setPlace(null);
+    onSelect(cellIndex);
+  };
   const candidates = new Map(finding.candidates.map((candidate) => [candidate.cellIndex, candidate]));
   const readings = new Map(reading?.cells.map((cell) => [cell.cellIndex, cell]));
   const proposed = finding.proposal?.cellIndex ?? null;
@@ -67,79 +76,54 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
   // Newest first in the view: turned round, a cell kept twice shows its newest number.
   const keptCells = new Map([...view.kept].reverse().map((kept) => [kept.cellIndex, kept.version]));
 
+  const foretold = place && surface && foretoldRows(surface, place, machine);
+  const meeting = new Set(finding.candidates.filter(({ meets }) => meets).map(({ cellIndex }) => cellIndex));
+
   const ticket = (
     <>
       {tabs}
       {finding.missing.length > 0 && <Notice look="straw">{finding.missing.join(' ')}</Notice>}
       {finding.remark && <Notice look="straw">{finding.remark}</Notice>}
       {finding.range && finding.stops && (
-        <TicketPart title="What is wanted">
-          <div className={styles.stops} role="group" aria-label="Strength of the mark">
-            {STOPS.map((stop) => (
-              <Button
-                key={stop}
-                aria-pressed={Math.abs((finding.wantedLightness ?? 0) - finding.stops![stop]) < 0.5}
-                onClick={() => {
-                  setWish({ ...wish, lightness: finding.stops![stop] });
-                  setShade(stop);
-                }}
-              >
-                {stop}
-              </Button>
-            ))}
-          </div>
-          <label className={styles.slider}>
-            <span>
-              Wanted <strong>{formatAgainstBare(finding.wantedLightness ?? 0, finding.range.bare)}</strong>
-            </span>
-            <input
-              type="range"
-              min={Math.min(finding.range.bare, finding.range.strongest)}
-              max={Math.max(finding.range.bare, finding.range.strongest)}
-              step="0.5"
-              value={finding.wantedLightness ?? 0}
-              onChange={(event) => setWish({ ...wish, lightness: Number(event.target.value) })}
-            />
-            <span className={styles.ends}>
-              <span>{darkens ? 'strongest cell' : 'bare stock'}</span>
-              <span>{darkens ? 'bare stock' : 'strongest cell'}</span>
-            </span>
-          </label>
-          <QuantityField
-            label="Power cap"
-            kind={kinds.power}
-            value={wish.powerCap}
-            onChange={(powerCap) =>
-              powerCap !== null && powerCap > 0 && setWish({ ...wish, powerCap: Math.min(1, powerCap) })
-            }
-          />
-          <SelectField
-            label="Pace"
-            value={wish.pace}
-            onChange={(event) => setWish({ ...wish, pace: event.target.value as Pace })}
-          >
-            <option value="fast-and-strong">fast and strong: least time</option>
-            <option value="slow-and-low">slow and low: minimum power</option>
-          </SelectField>
-          {through && (
-            <CheckField
-              label="Only cells whose coat is off"
-              hint="by the light table, whatever their tone"
-              checked={wish.cleared ?? false}
-              onChange={(event) => setWish({ ...wish, cleared: event.target.checked })}
-            />
-          )}
-          <Notice
-            look={finding.proposal ? 'plain' : 'straw'}
-            title={finding.proposal ? 'Proposal' : 'No cell meets this'}
-          >
-            {finding.proposal?.reason ??
-              (wish.cleared ? finding.says : null) ??
-              'Widen the wish, or pick a cell by eye. Cells marked low-confidence count once you have graded them 4 or 5.'}
-          </Notice>
-        </TicketPart>
+        <WishPart
+          finding={finding}
+          wish={wish}
+          onWish={setWish}
+          onStop={setShade}
+          throughLight={through != null}
+          kinds={kinds}
+        />
       )}
-      {chosenCell && settings && (
+      {finding.surface && surface && (
+        <SurfacePart
+          found={finding.surface}
+          surface={surface}
+          place={place}
+          onPlace={choosePlace}
+          machine={machine}
+          kinds={kinds}
+          shows={shows}
+          onShow={setShows}
+        />
+      )}
+      {place && foretold && (
+        <KeepPart
+          title="A place between the cells"
+          cardId={card.id}
+          wish={wish}
+          choice={{ at: { across: place.across, down: place.down }, shade }}
+          kept={view.kept.length}
+          words="Keep this to be proven"
+          onKept={onKept}
+        >
+          <Figures rows={foretold} />
+          <ShadeField shade={shade} onShade={setShade} known={shades} />
+          <p className={styles.caption}>
+            Nobody burned this yet: it goes into the book as foretold, and the next card proves it.
+          </p>
+        </KeepPart>
+      )}
+      {!place && chosenCell && settings && (
         <KeepPart
           title={chosen === proposed ? 'The proposed cell' : `Cell ${chosenCell.index + 1}, your pick`}
           cardId={card.id}
@@ -182,7 +166,7 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
       )}
       {finding.candidates.length > 0 && (
         <TicketPart title="Tone against time">
-          <FrontierChart finding={finding} selected={chosen} onSelect={onSelect} />
+          <FrontierChart finding={finding} selected={chosen} onSelect={selectCell} />
           <p className={styles.caption}>
             Each point is a cell; the line joins those that no other beats in both contrast and time for 10 × 10 cm.
           </p>
@@ -198,45 +182,68 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
       ladder={ladder}
       ticket={ticket}
       mat={
-        <Mat
-          label="Darkness map of the card"
-          extent={{ x: -3, y: -3, width: card.layout.widthMm + 6, height: card.layout.heightMm + 6 }}
-          onKeyDown={(event) => {
-            const onCell = (event.target as Element).hasAttribute('data-cell');
-            if (event.key.toLowerCase() === 'k' || (event.key === 'Enter' && onCell)) pressKeep();
-            if (event.key === 'Escape') onSelect(null);
-          }}
-        >
-          {() => (
-            <>
-              <rect width={card.layout.widthMm} height={card.layout.heightMm} fill={stock.colour} />
-              <CardDrawing
-                layout={card.layout}
-                markColour={burnedColourOf(stock)}
-                selected={selected}
-                onSelect={onSelect}
-                look={(cell) => ({
-                  fill: readings.get(cell.index)?.colour ?? stock.colour,
-                  ...(cell.index === proposed
-                    ? { ring: 'proposed' as const }
-                    : keptCells.has(cell.index)
-                      ? { ring: 'kept' as const }
-                      : candidates.get(cell.index)?.meets
-                        ? { ring: 'meets' as const }
-                        : {}),
-                })}
-                describe={(cell) => {
-                  const seen = readings.get(cell.index);
-                  const words = levelWords(cell.levels, machine.likedUnits);
-                  if (seen) words.push(formatAgainstBare(seen.lightness, stock.bareLightness));
-                  if (candidates.get(cell.index)?.meets) words.push('meets the wish');
-                  if (cell.index === proposed) words.push('proposed');
-                  return words.join(', ');
-                }}
-              />
-            </>
-          )}
-        </Mat>
+        shows === 'surface' && surface ? (
+          <SurfaceBoard
+            surface={surface}
+            layout={card.layout}
+            readings={reading?.cells ?? []}
+            stockColour={stock.colour}
+            burnedColour={burnedColourOf(stock)}
+            liked={machine.likedUnits}
+            wanted={finding.wantedLightness}
+            place={place ?? finding.surface?.foretold ?? null}
+            onPlace={choosePlace}
+            meeting={meeting}
+            tools={<Button onClick={() => setShows('card')}>Show the card</Button>}
+          />
+        ) : (
+          <Mat
+            label="Darkness map of the card"
+            tools={
+              surface && (
+                <button type="button" onClick={() => setShows('surface')}>
+                  Show the surface
+                </button>
+              )
+            }
+            extent={{ x: -3, y: -3, width: card.layout.widthMm + 6, height: card.layout.heightMm + 6 }}
+            onKeyDown={(event) => {
+              const onCell = (event.target as Element).hasAttribute('data-cell');
+              if (event.key.toLowerCase() === 'k' || (event.key === 'Enter' && onCell)) pressKeep();
+              if (event.key === 'Escape') selectCell(null);
+            }}
+          >
+            {() => (
+              <>
+                <rect width={card.layout.widthMm} height={card.layout.heightMm} fill={stock.colour} />
+                <CardDrawing
+                  layout={card.layout}
+                  markColour={burnedColourOf(stock)}
+                  selected={selected}
+                  onSelect={selectCell}
+                  look={(cell) => ({
+                    fill: readings.get(cell.index)?.colour ?? stock.colour,
+                    ...(cell.index === proposed
+                      ? { ring: 'proposed' as const }
+                      : keptCells.has(cell.index)
+                        ? { ring: 'kept' as const }
+                        : candidates.get(cell.index)?.meets
+                          ? { ring: 'meets' as const }
+                          : {}),
+                  })}
+                  describe={(cell) => {
+                    const seen = readings.get(cell.index);
+                    const words = levelWords(cell.levels, machine.likedUnits);
+                    if (seen) words.push(formatAgainstBare(seen.lightness, stock.bareLightness));
+                    if (candidates.get(cell.index)?.meets) words.push('meets the wish');
+                    if (cell.index === proposed) words.push('proposed');
+                    return words.join(', ');
+                  }}
+                />
+              </>
+            )}
+          </Mat>
+        )
       }
     />
   );

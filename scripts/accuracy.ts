@@ -1,13 +1,15 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { benchCameraReport } from './accuracy/bench-camera';
+import { engravePart, engraveReport } from './accuracy/engrave';
 import { otherCameraReport, readPart } from './accuracy/other-camera';
 
 /**
- * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` one section,
- * the other left as it stands.
+ * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` or `-- engrave [stocks a seed]` one
+ * section, the others left as they stand.
  */
 const REPORT = 'docs/accuracy.md';
 const BETWEEN = '\n<!-- photos by another camera -->\n';
+const ENGRAVE = '\n<!-- the engrave side -->\n';
 const HEAD = `# How accurate the reading is
 
 Made by \`npm run accuracy\`.
@@ -18,11 +20,22 @@ const [what = 'all', ...rest] = process.argv.slice(2);
 if (what === 'part') {
   const [part, parts, photosEach] = rest.map(Number) as [number, number, number];
   await readPart(part, parts, photosEach);
+} else if (what === 'engrave-part') {
+  const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
+  engravePart(rest[0]!, part, parts, stocks);
 } else {
-  const standing = existsSync(REPORT) ? readFileSync(REPORT, 'utf8').replace(HEAD, '').split(BETWEEN) : [];
+  const written = existsSync(REPORT) ? readFileSync(REPORT, 'utf8').replace(HEAD, '') : '';
+  const [reading = '', engraving = ''] = written.split(ENGRAVE);
+  const [bench = '', light = ''] = reading.split(BETWEEN);
   const count = (usual: number): number => Number(rest[0] ?? usual);
-  const bench = what === 'light' ? (standing[0] ?? '') : await benchCameraReport(count(50));
-  // Some 35 cells each: over 3000 of every kind.
-  const light = what === 'bench' ? (standing[1] ?? '') : await otherCameraReport(count(98));
-  writeFileSync(REPORT, `${HEAD}${bench}${BETWEEN}${light}`);
+  const isWanted = (section: string): boolean => what === section || what === 'all';
+  const sections = [
+    isWanted('bench') ? await benchCameraReport(count(50)) : bench,
+    BETWEEN,
+    // Some 35 cells each: over 3000 of every kind.
+    isWanted('light') ? await otherCameraReport(count(98)) : light,
+    ENGRAVE,
+    isWanted('engrave') ? await engraveReport(count(34)) : engraving,
+  ];
+  writeFileSync(REPORT, `${HEAD}${sections.join('')}`);
 }

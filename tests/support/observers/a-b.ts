@@ -14,6 +14,7 @@ function lookAt(burned: Burned, seed: string): Seen {
 export const aBObserver: Observer<ABFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned),
   // L* of B less A on this piece, over all of its patches.
   truth: ({ piece, layout, pairing }) => {
     const meanOf = (side: 'A' | 'B'): number => {

@@ -32,6 +32,7 @@ const TOGETHER = 2;
 export const ceilingObserver: Observer<CeilingFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
+  seeAll: sureOf,
   // Two L* below the strongest four patches, by means of neighbours and straight lines between them.
   truth: ({ piece, layout }) => {
     const all = layout.cells

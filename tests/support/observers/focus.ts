@@ -14,7 +14,7 @@ function patches({ piece, layout }: Burned): { cellIndex: number; offsetMm: numb
     .map((cell) => ({
       cellIndex: cell.index,
       offsetMm: mainBurn(cell).settings.focusOffsetMm,
-      contrast: lineContrast(piece, cell.box),
+      contrast: lineContrast(piece, cell.box, mainBurn(cell).settings.direction),
     }))
     .sort((a, b) => a.offsetMm - b.offsetMm);
 }
@@ -36,7 +36,8 @@ export const focusObserver: Observer<FocusFinding> = {
   truth: (burned) => {
     const all = patches(burned);
     const top = all.reduce((best, patch, index) => (patch.contrast > all[best]!.contrast ? index : best), 0);
-    const [below, at, above] = [all[top - 1]!, all[top]!, all[top + 1]!];
+    const [below, at, above] = [all[top - 1], all[top], all[top + 1]];
+    if (!below || !at || !above) return [NaN];
     const bend = below.contrast - 2 * at.contrast + above.contrast;
     return [at.offsetMm + ((at.offsetMm - below.offsetMm) * (below.contrast - above.contrast)) / (2 * bend)];
   },

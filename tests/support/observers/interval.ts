@@ -19,7 +19,7 @@ function strips({ piece, layout }: Burned): { cellIndex: number; intervalMm: num
       return {
         cellIndex: cell.index,
         intervalMm: settings.intervalMm,
-        contrast: rippleAt(piece, boxOfShape(shape), settings.intervalMm),
+        contrast: rippleAt(piece, boxOfShape(shape), settings.intervalMm, settings.direction),
       };
     })
     .sort((a, b) => a.intervalMm - b.intervalMm);

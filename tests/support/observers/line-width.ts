@@ -1,5 +1,6 @@
 import type { LineWidthFinding } from '../../../src/cards/line-width/find';
 import type { Seen } from '../../../src/core/card/asks';
+import { mainBurn } from '../../../src/core/card/layout';
 import { acrossLine } from './measures';
 import type { Burned, Observer } from './observer';
 import { photographedOnce } from './photographed';
@@ -18,7 +19,8 @@ function lookAt(burned: Burned, seed: string): Seen {
 
 /** Where a line takes half of what it takes at the most, from its piece. */
 function halfWidth({ piece, layout }: Burned, cellIndex: number): number {
-  const { at, taken } = acrossLine(piece, layout.cells[cellIndex]!.box);
+  const cell = layout.cells[cellIndex]!;
+  const { at, taken } = acrossLine(piece, cell.box, mainBurn(cell).settings.direction);
   const most = Math.max(...taken);
   const top = taken.indexOf(most);
   const edge = (by: 1 | -1): number => {
@@ -32,6 +34,7 @@ function halfWidth({ piece, layout }: Burned, cellIndex: number): number {
 export const lineWidthObserver: Observer<LineWidthFinding> = {
   on: ['marl', 'slate'],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned, NEAREST_PX),
   truth: (burned, { lines }) => lines.map(({ cellIndex }) => halfWidth(burned, cellIndex)),
   claims: ({ lines }) => lines.map(({ widthMm, sigmaMm }) => [widthMm - 2 * sigmaMm, widthMm + 2 * sigmaMm]),
   widestClaim: 0.04,

@@ -8,51 +8,61 @@ export function normalOf(seed: string): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
 
-/** Luminance after the burn over luminance before it, mean along each row of the middle of a box: lines along x show as waves. */
-function rowsOf(piece: Piece, box: Rect): number[] {
+type Direction = 'horizontal' | 'vertical';
+
+/** Light after the burn over light before it, mean along each line of a direction through part of a box, across those lines. */
+function profileOf(
+  piece: Piece,
+  box: Rect,
+  direction: Direction,
+  { across, along, light }: { across: [number, number]; along: [number, number]; light: (image: Float32Array, at: number) => number }, // prettier-ignore
+): number[] {
   const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
-  const luminance = (image: Float32Array, at: number): number =>
-    0.2126 * image[at]! + 0.7152 * image[at + 1]! + 0.0722 * image[at + 2]!;
-  const rows: number[] = [];
-  for (let y = px(box.y + 0.2 * box.height); y < px(box.y + 0.8 * box.height); y++) {
-    let before = 0;
-    let after = 0;
-    for (let x = px(box.x + 0.25 * box.width); x < px(box.x + 0.75 * box.width); x++) {
-      const at = 3 * (y * piece.width + x);
-      before += luminance(piece.before, at);
-      after += luminance(piece.after, at);
+  const lies = direction === 'horizontal';
+  const span = (from: number, size: number, [low, high]: [number, number]): [number, number] => [px(from + low * size), px(from + high * size)]; // prettier-ignore
+  const [firstLine, endLine] = lies ? span(box.y, box.height, across) : span(box.x, box.width, across);
+  const [first, end] = lies ? span(box.x, box.width, along) : span(box.y, box.height, along);
+  return Array.from({ length: endLine - firstLine }, (_, index) => {
+    const line = firstLine + index;
+    let [before, after] = [0, 0];
+    for (let place = first; place < end; place++) {
+      const at = 3 * (lies ? line * piece.width + place : place * piece.width + line);
+      before += light(piece.before, at);
+      after += light(piece.after, at);
     }
-    rows.push(after / before);
-  }
-  return rows;
+    return after / before;
+  });
 }
 
-/** What a line along x in the middle of a box takes of the light, or adds, as a share of bare stock's, across it in mm. */
-export function acrossLine(piece: Piece, box: Rect): { at: number[]; taken: number[] } {
-  const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
-  const shares: number[] = [];
-  for (let y = px(box.y); y < px(box.y + box.height); y++) {
-    let [before, after] = [0, 0];
-    for (let x = px(box.x + 0.2 * box.width); x < px(box.x + 0.8 * box.width); x++) {
-      before += piece.before[3 * (y * piece.width + x) + 1]!;
-      after += piece.after[3 * (y * piece.width + x) + 1]!;
-    }
-    shares.push(1 - after / before);
-  }
+/** Luminance after the burn over luminance before it in the middle of a box, across lines of a direction: they show as waves. */
+const linesOf = (piece: Piece, box: Rect, direction: Direction): number[] =>
+  profileOf(piece, box, direction, {
+    across: [0.2, 0.8],
+    along: [0.25, 0.75],
+    light: (image, at) => 0.2126 * image[at]! + 0.7152 * image[at + 1]! + 0.0722 * image[at + 2]!,
+  });
+
+/** What a line in the middle of a box takes of the light, or adds, as a share of bare stock's, across it in mm. */
+export function acrossLine(piece: Piece, box: Rect, direction: Direction): { at: number[]; taken: number[] } {
+  const shares = profileOf(piece, box, direction, {
+    across: [0, 1],
+    along: [0.2, 0.8],
+    light: (image, at) => image[at + 1]!,
+  }).map((ratio) => 1 - ratio);
   const sign = Math.sign(shares.reduce((sum, share) => sum + share, 0));
   return { at: shares.map((_, k) => k / piece.pxPerMm), taken: shares.map((share) => sign * share) };
 }
 
-/** How strongly lines along x stand out in a box: the standard deviation of its rows over their mean. */
-export function lineContrast(piece: Piece, box: Rect): number {
-  const rows = rowsOf(piece, box);
+/** How strongly lines of a direction stand out in a box: the standard deviation across them over their mean. */
+export function lineContrast(piece: Piece, box: Rect, direction: Direction): number {
+  const rows = linesOf(piece, box, direction);
   const mean = rows.reduce((sum, row) => sum + row, 0) / rows.length;
   return Math.sqrt(rows.reduce((sum, row) => sum + (row - mean) ** 2, 0) / rows.length) / mean;
 }
 
-/** The amplitude of the wave of a pitch in the rows of a box over their mean, over as many whole periods as there are. */
-export function rippleAt(piece: Piece, box: Rect, pitchMm: number): number {
-  const rows = rowsOf(piece, box);
+/** The amplitude of the wave of a pitch across lines of a direction over their mean, over as many whole periods as there are. */
+export function rippleAt(piece: Piece, box: Rect, pitchMm: number, direction: Direction): number {
+  const rows = linesOf(piece, box, direction);
   const perRow = (2 * Math.PI) / pitchMm / piece.pxPerMm;
   const count = Math.floor(Math.floor(rows.length / piece.pxPerMm / pitchMm) * pitchMm * piece.pxPerMm);
   let [cosine, sine, sum] = [0, 0, 0];

@@ -21,6 +21,8 @@ export interface Observer<Finding extends BaseFinding = never> {
   facts?(pairing: Pairing): readonly FactNow[];
   /** What one pair of eyes or one gauge of a workshop says of the piece; another seed is another pair. */
   look(burned: Burned, seed: string): Seen;
+  /** All there is to see of the piece, for kinds whose looks take a part of it each; a look otherwise. */
+  seeAll?(burned: Burned): Seen;
   /** What is wanted, for kinds whose finding depends on it; the kind's own wish otherwise. */
   wish?(burned: Burned, seed: string): object;
   /** The truth of this piece, from the bench's own state and never by way of the finding's code. */

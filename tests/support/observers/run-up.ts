@@ -1,6 +1,7 @@
 import type { RunUpFinding } from '../../../src/cards/run-up/find';
 import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
+import { mainBurn } from '../../../src/core/card/layout';
 import type { Rect } from '../../../src/core/geometry/point';
 import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
@@ -21,22 +22,33 @@ function lookAt(burned: Burned, seed: string): Seen {
   };
 }
 
-/** By how much the ends of a bar along x are darker than its middle. */
-function darkerAtEnds(piece: Piece, { x, y, width, height }: Rect): number {
-  const rows = { y: y + 0.2 * height, height: 0.6 * height };
-  const part = (from: number, wide: number): number => lightnessOfPiece(piece, { ...rows, x: x + from, width: wide });
-  return part(0.35 * width, 0.3 * width) - (part(0.2, 0.5) + part(width - 0.7, 0.5)) / 2;
+/** By how much the ends of a bar are darker than its middle, along its own way. */
+function darkerAtEnds(piece: Piece, { x, y, width, height }: Rect, direction: 'horizontal' | 'vertical'): number {
+  const long = direction === 'horizontal' ? width : height;
+  const part = (from: number, size: number): number =>
+    lightnessOfPiece(
+      piece,
+      direction === 'horizontal'
+        ? { x: x + from, width: size, y: y + 0.2 * height, height: 0.6 * height }
+        : { y: y + from, height: size, x: x + 0.2 * width, width: 0.6 * width },
+    );
+  return part(0.35 * long, 0.3 * long) - (part(0.2, 0.5) + part(long - 0.7, 0.5)) / 2;
 }
 
 export const runUpObserver: Observer<RunUpFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned),
   // Where ends come within 2 L* of the middle, by straight lines between the run-ups.
   truth: ({ piece, layout }) => {
     const levels = [...new Set(layout.cells.map(({ levels: { runUp } }) => Number(runUp)))].sort((a, b) => a - b);
     const points = levels.map((runUpMm): [number, number] => {
       const bars = layout.cells.filter(({ levels: { runUp } }) => runUp === runUpMm);
-      return [runUpMm, bars.reduce((sum, { box }) => sum + darkerAtEnds(piece, box), 0) / bars.length];
+      return [
+        runUpMm,
+        bars.reduce((sum, bar) => sum + darkerAtEnds(piece, bar.box, mainBurn(bar).settings.direction), 0) /
+          bars.length,
+      ];
     });
     return [crossing(points, 2)];
   },

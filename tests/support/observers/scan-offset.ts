@@ -19,6 +19,7 @@ function lookAt(burned: Burned, seed: string): Seen {
 export const scanOffsetObserver: Observer<ScanOffsetFinding> = {
   on: ['heron', 'leather'],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned),
   // Lines there lie further along by speed times lag, lines back less far: twice that between them.
   truth: ({ pairing, layout }, { fastest }) => {
     const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };

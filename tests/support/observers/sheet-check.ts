@@ -25,6 +25,7 @@ export const sheetCheckObserver: Observer<SheetCheckFinding> = {
     }),
   ],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned),
   // The tone of the setting on this piece: the mean of its two patches.
   truth: ({ piece, layout, pairing }) => [
     (trueLightness(piece, layout, pairing, 0) + trueLightness(piece, layout, pairing, 4)) / 2,

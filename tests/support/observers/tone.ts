@@ -22,6 +22,7 @@ const HALVES = [0.25, 0.5, 0.75];
 export const toneObserver: Observer<ToneFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
+  seeAll: (burned) => photographedOnce(burned),
   // How much darker the patches of a quarter, half and three quarters are than bare stock, from the piece itself.
   truth: ({ piece, layout, pairing }) =>
     HALVES.map((grey) => {

@@ -27,7 +27,7 @@ describe('lines on the bench, whose beam and camera know nothing of how they are
       for (const { cellIndex, lines } of look(seed, 4000).cells) {
         const { shape, settings } = strongest(cellIndex);
         if (lines === null) continue;
-        const truth = rippleAt(piece, boxOfShape(shape), settings.intervalMm);
+        const truth = rippleAt(piece, boxOfShape(shape), settings.intervalMm, settings.direction);
         expect(Math.abs(lines.visibility - truth), `${seed} ${cellIndex}`).toBeLessThan(3 * lines.visibilitySigma);
         if (truth > 0.05) expect(lines.visibilitySigma / lines.visibility).toBeLessThan(0.4);
         if (lines.pitchMm === null) continue;

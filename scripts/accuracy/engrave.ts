@@ -1,0 +1,280 @@
+import { execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { availableParallelism } from 'node:os';
+import { burnOnBench } from '../../tests/support/burn';
+import { factNow } from '../../tests/support/facts';
+import { observerOf } from '../../tests/support/observers';
+import type { Burned } from '../../tests/support/observers/observer';
+import { photographed } from '../../tests/support/observers/photographed';
+import { trueLightness } from '../../tests/support/reading';
+import { grid } from '../../src/cards/grid';
+import { cardKind, type CardKindName } from '../../src/cards/registry';
+import { tone } from '../../src/cards/tone';
+import { rayleighRangeMm } from '../../src/core/beam/gaussian';
+import { USUAL_BEAM } from '../../src/core/beam/usual-beam';
+import type { BaseFinding, Pairing } from '../../src/core/card/contract';
+import { mainBurn } from '../../src/core/card/layout';
+import { layCard } from '../../src/core/card/lay';
+import { quantile } from '../../src/core/stats/robust';
+import { percent } from './figures';
+import { madeUpPairing } from './stocks';
+
+/** What one card of one made-up stock came to. */
+interface Told {
+  readonly figure: string;
+  readonly seed: string;
+  /** By how much the answer is off, and by how much it may be; null where there was none. */
+  readonly off: number | null;
+  readonly allowed: number;
+  /** Whether the 95 % range held the truth, and half its width; null where none is claimed. */
+  readonly held: boolean | null;
+  readonly half: number | null;
+  /** Why there was no answer. */
+  readonly why: string;
+}
+
+interface Figure {
+  readonly name: string;
+  readonly target: string;
+  readonly kind: CardKindName;
+  readonly unit: string;
+  readonly digits: number;
+  /** What the finding says; the middle of what it claims where that is left out. */
+  readonly told?: (finding: BaseFinding) => readonly number[];
+  readonly allowed: (truth: number, on: Pairing) => number;
+}
+
+const field = (name: string) => (finding: BaseFinding): readonly number[] => [
+  (finding as unknown as Record<string, number>)[name]!,
+]; // prettier-ignore
+
+const FIGURES: readonly Figure[] = [
+  { name: 'threshold, 50 % point', target: 'within 0.5 % of full power or 5 % of itself', kind: 'threshold', unit: '% of full power', digits: 2,
+    told: (finding) => [(finding as unknown as { half: { power: number } | null }).half?.power ?? NaN],
+    allowed: (truth) => Math.max(0.005, 0.05 * truth) },
+  { name: 'ceiling', target: 'within 10 % of itself', kind: 'ceiling', unit: '% of full power', digits: 2, told: field('ceiling'), allowed: (truth) => 0.1 * truth },
+  { name: 'interval', target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
+    allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth) },
+  { name: 'line width', target: 'within 0.01 mm', kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
+  { name: 'focus, waist', target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
+    allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
+  { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', unit: 'mm', digits: 4, allowed: () => 0.02 },
+  { name: 'run-up, least sound', target: 'no figure asked: within 1 mm', kind: 'run-up', unit: 'mm', digits: 3, allowed: () => 1 },
+  { name: 'A against B, difference', target: 'no figure asked: within 1 L*', kind: 'a-b', unit: 'L*', digits: 2, allowed: () => 1 },
+  { name: 'sheet check, tone of the setting', target: 'no figure asked: within 1 L*', kind: 'sheet-check', unit: 'L*', digits: 2, allowed: () => 1 },
+]; // prettier-ignore
+
+/** Two figures take two cards each: what the first foretells is burned with the second. */
+const WEDGE = 'corrected wedge';
+const SURFACE = 'place between a grid’s cells';
+const PAIRED: Readonly<Record<string, { target: string; unit: string; digits: number }>> = {
+  [WEDGE]: { target: 'straight to 2.5 L*, root mean square', unit: 'L*', digits: 2 },
+  [SURFACE]: { target: 'no figure asked: within 2 L* on another piece', unit: 'L*', digits: 2 },
+};
+
+const none = (figure: string, seed: string, why: string): Told => ({
+  figure,
+  seed,
+  off: null,
+  allowed: NaN,
+  held: null,
+  half: null,
+  why,
+});
+
+/** Burns, looks, finds: one told for each number of the truth. */
+function cardOf(figure: Figure, seed: string, turn: number): Told[] {
+  const pairing = madeUpPairing(seed, turn);
+  const kind = cardKind(figure.kind);
+  const observer = observerOf(figure.kind);
+  const known = { pairing, facts: observer.facts?.(pairing) ?? [] };
+  try {
+    const { plan } = kind.propose(known);
+    const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
+    const piece = burnOnBench(layout, pairing, `${seed} ${turn}`);
+    const burned: Burned = { layout, pairing, seed: `${seed} ${turn}`, piece };
+    const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
+    const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look 1`);
+    const finding = kind.find(layout, seen, known, wish);
+    if (finding.missing.length > 0) return [none(figure.name, seed, finding.missing[0]!)];
+    const truths = observer.truth(burned, finding);
+    const claims = observer.claims(finding);
+    const told = figure.told?.(finding) ?? claims.map(([low, high]) => (low + high) / 2);
+    return truths.flatMap((truth, at) => {
+      if (!Number.isFinite(truth)) return [];
+      const [low, high] = claims[at]!;
+      const value = told[at]!;
+      if (!Number.isFinite(value)) return [none(figure.name, seed, 'no number')];
+      const bounded = Number.isFinite(low) && Number.isFinite(high);
+      return [
+        {
+          figure: figure.name,
+          seed,
+          off: value - truth,
+          allowed: figure.allowed(truth, pairing),
+          held: bounded ? low <= truth && truth <= high : null,
+          half: bounded ? (high - low) / 2 : null,
+          why: '',
+        },
+      ];
+    });
+  } catch (error) {
+    return [none(figure.name, seed, (error as Error).message)];
+  }
+}
+
+/** A wedge, its table, and a wedge burned through it: how far that one is from straight in truth. */
+function wedgeOf(seed: string, turn: number): Told {
+  const pairing = madeUpPairing(seed, turn);
+  try {
+    const first = layCard(tone, tone.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
+    const burn = (layout: typeof first, name: string): Burned => ({ layout, pairing, seed: name, piece: burnOnBench(layout, pairing, name) }); // prettier-ignore
+    const seen = photographed(burn(first, `${seed} ${turn}`), `${seed} ${turn}`);
+    const finding = tone.find(first, seen, { pairing, facts: [] });
+    const [draft] = tone.settle(finding, first);
+    if (!draft) return none(WEDGE, seed, finding.missing[0] ?? 'nothing to keep');
+    const facts = [factNow('tone', draft.value, { at: draft.at })];
+    const layout = layCard(tone, tone.propose({ pairing, facts }).plan, pairing, { cardNumber: 6 });
+    const { piece } = burn(layout, `${seed} ${turn} proof`);
+    const greys = [...new Set(layout.cells.map(({ levels }) => Number(levels.grey)))];
+    const strengths = greys.map((grey) => {
+      const own = layout.cells.filter(({ levels }) => levels.grey === grey);
+      const mean = own.reduce((sum, { index }) => sum + trueLightness(piece, layout, pairing, index), 0) / own.length;
+      return Math.abs(mean - pairing.stock.bareLightness);
+    });
+    const darkest = strengths[greys.indexOf(Math.max(...greys))]!;
+    const off = Math.sqrt(strengths.reduce((sum, one, at) => sum + (one - greys[at]! * darkest) ** 2, 0) / greys.length); // prettier-ignore
+    return { figure: WEDGE, seed, off, allowed: 2.5, held: null, half: null, why: '' };
+  } catch (error) {
+    return none(WEDGE, seed, (error as Error).message);
+  }
+}
+
+/** A grid, the place that its surface proposes, and what another piece is like that is burned there. */
+function placeOf(seed: string, turn: number): Told {
+  const pairing = madeUpPairing(seed, turn);
+  try {
+    const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
+    const name = `${seed} ${turn}`;
+    const seen = photographed({ layout, pairing, seed: name, piece: burnOnBench(layout, pairing, name) }, name);
+    const finding = grid.find(layout, seen, { pairing, facts: [] }, grid.wish(pairing));
+    const place = finding.surface?.foretold;
+    if (!place)
+      return none(SURFACE, seed, finding.missing[0] ?? (finding.surface?.trusted ? 'no place' : 'surface not trusted'));
+    const [draft] = grid.settle(finding, layout, seen, { at: place });
+    if (draft?.name !== 'engrave') return none(SURFACE, seed, 'nothing to keep');
+    const { plan } = grid.prove({ pairing, facts: [] }, draft.value.settings);
+    const proof = layCard(grid, plan, pairing, { cardNumber: 6 });
+    const burned = burnOnBench(proof, pairing, `${name} proof`);
+    // The cell that has the very settings; at the cap it is not the middle one.
+    const { powerFraction, speedMmPerS } = draft.value.settings;
+    const cell = proof.cells.find((one) => Math.abs(mainBurn(one).settings.powerFraction / powerFraction - 1) < 1e-3 && Math.abs(mainBurn(one).settings.speedMmPerS / speedMmPerS - 1) < 1e-2); // prettier-ignore
+    if (!cell) return none(SURFACE, seed, 'not on its proof');
+    const off = place.lightness - trueLightness(burned, proof, pairing, cell.index);
+    return {
+      figure: SURFACE,
+      seed,
+      off,
+      allowed: 2,
+      held: Math.abs(off) <= 2 * place.sigma,
+      half: 2 * place.sigma,
+      why: '',
+    };
+  } catch (error) {
+    return none(SURFACE, seed, (error as Error).message);
+  }
+}
+
+const NAMES = [...FIGURES.map(({ name }) => name), WEDGE, SURFACE];
+
+/** Works out the cards of a part of all turns, and writes what each came to on a line. */
+export function engravePart(seed: string, part: number, parts: number, stocks: number): void {
+  const say = (told: readonly Told[]): void => {
+    for (const one of told) process.stdout.write(`${JSON.stringify(one)}\n`);
+  };
+  for (let turn = part; turn < stocks; turn += parts) {
+    for (const figure of FIGURES) say(cardOf(figure, seed, turn));
+    say([wedgeOf(seed, turn), placeOf(seed, turn)]);
+  }
+}
+
+async function tellAll(seeds: readonly string[], stocks: number): Promise<Told[]> {
+  const parts = availableParallelism();
+  const told: Told[] = [];
+  for (const seed of seeds)
+    await Promise.all(
+      Array.from({ length: parts }, async (_, part) => {
+        const args = [process.argv[1]!, 'engrave-part', seed, String(part), String(parts), String(stocks)];
+        const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
+        let text = '';
+        for await (const chunk of child.stdout) {
+          const lines = (text + String(chunk)).split('\n');
+          text = lines.pop()!;
+          told.push(...lines.map((line) => JSON.parse(line) as Told));
+          process.stderr.write(`${told.length} answers, seed ${seed}\r`);
+        }
+        const [code] = child.exitCode === null ? ((await once(child, 'exit')) as [number]) : [child.exitCode];
+        if (code !== 0) throw new Error(`a part of the report ended with ${code}`);
+      }),
+    );
+  return told;
+}
+
+function rowOf(name: string, told: readonly Told[], seeds: readonly string[]): string {
+  const figure = FIGURES.find((one) => one.name === name);
+  const { target, unit, digits } = figure ?? PAIRED[name]!;
+  const scale = unit.startsWith('%') ? 100 : 1;
+  const own = told.filter((one) => one.figure === name);
+  const answered = own.filter(({ off }) => off !== null);
+  const good = (some: readonly Told[]): number => some.filter(({ off, allowed }) => Math.abs(off!) <= allowed).length;
+  const claimed = answered.filter(({ held }) => held !== null);
+  const sizes = answered.map(({ off }) => Math.abs(off!) * scale);
+  const shown = (value: number): string => value.toFixed(Math.max(0, digits));
+  return `| ${[
+    name,
+    `${target} (${unit})`,
+    answered.length,
+    percent(good(answered) / Math.max(1, answered.length), 0),
+    seeds
+      .map((seed) => {
+        const some = answered.filter((one) => one.seed === seed);
+        return percent(good(some) / Math.max(1, some.length), 0);
+      })
+      .join(', '),
+    sizes.length > 0 ? `${shown(quantile(sizes, 0.5))}, ${shown(quantile(sizes, 0.95))}` : '',
+    claimed.length > 0 ? percent(claimed.filter(({ held }) => held).length / claimed.length, 0) : 'none claimed',
+    claimed.length > 0 ? shown(quantile(claimed.map(({ half }) => half! * scale), 0.5)) : '',
+    own.length - answered.length,
+  ].join(' | ')} |`; // prettier-ignore
+}
+
+/** Why there was no answer, the most common reasons first. */
+function whyNone(told: readonly Told[]): string {
+  const reasons = new Map<string, number>();
+  for (const { figure, off, why } of told)
+    if (off === null) reasons.set(`${figure}: ${why}`, (reasons.get(`${figure}: ${why}`) ?? 0) + 1);
+  const rows = [...reasons].sort((a, b) => b[1] - a[1]).slice(0, 20);
+  return rows.map(([why, count]) => `- ${count} × ${why}`).join('\n');
+}
+
+/** The section of the report on the engrave side of the ladder, over so many made-up stocks for each of three seeds. */
+export async function engraveReport(stocks: number): Promise<string> {
+  const hash = execFileSync('git', ['rev-parse', '--short', 'HEAD']).toString().trim();
+  const seeds = [1, 2, 3].map((number) => `${hash}-${number}`);
+  const told = await tellAll(seeds, stocks);
+  return `## The engrave side of the ladder
+
+${stocks} made-up stocks for each of three seeds (${seeds.join(', ')}): the workshop's own, spread over its families, with sources up to a third weaker or stronger,
+other spots, paler and darker stock. Each proposed card is burned on the simulated bench, looked at by the tests' own observers (an eye with its own doubt,
+or a photo by the bench's camera), and found; truth comes from the bench's piece and never by way of the finding's code. "Held" is how often the
+95 % range has it.
+
+| figure | target | answers | within target | by seed | median and 95 % off | held | median half range | no answer |
+|---|---|---|---|---|---|---|---|---|
+${NAMES.map((name) => rowOf(name, told, seeds)).join('\n')}
+
+Why there was no answer, where there was none:
+
+${whyNone(told)}
+`;
+}

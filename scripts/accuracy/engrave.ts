@@ -7,6 +7,7 @@ import { observerOf } from '../../tests/support/observers';
 import type { Burned } from '../../tests/support/observers/observer';
 import { photographed } from '../../tests/support/observers/photographed';
 import { trueLightness } from '../../tests/support/reading';
+import type { FactNow } from '../../src/core/book/facts';
 import { grid } from '../../src/cards/grid';
 import { cardKind, type CardKindName } from '../../src/cards/registry';
 import { tone } from '../../src/cards/tone';
@@ -42,6 +43,8 @@ interface Figure {
   /** What the finding says; the middle of what it claims where that is left out. */
   readonly told?: (finding: BaseFinding) => readonly number[];
   readonly allowed: (truth: number, on: Pairing) => number;
+  /** Whether the card is burned once more, as it is proposed when what the first one found was kept. */
+  readonly again?: boolean;
 }
 
 const field = (name: string) => (finding: BaseFinding): readonly number[] => [
@@ -49,11 +52,11 @@ const field = (name: string) => (finding: BaseFinding): readonly number[] => [
 ]; // prettier-ignore
 
 const FIGURES: readonly Figure[] = [
-  { name: 'threshold, 50 % point', target: 'within 0.5 % of full power or 5 % of itself', kind: 'threshold', unit: '% of full power', digits: 2,
+  { name: 'threshold, 50 % point (a strip, and a closer one)', again: true, target: 'within 0.5 % of full power or 5 % of itself', kind: 'threshold', unit: '% of full power', digits: 2,
     told: (finding) => [(finding as unknown as { half: { power: number } | null }).half?.power ?? NaN],
     allowed: (truth) => Math.max(0.005, 0.05 * truth) },
   { name: 'ceiling', target: 'within 10 % of itself', kind: 'ceiling', unit: '% of full power', digits: 2, told: field('ceiling'), allowed: (truth) => 0.1 * truth },
-  { name: 'interval', target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
+  { name: 'interval (strips, and closer ones)', again: true, target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
     allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth) },
   { name: 'line width', target: 'within 0.01 mm', kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
   { name: 'focus, waist', target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
@@ -82,6 +85,25 @@ const none = (figure: string, seed: string, why: string): Told => ({
   why,
 });
 
+/** Burns the card that is proposed with what is known, looks at it, and finds. */
+function burnedAndFound(
+  { kind: name }: Figure,
+  pairing: Pairing,
+  facts: readonly FactNow[],
+  seed: string,
+  turn: number,
+): [Burned, BaseFinding] {
+  const kind = cardKind(name);
+  const observer = observerOf(name);
+  const known = { pairing, facts };
+  const layout = layCard(kind, kind.propose(known).plan, pairing, { cardNumber: 5 });
+  const piece = burnOnBench(layout, pairing, `${seed} ${turn}`);
+  const burned: Burned = { layout, pairing, seed: `${seed} ${turn}`, piece };
+  const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
+  const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look 1`);
+  return [burned, kind.find(layout, seen, known, wish)];
+}
+
 /** Burns, looks, finds: one told for each number of the truth. */
 function cardOf(figure: Figure, seed: string, turn: number): Told[] {
   const pairing = madeUpPairing(seed, turn);
@@ -89,14 +111,14 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
   const observer = observerOf(figure.kind);
   const known = { pairing, facts: observer.facts?.(pairing) ?? [] };
   try {
-    const { plan } = kind.propose(known);
-    const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
-    const piece = burnOnBench(layout, pairing, `${seed} ${turn}`);
-    const burned: Burned = { layout, pairing, seed: `${seed} ${turn}`, piece };
-    const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
-    const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look 1`);
-    const finding = kind.find(layout, seen, known, wish);
+    let [burned, finding] = burnedAndFound(figure, pairing, known.facts, seed, turn);
     if (finding.missing.length > 0) return [none(figure.name, seed, finding.missing[0]!)];
+    if (figure.again) {
+      const kept = kind.settle(finding, burned.layout, { readings: [], answers: [] }, {});
+      const facts = kept.map(({ name, at, value, sigma }) => factNow(name, value, { at, sigma }));
+      [burned, finding] = burnedAndFound(figure, pairing, [...known.facts, ...facts], `${seed} again`, turn);
+      if (finding.missing.length > 0) return [none(figure.name, seed, `second card: ${finding.missing[0]!}`)];
+    }
     const truths = observer.truth(burned, finding);
     const claims = observer.claims(finding);
     const told = figure.told?.(finding) ?? claims.map(([low, high]) => (low + high) / 2);

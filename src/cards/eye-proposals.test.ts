@@ -1,3 +1,4 @@
+import { factNow } from '../../tests/support/facts';
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
 import { focus } from './focus';
@@ -68,4 +69,24 @@ describe('a proposed interval card', () => {
     expect(intervalOf(marl).plan.interval.to).toBeCloseTo(25.4 / 150, 3);
     expect(intervalOf(tern).plan.interval.to).toBeLessThan(25.4 / 300);
   });
+});
+
+describe('closer strips around an interval that was found', () => {
+  const found = (change: object = {}) =>
+    interval.propose({ pairing: heron, facts: [factNow('interval', { intervalMm: 0.1 }, { sigma: 0.02 / Math.sqrt(12), ...change })] }); // prettier-ignore
+  const dpi = (mm: number): number => 25.4 / mm;
+  it('go on in steps of about ten lines per inch, a step beyond what was left open', () => {
+    // 254 lines per inch looked even, 211.7 did not.
+    const { plan, reasons } = found();
+    expect(dpi(plan.interval.from)).toBeCloseTo(264, 0);
+    expect(dpi(plan.interval.to)).toBeCloseTo(201.7, 0);
+    expect(plan.interval).toMatchObject({ count: 8, spacing: 'ratio' });
+    for (const path of ['interval.from', 'interval.to']) expect(reasons[path]).toMatch(/^around the interval/);
+  });
+  it('are no more than twelve, and none where nothing is left to be told', () => {
+    const usual = intervalOf(heron).plan.interval;
+    expect(found({ sigma: 0.1 / Math.sqrt(12) }).plan.interval.count).toBe(12);
+    for (const change of [{ sigma: 0.003 / Math.sqrt(12) }, { sigma: null }, { stale: ['new lens'] }, { origin: 'copied' }])
+      expect(found(change).plan.interval, JSON.stringify(change)).toEqual(usual);
+  }); // prettier-ignore
 });

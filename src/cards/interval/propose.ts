@@ -1,7 +1,7 @@
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeSetup } from '../../core/card/work-setup';
 import { proposeFrame } from '../../core/card/frame-settings';
-import { factOf } from '../../core/book/facts';
+import { factOf, isUnproven } from '../../core/book/facts';
 import { widthAcross } from '../../core/card/mark-across';
 import { widthBy } from '../../core/fit/line-width';
 import { deliveredPowerW } from '../../core/machine/machine';
@@ -30,7 +30,33 @@ function measuredMark({ facts, pairing }: Known, { powerFraction, direction }: B
   return foretold > 0 ? Math.min(foretold, line.widthMm) : null;
 }
 
-/** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that. */
+/** A second card goes on in steps of this many lines per inch, over what the first left open and a step beyond each end. */
+const CLOSER_DPI = 10;
+const MOST_CLOSER = 12;
+
+/** Strips around the interval that a card found, up to the coarser one whose lines showed; null where none was found, or nothing was left open. */
+function closerStrips({ facts }: Known): IntervalPlan['interval'] | null {
+  const found = factOf(facts, 'interval');
+  if (!found || found.stale.length > 0 || !found.sigma || isUnproven(found.origin)) return null;
+  const { intervalMm } = found.value;
+  // The limit lies anywhere between it and the next coarser strip.
+  const coarserMm = intervalMm + found.sigma * Math.sqrt(12);
+  const [dense, sparse] = [MM_PER_INCH / intervalMm + CLOSER_DPI, MM_PER_INCH / coarserMm - CLOSER_DPI];
+  const count = Math.ceil((dense - sparse) / CLOSER_DPI) + 1;
+  if (!(sparse > 0) || count <= LEAST_CLOSER) return null;
+  const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
+  return {
+    from: round(MM_PER_INCH / dense),
+    to: round(MM_PER_INCH / sparse),
+    count: Math.min(MOST_CLOSER, count),
+    spacing: 'ratio',
+  };
+}
+
+/** Fewer steps than these leave nothing to be told closer. */
+const LEAST_CLOSER = 4;
+
+/** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that; where a card found one, closer ones around it. */
 export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
   const liked = known.pairing.machine.likedUnits;
@@ -42,12 +68,14 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const closest = spotMm * CLOSEST_SPOTS;
   const from = round(Math.max(closest, Math.min(FINEST_MM, markMm * 0.7)));
   const to = round(Math.max(from * 2, Math.min(COARSEST_MM, markMm * WIDEST_MARKS)));
+  const closer = closerStrips(known);
+  const around = closer && 'around the interval that was found, in steps of about 10 lines per inch';
   const { intervalMm: _varies, ...constants } = settings;
   const { 'constants.intervalMm': _said, ...reasons } = fillReasons;
   return {
     plan: {
       version: INTERVAL_VERSION,
-      interval: { from, to, count: STRIPS, spacing: 'ratio' },
+      interval: closer ?? { from, to, count: STRIPS, spacing: 'ratio' },
       stripWidthMm: 15,
       stripHeightMm: 4,
       gapMm: 1,
@@ -57,8 +85,12 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
     },
     reasons: {
       ...reasons,
-      'interval.from': `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${formatLength(spotMm, liked)} spot across the lines: closer ones only add time`,
-      'interval.to': `one and a half of the ${formatLength(markMm, liked, 2)} that a line ${measured === null ? 'is expected to mark' : 'was found to mark'}: further apart they leave gaps`,
+      'interval.from':
+        around ??
+        `${from <= closest + 1e-3 ? 'half of' : '500 lines per inch or finer, more than half of'} the ${formatLength(spotMm, liked)} spot across the lines: closer ones only add time`,
+      'interval.to':
+        around ??
+        `one and a half of the ${formatLength(markMm, liked, 2)} that a line ${measured === null ? 'is expected to mark' : 'was found to mark'}: further apart they leave gaps`,
       'frame.marker.powerFraction': frame.reasons.marker,
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },

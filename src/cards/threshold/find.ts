@@ -44,6 +44,15 @@ export interface ThresholdFinding extends BaseFinding {
   readonly machineFloor: boolean;
 }
 
+/** An interval wider than this share of its middle is worth a closer strip. */
+const WIDE_SHARE = 0.2;
+
+/** Whether a closer strip would tell more, in words. */
+function closerWords({ power, low, high }: Chance): string {
+  if (low !== null && high !== null && high - low <= WIDE_SHARE * power) return '';
+  return ' Once kept, the next strip is laid closer around it.';
+}
+
 /**
  * The least power that marks, from what the eye says and, where it says nothing, from what a photo shows. Contradictions (a stronger
  * patch bare, a weaker one marked) widen the interval; the floor is below every patch that marked.
@@ -115,6 +124,6 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     floor,
     machineFloor,
     missing: [],
-    says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} ${faint ? 'at most one patch in fifty marks' : 'white stays white'}.${machineFloor ? ' That is where this source begins to fire.' : ''}${doubt}`,
+    says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} ${faint ? 'at most one patch in fifty marks' : 'white stays white'}.${machineFloor ? ' That is where this source begins to fire.' : ''}${closerWords(half)}${doubt}`,
   };
 }

@@ -51,4 +51,24 @@ describe('a proposed strip', () => {
     expect(reasons['constants.speedMmPerS']).toMatch(/a floor holds at its speed/);
     expect(base.reasons['constants.speedMmPerS']).toMatch(/about a sixth of the cap/);
   });
+  it('lies closer around a floor that was found at its settings, in two rows, and elsewhere starts anew', () => {
+    const pairing = plain(2);
+    const { constants } = threshold.propose({ pairing, facts: [] }).plan;
+    const at = { speed: constants.speedMmPerS, interval: constants.intervalMm, passes: constants.passes };
+    const propose = (change: object) => threshold.propose({ pairing, facts: [factNow('floor', { powerFraction: 0.1 }, { at, ...change })] }); // prettier-ignore
+    const { plan, reasons } = propose({});
+    expect(plan.power).toEqual({ from: 0.089, to: 0.135, count: 10, spacing: 'ratio' });
+    expect(plan.repeats).toBe(2);
+    for (const path of ['power.from', 'power.to']) expect(reasons[path]).toMatch(/^around the floor of 10 %/);
+    expect(reasons['repeats']).toMatch(/twice/);
+    const first = threshold.propose({ pairing, facts: [] }).plan;
+    for (const change of [
+      { stale: ['new batch'] },
+      { at: { ...at, speed: at.speed + 1 } },
+      { at: { ...at, interval: 9 } },
+      { at: { ...at, passes: 2 } },
+    ])
+      // prettier-ignore
+      expect(propose(change).plan).toMatchObject({ power: first.power, repeats: 1 });
+  });
 });

@@ -154,8 +154,11 @@ describe('the least power that marks', () => {
     const { says, half } = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
     const percent = (power: number): string => `${Number((100 * power).toPrecision(3))} %`;
     expect(says).toBe(
-      `The first mark comes at about ${percent(half!.power)}; up to ${percent(powers[4]!)} white stays white.`,
+      `The first mark comes at about ${percent(half!.power)}; up to ${percent(powers[4]!)} white stays white. Once kept, the next strip is laid closer around it.`,
     );
+    // One whose patches lie so close that they tell it well goes without.
+    const close = layCard(threshold, { ...plan, power: { ...plan.power, from: 0.1, to: 0.12, count: 20 } }, pairing, { cardNumber: 9 }); // prettier-ignore
+    expect(threshold.find(close, eyeAbove(close, 0.11), known).says).toMatch(/white stays white\.$/);
   });
   it('asks for more speed where even the source’s least command marks, for less power elsewhere', () => {
     const firingAt = (lowestFiringCommand: number) =>

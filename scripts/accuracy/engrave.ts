@@ -43,6 +43,8 @@ interface Figure {
   /** What the finding says; the middle of what it claims where that is left out. */
   readonly told?: (finding: BaseFinding) => readonly number[];
   readonly allowed: (truth: number, on: Pairing) => number;
+  /** Which of the observer's looks; the first where left out. */
+  readonly look?: number;
   /** Whether the card is burned once more, as it is proposed when what the first one found was kept. */
   readonly again?: boolean;
 }
@@ -59,7 +61,7 @@ const FIGURES: readonly Figure[] = [
   { name: 'interval (strips, and closer ones)', again: true, target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
     allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth) },
   { name: 'line width', target: 'within 0.01 mm', kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
-  { name: 'focus, waist', target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
+  { name: 'focus, waist (by photo)', look: 4, target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
     allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
   { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', unit: 'mm', digits: 4, allowed: () => 0.02 },
   { name: 'run-up, least sound', target: 'no figure asked: within 1 mm', kind: 'run-up', unit: 'mm', digits: 3, allowed: () => 1 },
@@ -87,7 +89,7 @@ const none = (figure: string, seed: string, why: string): Told => ({
 
 /** Burns the card that is proposed with what is known, looks at it, and finds. */
 function burnedAndFound(
-  { kind: name }: Figure,
+  { kind: name, look = 1 }: Figure,
   pairing: Pairing,
   facts: readonly FactNow[],
   seed: string,
@@ -100,7 +102,7 @@ function burnedAndFound(
   const piece = burnOnBench(layout, pairing, `${seed} ${turn}`);
   const burned: Burned = { layout, pairing, seed: `${seed} ${turn}`, piece };
   const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
-  const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look 1`);
+  const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look ${look}`);
   return [burned, kind.find(layout, seen, known, wish)];
 }
 

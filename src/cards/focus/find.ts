@@ -4,7 +4,7 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { formatLength, type LikedUnits } from '../../core/quantities/format';
 import { isAbove } from '../../core/reading/lines/by-the-eye';
 import type { LinesSeen } from '../../core/reading/lines/lines-of-fill';
-import { waistOfRipples } from './waist';
+import { focusOf, type FocusFit, type RippleAtOffset } from '../../core/fit/focus';
 
 export const GAPS_FIELD = 'gaps';
 
@@ -40,14 +40,25 @@ function wordByPhoto(lines: LinesSeen | null): JudgedOffset['word'] | null {
   return plain === false && there === true ? 'closed' : null;
 }
 
+/** How strongly a patch's lines show in a photo. */
+export interface PatchRipple extends RippleAtOffset {
+  readonly cellIndex: number;
+}
+
 export interface FocusFinding extends BaseFinding {
   readonly patches: readonly JudgedOffset[];
-  /** The middle of the offsets that are sharp: where the waist is; null when none is. */
+  readonly ripples: readonly PatchRipple[];
+  /** The beam's own law through what a photo shows; null where it shows too little, or the eye has it elsewhere. */
+  readonly fit: FocusFit | null;
+  /** Where lines show most in a photo, or else the middle of what is sharp to the eye; null when neither tells it. */
   readonly waistMm: number | null;
   /** Standard uncertainty of the waist: by how strongly lines show where a photo tells it, else by the step between patches. */
   readonly waistSigmaMm: number | null;
+  /** So far to either side lines are nearly as sharp; null where only the eye tells. */
+  readonly depthMm: number | null;
   /** The offset for fills: the least one from the waist at which gaps close. */
   readonly fillMm: number | null;
+  /** The patch that is burned most like it. */
   readonly cellIndex: number | null;
   readonly sigmaMm: number | null;
   /** No offset was better than another. */
@@ -55,10 +66,32 @@ export interface FocusFinding extends BaseFinding {
 }
 
 const words = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${formatLength(mm, liked, 3)}`;
+const plusMinus = (sigmaMm: number | null, liked: LikedUnits): string =>
+  sigmaMm === null ? '' : ` ± ${formatLength(2 * sigmaMm, liked, 2)}`;
+
+/** The offset for fills, and how sure it is. */
+interface Fill {
+  readonly mm: number;
+  readonly sigmaMm: number;
+}
+
+/** By the patches of which the eye says that gaps just close: the least one from the waist, the raised one of two equals. */
+function fillByEye(patches: readonly JudgedOffset[], waistMm: number, sigmaMm: number): Fill | null {
+  const [closed] = patches
+    .filter(({ word }) => word === 'closed')
+    .sort((a, b) => Math.abs(a.offsetMm - waistMm) - Math.abs(b.offsetMm - waistMm) || b.offsetMm - a.offsetMm);
+  return closed ? { mm: closed.offsetMm, sigmaMm } : null;
+}
+
+/** By the beam's law: above the waist, which keeps the head clear; below it where the patches end before. */
+function fillByPhoto({ waistMm, fillMm, fillSigmaMm }: FocusFit, [low, high]: readonly [number, number]): Fill | null {
+  const mm = [fillMm, 2 * waistMm - fillMm].find((one) => one >= low && one <= high);
+  return mm === undefined ? null : { mm, sigmaMm: fillSigmaMm };
+}
 
 /**
  * Two things told apart: the waist, where lines show most in a photo or else in the middle of what is sharp, and the offset for fills, the least one away from it at which the
- * gaps close (the raised one of two equals: it keeps the head clear). All alike is said to be flat. One-sided answers say what is missing.
+ * gaps close (the raised one of two equals: it keeps the head clear). The eye's word goes before the photo's. All alike is said to be flat. One-sided answers say what is missing.
  */
 export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): FocusFinding {
   const liked = pairing.machine.likedUnits;
@@ -73,8 +106,16 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
         : [{ cellIndex: index, offsetMm: offsetOf(index), word, by: said === null ? 'photo' : 'eye' }];
     })
     .sort((a, b) => a.offsetMm - b.offsetMm);
-  const none = { patches, waistMm: null, waistSigmaMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
-  if (patches.length < 3)
+  const ripples = seen.readings
+    .flatMap(({ cellIndex, lines }): PatchRipple[] =>
+      lines
+        ? [{ cellIndex, offsetMm: offsetOf(cellIndex), visibility: lines.visibility, sigma: lines.visibilitySigma }]
+        : [],
+    )
+    .sort((a, b) => a.offsetMm - b.offsetMm);
+  const none = { patches, ripples, fit: null, waistMm: null, waistSigmaMm: null, depthMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
+  const byPhoto = focusOf(ripples);
+  if (patches.length < 3 && !byPhoto)
     return {
       ...none,
       missing: [
@@ -83,11 +124,10 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
           : 'Say of at least three patches how their lines look, or let a photo be read.',
       ],
     };
-  const step = Math.min(...patches.slice(1).map((patch, index) => patch.offsetMm - patches[index]!.offsetMm));
+  const offsets = layout.order.map(offsetOf).sort((a, b) => a - b);
+  const looked = patches.length > 1 ? patches.map(({ offsetMm }) => offsetMm) : offsets;
+  const step = Math.min(...looked.slice(1).map((offsetMm, index) => offsetMm - looked[index]!));
   const sigmaMm = step / Math.sqrt(12);
-  const byPhoto = waistOfRipples(
-    seen.readings.flatMap(({ cellIndex, lines }) => (lines ? [{ offsetMm: offsetOf(cellIndex), lines }] : [])),
-  );
   if (patches.every((patch) => patch.word === patches[0]!.word) && (!byPhoto || patches[0]!.word === 'blurred')) {
     if (patches[0]!.word === 'blurred')
       return {
@@ -108,45 +148,48 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     };
   }
   const sharp = patches.filter((patch) => patch.word === 'sharp');
-  const closed = patches.filter((patch) => patch.word === 'closed');
   if (sharp.length > 1) {
     const inner = patches.filter(({ offsetMm }) => offsetMm > sharp[0]!.offsetMm && offsetMm < sharp.at(-1)!.offsetMm);
     if (inner.some((patch) => patch.word === 'blurred'))
       return { ...none, missing: ['A blurred patch lies between sharp ones: look again at them.'] };
   }
-  const ends = [patches[0]!, patches.at(-1)!];
-  const oneSided = sharp.length > 0 && ends.some((end) => end.word === 'sharp');
+  const ends = [patches[0], patches.at(-1)];
+  const oneSided = sharp.length > 0 && ends.some((end) => end?.word === 'sharp');
   const byWords = sharp.length > 0 && !oneSided ? (sharp[0]!.offsetMm + sharp.at(-1)!.offsetMm) / 2 : null;
   // What the eye calls sharp is believed over the photo: the waist lies among it, or a step beside.
-  const agrees = ({ waistMm: at }: { waistMm: number }): boolean =>
+  const agrees = ({ waistMm: at }: FocusFit): boolean =>
     sharp.length === 0 || (at >= sharp[0]!.offsetMm - step && at <= sharp.at(-1)!.offsetMm + step);
-  const told = byPhoto && agrees(byPhoto) ? byPhoto : null;
-  const waistMm = told?.waistMm ?? byWords;
-  const waistSigmaMm = told?.sigmaMm ?? (byWords === null ? null : sigmaMm);
-  const from = waistMm ?? 0;
-  const fill = [...closed].sort(
-    (a, b) => Math.abs(a.offsetMm - from) - Math.abs(b.offsetMm - from) || b.offsetMm - a.offsetMm,
-  )[0];
-  if (!fill)
+  const fit = byPhoto && agrees(byPhoto) ? byPhoto : null;
+  const waistMm = fit?.waistMm ?? byWords;
+  const waistSigmaMm = fit?.waistSigmaMm ?? (byWords === null ? null : sigmaMm);
+  const eyed = patches.filter(({ by }) => by === 'eye');
+  const fill =
+    fillByEye(fit ? eyed : patches, waistMm ?? 0, sigmaMm) ?? (fit && fillByPhoto(fit, [offsets[0]!, offsets.at(-1)!]));
+  const told = { patches, ripples, fit, waistMm, waistSigmaMm, depthMm: fit?.depthMm ?? null, flat: false };
+  if (!fill) {
+    const wanted = 'In no patch do the gaps just close: burn offsets between the sharp and the blurred ones.';
+    // The waist alone is an answer too, where a photo tells it.
+    if (!fit) return { ...none, waistMm, waistSigmaMm, missing: [wanted] };
     return {
       ...none,
-      waistMm,
-      waistSigmaMm,
-      missing: ['In no patch do the gaps just close: burn offsets between the sharp and the blurred ones.'],
+      ...told,
+      missing: [],
+      says: `It is sharpest at ${words(fit.waistMm, liked)}${plusMinus(fit.waistSigmaMm, liked)}. ${wanted}`,
     };
+  }
+  const nearest = layout.order.reduce((best, index) =>
+    Math.abs(offsetOf(index) - fill.mm) < Math.abs(offsetOf(best) - fill.mm) ? index : best,
+  );
   const waist =
     waistMm === null
       ? ' Where it is sharpest stays open: the sharp patches reach the end of the range.'
-      : ` It is sharpest at about ${words(waistMm, liked)}.`;
+      : ` It is sharpest at about ${words(waistMm, liked)}${fit ? plusMinus(waistSigmaMm, liked) : ''}.`;
   return {
-    patches,
-    waistMm,
-    waistSigmaMm,
-    fillMm: fill.offsetMm,
-    cellIndex: fill.cellIndex,
-    sigmaMm,
-    flat: false,
+    ...told,
+    fillMm: fill.mm,
+    cellIndex: nearest,
+    sigmaMm: fill.sigmaMm,
     missing: [],
-    says: `For fills ${words(fill.offsetMm, liked)}: the least offset at which gaps close.${waist}`,
+    says: `For fills ${words(fill.mm, liked)}: the least offset at which gaps close.${waist}`,
   };
 }

@@ -1,3 +1,4 @@
+import type { FactDraft } from '../../core/book/facts';
 import { checkAxis, within } from '../../core/card/axis';
 import { boundOfFills } from '../../core/card/bound';
 import { checkSettings } from '../../core/card/check-settings';
@@ -42,8 +43,20 @@ export const focus = Object.freeze({
   eases: [EASES.interval('constants.intervalMm'), EASES.size('patchMm', 'patches'), EASES.passes('constants.passes')],
   wish: () => ({}),
   find: findFocus,
-  settle: ({ fillMm, flat, sigmaMm, cellIndex }) =>
-    fillMm === null
-      ? []
-      : [{ name: 'focus', at: {}, value: { focusOffsetMm: fillMm, flat }, sigma: sigmaMm, cellIndex }],
+  settle: ({ fillMm, flat, sigmaMm, cellIndex, waistMm, waistSigmaMm, depthMm, missing }) => {
+    const rounded = (mm: number): number => Math.round(mm * 1000) / 1000 + 0;
+    const facts: FactDraft[] = [];
+    if (fillMm !== null)
+      facts.push({ name: 'focus', at: {}, value: { focusOffsetMm: rounded(fillMm), flat }, sigma: sigmaMm, cellIndex });
+    // All offsets alike tell no waist.
+    if (waistMm !== null && !flat && missing.length === 0)
+      facts.push({
+        name: 'waist',
+        at: {},
+        value: { offsetMm: rounded(waistMm), depthMm: depthMm === null ? null : rounded(depthMm) },
+        sigma: waistSigmaMm,
+        cellIndex: null,
+      });
+    return facts;
+  },
 } as const satisfies CardKind<FocusPlan, object, FocusFinding, object>);

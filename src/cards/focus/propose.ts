@@ -12,10 +12,12 @@ const PATCH_MM = 5;
 const GAP_SPOTS = 1.5;
 /** Lowered further than this, many heads come near the work (common practice: look before the head goes down). */
 const LOWEST_MM = 3;
+/** Set by hand, offsets go no further: spacers of whole and half millimetres. */
+const BY_HAND_MM = 2;
 
 /**
- * Patches at offsets on both sides of the focus that was set, to about two Rayleigh ranges or as far as a head may safely go down: nine where a motor sets them, five where a
- * hand must. Lines lie a spot and a half apart, so that gaps show where it is sharp.
+ * Patches at offsets on both sides of the focus that was set: nine to about two Rayleigh ranges where a motor sets them, or as far as a head may safely go down; five
+ * where a hand must, to one Rayleigh range, so that all of them show their lines. Lines lie a spot and a half apart, so that gaps show where it is sharp.
  */
 export function proposeFocus(known: Known): Proposal<FocusPlan> {
   const { machine, lens } = known.pairing;
@@ -23,7 +25,9 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
   const frame = proposeFrame(known.pairing);
   const spotMm = settings.direction === 'horizontal' ? lens.spotYMm : lens.spotXMm;
   const rayleighMm = rayleighRangeMm(spotMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality);
-  const reach = Math.min(LOWEST_MM, Math.max(0.5, Math.round(2 * rayleighMm * 2) / 2));
+  // Five patches that a hand sets must all show their lines to tell where these show most: they lie closer than nine that a motor sets.
+  const wanted = machine.automaticFocus ? 2 * rayleighMm : Math.min(BY_HAND_MM, rayleighMm);
+  const reach = Math.min(LOWEST_MM, Math.max(0.5, Math.round(2 * wanted) / 2));
   const count = machine.automaticFocus ? 9 : 5;
   const intervalMm = Math.round(Math.min(0.4, GAP_SPOTS * spotMm) * 1000) / 1000;
   // As much power for each line as the fill has: the lines are further apart, not stronger.
@@ -41,8 +45,9 @@ export function proposeFocus(known: Known): Proposal<FocusPlan> {
     },
     reasons: {
       ...reasons,
-      'focus.from':
-        reach < LOWEST_MM
+      'focus.from': !machine.automaticFocus
+        ? `by hand no further than lines still show, about one Rayleigh range (${formatLength(rayleighMm, machine.likedUnits, 2)} by the spot), and to both sides: one alone cannot tell up from down`
+        : reach < LOWEST_MM
           ? `about two Rayleigh ranges (${formatLength(rayleighMm, machine.likedUnits, 2)} by the spot) to each side: one side alone cannot tell up from down`
           : `${formatLength(LOWEST_MM, machine.likedUnits)} to each side: lowered further, a head may touch the work (two Rayleigh ranges would be ${formatLength(2 * rayleighMm, machine.likedUnits, 2)})`,
       'focus.count': machine.automaticFocus

@@ -281,6 +281,8 @@ describe('facts', () => {
     expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');
     expect(words('focus', { focusOffsetMm: -1.5, flat: false })).toBe('-1.5 mm');
     expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
+    expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
+    expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
     expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
@@ -305,7 +307,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

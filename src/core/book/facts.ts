@@ -66,6 +66,8 @@ export interface FactValues {
   };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
+  /** Where lines are sharpest, and so far to either side they are nearly as sharp; null where only an eye told. */
+  readonly waist: { readonly offsetMm: number; readonly depthMm: number | null };
   /** Of lines along one axis, which the conditions name. */
   readonly lag: LagLaw;
   /** On each side, along one axis; the speed it was found at, since it grows with its square. */
@@ -181,6 +183,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     owner: 'pairing',
     rung: 'focus',
     show: ({ focusOffsetMm, flat }, liked) => (flat ? 'flat: stay at 0' : signed(focusOffsetMm, liked)),
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['lens', 'source', 'stock'],
+  },
+  waist: {
+    title: 'Sharpest focus',
+    owner: 'pairing',
+    rung: 'focus',
+    show: ({ offsetMm, depthMm }, liked) =>
+      `sharpest at ${signed(offsetMm, liked)}${depthMm === null ? '' : `, ${length(depthMm, liked)} deep to either side`}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['lens', 'source', 'stock'],
   },

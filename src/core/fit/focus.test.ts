@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest';
+import { randomFrom } from '../../bench/random';
+import { focusOf, type RippleAtOffset } from './focus';
+
+/** A beam of 0.1 mm at its waist and 1.2 mm Rayleigh range draws lines 0.16 mm apart, by Self's law: the first harmonic of normal profiles. */
+const WAIST = 0.35;
+const beamMm = (offset: number): number => 0.1 * Math.sqrt(1 + ((offset - WAIST) / 1.2) ** 2);
+/** 1/e² width w over pitch p: 2 exp(-π² w² / 8 p²). */
+const ripple = (offset: number): number => 2 * Math.exp(-((Math.PI * beamMm(offset)) ** 2) / (8 * 0.16 ** 2));
+const patches = (offsets: readonly number[], of = ripple, sigma = 0.004): RippleAtOffset[] =>
+  offsets.map((offsetMm) => ({ offsetMm, visibility: of(offsetMm), sigma }));
+const NINE = [-2, -1.5, -1, -0.5, 0, 0.5, 1, 1.5, 2];
+
+describe('the focus of a beam', () => {
+  it('is its waist, by nine patches, by five and by three', () => {
+    for (const offsets of [NINE, [-2, -1, 0, 1, 2], [-1, 0.2, 1.4]])
+      expect(focusOf(patches(offsets))!.waistMm, String(offsets)).toBeCloseTo(WAIST, 6);
+  });
+  it('is as sure as ripples are told: within two sigmas nineteen times of twenty', () => {
+    const random = randomFrom('focus');
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const found = Array.from({ length: 300 }, () =>
+      focusOf(patches([-2, -1, 0, 1, 2], (offset) => ripple(offset) * (1 + 0.05 * normal())))!,
+    ); // prettier-ignore
+    const held = found.filter(({ waistMm, waistSigmaMm }) => Math.abs(waistMm - WAIST) < 2 * waistSigmaMm).length;
+    expect(held / found.length).toBeGreaterThan(0.9);
+    const sigmas = found.map(({ waistSigmaMm }) => waistSigmaMm);
+    expect(Math.max(...sigmas)).toBeLessThan(0.15);
+  });
+  it('says how far to either side lines still show by four fifths, and where gaps close', () => {
+    const fit = focusOf(patches(NINE))!;
+    expect(ripple(WAIST + fit.depthMm) / ripple(WAIST)).toBeCloseTo(0.8, 3);
+    // By hand: from 17 to 8 per cent, the middle of them, above the waist.
+    const away = (level: number): number => 1.2 * Math.sqrt((8 * 0.16 ** 2 * Math.log(2 / level)) / (Math.PI * 0.1) ** 2 - 1); // prettier-ignore
+    expect(fit.fillMm).toBeCloseTo(WAIST + (away(0.17) + away(0.08)) / 2, 2);
+    expect(fit.fillSigmaMm).toBeGreaterThan((away(0.08) - away(0.17)) / Math.sqrt(12) - 1e-9);
+    expect(fit.at(1).visibility).toBeCloseTo(ripple(1), 3);
+    expect(fit.at(1).low).toBeLessThan(fit.at(1).visibility);
+    expect(fit.at(1).high).toBeGreaterThan(fit.at(1).visibility);
+  });
+  it('has its gaps closed at the waist where lines are never plain', () => {
+    const faint = focusOf(patches(NINE, (offset) => 0.1 * ripple(offset)))!;
+    expect(faint.fillMm).toBe(faint.waistMm);
+    expect(faint.fillSigmaMm).toBeGreaterThan(0.1);
+  });
+  it('is told by no patch whose lines do not stand out, and by no end of the range', () => {
+    expect(focusOf(patches([-2, -1, 0, 1, 2], ripple, 1))).toBeNull();
+    expect(focusOf(patches([-2, -1.5, -1, -0.5]))).toBeNull();
+    expect(focusOf(patches(NINE, () => 0.4))).toBeNull();
+    expect(focusOf(patches([0, 1]))).toBeNull();
+    expect(focusOf([])).toBeNull();
+    const used = focusOf([...patches(NINE), { offsetMm: 4, visibility: 0.01, sigma: 0.01 }])!.used;
+    expect(used).toHaveLength(9);
+  });
+  it('hardly goes by what lies far out', () => {
+    const far = patches(NINE).map((patch) => (Math.abs(patch.offsetMm) === 2 ? { ...patch, visibility: patch.visibility * (patch.offsetMm > 0 ? 1.15 : 1) } : patch)); // prettier-ignore
+    expect(Math.abs(focusOf(far)!.waistMm - WAIST)).toBeLessThan(0.06);
+  });
+});

@@ -14,7 +14,8 @@ import { tone } from '../../src/cards/tone';
 import { rayleighRangeMm } from '../../src/core/beam/gaussian';
 import { USUAL_BEAM } from '../../src/core/beam/usual-beam';
 import type { BaseFinding, Pairing } from '../../src/core/card/contract';
-import { mainBurn } from '../../src/core/card/layout';
+import { mainBurn, type Layout } from '../../src/core/card/layout';
+import { estimateCard } from '../../src/core/card/estimate';
 import { layCard } from '../../src/core/card/lay';
 import { quantile } from '../../src/core/stats/robust';
 import { percent } from './figures';
@@ -43,6 +44,8 @@ interface Figure {
   /** What the finding says; the middle of what it claims where that is left out. */
   readonly told?: (finding: BaseFinding) => readonly number[];
   readonly allowed: (truth: number, on: Pairing) => number;
+  /** Answers whose 95 % range is wider to either side than this are no answers. */
+  readonly surest?: number;
   /** Which of the observer's looks; the first where left out. */
   readonly look?: number;
   /** Whether the card is burned once more, as it is proposed when what the first one found was kept. */
@@ -60,7 +63,7 @@ const FIGURES: readonly Figure[] = [
   { name: 'ceiling', target: 'within 10 % of itself', kind: 'ceiling', unit: '% of full power', digits: 2, told: field('ceiling'), allowed: (truth) => 0.1 * truth },
   { name: 'interval (strips, and closer ones)', again: true, target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
     allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth) },
-  { name: 'line width', target: 'within 0.01 mm', kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
+  { name: 'line width (of lines told to 0.02 mm)', target: 'within 0.01 mm', surest: 0.02, kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
   { name: 'focus, waist (by photo)', look: 4, target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
     allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
   { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', unit: 'mm', digits: 4, allowed: () => 0.02 },
@@ -130,6 +133,8 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
       const value = told[at]!;
       if (!Number.isFinite(value)) return [none(figure.name, seed, 'no number')];
       const bounded = Number.isFinite(low) && Number.isFinite(high);
+      if (bounded && (high - low) / 2 > (figure.surest ?? Infinity))
+        return [none(figure.name, seed, 'not sure enough')];
       return [
         {
           figure: figure.name,
@@ -209,6 +214,65 @@ function placeOf(seed: string, turn: number): Told {
   }
 }
 
+/** A cell's worth of the two ways to a tone: what the setting that each proposes gives on another piece, and what its card took. */
+interface TwoWays {
+  readonly guided: { readonly off: number; readonly minutes: number };
+  readonly full: { readonly off: number; readonly minutes: number };
+}
+
+/** The tone wanted lies so far from bare stock to the strongest cell of the smaller card. */
+const WANTED_SHARE = 0.6;
+/** Cells along each edge. */
+const SMALL = 5;
+const FULL = 10;
+
+/** Twenty-five cells and the surface through them, against a hundred cells of which the nearest is taken. */
+function twoWaysOf(seed: string, turn: number): TwoWays | null {
+  const pairing = madeUpPairing(seed, turn);
+  const { bareLightness: bare } = pairing.stock;
+  try {
+    const { plan } = grid.propose({ pairing, facts: [] });
+    const laid = (count: number) =>
+      layCard(
+        grid,
+        { ...plan, across: { ...plan.across, count }, down: { ...plan.down, count }, sweeps: 'cells', cellMm: 4, gapMm: 1 }, // prettier-ignore
+        pairing,
+        { cardNumber: 5 },
+      );
+    const read = (layout: Layout, name: string) =>
+      photographed({ layout, pairing, seed: name, piece: burnOnBench(layout, pairing, name) }, name);
+    const [small, full] = [laid(SMALL), laid(FULL)];
+    const seen = read(small, `${seed} ${turn} small`);
+    const strongest = seen.readings.reduce((best, { deltaLightness }) => (Math.abs(deltaLightness) > Math.abs(best) ? deltaLightness : best), 0); // prettier-ignore
+    const wanted = bare + WANTED_SHARE * strongest;
+    const wish = { ...grid.wish(pairing), lightness: wanted };
+    const place = grid.find(small, seen, { pairing, facts: [] }, wish).surface?.foretold;
+    const nearest = [...read(full, `${seed} ${turn} full`).readings].sort(
+      (a, b) => Math.abs(a.lightness - wanted) - Math.abs(b.lightness - wanted),
+    )[0];
+    if (!place || !nearest) return null;
+    const offOf = (powerFraction: number, speedMmPerS: number): number => {
+      const settings = { ...plan.constants, powerFraction, speedMmPerS };
+      const proof = layCard(grid, grid.prove({ pairing, facts: [] }, settings).plan, pairing, { cardNumber: 6 });
+      const piece = burnOnBench(proof, pairing, `${seed} ${turn} proof`);
+      const cell = [...proof.cells].sort((a, b) => apart(a) - apart(b))[0]!;
+      function apart(one: (typeof proof.cells)[number]): number {
+        const own = mainBurn(one).settings;
+        return Math.abs(Math.log(own.powerFraction / powerFraction)) + Math.abs(Math.log(own.speedMmPerS / speedMmPerS)); // prettier-ignore
+      }
+      return trueLightness(piece, proof, pairing, cell.index) - wanted;
+    };
+    const minutes = (layout: Layout): number => estimateCard(layout, pairing.machine).totalS / 60;
+    const chosen = mainBurn(full.cells[nearest.cellIndex]!).settings;
+    return {
+      guided: { off: offOf(place.across, place.down), minutes: minutes(small) },
+      full: { off: offOf(chosen.powerFraction, chosen.speedMmPerS), minutes: minutes(full) },
+    };
+  } catch {
+    return null;
+  }
+}
+
 const NAMES = [...FIGURES.map(({ name }) => name), WEDGE, SURFACE];
 
 /** Works out the cards of a part of all turns, and writes what each came to on a line. */
@@ -219,12 +283,14 @@ export function engravePart(seed: string, part: number, parts: number, stocks: n
   for (let turn = part; turn < stocks; turn += parts) {
     for (const figure of FIGURES) say(cardOf(figure, seed, turn));
     say([wedgeOf(seed, turn), placeOf(seed, turn)]);
+    process.stdout.write(`${JSON.stringify({ ways: twoWaysOf(seed, turn) })}\n`);
   }
 }
 
-async function tellAll(seeds: readonly string[], stocks: number): Promise<Told[]> {
+async function tellAll(seeds: readonly string[], stocks: number): Promise<{ told: Told[]; ways: TwoWays[] }> {
   const parts = availableParallelism();
   const told: Told[] = [];
+  const ways: TwoWays[] = [];
   for (const seed of seeds)
     await Promise.all(
       Array.from({ length: parts }, async (_, part) => {
@@ -234,14 +300,18 @@ async function tellAll(seeds: readonly string[], stocks: number): Promise<Told[]
         for await (const chunk of child.stdout) {
           const lines = (text + String(chunk)).split('\n');
           text = lines.pop()!;
-          told.push(...lines.map((line) => JSON.parse(line) as Told));
+          for (const line of lines) {
+            const one = JSON.parse(line) as Told | { readonly ways: TwoWays | null };
+            if (!('ways' in one)) told.push(one);
+            else if (one.ways) ways.push(one.ways);
+          }
           process.stderr.write(`${told.length} answers, seed ${seed}\r`);
         }
         const [code] = child.exitCode === null ? ((await once(child, 'exit')) as [number]) : [child.exitCode];
         if (code !== 0) throw new Error(`a part of the report ended with ${code}`);
       }),
     );
-  return told;
+  return { told, ways };
 }
 
 function rowOf(name: string, told: readonly Told[], seeds: readonly string[]): string {
@@ -285,7 +355,13 @@ function whyNone(told: readonly Told[]): string {
 export async function engraveReport(stocks: number): Promise<string> {
   const hash = execFileSync('git', ['rev-parse', '--short', 'HEAD']).toString().trim();
   const seeds = [1, 2, 3].map((number) => `${hash}-${number}`);
-  const told = await tellAll(seeds, stocks);
+  const { told, ways } = await tellAll(seeds, stocks);
+  const middle = (values: readonly number[]): string => (values.length > 0 ? quantile(values, 0.5).toFixed(2) : '–');
+  const most = (values: readonly number[]): string => (values.length > 0 ? quantile(values, 0.95).toFixed(2) : '–');
+  const wayRow = (name: string, of: (one: TwoWays) => TwoWays['guided']): string => {
+    const sizes = ways.map((one) => Math.abs(of(one).off));
+    return `| ${name} | ${middle(sizes)} | ${most(sizes)} | ${middle(ways.map((one) => of(one).minutes))} |`;
+  };
   return `## The engrave side of the ladder
 
 ${stocks} made-up stocks for each of three seeds (${seeds.join(', ')}): the workshop's own, spread over its families, with sources up to a third weaker or stronger,
@@ -300,5 +376,13 @@ ${NAMES.map((name) => rowOf(name, told, seeds)).join('\n')}
 Why there was no answer, where there was none:
 
 ${whyNone(told)}
+
+**Cells needed.** A tone six tenths of the way from bare stock to the strongest cell is wanted: ${SMALL * SMALL} cells and the surface through them, against ${FULL * FULL}
+cells over the same ends of which the one nearest to the tone is taken; what each setting gives on another piece, over ${ways.length} stocks.
+
+| way | median L* off | 95 % | minutes of burning, median |
+|---|---|---|---|
+${wayRow(`${SMALL * SMALL} cells and the surface`, ({ guided }) => guided)}
+${wayRow(`${FULL * FULL} cells`, ({ full }) => full)}
 `;
 }

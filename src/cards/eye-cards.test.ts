@@ -52,7 +52,8 @@ describe('the line interval', () => {
   it('is the coarsest that looks even, sure to about a step', () => {
     const finding = find('mud', 'even', 'even', 'even', 'apart', 'apart');
     expect(finding.intervalMm).toBe(levels[3]);
-    expect(finding.sigmaMm).toBeCloseTo((levels[4]! - levels[3]!) / Math.sqrt(12), 9);
+    expect(finding.upToMm).toBe(levels[4]);
+    expect(finding.sigmaMm).toBeCloseTo(Math.hypot((levels[4]! - levels[3]!) / Math.sqrt(12), 0.04 * levels[3]!), 9);
     expect(interval.settle(finding)).toMatchObject([{ name: 'interval', value: { intervalMm: levels[3] } }]);
     // Coarser costs less: areas filled by fewer lines.
     expect(finding.strips[3]!.timeS).toBeLessThan(finding.strips[0]!.timeS);
@@ -118,7 +119,7 @@ describe('the line interval', () => {
         'even photo', 'even photo', 'even photo', 'apart photo', 'apart photo', 'apart photo',
       ]); // prettier-ignore
       expect(finding.intervalMm).toBeCloseTo(0.2, 9);
-      expect(finding.sigmaMm).toBeCloseTo(0.05 / Math.sqrt(12), 9);
+      expect(finding.sigmaMm).toBeCloseTo(Math.hypot(0.05 / Math.sqrt(12), 0.04 * 0.2), 9);
       expect(finding.undecided).toEqual([]);
     });
 
@@ -128,7 +129,7 @@ describe('the line interval', () => {
       expect(finding.undecided).toHaveLength(3);
       expect(finding.intervalMm).toBeCloseTo(0.15, 9);
       // The limit lies up to the next strip that was told.
-      expect(finding.sigmaMm).toBeCloseTo(0.1 / Math.sqrt(12), 9);
+      expect(finding.sigmaMm).toBeCloseTo(Math.hypot(0.1 / Math.sqrt(12), 0.04 * 0.15), 9);
       expect(finding.says).toMatch(/3 strips could not be told: look there by eye\.$/);
       const looked = look(ripples, ['', '', 'even', 'even']);
       expect(looked.intervalMm).toBeCloseTo(0.25, 9);

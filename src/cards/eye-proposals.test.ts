@@ -72,8 +72,8 @@ describe('a proposed interval card', () => {
 });
 
 describe('closer strips around an interval that was found', () => {
-  const found = (change: object = {}) =>
-    interval.propose({ pairing: heron, facts: [factNow('interval', { intervalMm: 0.1 }, { sigma: 0.02 / Math.sqrt(12), ...change })] }); // prettier-ignore
+  const found = (change: object = {}, upToMm: number | null = 0.12) =>
+    interval.propose({ pairing: heron, facts: [factNow('interval', { intervalMm: 0.1, upToMm }, change)] }); // prettier-ignore
   const dpi = (mm: number): number => 25.4 / mm;
   it('go on in steps of about ten lines per inch, a step beyond what was left open', () => {
     // 254 lines per inch looked even, 211.7 did not.
@@ -85,8 +85,9 @@ describe('closer strips around an interval that was found', () => {
   });
   it('are no more than twelve, and none where nothing is left to be told', () => {
     const usual = intervalOf(heron).plan.interval;
-    expect(found({ sigma: 0.1 / Math.sqrt(12) }).plan.interval.count).toBe(12);
-    for (const change of [{ sigma: 0.003 / Math.sqrt(12) }, { sigma: null }, { stale: ['new lens'] }, { origin: 'copied' }])
+    expect(found({}, 0.2).plan.interval.count).toBe(12);
+    for (const upToMm of [0.103, null]) expect(found({}, upToMm).plan.interval).toEqual(usual);
+    for (const change of [{ stale: ['new lens'] }, { origin: 'copied' }])
       expect(found(change).plan.interval, JSON.stringify(change)).toEqual(usual);
   }); // prettier-ignore
 });

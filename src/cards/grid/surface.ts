@@ -24,6 +24,8 @@ export interface GridSurface {
   readonly down: SurfaceEdge;
   readonly bare: number;
   readonly darkens: boolean;
+  /** L*, one standard uncertainty, that all readings of the photo may share, so that no number of cells takes it away: at most the least of theirs. */
+  readonly sharedL: number;
   /** What all cells had; the edges' own channels are put in. */
   readonly constants: BurnSettings;
   /** What it foretells all over, from edge to edge: row by row, the highest level down first. */
@@ -42,7 +44,7 @@ export interface Level {
 /** What the surface foretells of a place. */
 export interface Foretold extends Level {
   readonly lightness: number;
-  /** Standard uncertainty of what a patch burned there will be: of the surface, and of how patches differ. */
+  /** Standard uncertainty of what a patch burned there will be: of the surface, of how patches differ, and of what all readings share. */
   readonly sigma: number;
 }
 
@@ -100,7 +102,8 @@ export function surfaceOfGrid(layout: Layout, seen: Seen, bare: number): GridSur
   });
   const fit = darknessSurface(patches, { across: edges.across.scale, down: edges.down.scale });
   if (!fit) return null;
-  const surface = { fit, ...edges, bare, darkens, constants: mainBurn(layout.cells[0]!).settings };
+  const sharedL = Math.min(...patches.map(({ sigma }) => sigma));
+  const surface = { fit, ...edges, bare, darkens, sharedL, constants: mainBurn(layout.cells[0]!).settings };
   const shares = Array.from({ length: LOOKS }, (_, at) => at / (LOOKS - 1));
   const looks = shares.flatMap((low) =>
     shares.map((side) =>
@@ -124,7 +127,7 @@ export function shareOf({ levels, scale }: SurfaceEdge, level: number): number {
 
 /** What the surface foretells of a place between the ends of both edges. */
 export function foretell(
-  { fit, bare, darkens }: Pick<GridSurface, 'fit' | 'bare' | 'darkens'>,
+  { fit, bare, darkens, sharedL }: Pick<GridSurface, 'fit' | 'bare' | 'darkens' | 'sharedL'>,
   { across, down }: Level,
 ): Foretold {
   const { strength, sigma } = fit.at(across, down);
@@ -132,7 +135,7 @@ export function foretell(
     across,
     down,
     lightness: Math.min(100, Math.max(0, darkens ? bare - strength : bare + strength)),
-    sigma: Math.hypot(sigma, fit.scatter),
+    sigma: Math.hypot(sigma, fit.scatter, sharedL),
   };
 }
 

@@ -36,11 +36,15 @@ export interface IntervalFinding extends BaseFinding {
   readonly undecided: readonly number[];
   readonly intervalMm: number | null;
   readonly cellIndex: number | null;
-  /** Standard uncertainty: the true limit lies somewhere up to the next coarser strip. */
+  /** The next coarser strip: the true limit lies somewhere up to it; null where none was coarser. */
+  readonly upToMm: number | null;
+  /** Standard uncertainty, by how far that is, and by how eyes differ. */
   readonly sigmaMm: number | null;
 }
 
 const SQUARE_MM = 100;
+/** One pair of eyes still sees lines that another does not, at intervals that differ by this share: one standard deviation, from memory. */
+const EYES_DIFFER = 0.04;
 
 /**
  * The coarsest interval that looks even, to the eye or, where it said nothing, by what a photo shows of the lines: it costs the least time. That a
@@ -66,7 +70,7 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
       return [{ cellIndex: index, intervalMm, word, by: said === null ? 'photo' : 'eye', timeS }];
     })
     .sort((a, b) => a.intervalMm - b.intervalMm);
-  const none = { strips, undecided, intervalMm: null, cellIndex: null, sigmaMm: null, says: '' };
+  const none = { strips, undecided, intervalMm: null, cellIndex: null, upToMm: null, sigmaMm: null, says: '' };
   if (strips.length === 0)
     return {
       ...none,
@@ -101,7 +105,9 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
       ],
     };
   const coarser = strips.find((strip) => strip.intervalMm > chosen.intervalMm);
-  const sigmaMm = coarser ? (coarser.intervalMm - chosen.intervalMm) / Math.sqrt(12) : null;
+  const upToMm = coarser?.intervalMm ?? null;
+  const sigmaMm =
+    upToMm === null ? null : Math.hypot((upToMm - chosen.intervalMm) / Math.sqrt(12), EYES_DIFFER * chosen.intervalMm);
   const open = coarser ? '' : ' Coarser strips may be even too: none was tried.';
   const eye = chosen.intervalMm > EYE_PITCH_MM ? ' Nearer than 300 mm an eye may see such lines.' : '';
   const doubt =
@@ -113,6 +119,7 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
     undecided,
     intervalMm: chosen.intervalMm,
     cellIndex: chosen.cellIndex,
+    upToMm,
     sigmaMm,
     missing: [],
     says: `${formatInterval(chosen.intervalMm, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(chosen.timeS)}.${open}${eye}${doubt}`,

@@ -52,6 +52,6 @@ export const interval = Object.freeze({
   ],
   wish: () => ({}),
   find: findInterval,
-  settle: ({ intervalMm, cellIndex, sigmaMm }) =>
-    intervalMm === null ? [] : [{ name: 'interval', at: {}, value: { intervalMm }, sigma: sigmaMm, cellIndex }],
+  settle: ({ intervalMm, cellIndex, upToMm, sigmaMm }) =>
+    intervalMm === null ? [] : [{ name: 'interval', at: {}, value: { intervalMm, upToMm }, sigma: sigmaMm, cellIndex }],
 } as const satisfies CardKind<IntervalPlan, object, IntervalFinding, object>);

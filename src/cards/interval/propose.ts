@@ -37,10 +37,9 @@ const MOST_CLOSER = 12;
 /** Strips around the interval that a card found, up to the coarser one whose lines showed; null where none was found, or nothing was left open. */
 function closerStrips({ facts }: Known): IntervalPlan['interval'] | null {
   const found = factOf(facts, 'interval');
-  if (!found || found.stale.length > 0 || !found.sigma || isUnproven(found.origin)) return null;
-  const { intervalMm } = found.value;
-  // The limit lies anywhere between it and the next coarser strip.
-  const coarserMm = intervalMm + found.sigma * Math.sqrt(12);
+  if (!found || found.stale.length > 0 || isUnproven(found.origin)) return null;
+  const { intervalMm, upToMm: coarserMm } = found.value;
+  if (coarserMm == null) return null;
   const [dense, sparse] = [MM_PER_INCH / intervalMm + CLOSER_DPI, MM_PER_INCH / coarserMm - CLOSER_DPI];
   const count = Math.ceil((dense - sparse) / CLOSER_DPI) + 1;
   if (!(sparse > 0) || count <= LEAST_CLOSER) return null;

@@ -57,7 +57,7 @@ describe('a proposed strip', () => {
     const at = { speed: constants.speedMmPerS, interval: constants.intervalMm, passes: constants.passes };
     const propose = (change: object) => threshold.propose({ pairing, facts: [factNow('floor', { powerFraction: 0.1 }, { at, ...change })] }); // prettier-ignore
     const { plan, reasons } = propose({});
-    expect(plan.power).toEqual({ from: 0.089, to: 0.135, count: 10, spacing: 'ratio' });
+    expect(plan.power).toEqual({ from: 0.083, to: 0.13, count: 10, spacing: 'ratio' });
     expect(plan.repeats).toBe(2);
     for (const path of ['power.from', 'power.to']) expect(reasons[path]).toMatch(/^around the floor of 10 %/);
     expect(reasons['repeats']).toMatch(/twice/);

@@ -47,7 +47,8 @@ export interface FactValues {
     readonly spotMm: number | null;
     readonly thresholdFraction: number | null;
   };
-  readonly interval: { readonly intervalMm: number };
+  /** The coarsest that looks even, and the next one that did not; facts that were kept before that was recorded have none. */
+  readonly interval: { readonly intervalMm: number; readonly upToMm?: number | null };
   /** What to burn for each of 256 greys, between two powers, in the picture mode that the conditions name; how many L* black lies from bare stock, and whether a corrected wedge was burned. */
   readonly tone: {
     readonly floorFraction: number;

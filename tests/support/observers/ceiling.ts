@@ -2,6 +2,7 @@ import type { CeilingFinding } from '../../../src/cards/ceiling/find';
 import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { mainBurn } from '../../../src/core/card/layout';
+import { trueLightness } from '../reading';
 import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
 import { photographed } from './photographed';
@@ -34,11 +35,13 @@ export const ceilingObserver: Observer<CeilingFinding> = {
   look: lookAt,
   seeAll: sureOf,
   // Two L* below the strongest four patches, by means of neighbours and straight lines between them.
-  truth: ({ piece, layout }) => {
+  truth: ({ piece, layout, pairing }) => {
+    const off = layout.order.map((cell) => trueLightness(piece, layout, pairing, cell) - pairing.stock.bareLightness);
+    const sign = Math.sign(off.reduce((sum, one) => sum + one, 0));
     const all = layout.cells
       .map((cell): [number, number] => [
         mainBurn(cell).settings.powerFraction,
-        -lightnessOfPiece(piece, inner(cell.box)),
+        sign * lightnessOfPiece(piece, inner(cell.box)),
       ])
       .sort(([a], [b]) => a - b);
     const means = all.slice(TOGETHER - 1).map((_, from): [number, number] => {

@@ -48,8 +48,8 @@ export const intervalObserver: Observer<IntervalFinding> = {
     ),
   ],
   // The limit lies anywhere up to the next coarser strip: uniform, so two standard uncertainties either side of the middle.
-  claims: ({ intervalMm, sigmaMm }) => {
-    const middle = (intervalMm ?? NaN) + (sigmaMm ?? NaN) * Math.sqrt(3);
+  claims: ({ intervalMm, upToMm, sigmaMm }) => {
+    const middle = ((intervalMm ?? NaN) + (upToMm ?? NaN)) / 2;
     return [[middle - 2 * (sigmaMm ?? NaN), middle + 2 * (sigmaMm ?? NaN)]];
   },
   widestClaim: 0.04,

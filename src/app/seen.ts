@@ -1,5 +1,5 @@
 import type { Answer, Seen } from '../core/card/asks';
-import { answerProblem } from '../core/card/asks';
+import { answerProblem, otherOf } from '../core/card/asks';
 import { cardKind } from '../cards/registry';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { newestReading } from '../db/readings';
@@ -30,6 +30,9 @@ export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCar
   return { card, reading: reading ?? null, through: through ?? null, seen };
 }
 
+const isPaired = (kind: string, field: string): boolean =>
+  cardKind(kind).asks.some((ask) => ask.field === field && ask.by === 'pairs');
+
 /** Sets an answer about a card or a cell of it; null takes it back. Returns all answers of the card. */
 export async function answerCard(
   ctx: AppContext,
@@ -42,6 +45,9 @@ export async function answerCard(
     throw notFound(`cell of card ${card.layout.code}:`, cellIndex);
   if (value !== null) {
     const problem = answerProblem(cardKind(card.kind).asks, { ...answer, value });
+    const other = typeof value === 'string' && isPaired(card.kind, answer.field) ? otherOf(value) : null;
+    if (problem === null && other && !card.layout.cells[other.cellIndex])
+      throw notFound(`cell of card ${card.layout.code}:`, other.cellIndex);
     if (problem)
       throw new Problem('invalid-input', problem, 'Nothing was changed.', [{ field: 'value', message: problem }]);
   }

@@ -71,7 +71,7 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
       photos: [],
       burnedCells: layout.order,
     } as unknown as FindingProps['view'];
-    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined }; // prettier-ignore
+    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined, onAnswered: () => Promise.resolve() }; // prettier-ignore
     return renderToStaticMarkup(createElement(await screenOf(name), props));
   };
   const plain = (html: string): string =>

@@ -288,11 +288,18 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
       for (let seed = 0; seed < 60; seed++) {
         const answers = kind.asks.flatMap((ask, place): Answer[] => {
           if (ask.by === 'photo') return [];
+          const count = layout.cells.length;
           const cells = ask.by === 'eye' && ask.of === 'card' ? [null] : layout.cells.map((cell) => cell.index);
           return cells.flatMap((cellIndex, index): Answer[] => {
             const pick = (seed * 7 + place * 3 + index * (1 + (seed % 5))) % 97;
             if (pick % 4 === 3) return [];
-            const value = ask.by === 'eye' ? ask.options[pick % ask.options.length]!.id : 0.01 + pick * 0.37;
+            if (ask.by === 'pairs' && count < 2) return [];
+            const value =
+              ask.by === 'eye'
+                ? ask.options[pick % ask.options.length]!.id
+                : ask.by === 'pairs'
+                  ? `${pick % 3 === 0 ? '=' : ''}${(cellIndex! + 1) % count}`
+                  : 0.01 + pick * 0.37;
             const answer = { field: ask.field, cellIndex, repeat: 0, value };
             expect(answerProblem(kind.asks, answer)).toBeNull();
             return [answer];

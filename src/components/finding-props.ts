@@ -11,4 +11,6 @@ export interface FindingProps {
   readonly title: ReactNode;
   readonly ladder: ReactNode;
   readonly onKept: () => void;
+  /** After an answer was put. */
+  readonly onAnswered: () => Promise<void>;
 }

@@ -63,7 +63,7 @@ function Screen({ start }: { start: CardView }) {
   const { Finding } = CARD_SCREENS[card.kind];
   return (
     <Suspense fallback={<p>Opening …</p>}>
-      <Finding {...shared} onKept={() => void refresh()} />
+      <Finding {...shared} onKept={() => void refresh()} onAnswered={refresh} />
     </Suspense>
   );
 }

@@ -191,4 +191,23 @@ describe('the surface of a grid', () => {
     await press(driver, 'Show the card');
     await find(driver, '[data-cell]');
   });
+  it('has cells compared two at a time, by keys, and takes the last answer back', async () => {
+    const { driver } = shop;
+    await press(driver, 'Compare by eye');
+    await says(driver, 'Which is better?');
+    const shown = async (): Promise<string> =>
+      (await Promise.all((await driver.findElements(By.css('[data-compared]'))).map((one) => one.getAttribute('data-compared')))).join(' '); // prettier-ignore
+    const before = await shown();
+    await driver.switchTo().activeElement().sendKeys(Key.ARROW_LEFT);
+    await says(driver, 'best with');
+    await until(driver, async () => (await shown()) !== before, 'the same two are shown');
+    await press(driver, 'Take the last one back');
+    await until(
+      driver,
+      async () => !(await driver.findElement(By.css('body')).getText()).includes('best with'),
+      'the answer stays',
+    );
+    await press(driver, 'Stop comparing');
+    await find(driver, '[data-cell]');
+  });
 });

@@ -309,9 +309,9 @@ describe('marks that are lighter than the stock', () => {
 describe('a card of stock that is judged by its depth', () => {
   it('asks for a depth gauge, and others do not', () => {
     const fields = (family: string): string[] => asksOn(grid.asks, { family }).map(({ field }) => field);
-    expect(fields('rubber')).toEqual(['tone', 'grade', 'outcome', 'depth']);
+    expect(fields('rubber')).toEqual(['tone', 'grade', 'outcome', 'better', 'depth']);
     expect(fields('solid-surface')).toContain('depth');
-    expect(fields('plywood')).toEqual(['tone', 'grade', 'outcome']);
+    expect(fields('plywood')).toEqual(['tone', 'grade', 'outcome', 'better']);
   });
 });
 

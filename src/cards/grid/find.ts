@@ -1,5 +1,4 @@
 import { wordOf, type Seen } from '../../core/card/asks';
-import { levelWords } from '../../core/card/channels';
 import type { BaseFinding, Known, Pairing } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
@@ -9,6 +8,8 @@ import { deliveredBy } from '../../core/card/energy';
 import type { Exchange } from '../../core/fit/darkness-surface';
 import { expectedMarkOf, familyOf } from '../../core/stock/families';
 import type { GridChannel } from './axes';
+import { likedBest, proposeLiked, type GridProposal, type LikedBest } from './liked';
+import { settingWords } from './setting-words';
 import { bestPlace, counts, settingsAt, surfaceOfGrid, type Foretold, type GridSurface } from './surface';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import type { CellReading } from '../../core/reading/observations';
@@ -18,9 +19,7 @@ import {
   formatArealEnergy,
   formatDuration,
   formatPower,
-  formatSpeed,
   plainNumber,
-  type LikedUnits,
 } from '../../core/quantities/format';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
@@ -76,7 +75,9 @@ export interface GridFinding extends BaseFinding {
   readonly candidates: readonly Candidate[];
   /** Indexes of the cells that no other cell beats in both contrast and time, from the least contrast. */
   readonly frontier: readonly number[];
-  readonly proposal: { readonly cellIndex: number; readonly reason: string } | null;
+  readonly proposal: GridProposal | null;
+  /** Null where nothing was compared. */
+  readonly liked: LikedBest | null;
   /** Null where too little was read for one. */
   readonly surface: SurfaceFound | null;
   /** Something about what the photo shows that the operator should know; null when it is as expected. */
@@ -117,17 +118,8 @@ const nearest = (values: readonly number[], wanted: number): number =>
     values[0] ?? wanted,
   );
 
-/** A cell in words: its power and speed, and what else varies on its card. */
-function settingWords(cell: Cell, liked: LikedUnits): string {
-  const { powerFraction, speedMmPerS } = mainBurn(cell).settings;
-  const { power: _power, speed: _speed, ...others } = cell.levels;
-  return [`${formatPower(powerFraction)} at ${formatSpeed(speedMmPerS, liked)}`, ...levelWords(others, liked)].join(
-    ', ',
-  );
-}
-
 /** Without a photo the operator's own grades speak: the best graded cell, the fastest of equals. */
-function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish): GridFinding['proposal'] {
+function findByEye(layout: Layout, seen: Seen, pairing: Pairing, wish: GridWish): GridProposal | null {
   const graded = layout.cells
     .filter((cell) => !cell.leftOut && !isSpoiled(seen, cell.index))
     .map((cell) => ({ cell, grade: gradeOf(seen, cell.index) ?? 0, settings: mainBurn(cell).settings }))
@@ -157,7 +149,9 @@ export function findInGrid(
   wish: GridWish,
   through = surfaceOfGrid(layout, seen, pairing.stock.bareLightness),
 ): GridFinding {
+  const liked = likedBest(layout, seen);
   const none = {
+    liked,
     wantedLightness: null,
     stops: null,
     range: null,
@@ -167,7 +161,8 @@ export function findInGrid(
     remark: null,
   } as const;
   if (seen.readings.length === 0) {
-    const proposal = findByEye(layout, seen, pairing, wish);
+    const graded = findByEye(layout, seen, pairing, wish);
+    const proposal = proposeLiked(liked, layout, wish, graded, pairing) ?? graded;
     return {
       ...none,
       proposal,
@@ -187,7 +182,8 @@ export function findInGrid(
   const bare = pairing.stock.bareLightness;
   const direction = markDirection(sound.map(({ reading }) => reading));
   if (direction === null) {
-    const proposal = findByEye(layout, seen, pairing, wish);
+    const graded = findByEye(layout, seen, pairing, wish);
+    const proposal = proposeLiked(liked, layout, wish, graded, pairing) ?? graded;
     return {
       ...none,
       proposal,
@@ -233,7 +229,8 @@ export function findInGrid(
     };
   });
 
-  const proposal = propose(candidates, layout, wanted, wish, pairing);
+  const byTone = propose(candidates, layout, wanted, wish, pairing);
+  const proposal = proposeLiked(liked, layout, wish, byTone, pairing) ?? byTone;
   return {
     missing: [],
     says: proposal?.reason ?? noneMeets(wish, seen),
@@ -242,6 +239,7 @@ export function findInGrid(
     range: { bare, strongest },
     candidates,
     frontier: frontierOf(candidates, contrast),
+    liked,
     proposal,
     surface: through && surfaceFound(through, { ...wish, lightness: wanted }, pairing),
     remark: remarkOn(direction, pairing, seen, layout),
@@ -324,7 +322,7 @@ function propose(
   wanted: number,
   wish: GridWish,
   pairing: Pairing,
-): GridFinding['proposal'] {
+): GridProposal | null {
   const { machine } = pairing;
   const meeting = candidates.filter((candidate) => candidate.meets);
   const fast = wish.pace === 'fast-and-strong';

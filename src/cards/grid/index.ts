@@ -5,7 +5,7 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { CHANNELS } from '../../core/card/channels';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { AXIS_COUNTS } from '../../core/card/axis';
-import { DEPTH, GRADE, OUTCOME, THROUGH } from '../../core/card/usual-asks';
+import { BETTER, DEPTH, GRADE, OUTCOME, THROUGH } from '../../core/card/usual-asks';
 import { adoptGrid } from './adopt';
 import { channelsOn } from './axes';
 import { boundGrid } from './bound';
@@ -77,7 +77,7 @@ export const grid = Object.freeze({
     { channel: down.channel, edge: 'left', path: 'down', mostSteps: AXIS_COUNTS.most },
   ],
   follow: followGrid,
-  asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, THROUGH, GRADE, OUTCOME, DEPTH],
+  asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, THROUGH, GRADE, OUTCOME, BETTER, DEPTH],
   propose: proposeGrid,
   prove: proveSetting,
   adopt: adoptGrid,

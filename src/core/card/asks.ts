@@ -27,6 +27,12 @@ export type Ask =
       readonly options: readonly EyeOption[];
     }
   | {
+      /** Which of two cells is better: answers name the better one, and the other in their value. */
+      readonly field: string;
+      readonly by: 'pairs';
+      readonly question: string;
+    }
+  | {
       readonly field: string;
       readonly by: 'gauge';
       readonly of: 'cell';
@@ -54,7 +60,7 @@ export const eyeAsk = (
   options: options.map(([id, key, name]) => ({ id, key, name })),
 });
 
-/** One answer of the operator: an option's id for the eye, a number for a gauge, free text for the field `note`. */
+/** One answer of the operator: an option's id for the eye, a number for a gauge, the other cell of a pair, free text for the field `note`. */
 export interface Answer {
   readonly field: string;
   /** Null when it is about the whole card. */
@@ -89,8 +95,38 @@ export function numbersOf(seen: Seen, field: string, cellIndex: number): number[
     .flatMap(({ value }) => (typeof value === 'number' ? [value] : []));
 }
 
+/** Comparisons of a card at the most. */
+export const MOST_PAIRS = 200;
+
+/** The other cell that an answer about two names: "5" is worse, "=5" as good. Null for what names none. */
+export function otherOf(value: string): { readonly cellIndex: number; readonly equal: boolean } | null {
+  const parts = /^(=?)(\d{1,4})$/.exec(value);
+  return parts && { cellIndex: Number(parts[2]), equal: parts[1] === '=' };
+}
+
+/** One comparison of two cells as it was answered. */
+export interface ComparedCells {
+  readonly better: number;
+  readonly worse: number;
+  readonly equal: boolean;
+  /** As they were asked, so that the last one can be taken back. */
+  readonly repeat: number;
+}
+
+/** Every comparison that was answered to a field, in the order in which they were asked. */
+export function comparisonsOf(seen: Pick<Seen, 'answers'>, field: string): ComparedCells[] {
+  return seen.answers
+    .flatMap((answer): ComparedCells[] => {
+      const other = answer.field === field && typeof answer.value === 'string' ? otherOf(answer.value) : null;
+      return other && answer.cellIndex !== null
+        ? [{ better: answer.cellIndex, worse: other.cellIndex, equal: other.equal, repeat: answer.repeat }]
+        : [];
+    })
+    .sort((a, b) => a.repeat - b.repeat);
+}
+
 /** Why an answer does not fit the asks of a kind; null when it does. */
-export function answerProblem(asks: readonly Ask[], { field, repeat, value }: Answer): string | null {
+export function answerProblem(asks: readonly Ask[], { field, cellIndex, repeat, value }: Answer): string | null {
   if (field === NOTE_FIELD) {
     if (typeof value !== 'string' || value.length > 500) return 'A note is text of at most 500 characters.';
     return repeat === 0 ? null : 'There is one note for each cell.';
@@ -102,6 +138,14 @@ export function answerProblem(asks: readonly Ask[], { field, repeat, value }: An
     return ask.options.some((option) => option.id === value)
       ? null
       : `“${String(value)}” is none of the answers: ${ask.options.map((option) => option.id).join(', ')}.`;
+  }
+  if (ask.by === 'pairs') {
+    if (!Number.isInteger(repeat) || repeat < 0 || repeat >= MOST_PAIRS)
+      return `At most ${MOST_PAIRS} comparisons are taken.`;
+    const other = typeof value === 'string' ? otherOf(value) : null;
+    return other === null || other.cellIndex === cellIndex || cellIndex === null
+      ? 'Name another cell: “5” where this one is better than it, “=5” where neither is.'
+      : null;
   }
   if (!Number.isInteger(repeat) || repeat < 0 || repeat >= ask.repeats)
     return `At most ${ask.repeats} readings are taken.`;

@@ -22,6 +22,9 @@ export const OUTCOME: Ask = eyeAsk('outcome', 'What happened?', [
   ['wrong-hue', 'h', 'wrong hue'],
 ]);
 
+/** Which of two patches is better: some questions are taste, and two are easier to tell apart than many. */
+export const BETTER: Ask = { field: 'better', by: 'pairs', question: 'Which is better?' };
+
 /** Depth of an engraved patch, for families that are judged by it: no photo shows it. */
 export const DEPTH: Ask = {
   field: 'depth',

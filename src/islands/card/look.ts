@@ -1,4 +1,5 @@
 import { numbersOf, wordOf, type Answer, type Ask, type Seen } from '../../core/card/asks';
+import { BETTER } from '../../core/card/usual-asks';
 import { plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 
@@ -24,7 +25,8 @@ export function sortedAsks(asks: readonly Ask[]): {
 
 /** Cells that the photo alone cannot be trusted in, and of which nothing was said. */
 export function doubtedOf({ readings, answers }: Seen): CellReading[] {
-  const answered = new Set(answers.map(({ cellIndex }) => cellIndex));
+  // Who likes one better than another has not said that either was read right.
+  const answered = new Set(answers.filter(({ field }) => field !== BETTER.field).map(({ cellIndex }) => cellIndex));
   return readings.filter((cell) => cell.confidence < LOW_CONFIDENCE && !answered.has(cell.cellIndex));
 }
 
@@ -72,7 +74,7 @@ export function keyAction({ key, ctrlKey, metaKey, altKey }: Pressed, ofCell: re
 /** All that was said of a cell, in words: "grade 4, residue stays, 19.84 mm". */
 export function saidWords(asks: readonly Ask[], seen: Seen, cellIndex: number): string[] {
   return asks.flatMap((ask) => {
-    if (ask.by === 'photo') return [];
+    if (ask.by === 'photo' || ask.by === 'pairs') return [];
     if (ask.by === 'gauge')
       return numbersOf(seen, ask.field, cellIndex).map((mm) => `${plainNumber(mm, 6)} ${ask.unit}`);
     const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, cellIndex));
@@ -84,7 +86,7 @@ export function saidWords(asks: readonly Ask[], seen: Seen, cellIndex: number): 
 /** The same in as few signs as fit into the cell. */
 export function saidSigns(asks: readonly Ask[], seen: Seen, cellIndex: number): string[] {
   return asks.flatMap((ask) => {
-    if (ask.by === 'photo') return [];
+    if (ask.by === 'photo' || ask.by === 'pairs') return [];
     if (ask.by === 'gauge') return numbersOf(seen, ask.field, cellIndex).map((mm) => plainNumber(mm, 5));
     const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, cellIndex));
     return option ? [option.key.toUpperCase()] : [];

@@ -23,7 +23,10 @@ import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
 import { findInGrid, type GridWish } from '../find';
 import { surfaceOfGrid, type Level } from '../surface';
+import { ComparePair } from '../../../components/ComparePair';
 import { FrontierChart } from './FrontierChart';
+import { LikedPart } from './LikedPart';
+import { useComparing } from './use-comparing';
 import { foretoldRows } from './foretold-rows';
 import { SurfaceBoard } from './SurfaceBoard';
 import { SurfacePart } from './SurfacePart';
@@ -32,7 +35,8 @@ import { throughWords } from '../../../components/through-words';
 import styles from './Finding.module.css';
 
 /** The picking screen of a grid: the darkness map in the stock's own colour, the wish, the frontier, one proposal. */
-export default function GridFindingScreen({ view, selected, onSelect, tabs, title, ladder, onKept }: FindingProps) {
+export default function GridFindingScreen(props: FindingProps) {
+  const { view, selected, onSelect, tabs, title, ladder, onKept, onAnswered } = props;
   const { card, reading, through, answers, known } = view;
   const { machine, stock } = card.madeFor;
   const [wish, wishFor] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
@@ -53,7 +57,8 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
     () => findInGrid(card.layout, seen, known, wish, surface),
     [card, seen, known, wish, surface],
   );
-  const [shows, setShows] = useState<'card' | 'surface'>('card');
+  const [shows, setShows] = useState<'card' | 'surface' | 'pair'>('card');
+  const comparing = useComparing(card.id, finding, seen, onAnswered);
   const [place, setPlace] = useState<Level | null>(null);
   const choosePlace = (next: Level | null): void => {
     setPlace(next);
@@ -102,8 +107,18 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
           onPlace={choosePlace}
           machine={machine}
           kinds={kinds}
-          shows={shows}
+          shows={shows === 'surface' ? 'surface' : 'card'}
           onShow={setShows}
+        />
+      )}
+      {finding.candidates.length > 0 && (
+        <LikedPart
+          liked={finding.liked}
+          candidates={comparing.candidates}
+          more={comparing.pair !== null}
+          layout={card.layout}
+          likedUnits={machine.likedUnits}
+          onCompare={() => setShows('pair')}
         />
       )}
       {place && foretold && (
@@ -182,7 +197,20 @@ export default function GridFindingScreen({ view, selected, onSelect, tabs, titl
       ladder={ladder}
       ticket={ticket}
       mat={
-        shows === 'surface' && surface ? (
+        shows === 'pair' && comparing.pair ? (
+          <ComparePair
+            layout={card.layout}
+            question="Which is better?"
+            pair={comparing.pair}
+            photo={reading ? `/api/photos/${reading.photoId}/images/straightened` : null}
+            stockColour={stock.colour}
+            wordsOf={(cell) => levelWords(cell.levels, machine.likedUnits).join(', ')}
+            busy={comparing.busy}
+            onAnswer={comparing.answer}
+            onUndo={comparing.undo}
+            onClose={() => setShows('card')}
+          />
+        ) : shows === 'surface' && surface ? (
           <SurfaceBoard
             surface={surface}
             layout={card.layout}

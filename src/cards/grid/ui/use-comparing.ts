@@ -1,0 +1,75 @@
+import { useMemo } from 'react';
+import { comparisonsOf, type Seen } from '../../../core/card/asks';
+import { BETTER } from '../../../core/card/usual-asks';
+import { nextPair } from '../../../core/stats/bradley-terry';
+import { send } from '../../../views/send';
+import { useAction } from '../../../views/use-action';
+import type { GridFinding } from '../find';
+
+/** More cells than these are too many for an eye to rank. */
+const MOST = 8;
+
+export interface Comparing {
+  /** Cells that are compared: those that meet the wish, the nearest to its tone first. */
+  readonly candidates: readonly number[];
+  /** The two to look at now; null where enough is known. */
+  readonly pair: readonly [number, number] | null;
+  readonly busy: boolean;
+  readonly answer: (better: number | null) => void;
+  readonly undo: (() => void) | null;
+}
+
+/** Comparisons of two cells at a time: which two next, and what was said of them put with the card's answers. */
+export function useComparing(
+  cardId: number,
+  finding: GridFinding,
+  seen: Pick<Seen, 'answers'>,
+  onAnswered: () => Promise<void>,
+): Comparing {
+  const action = useAction();
+  const wanted = finding.wantedLightness ?? 0;
+  const candidates = useMemo(
+    () =>
+      finding.candidates
+        .filter(({ meets }) => meets)
+        .sort((a, b) => Math.abs(a.lightness - wanted) - Math.abs(b.lightness - wanted))
+        .slice(0, MOST)
+        .map(({ cellIndex }) => cellIndex)
+        .sort((a, b) => a - b),
+    [finding.candidates, wanted],
+  );
+  const all = useMemo(() => comparisonsOf(seen, BETTER.field), [seen]);
+  const pair = useMemo(() => {
+    const own = all
+      .filter(({ better, worse }) => candidates.includes(better) && candidates.includes(worse))
+      .map(({ better, worse, equal }) => ({
+        better: candidates.indexOf(better),
+        worse: candidates.indexOf(worse),
+        equal,
+      }));
+    const next = nextPair(candidates.length, own);
+    return next && ([candidates[next[0]]!, candidates[next[1]]!] as const);
+  }, [all, candidates]);
+  const put = (cellIndex: number, repeat: number, value: string | null): void =>
+    action.run(async () => {
+      await send(`/api/cards/${cardId}/answers`, {
+        method: 'PUT',
+        json: { field: BETTER.field, cellIndex, repeat, value },
+      });
+      await onAnswered();
+    });
+  const last = all.at(-1);
+  return {
+    candidates,
+    pair,
+    busy: action.busy,
+    answer: (better) => {
+      if (!pair) return;
+      const [left, right] = pair;
+      const repeat = (last?.repeat ?? -1) + 1;
+      if (better === null) put(left, repeat, `=${right}`);
+      else put(better, repeat, String(better === left ? right : left));
+    },
+    undo: last ? () => put(last.better, last.repeat, null) : null,
+  };
+}

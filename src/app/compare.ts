@@ -1,4 +1,6 @@
 import { cardKind } from '../cards/registry';
+import { levelWords } from '../core/card/channels';
+import type { Known } from '../core/card/contract';
 import { commonStrength, quickestAt, worthOf, type Worth } from '../core/book/compare';
 import { FACT_NAMES, FACTS, factOf, factWords, type FactName } from '../core/book/facts';
 import type { RungId } from '../core/book/rungs';
@@ -102,11 +104,58 @@ function worthRows(compared: readonly ComparedPairing[], strength: number | null
   return [...rows, timeRow];
 }
 
+const UNMATCHED = {
+  'out-of-reach': 'out of its reach',
+  unsure: 'not surely between its cells',
+} as const;
+
+/** What a tone asks of each pairing today: the place on the surface of its newest card that gives it, or why there is none. */
+async function matchRow(
+  ctx: AppContext,
+  title: string,
+  lightness: number,
+  compared: readonly ComparedPairing[],
+): Promise<CompareView['rows'][number]> {
+  const cells = compared.map(async ({ card, pairing: { machine } }): Promise<ComparedCell> => {
+    if (!card) return NOTHING;
+    const { seen, card: record } = await seenCard(ctx, card.id);
+    const matched = cardKind(record.kind).match?.(record.layout, seen, record.madeFor, lightness);
+    if (!matched) return { text: 'burn a grid here' };
+    const href = `${cardAddress(card.id)}?lightness=${plainNumber(lightness, 3)}#find`;
+    if (matched.outcome !== 'found') return { text: UNMATCHED[matched.outcome], href };
+    const words = levelWords(matched.levels, machine.likedUnits).join(', ');
+    return {
+      text: `${words}, ${formatDuration(matched.timeS)}`,
+      sure: `foretold: L* ${plainNumber(matched.lightness, 3)} ± ${plainNumber(2 * matched.sigma, 2)}`,
+      href,
+    };
+  });
+  return { title, hint: `L* ${plainNumber(lightness, 3)}, and 10 × 10 cm take`, cells: await Promise.all(cells) };
+}
+
+/** Rows of the tone that is asked for, and of each tone that one of the pairings engraves in: what would match it on the others. */
+async function matchRows(
+  ctx: AppContext,
+  compared: readonly ComparedPairing[],
+  known: readonly Known[],
+  wanted: number | null,
+): Promise<CompareView['rows']> {
+  const tones = known.flatMap(({ facts, pairing }) => {
+    const kept = factOf(facts, 'engrave')?.value.lightness ?? null;
+    return kept === null
+      ? []
+      : [{ title: `To match ${pairing.stock.name} on ${pairing.machine.name}`, lightness: kept }];
+  });
+  const asked = wanted === null ? [] : [{ title: 'To match a tone', lightness: wanted }];
+  return Promise.all([...asked, ...tones].map(({ title, lightness }) => matchRow(ctx, title, lightness, compared)));
+}
+
 /** Pairings side by side: what a card of each tells of its range, time at equal darkness, and what is known, each with where it leads. */
 export async function compareView(
   ctx: AppContext,
   wanted: readonly number[],
   wantedStrength: number | null,
+  wantedLightness: number | null = null,
 ): Promise<CompareView> {
   const { rows: benches } = await benchPage(ctx.db, { limit: BENCHES_OFFERED, offset: 0 });
   const ids = [...new Set(wanted)].slice(0, MOST_COMPARED);
@@ -138,6 +187,13 @@ export async function compareView(
     })),
     compared,
     strength,
-    rows: compared.length === 0 ? [] : [...worthRows(compared, strength), ...told.map(factRow)],
+    rows:
+      compared.length === 0
+        ? []
+        : [
+            ...worthRows(compared, strength),
+            ...(await matchRows(ctx, compared, known, wantedLightness)),
+            ...told.map(factRow),
+          ],
   };
 }

@@ -1,4 +1,5 @@
 import { photographCard } from '../../src/app/burns';
+import { compareView } from '../../src/app/compare';
 import type { CellReading } from '../../src/core/reading/observations';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
@@ -153,6 +154,21 @@ describe('the whole job over the endpoints', () => {
       reason: 'foretold between cells, not burned yet',
     });
     expect(bench.next).toMatchObject({ action: 'plan', rung: 'grid', text: 'Prove the foretold setting' });
+    // Its tone, and any other, is matched on the benches that it is compared with.
+    const other = await makePairing(app, 'heron', 'birch', 'Nothing burned');
+    const compared = await compareView(app.ctx, [pairingId, other.pairingId], null, Math.round(lightness));
+    const rows = compared.rows.filter(({ title }) => title.startsWith('To match'));
+    expect(rows.map(({ title }) => title)).toEqual([
+      'To match a tone',
+      expect.stringMatching(/^To match .* on Between$/),
+    ]);
+    expect(rows[0]!.cells[0]).toMatchObject({
+      sure: expect.stringMatching(/^foretold: L\* /),
+      href: `/cards/${cardId}?lightness=${Math.round(lightness)}#find`,
+    });
+    expect(rows[0]!.cells[1]).toEqual({ text: 'not measured' });
+    const beyond = await compareView(app.ctx, [pairingId], null, 99);
+    expect(beyond.rows.find(({ title }) => title === 'To match a tone')!.cells[0]!.text).toBe('out of its reach');
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid?prove=${factId}`)).json;
     expect(plan.across.count * plan.down.count).toBe(9);
     expect(Math.sqrt(plan.across.from * plan.across.to)).toBeCloseTo(across, 6);

@@ -65,7 +65,11 @@ export interface FocusFinding extends BaseFinding {
   readonly flat: boolean;
 }
 
-const words = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${formatLength(mm, liked, 3)}`;
+/** No head is set to less than a hundredth of a millimetre. */
+export const offsetWords = (mm: number, liked: LikedUnits): string => {
+  const told = Math.round(mm * 100) / 100 + 0;
+  return `${told > 0 ? '+' : ''}${formatLength(told, liked, 3)}`;
+};
 const plusMinus = (sigmaMm: number | null, liked: LikedUnits): string =>
   sigmaMm === null ? '' : ` ± ${formatLength(2 * sigmaMm, liked, 2)}`;
 
@@ -174,7 +178,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
       ...none,
       ...told,
       missing: [],
-      says: `It is sharpest at ${words(fit.waistMm, liked)}${plusMinus(fit.waistSigmaMm, liked)}. ${wanted}`,
+      says: `It is sharpest at ${offsetWords(fit.waistMm, liked)}${plusMinus(fit.waistSigmaMm, liked)}. ${wanted}`,
     };
   }
   const nearest = layout.order.reduce((best, index) =>
@@ -183,13 +187,13 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
   const waist =
     waistMm === null
       ? ' Where it is sharpest stays open: the sharp patches reach the end of the range.'
-      : ` It is sharpest at about ${words(waistMm, liked)}${fit ? plusMinus(waistSigmaMm, liked) : ''}.`;
+      : ` It is sharpest at about ${offsetWords(waistMm, liked)}${fit ? plusMinus(waistSigmaMm, liked) : ''}.`;
   return {
     ...told,
     fillMm: fill.mm,
     cellIndex: nearest,
     sigmaMm: fill.sigmaMm,
     missing: [],
-    says: `For fills ${words(fill.mm, liked)}: the least offset at which gaps close.${waist}`,
+    says: `For fills ${offsetWords(fill.mm, liked)}: the least offset at which gaps close.${waist}`,
   };
 }

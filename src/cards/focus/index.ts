@@ -44,7 +44,7 @@ export const focus = Object.freeze({
   wish: () => ({}),
   find: findFocus,
   settle: ({ fillMm, flat, sigmaMm, cellIndex, waistMm, waistSigmaMm, depthMm, missing }) => {
-    const rounded = (mm: number): number => Math.round(mm * 1000) / 1000 + 0;
+    const rounded = (mm: number): number => Math.round(mm * 100) / 100 + 0;
     const facts: FactDraft[] = [];
     if (fillMm !== null)
       facts.push({ name: 'focus', at: {}, value: { focusOffsetMm: rounded(fillMm), flat }, sigma: sigmaMm, cellIndex });

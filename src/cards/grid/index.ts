@@ -15,6 +15,7 @@ import { findInGrid, type GridFinding, type GridWish } from './find';
 import { followGrid, variedFields } from './follow';
 import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
+import { matchTone } from './match';
 import { proveSetting } from './prove';
 import { foretell, isWithin, settingsAt, surfaceOfGrid, type Level } from './surface';
 
@@ -81,6 +82,7 @@ export const grid = Object.freeze({
   propose: proposeGrid,
   prove: proveSetting,
   adopt: adoptGrid,
+  match: matchTone,
   upgrade: upgradeGridPlan,
   check: checkGridPlan,
   fields: (plan, { machine }) => [

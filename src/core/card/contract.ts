@@ -4,7 +4,7 @@ import type { Rect } from '../geometry/point';
 import type { Ask, Seen } from './asks';
 import type { OldCard } from './old-card';
 import type { Bound } from './bound';
-import type { ChannelId } from './channels';
+import type { ChannelId, Levels } from './channels';
 import type { Ease } from './ease';
 import type { Cell, FrameSettings, Layout } from './layout';
 import type { PlanField } from './plan-fields';
@@ -94,6 +94,20 @@ export interface CardIdentity {
   readonly cardNumber: number;
 }
 
+/** What a burned card foretells of a wanted tone. */
+export type MatchedTone =
+  | {
+      readonly outcome: 'found';
+      readonly levels: Levels;
+      readonly lightness: number;
+      /** Standard uncertainty of what comes out. */
+      readonly sigma: number;
+      /** Seconds for a square of 100 mm. */
+      readonly timeS: number;
+    }
+  /** No mark of this card is so dark, or so bright; or the card does not tell it surely enough. */
+  | { readonly outcome: 'out-of-reach' | 'unsure' };
+
 /** A search that adds one cell at a time names the next one, or says why it stops. */
 export type NextCell =
   | { readonly go: true; readonly cell: Omit<Cell, 'index'>; readonly why: string }
@@ -142,6 +156,8 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   readonly eases: readonly Ease[];
   /** For plans that search: the next cell, or why it stops. Null for plans that burn all their cells at once. */
   next?(layout: Layout, plan: Plan, seen: Seen, on: Pairing): NextCell | null;
+  /** Which setting gives a tone, for kinds whose cards foretell between their cells. */
+  match?(layout: Layout, seen: Seen, on: Pairing, lightness: number): MatchedTone;
   wish(on: Pairing): Wish;
   find(layout: Layout, seen: Seen, known: Known, wish: Wish): Finding;
   /** What goes into the book for a choice; empty when there is nothing to keep. */

@@ -6,7 +6,7 @@ import { PointChart } from '../../../components/PointChart';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import type { CurvePoint } from '../../../components/chart/plot';
 import type { FocusFit } from '../../../core/fit/focus';
-import { findFocus, type PatchRipple } from '../find';
+import { findFocus, offsetWords, type PatchRipple } from '../find';
 
 const LEVELS = { sharp: 0, closed: 1, blurred: 2 } as const;
 const WORDS = ['sharp', 'closed', 'blurred'] as const;
@@ -20,7 +20,7 @@ export default function FocusFindingScreen(props: FindingProps) {
     [card, reading, answers, known],
   );
   const { patches, ripples, fit, waistMm, waistSigmaMm, depthMm, fillMm, cellIndex, sigmaMm, flat } = finding;
-  const signed = (mm: number): string => `${mm > 0 ? '+' : ''}${formatLength(mm, liked, 3)}`;
+  const signed = (mm: number): string => offsetWords(mm, liked);
   const said = new Map(
     patches.map((patch) => [patch.cellIndex, `${patch.word}, by ${patch.by === 'eye' ? 'eye' : 'the photo'}`]),
   );

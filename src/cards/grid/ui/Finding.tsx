@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { BenchFrame, Figures, TicketPart } from '../../../components/BenchFrame';
 import { Button } from '../../../components/Button';
 import type { FindingProps } from '../../../components/finding-props';
@@ -40,6 +40,11 @@ export default function GridFindingScreen(props: FindingProps) {
   const { card, reading, through, answers, known } = view;
   const { machine, stock } = card.madeFor;
   const [wish, wishFor] = useState<GridWish>({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' });
+  // A page that asks for a tone names it in the address.
+  useEffect(() => {
+    const asked = Number(new URLSearchParams(window.location.search).get('lightness') ?? NaN);
+    if (asked > 0 && asked < 100) wishFor((now) => ({ ...now, lightness: asked }));
+  }, []);
   const shades = shadesOf(known.facts);
   // A card that proves a setting answers for the shade it was brought along as.
   const [shade, setShade] = useState(() => provenShade(known.facts, card.layout));

@@ -13,6 +13,7 @@ import type { OpenPairing } from '../records/pairing';
 import type { BookEntry } from '../views/book';
 import type { Page } from '../views/views';
 import { getCard } from './cards';
+import { findAgain, type FoundAgain } from './findings';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
 import { differencesBetween, type Difference } from './fact-words';
@@ -92,6 +93,8 @@ export interface FactView {
   readonly versions: readonly VersionView[];
   /** The rungs below its own, as they are now: what it was started from. */
   readonly standsOn: readonly LadderRung[];
+  /** What its card said when it was kept, and what it says today; null where no card's finding stands behind it. */
+  readonly again: FoundAgain | null;
   /** The newest version's card, for its picture. */
   readonly layout: Layout | null;
 }
@@ -167,6 +170,7 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
     stale: staleNow({ fact, newest }, subject.pairing, diary),
     standsOn: await groundNow(ctx, fact, subject.pairing),
     versions: shown,
+    again: newest.findingId === null ? null : await findAgain(ctx, newest.findingId),
     layout: newest.cardId === null ? null : cards.get(newest.cardId)!.layout,
   };
 }

@@ -1,6 +1,6 @@
 import type { BaseFinding } from '../core/card/contract';
 import { FACTS } from '../core/book/facts';
-import { insertFactVersion, insertFinding } from '../db/facts';
+import { findingById, insertFactVersion, insertFinding } from '../db/facts';
 import type { CardRecord } from '../records/card';
 import { planOf } from './cards';
 import type { AppContext } from './context';
@@ -15,6 +15,21 @@ export async function findInCard(ctx: AppContext, cardId: number, wish: unknown)
   const { card, seen } = await seenCard(ctx, cardId);
   const { kind } = planOf(card);
   return kind.find(card.layout, seen, await knownForCard(ctx, card), wish ?? kind.wish(card.madeFor));
+}
+
+/** A finding beside what the same card says for the same wish today: by the method as it is now, and all that was seen of the card since. */
+export interface FoundAgain {
+  readonly cardId: number;
+  readonly then: string;
+  readonly now: string;
+}
+
+/** Works a kept finding out again; the one that was kept stays as it is. Null where nothing is on record of it. */
+export async function findAgain(ctx: AppContext, findingId: number): Promise<FoundAgain | null> {
+  const kept = await findingById(ctx.db, findingId);
+  if (!kept) return null;
+  const { says, missing } = await findInCard(ctx, kept.cardId, kept.wish);
+  return { cardId: kept.cardId, then: kept.says, now: missing.length > 0 ? missing.join(' ') : says };
 }
 
 /** What is known now, on the records as they were when the card was made. */

@@ -316,3 +316,18 @@ export async function insertFinding(
   };
   return (await db.insertInto('finding').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }
+
+/** A finding as it was computed when something was kept of it: what was wanted, and what it said. */
+export async function findingById(
+  db: Db,
+  id: number,
+): Promise<{ readonly cardId: number; readonly wish: unknown; readonly says: string } | undefined> {
+  const row = await db
+    .selectFrom('finding')
+    .select(['cardId', 'wish', 'value'])
+    .where('id', '=', id)
+    .executeTakeFirst();
+  if (!row) return undefined;
+  const { says } = row.value as { says?: unknown };
+  return { cardId: row.cardId, wish: row.wish, says: typeof says === 'string' ? says : '' };
+}

@@ -81,6 +81,21 @@ describe('the whole job over the endpoints', () => {
     expect(findings).toHaveLength(2);
     expect(findings[0]!['wish']).toEqual(wish);
 
+    // Worked out again it says the same; a cell called spoiled changes that, and not what was kept.
+    const again = async () => (await app.call('GET', `/api/facts/${factId}`)).json;
+    // The newest first: what was kept second is the newest version's.
+    const { says: said } = findings[0]!['value'] as { says: string };
+    const { again: same } = await again();
+    expect(same).toEqual({ cardId, then: said, now: said });
+    expect(same.then).not.toBe('');
+    const { proposal: proposed } = finding.json;
+    await answerCard(app, cardId, 'outcome', proposed.cellIndex, 'charred');
+    const changed = await again();
+    expect(changed.again.then).toBe(same.then);
+    expect(changed.again.now).not.toBe(same.then);
+    expect(changed.versions).toEqual(fact.json.versions);
+    await answerCard(app, cardId, 'outcome', proposed.cellIndex, proposed.cellIndex === 4 ? 'good' : null);
+
     // The next grid starts from it.
     const proposal = await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`);
     expect(proposal.json.reasons['across.from']).toMatch(/kept/);

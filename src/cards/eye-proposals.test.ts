@@ -33,6 +33,13 @@ describe('a proposed focus card', () => {
     expect(focusOf(fine).plan.focus.to).toBe(0.5);
     expect(focusOf(fine).reasons['focus.from']).toMatch(/^about two Rayleigh ranges/);
   });
+  it('by hand goes to one Rayleigh range, and no further than two millimetres', () => {
+    const byHand = { ...marl, machine: { ...marl.machine, automaticFocus: false } };
+    expect([1, 1.5]).toContain(focusOf(byHand).plan.focus.to);
+    const wide = { ...byHand, lens: { ...marl.lens, spotXMm: 0.5, spotYMm: 0.5 } };
+    expect(focusOf(wide).plan.focus.to).toBe(2);
+    expect(focusOf(wide).reasons['focus.from']).toMatch(/^by hand no further than lines still show/);
+  });
   it('has nine patches where a motor sets them, and five where a hand must', () => {
     expect(focusOf(marl).plan.focus.count).toBe(9);
     expect(focusOf({ ...marl, machine: { ...marl.machine, automaticFocus: false } }).plan.focus.count).toBe(5);

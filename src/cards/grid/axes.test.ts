@@ -43,7 +43,9 @@ describe('a grid of any two settings', () => {
     const swapped = choose(plan, 'across.channel', 'speed');
     expect([swapped.across, swapped.down]).toEqual([plan.down, plan.across]);
     const focus = choose(plan, 'down.channel', 'focus').down;
-    expect([focus.from + focus.to, focus.spacing]).toEqual([2 * plan.constants.focusOffsetMm, 'even']);
+    expect([focus.from, focus.to, focus.spacing]).toEqual([plan.constants.focusOffsetMm - 2, plan.constants.focusOffsetMm + 2, 'even']); // prettier-ignore
+    const raised = axisAround('focus', { ...plan.constants, focusOffsetMm: 1.5 }, pairing.machine);
+    expect([raised.from, raised.to]).toEqual([-0.5, 3.5]);
     const interval = choose(plan, 'down.channel', 'interval').down;
     expect(Math.sqrt(interval.from * interval.to)).toBeCloseTo(plan.constants.intervalMm, 2);
     for (const channel of ['power', 'speed'] as const) {

@@ -109,6 +109,12 @@ describe('the place that meets a wish best', () => {
     expect(bestPlace(surface, { ...wish, lightness: bare - 45, powerCap: 0.05 }, pairing)).toBeNull();
     expect(bestPlace(surface, { ...wish, lightness: bare - 70 }, pairing)).toBeNull();
   });
+  it('is none where nothing is told surely: what all readings may share is not averaged away', () => {
+    const told = (lightnessSigma: number) => surfaceOfGrid(layout, { readings: seen.readings.map((one) => ({ ...one, lightnessSigma })), answers: [] }, bare)!; // prettier-ignore
+    expect(foretell(told(1.5), { across: 0.22, down: 320 }).sigma).toBeGreaterThan(1.5);
+    expect(bestPlace(told(1.5), { ...wish, lightness: bare - 45 }, pairing)).not.toBeNull();
+    expect(bestPlace(told(3.5), { ...wish, lightness: bare - 45 }, pairing)).toBeNull();
+  });
   it('is none on a surface that misses its own cells', () => {
     const wild = seen.readings.map((reading, at) => ({ ...reading, lightness: bare - 10 - ((at * 37) % 41) }));
     const bad = surfaceOfGrid(layout, { readings: wild, answers: [] }, bare)!;

@@ -86,6 +86,14 @@ describe('a darkness surface', () => {
     expect(surface.exchangeAt(20)).toBeNull();
     expect(surface.offL).toBeGreaterThan(6);
   });
+  it('is as unsure as it misses its own cells, however smooth it may be', () => {
+    // Any strength from none to a hundred, at random: no scatter that is looked at is so large.
+    const random = randomFrom('wild');
+    const wild = card('any', 0).map((patch) => ({ ...patch, strength: 100 * random() }));
+    const { offL, scatter, at } = darknessSurface(wild, RATIO)!;
+    expect(offL).toBeGreaterThan(4 * scatter);
+    expect(at(0.3, 120).sigma).toBeGreaterThan(2 * scatter);
+  });
   it('bends over an offset, strongest where it is sharp', () => {
     const offsets = [-2, -1, 0, 1, 2];
     const patches = POWERS.flatMap((across) =>

@@ -5,6 +5,7 @@ import { formatPower } from '../../core/quantities/format';
 import { showsMark } from '../../core/reading/mark-direction';
 import { chancePoint, halfPoint, type ChancePoint } from '../../core/stats/firth';
 import { MARK_FIELD } from './asks';
+import { wouldHaveMarked } from './firing';
 
 /** From so many patches on the power is told at which one in fifty marks: fewer would only carry the curve on to where nothing was seen. */
 export const MANY = 40;
@@ -40,6 +41,8 @@ export interface ThresholdFinding extends BaseFinding {
   readonly faint: Chance | null;
   /** One step below the lowest mark, or where one patch in fifty marks if that is less: white stays white up to here. */
   readonly floor: number | null;
+  /** Where the source itself begins to fire: told where patches stayed bare that had light enough for a deep mark; the stock's floor is not, then. */
+  readonly firing: Chance | null;
   /** Whether the floor is the machine's own: nothing weaker fires. */
   readonly machineFloor: boolean;
 }
@@ -51,6 +54,13 @@ const WIDE_SHARE = 0.2;
 function closerWords({ power, low, high }: Chance): string {
   if (low !== null && high !== null && high - low <= WIDE_SHARE * power) return '';
   return ' Once kept, the next strip is laid closer around it.';
+}
+
+/** Where the source begins to fire, in words, beside what its record says. */
+function firingWords({ power, low, high }: Chance, recorded: number): string {
+  const range = low === null || high === null ? '' : ` (95 % sure: ${formatPower(low)} to ${formatPower(high)})`;
+  const apart = low !== null && high !== null && (recorded < low || recorded > high);
+  return `The source begins to fire at about ${formatPower(power)}${range}: below it patches had light enough for a deep mark, and stayed bare.${apart ? ` The machine’s record says ${formatPower(recorded)}: change it there.` : ''}`;
 }
 
 /**
@@ -70,7 +80,16 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     else if (shown !== null) patches.push({ cellIndex: index, powerFraction, marked: shown, by: 'photo' });
     else if (reading) undecided.push(index);
   }
-  const none = { patches, undecided, half: null, faint: null, floor: null, machineFloor: false, says: '' };
+  const none = {
+    patches,
+    undecided,
+    half: null,
+    faint: null,
+    floor: null,
+    firing: null,
+    machineFloor: false,
+    says: '',
+  };
   const least = pairing.machine.lowestFiringCommand;
   if (patches.length === 0)
     return { ...none, missing: ['Say of each patch whether it left a mark, or let a photo be read.'] };
@@ -99,6 +118,16 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
       missing: ['Weaker patches marked where stronger ones did not: look at them again, or burn the strip anew.'],
     };
   const half = inPower(fit);
+  const { settings } = mainBurn(layout.cells[layout.order[0]!]!);
+  if (wouldHaveMarked(below, settings, pairing))
+    return {
+      ...none,
+      half,
+      firing: half,
+      machineFloor: true,
+      missing: [],
+      says: firingWords(half, least),
+    };
   const point = patches.length >= MANY ? chancePoint(answers, FAINT) : null;
   const faint = point && inPower(point);
   const weakest = Math.min(...patches.map((patch) => patch.powerFraction));
@@ -122,6 +151,7 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
     half,
     faint,
     floor,
+    firing: null,
     machineFloor,
     missing: [],
     says: `The first mark comes at about ${formatPower(half.power)}; up to ${formatPower(floor)} ${faint ? 'at most one patch in fifty marks' : 'white stays white'}.${machineFloor ? ' That is where this source begins to fire.' : ''}${closerWords(half)}${doubt}`,

@@ -10,6 +10,7 @@ import { drawThreshold, SEARCH_PLACES } from './draw';
 import { findThreshold, MANY, type ThresholdFinding } from './find';
 import { THRESHOLD_VERSION, upgradeThresholdPlan, type ThresholdPlan } from './plan';
 import { proposeThreshold } from './propose';
+import { followWay } from './firing';
 import { nextPatch } from './search';
 
 const MOST_ROWS = 6;
@@ -47,10 +48,11 @@ export const threshold = Object.freeze({
       options: [
         { value: 'strip', name: 'all patches at once' },
         { value: 'search', name: 'one patch at a time' },
+        { value: 'firing', name: 'where the source begins to fire' },
       ],
       group: 'cells',
     },
-    ...(way === 'strip'
+    ...(way !== 'search'
       ? [
           {
             path: 'repeats',
@@ -65,12 +67,12 @@ export const threshold = Object.freeze({
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['powerFraction']),
     // A search has no card to be seen in a photo until it is over.
-    ...FRAME_FIELDS.filter(({ path }) => way === 'strip' || path !== 'frame.markers'),
+    ...FRAME_FIELDS.filter(({ path }) => way !== 'search' || path !== 'frame.markers'),
   ],
   draw: drawThreshold,
   bound: (plan, { machine }) => {
     const { patchMm, constants, way, power } = plan;
-    const count = way === 'strip' ? power.count * plan.repeats : SEARCH_PLACES;
+    const count = way !== 'search' ? power.count * plan.repeats : SEARCH_PLACES;
     return boundOfFills(
       count,
       { widthMm: patchMm, heightMm: patchMm },
@@ -79,11 +81,20 @@ export const threshold = Object.freeze({
     );
   },
   eases: [EASES.interval('constants.intervalMm'), EASES.size('patchMm', 'patches'), EASES.passes('constants.passes')],
+  follow: followWay,
   next: nextPatch,
   wish: () => ({}),
   find: findThreshold,
-  settle: ({ floor, half, faint, patches }, layout) => {
+  settle: ({ floor, half, faint, patches, firing }, layout) => {
     const first = layout.cells[0];
+    if (firing !== null) {
+      const { power, low, high } = firing;
+      // An interval that is open at one end is as wide, at the least, as to the other.
+      const away = Math.max(low === null ? 0 : power - low, high === null ? 0 : high - power);
+      return [
+        { name: 'firing', at: {}, value: { command: power }, sigma: away > 0 ? away / 2 : null, cellIndex: null },
+      ];
+    }
     if (floor === null || half === null || !first) return [];
     const { speedMmPerS, intervalMm, passes } = mainBurn(first).settings;
     // Where enough patches were burned to tell the floor itself, it is as sure as that; else as the first mark.

@@ -7,7 +7,8 @@ export const THRESHOLD_VERSION = 3;
 
 /** Small patches at one speed and rising power: a strip burned at once, or a search that burns one patch at a time. */
 export interface ThresholdPlan extends BasePlan {
-  readonly way: 'strip' | 'search';
+  /** All patches at once; one at a time; or all at once, so slowly that what stays bare was not fired at. */
+  readonly way: 'strip' | 'search' | 'firing';
   /** Fractions of rated power: the patches of the strip, or the range of the search. */
   readonly power: Axis;
   /** How many times the strip is burned, in rows under one another; a search asks again by itself. */

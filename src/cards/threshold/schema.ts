@@ -4,7 +4,7 @@ import { THRESHOLD_VERSION } from './plan';
 
 export const thresholdSchemas: KindSchemas = {
   plan: planSchema(THRESHOLD_VERSION, {
-    way: Joi.valid('strip', 'search').required(),
+    way: Joi.valid('strip', 'search', 'firing').required(),
     power: axisSchema().required(),
     repeats: number().integer().min(1).max(100).required(),
     patchMm: positive(1000).required(),

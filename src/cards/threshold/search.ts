@@ -18,7 +18,7 @@ const ENOUGH_TURNS = 4;
  * Source: W. J. Dixon, A. M. Mood, "A method for obtaining and analyzing sensitivity data", JASA 43 (1948) 109.
  */
 export function nextPatch(layout: Layout, plan: ThresholdPlan, seen: Seen, on: Pairing): NextCell | null {
-  if (plan.way === 'strip') return null;
+  if (plan.way !== 'search') return null;
   const { from, to } = plan.power;
   const tried = layout.cells.map((cell) => ({
     power: cell.levels.power as number,

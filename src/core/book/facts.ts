@@ -76,6 +76,8 @@ export interface FactValues {
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
+  /** The least command at which the source fires. */
+  readonly firing: { readonly command: number };
   readonly spot: { readonly xMm: number; readonly yMm: number };
   readonly watts: { readonly points: readonly PowerPoint[] };
   readonly pace: Pace;
@@ -231,6 +233,14 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: ({ meanMm }, liked) => length(meanMm, liked),
     sure: (sigma, liked) => `± ${length(sigma, liked)}`,
     staleBy: ['batch'],
+  },
+  firing: {
+    title: 'Least command that fires',
+    owner: 'machine',
+    rung: null,
+    show: ({ command }) => `fires from ${formatPower(command)}`,
+    sure: (sigma) => `± ${formatPower(2 * sigma)}`,
+    staleBy: ['source'],
   },
   spot: {
     title: 'Spot, 1/e² width',

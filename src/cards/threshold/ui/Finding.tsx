@@ -12,7 +12,7 @@ export default function ThresholdFindingScreen(props: FindingProps) {
     () => findThreshold(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
-  const { half, faint, floor, patches } = finding;
+  const { half, faint, floor, patches, firing } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
   const end = (power: number | null): string => (power === null ? 'open' : formatPower(power));
   const between = ({ low, high }: NonNullable<typeof half>): string => `${end(low)} to ${end(high)}`;
@@ -20,22 +20,29 @@ export default function ThresholdFindingScreen(props: FindingProps) {
     <FindingFrame
       {...props}
       finding={finding}
-      keep="Keep this floor"
+      keep={firing ? 'Keep this for the machine' : 'Keep this floor'}
       ringed={patches.filter((patch) => patch.powerFraction === floor).map((patch) => patch.cellIndex)}
       words={(cell) => {
         const patch = said.get(cell.index);
         return patch ? `${patch.marked ? 'a mark' : 'nothing'}, by ${patch.by === 'eye' ? 'eye' : 'the photo'}` : '';
       }}
       rows={
-        floor === null || !half
-          ? []
-          : [
-              ['White stays white to', formatPower(floor)],
-              ...(faint ? [['One in fifty marks at', `${formatPower(faint.power)}, ${between(faint)}`] as const] : []),
-              ['First mark, even chance', formatPower(half.power)],
-              ['95 % sure between', between(half)],
-              ['Patches told', `${patches.length}, ${patches.filter((patch) => patch.by === 'eye').length} by eye`],
+        firing
+          ? [
+              ['Begins to fire at', formatPower(firing.power)],
+              ['95 % sure between', between(firing)],
             ]
+          : floor === null || !half
+            ? []
+            : [
+                ['White stays white to', formatPower(floor)],
+                ...(faint
+                  ? [['One in fifty marks at', `${formatPower(faint.power)}, ${between(faint)}`] as const]
+                  : []),
+                ['First mark, even chance', formatPower(half.power)],
+                ['95 % sure between', between(half)],
+                ['Patches told', `${patches.length}, ${patches.filter((patch) => patch.by === 'eye').length} by eye`],
+              ]
       }
       caption="Each point is a patch: at the top those that marked. The line is where a mark is as likely as none, the band 95 % sure. An end is open where no patch stands against it: a longer strip would close it."
       chart={

@@ -19,7 +19,7 @@ const SHOTS = [
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
   ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
-  ['find', '/cards/2#find'],
+  ['find', '/cards/2#find', '[data-show-surface]'],
   ['find-picture', '/cards/PICTURE#find'],
   ['find-kerf', '/cards/7#find'],
   ['stock-room', '/stock'],

@@ -107,6 +107,7 @@ describe('the card being planned', () => {
     await says(shop.driver, 'Line interval, left');
     await says(shop.driver, 'Power, top');
     await choose('Placed', 'scattered');
+    await says(shop.driver, 'Power, from');
     await type(shop.driver, 'Each burned', '2');
     await shop.driver.wait(async () => (await cells()) > before, PATIENCE_MS);
     await press(shop.driver, 'Back to the proposal');

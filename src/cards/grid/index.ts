@@ -73,9 +73,21 @@ export const grid = Object.freeze({
   purpose: 'squares at many powers and speeds, or any two settings: which engrave this stock well?',
   rung: 'grid',
   version: GRID_VERSION,
-  edges: ({ across, down }) => [
-    { channel: across.channel, edge: 'below', path: 'across', mostSteps: AXIS_COUNTS.most },
-    { channel: down.channel, edge: 'left', path: 'down', mostSteps: AXIS_COUNTS.most },
+  edges: ({ across, down, placing }) => [
+    {
+      channel: across.channel,
+      edge: 'below',
+      path: 'across',
+      mostSteps: AXIS_COUNTS.most,
+      scattered: placing === 'scattered',
+    },
+    {
+      channel: down.channel,
+      edge: 'left',
+      path: 'down',
+      mostSteps: AXIS_COUNTS.most,
+      scattered: placing === 'scattered',
+    },
   ],
   follow: followGrid,
   asks: [{ field: 'tone', by: 'photo', measure: 'tone' }, THROUGH, GRADE, OUTCOME, BETTER, DEPTH],

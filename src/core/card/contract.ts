@@ -56,6 +56,8 @@ export interface EdgeAxis {
   /** Where the plan holds the axis. */
   readonly path: string;
   readonly mostSteps: number;
+  /** Whether its levels lie all over the card, and not in order along the edge. */
+  readonly scattered?: boolean;
 }
 
 /** Lettering at an edge of the cells. */

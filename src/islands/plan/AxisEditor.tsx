@@ -12,14 +12,17 @@ interface Props {
   readonly onChange: (axis: Axis) => void;
   readonly errors: Readonly<Record<string, string>>;
   readonly vertical?: boolean;
+  /** Levels that lie all over the card have no left and right. */
+  readonly scattered?: boolean;
 }
 
 /** The ends, count and spacing of an axis, laid along the edge of the drawn card. */
-export function AxisEditor({ name, path, axis, kind, onChange, errors, vertical = false }: Props) {
+export function AxisEditor({ name, path, axis, kind, onChange, errors, vertical = false, scattered = false }: Props) {
+  const [lowEnd, highEnd] = scattered ? ['from', 'to'] : vertical ? ['bottom', 'top'] : ['left', 'right'];
   const low = (
     <QuantityField
       id={`${path}-from`}
-      label={vertical ? `${name}, bottom` : `${name}, left`}
+      label={`${name}, ${lowEnd}`}
       compact
       kind={kind}
       value={axis.from}
@@ -30,7 +33,7 @@ export function AxisEditor({ name, path, axis, kind, onChange, errors, vertical 
   const high = (
     <QuantityField
       id={`${path}-to`}
-      label={vertical ? `${name}, top` : `${name}, right`}
+      label={`${name}, ${highEnd}`}
       compact
       kind={kind}
       value={axis.to}

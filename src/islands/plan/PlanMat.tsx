@@ -104,6 +104,7 @@ export function PlanMat(props: Props) {
     <AxisEditor
       key={edge.path}
       vertical={edge.edge === 'left'}
+      scattered={edge.scattered ?? false}
       name={CHANNELS[edge.channel].name}
       path={edge.path}
       axis={axisAt(edge)}

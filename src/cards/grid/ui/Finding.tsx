@@ -234,7 +234,7 @@ export default function GridFindingScreen(props: FindingProps) {
             label="Darkness map of the card"
             tools={
               surface && (
-                <button type="button" onClick={() => setShows('surface')}>
+                <button type="button" data-show-surface="" onClick={() => setShows('surface')}>
                   Show the surface
                 </button>
               )

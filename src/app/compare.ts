@@ -109,28 +109,24 @@ const UNMATCHED = {
   unsure: 'not surely between its cells',
 } as const;
 
-/** What a tone asks of each pairing today: the place on the surface of its newest card that gives it, or why there is none. */
-async function matchRow(
-  ctx: AppContext,
-  title: string,
-  lightness: number,
-  compared: readonly ComparedPairing[],
-): Promise<CompareView['rows'][number]> {
-  const cells = compared.map(async ({ card, pairing: { machine } }): Promise<ComparedCell> => {
-    if (!card) return NOTHING;
-    const { seen, card: record } = await seenCard(ctx, card.id);
-    const matched = cardKind(record.kind).match?.(record.layout, seen, record.madeFor, lightness);
-    if (!matched) return { text: 'burn a grid here' };
+type Matcher = (lightness: number) => ComparedCell;
+
+/** What a tone asks of a pairing today: the place on the surface of its newest card that gives it, or why there is none. */
+async function matcherFor(ctx: AppContext, { card, pairing: { machine } }: ComparedPairing): Promise<Matcher> {
+  if (!card) return () => NOTHING;
+  const { seen, card: record } = await seenCard(ctx, card.id);
+  const match = cardKind(record.kind).matcher?.(record.layout, seen, record.madeFor);
+  if (!match) return () => ({ text: 'burn a grid here' });
+  return (lightness) => {
     const href = `${cardAddress(card.id)}?lightness=${plainNumber(lightness, 3)}#find`;
+    const matched = match(lightness);
     if (matched.outcome !== 'found') return { text: UNMATCHED[matched.outcome], href };
-    const words = levelWords(matched.levels, machine.likedUnits).join(', ');
     return {
-      text: `${words}, ${formatDuration(matched.timeS)}`,
+      text: `${levelWords(matched.levels, machine.likedUnits).join(', ')}, ${formatDuration(matched.timeS)}`,
       sure: `foretold: L* ${plainNumber(matched.lightness, 3)} ± ${plainNumber(2 * matched.sigma, 2)}`,
       href,
     };
-  });
-  return { title, hint: `L* ${plainNumber(lightness, 3)}, and 10 × 10 cm take`, cells: await Promise.all(cells) };
+  };
 }
 
 /** Rows of the tone that is asked for, and of each tone that one of the pairings engraves in: what would match it on the others. */
@@ -140,14 +136,20 @@ async function matchRows(
   known: readonly Known[],
   wanted: number | null,
 ): Promise<CompareView['rows']> {
-  const tones = known.flatMap(({ facts, pairing }) => {
-    const kept = factOf(facts, 'engrave')?.value.lightness ?? null;
-    return kept === null
+  const kept = known.flatMap(({ facts, pairing }) => {
+    const lightness = factOf(facts, 'engrave')?.value.lightness ?? null;
+    return lightness === null
       ? []
-      : [{ title: `To match ${pairing.stock.name} on ${pairing.machine.name}`, lightness: kept }];
+      : [{ title: `To match ${pairing.stock.name} on ${pairing.machine.name}`, lightness }];
   });
-  const asked = wanted === null ? [] : [{ title: 'To match a tone', lightness: wanted }];
-  return Promise.all([...asked, ...tones].map(({ title, lightness }) => matchRow(ctx, title, lightness, compared)));
+  const tones = [...(wanted === null ? [] : [{ title: 'To match a tone', lightness: wanted }]), ...kept];
+  if (tones.length === 0) return [];
+  const matchers = await Promise.all(compared.map((one) => matcherFor(ctx, one)));
+  return tones.map(({ title, lightness }) => ({
+    title,
+    hint: `L* ${plainNumber(lightness, 3)}, and 10 × 10 cm take`,
+    cells: matchers.map((match) => match(lightness)),
+  }));
 }
 
 /** Pairings side by side: what a card of each tells of its range, time at equal darkness, and what is known, each with where it leads. */

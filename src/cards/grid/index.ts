@@ -15,7 +15,7 @@ import { findInGrid, type GridFinding, type GridWish } from './find';
 import { followGrid, variedFields } from './follow';
 import { GRID_EASES, GRID_VERSION, upgradeGridPlan, type GridPlan } from './plan';
 import { proposeGrid } from './propose';
-import { matchTone } from './match';
+import { matcherOf } from './match';
 import { proveSetting } from './prove';
 import { foretell, isWithin, settingsAt, surfaceOfGrid, type Level } from './surface';
 
@@ -94,7 +94,7 @@ export const grid = Object.freeze({
   propose: proposeGrid,
   prove: proveSetting,
   adopt: adoptGrid,
-  match: matchTone,
+  matcher: matcherOf,
   upgrade: upgradeGridPlan,
   check: checkGridPlan,
   fields: (plan, { machine }) => [

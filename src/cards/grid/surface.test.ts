@@ -158,18 +158,18 @@ describe('what is kept of a place', () => {
 describe('a tone that is to be matched', () => {
   it('takes the quickest place within the cap, is out of reach beyond the strongest mark, and unsure without a surface', () => {
     const wanted = bare - 45;
-    const matched = grid.match(layout, seen, pairing, wanted);
+    const matched = grid.matcher(layout, seen, pairing)(wanted);
     if (matched.outcome !== 'found') throw new Error(matched.outcome);
     const { power, speed } = matched.levels as { power: number; speed: number };
     expect(bare - lost(power, speed)).toBeCloseTo(wanted, -0.3);
     expect(power).toBeLessThanOrEqual(pairing.machine.powerCap);
     expect(matched.timeS).toBe(squareFillTimeS(settingsAt(surface, { across: power, down: speed }), pairing.machine, 100));
     expect(Math.abs(matched.lightness - wanted)).toBeLessThan(1.01);
-    expect(grid.match(layout, seen, pairing, bare + 5).outcome).toBe('out-of-reach');
-    expect(grid.match(layout, seen, pairing, bare - 62).outcome).toBe('out-of-reach');
-    expect(grid.match(layout, { readings: [], answers: [] }, pairing, wanted).outcome).toBe('unsure');
+    expect(grid.matcher(layout, seen, pairing)(bare + 5).outcome).toBe('out-of-reach');
+    expect(grid.matcher(layout, seen, pairing)(bare - 62).outcome).toBe('out-of-reach');
+    expect(grid.matcher(layout, { readings: [], answers: [] }, pairing)(wanted).outcome).toBe('unsure');
     const weak = { ...pairing, machine: { ...pairing.machine, powerCap: 0.05 } };
-    expect(grid.match(layout, seen, weak, wanted).outcome).toBe('unsure');
+    expect(grid.matcher(layout, seen, weak)(wanted).outcome).toBe('unsure');
   }); // prettier-ignore
 });
 

@@ -159,7 +159,7 @@ export interface CardKind<Plan extends BasePlan, Wish, Finding extends BaseFindi
   /** For plans that search: the next cell, or why it stops. Null for plans that burn all their cells at once. */
   next?(layout: Layout, plan: Plan, seen: Seen, on: Pairing): NextCell | null;
   /** Which setting gives a tone, for kinds whose cards foretell between their cells. */
-  match?(layout: Layout, seen: Seen, on: Pairing, lightness: number): MatchedTone;
+  matcher?(layout: Layout, seen: Seen, on: Pairing): (lightness: number) => MatchedTone;
   wish(on: Pairing): Wish;
   find(layout: Layout, seen: Seen, known: Known, wish: Wish): Finding;
   /** What goes into the book for a choice; empty when there is nothing to keep. */

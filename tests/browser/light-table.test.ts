@@ -40,7 +40,7 @@ describe('a coated card on a light table', () => {
     await says(driver, 'pinholes on');
     await press(driver, 'Find');
     await says(driver, 'within reach of');
-    await (await find(driver, 'input[type=checkbox]')).click();
+    await (await driver.findElement(By.xpath('//label[contains(., "coat is off")]//input'))).click();
     await says(driver, 'cells whose coat is off, within the');
     expect(await consoleErrors(driver)).toEqual([]);
   });

@@ -24,11 +24,11 @@ describe('patches judged by eye', () => {
       await driver.wait(async () => (await element.getAttribute('aria-label'))!.includes(words), PATIENCE_MS);
     }
     await press(driver, 'See what it says');
-    await says(driver, 'For fills +1.5 mm');
+    await says(driver, 'For fills +0.75 mm');
     await press(driver, 'Keep this offset');
     await says(driver, 'Keep again (is v1)');
     await driver.get(`${base}/bench/1`);
-    await says(driver, '+1.5 mm');
+    await says(driver, '+0.75 mm');
   });
 });
 

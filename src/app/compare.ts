@@ -4,6 +4,7 @@ import type { Known } from '../core/card/contract';
 import { commonStrength, quickestAt, worthOf, type Worth } from '../core/book/compare';
 import { FACT_NAMES, FACTS, factOf, factWords, type FactName } from '../core/book/facts';
 import type { RungId } from '../core/book/rungs';
+import { stalenessReasons } from '../core/book/staleness';
 import type { Layout } from '../core/card/layout';
 import { formatDuration, formatPower, formatSpeed, plainNumber } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';
@@ -112,19 +113,22 @@ const UNMATCHED = {
 type Matcher = (lightness: number) => ComparedCell;
 
 /** What a tone asks of a pairing today: the place on the surface of its newest card that gives it, or why there is none. */
-async function matcherFor(ctx: AppContext, { card, pairing: { machine } }: ComparedPairing): Promise<Matcher> {
+async function matcherFor(ctx: AppContext, { card, pairing }: ComparedPairing): Promise<Matcher> {
   if (!card) return () => NOTHING;
   const { seen, card: record } = await seenCard(ctx, card.id);
   const match = cardKind(record.kind).matcher?.(record.layout, seen, record.madeFor);
   if (!match) return () => ({ text: 'burn a grid here' });
+  // A card of an older batch, or of before the source was changed, foretells what was, and says so.
+  const stale = stalenessReasons(record.madeFor, pairing, FACTS.engrave.staleBy);
   return (lightness) => {
     const href = `${cardAddress(card.id)}?lightness=${plainNumber(lightness, 3)}#find`;
     const matched = match(lightness);
-    if (matched.outcome !== 'found') return { text: UNMATCHED[matched.outcome], href };
+    if (matched.outcome !== 'found') return { text: UNMATCHED[matched.outcome], href, stale };
     return {
-      text: `${levelWords(matched.levels, machine.likedUnits).join(', ')}, ${formatDuration(matched.timeS)}`,
+      text: `${levelWords(matched.levels, pairing.machine.likedUnits).join(', ')}, ${formatDuration(matched.timeS)}`,
       sure: `foretold: L* ${plainNumber(matched.lightness, 3)} ± ${plainNumber(2 * matched.sigma, 2)}`,
       href,
+      stale,
     };
   };
 }

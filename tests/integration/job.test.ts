@@ -144,7 +144,7 @@ describe('the whole job over the endpoints', () => {
   });
 
   it('takes a setting from between the cells, which the next card is to prove', async () => {
-    const { pairingId } = await makePairing(app, 'marl', 'alder', 'Between');
+    const { pairingId, stockId } = await makePairing(app, 'marl', 'alder', 'Between');
     const { id: cardId } = await makeCard(app, pairingId);
     await burnCard(app, cardId);
     await app.call('POST', `/api/cards/${cardId}/photograph`);
@@ -182,11 +182,18 @@ describe('the whole job over the endpoints', () => {
       href: `/cards/${cardId}?lightness=${Math.round(lightness)}#find`,
     });
     expect(rows[0]!.cells[1]).toEqual({ text: 'not measured' });
+    expect(rows[0]!.cells[0]!.stale).toEqual([]);
     const beyond = await compareView(app.ctx, [pairingId], null, 99);
     expect(beyond.rows.find(({ title }) => title === 'To match a tone')!.cells[0]!.text).toBe('out of its reach');
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid?prove=${factId}`)).json;
     expect(plan.across.count * plan.down.count).toBe(9);
     expect(Math.sqrt(plan.across.from * plan.across.to)).toBeCloseTo(across, 6);
+    // What an older batch's card foretells says that it is.
+    const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
+    const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
+    await app.call('PUT', `/api/stock/${stockId}`, { ...record, batch: 'B-9' });
+    const later = await compareView(app.ctx, [pairingId], null, Math.round(lightness));
+    expect(later.rows.find(({ title }) => title === 'To match a tone')!.cells[0]!.stale).toEqual(['new batch B-9']);
   });
 
   it('never changes or deletes a kept version', async () => {

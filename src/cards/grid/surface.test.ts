@@ -83,6 +83,16 @@ describe('the surface of a grid', () => {
     expect(rounded({ channel: 'air', scale: 'kinds', levels: [0, 2] }, 0.8)).toBe(0);
     expect(rounded({ channel: 'air', scale: 'kinds', levels: [0, 2] }, 1.2)).toBe(2);
   });
+  it('goes without readings that have no doubt of their own, and throws on none', () => {
+    const one = seen.readings.map((reading, at) =>
+      at === 12 ? { ...reading, lightness: 5, lightnessSigma: 0 } : reading,
+    );
+    const at = { across: Number(layout.cells[12]!.levels.power), down: Number(layout.cells[12]!.levels.speed) };
+    const own = surfaceOfGrid(layout, { readings: one, answers: [] }, bare)!;
+    expect(foretell(own, at).lightness).toBeCloseTo(bare - lost(at.across, at.down), 0);
+    const none = seen.readings.map((reading) => ({ ...reading, lightnessSigma: 0 }));
+    expect(surfaceOfGrid(layout, { readings: none, answers: [] }, bare)).toBeNull();
+  });
   it('leaves out what the operator called spoiled and what was read unsurely, unless it was graded well', () => {
     const odd = seen.readings.map((reading, at) => (at === 12 ? { ...reading, lightness: 5, confidence: 0.1 } : reading)); // prettier-ignore
     const at = { across: Number(layout.cells[12]!.levels.power), down: Number(layout.cells[12]!.levels.speed) };

@@ -90,7 +90,8 @@ export function surfaceOfGrid(layout: Layout, seen: Seen, bare: number): GridSur
   const darkens = direction === 'darker';
   const patches = seen.readings.flatMap((reading) => {
     const cell = layout.cells[reading.cellIndex];
-    if (!cell || cell.leftOut || !counts(seen, reading)) return [];
+    // A reading without doubt of its own would outweigh all others.
+    if (!cell || cell.leftOut || !counts(seen, reading) || !(reading.lightnessSigma > 0)) return [];
     return [
       {
         across: Number(cell.levels[edges.across.channel]),

@@ -5,6 +5,7 @@ import { formatPower } from '../../core/quantities/format';
 import { showsMark } from '../../core/reading/mark-direction';
 import { chancePoint, halfPoint, type ChancePoint } from '../../core/stats/firth';
 import { MARK_FIELD } from './asks';
+import { familyOf } from '../../core/stock/families';
 import { wouldHaveMarked } from './firing';
 
 /** From so many patches on the power is told at which one in fifty marks: fewer would only carry the curve on to where nothing was seen. */
@@ -57,10 +58,10 @@ function closerWords({ power, low, high }: Chance): string {
 }
 
 /** Where the source begins to fire, in words, beside what its record says. */
-function firingWords({ power, low, high }: Chance, recorded: number): string {
+function firingWords({ power, low, high }: Chance, recorded: number, family: string): string {
   const range = low === null || high === null ? '' : ` (95 % sure: ${formatPower(low)} to ${formatPower(high)})`;
   const apart = low !== null && high !== null && (recorded < low || recorded > high);
-  return `The source begins to fire at about ${formatPower(power)}${range}: below it patches had light enough for a deep mark, and stayed bare.${apart ? ` The machine’s record says ${formatPower(recorded)}: change it there.` : ''}`;
+  return `The source begins to fire at about ${formatPower(power)}${range}: below it patches had light enough for a deep mark, by what is usual for ${family}, and stayed bare.${apart ? ` The machine’s record says ${formatPower(recorded)}: change it there.` : ''}`;
 }
 
 /**
@@ -126,7 +127,7 @@ export function findThreshold(layout: Layout, seen: Seen, { pairing }: Known): T
       firing: half,
       machineFloor: true,
       missing: [],
-      says: firingWords(half, least),
+      says: firingWords(half, least, familyOf(pairing.stock.family).name.toLowerCase()),
     };
   const point = patches.length >= MANY ? chancePoint(answers, FAINT) : null;
   const faint = point && inPower(point);

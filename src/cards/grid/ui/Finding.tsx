@@ -123,6 +123,7 @@ export default function GridFindingScreen(props: FindingProps) {
           more={comparing.pair !== null}
           layout={card.layout}
           likedUnits={machine.likedUnits}
+          problem={comparing.problem}
           onCompare={() => setShows('pair')}
         />
       )}

@@ -1,5 +1,7 @@
+import type { ComponentProps } from 'react';
 import { Figures, TicketPart } from '../../../components/BenchFrame';
 import { Button } from '../../../components/Button';
+import { ProblemNotice } from '../../../components/Notice';
 import { levelWords } from '../../../core/card/channels';
 import type { Layout } from '../../../core/card/layout';
 import { plainNumber, type LikedUnits } from '../../../core/quantities/format';
@@ -14,16 +16,18 @@ interface Props {
   readonly more: boolean;
   readonly layout: Layout;
   readonly likedUnits: LikedUnits;
+  readonly problem: ComponentProps<typeof ProblemNotice>['problem'];
   readonly onCompare: () => void;
 }
 
 const SHOWN = 4;
 
 /** What the eye prefers of cells that meet the wish, two at a time: some questions are taste. */
-export function LikedPart({ liked, candidates, more, layout, likedUnits, onCompare }: Props) {
+export function LikedPart({ liked, candidates, more, layout, likedUnits, problem, onCompare }: Props) {
   const words = (cellIndex: number): string => levelWords(layout.cells[cellIndex]!.levels, likedUnits).join(', ');
   return (
     <TicketPart title="Which do you like best?">
+      <ProblemNotice problem={problem} />
       {liked && (
         <Figures
           rows={liked.ranking

@@ -15,6 +15,8 @@ export interface Comparing {
   /** The two to look at now; null where enough is known. */
   readonly pair: readonly [number, number] | null;
   readonly busy: boolean;
+  /** Why the last answer was not taken. */
+  readonly problem: ReturnType<typeof useAction>['problem'];
   readonly answer: (better: number | null) => void;
   readonly undo: (() => void) | null;
 }
@@ -63,6 +65,7 @@ export function useComparing(
     candidates,
     pair,
     busy: action.busy,
+    problem: action.problem,
     answer: (better) => {
       if (!pair) return;
       const [left, right] = pair;

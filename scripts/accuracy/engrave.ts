@@ -1,7 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { availableParallelism } from 'node:os';
-import { burnOnBench } from '../../tests/support/burn';
+import { burnedCard, burnOnBench } from '../../tests/support/burn';
 import { factNow } from '../../tests/support/facts';
 import { observerOf } from '../../tests/support/observers';
 import type { Burned } from '../../tests/support/observers/observer';
@@ -102,8 +102,7 @@ function burnedAndFound(
   const observer = observerOf(name);
   const known = { pairing, facts };
   const layout = layCard(kind, kind.propose(known).plan, pairing, { cardNumber: 5 });
-  const piece = burnOnBench(layout, pairing, `${seed} ${turn}`);
-  const burned: Burned = { layout, pairing, seed: `${seed} ${turn}`, piece };
+  const burned = burnedCard(layout, pairing, `${seed} ${turn}`);
   const wish = observer.wish?.(burned, seed) ?? kind.wish(pairing);
   const seen = observer.seeAll?.(burned) ?? observer.look(burned, `${seed} ${turn} look ${look}`);
   return [burned, kind.find(layout, seen, known, wish)];
@@ -157,7 +156,7 @@ function wedgeOf(seed: string, turn: number): Told {
   const pairing = madeUpPairing(seed, turn);
   try {
     const first = layCard(tone, tone.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
-    const burn = (layout: typeof first, name: string): Burned => ({ layout, pairing, seed: name, piece: burnOnBench(layout, pairing, name) }); // prettier-ignore
+    const burn = (layout: typeof first, name: string): Burned => burnedCard(layout, pairing, name);
     const seen = photographed(burn(first, `${seed} ${turn}`), `${seed} ${turn}`);
     const finding = tone.find(first, seen, { pairing, facts: [] });
     const [draft] = tone.settle(finding, first);

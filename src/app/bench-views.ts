@@ -5,6 +5,7 @@ import { spentOn } from '../db/burns';
 import { factsOfCard } from '../db/facts';
 import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
+import { newestReading } from '../db/readings';
 import { listStocks } from '../db/stocks';
 import type { OpenPairing } from '../records/pairing';
 import type { BenchListView, BenchView, PlanView } from '../views/views';
@@ -31,6 +32,12 @@ async function keptWordsOf(ctx: AppContext, { machine }: OpenPairing, cardId: nu
   });
 }
 
+/** The newest card that a photo shows, with its straightened photos; the newest photo alone where nothing was read from the front. */
+async function newestShown(ctx: AppContext, cardId: number, photoId: number): Promise<BenchView['newest']> {
+  const [card, reading] = await Promise.all([getCard(ctx, cardId), newestReading(ctx.db, cardId)]);
+  return { card, shown: card.layout.stations ? (reading?.shown ?? []) : [{ photoId, station: null }] };
+}
+
 export async function benchView(ctx: AppContext, pairingId: number): Promise<BenchView> {
   const pairing = await getPairing(ctx, pairingId);
   const [cards, usedAreas, { ladder, next }, spent] = await Promise.all([
@@ -51,7 +58,7 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
     keptWords: Object.fromEntries(told),
     usedAreas,
     spent,
-    newest: read ? { card: await getCard(ctx, read.id), photoId: read.photoId! } : null,
+    newest: read ? await newestShown(ctx, read.id, read.photoId!) : null,
   };
 }
 

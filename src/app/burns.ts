@@ -3,6 +3,7 @@ import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
 import { STOPS_LESS } from '../core/reading/tone/exposure';
 import type { SheetFormat } from '../core/sheet/frame-sheet';
+import type { Station } from '../core/card/layout';
 import { UNTIMED } from '../core/motion/pace';
 import { paceNow, renewPace } from './pace';
 import { scopeAt } from './scope';
@@ -11,6 +12,7 @@ import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
 import * as burns from '../db/burns';
 import { photosOfCard } from '../db/photos';
+import { newestReading } from '../db/readings';
 import type { BurnRecord, BurnView } from '../records/burn';
 import type { CardRecord } from '../records/card';
 import type { BenchBurn } from '../workers/protocol';
@@ -159,6 +161,7 @@ export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<Be
     place: placeOf(card),
     burnSeed: last.seed,
     wiped: false,
+    part: null,
   };
 }
 
@@ -194,10 +197,14 @@ export async function photographCard(
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
   const seed = shotSeed ?? `${card.layout.code} shot ${(await photosOfCard(ctx.db, cardId)).length + 1}`;
-  const take = async (stopsLess: number, name: string): Promise<{ id: number; again: boolean }> => {
+  const take = async (
+    stopsLess: number,
+    name: string,
+    station: Station | null = null,
+  ): Promise<{ id: number; again: boolean }> => {
     const { jpeg } = await ctx.work.do('photograph', {
-      burn,
-      shotSeed: seed,
+      burn: station ? { ...burn, part: { name: station.name, ...station.box } } : burn,
+      shotSeed: station ? `${seed} ${station.name}` : seed,
       scale: ctx.cameraScale,
       stopsLess,
       onSheet: onSheet && printOrder(onSheet),
@@ -211,6 +218,15 @@ export async function photographCard(
       litFrom,
     });
   };
+  // The camera goes from station to station, to those that no photo tells yet where there are some; the id is that of the last.
+  if (card.layout.stations) {
+    const { stations } = card.layout;
+    const shown = (await newestReading(ctx.db, cardId))?.shown ?? [];
+    const left = stations.filter((_, index) => !shown.some(({ station }) => station === index));
+    let taken: { id: number; again: boolean } | null = null;
+    for (const station of left.length > 0 ? left : stations) taken = await take(0, `bench-${station.name}`, station);
+    return taken!;
+  }
   // The darker one first: the other is then read with it at once.
   if (twice) await take(STOPS_LESS, 'bench-darker');
   return take(0, litFrom === 'behind' ? 'light-table' : 'bench');

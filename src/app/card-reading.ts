@@ -16,14 +16,16 @@ export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   const card = await cardById(tx, cardId);
   const plan = card && cardKind(card.kind).upgrade(card.plan);
   const all = await readingsThatCount(tx, cardId, plan?.setup.finish !== 'none');
-  const known = all.filter(({ tones }) => areKnown(tones));
-  // Photos whose tones are known are not mixed with others of which that cannot be said.
-  const counting = known.length > 0 ? known : all;
+  // Photos whose tones are known are not mixed with others of which that cannot be said: of each station, where it has several.
+  const counting = all.filter(
+    (reading) =>
+      areKnown(reading.tones) || !all.some(({ station, tones }) => station === reading.station && areKnown(tones)),
+  );
   const [newest] = counting;
   if (!newest) return false;
   const told = await newestReading(tx, cardId);
   if (counting.length === 1 && told?.id === newest.id) return true;
-  const { id, photoIds, createdAt, ...reading } = newest;
+  const { id, photoIds, createdAt, shown, ...reading } = newest;
   await insertReading(tx, {
     ...reading,
     mergedFrom: counting.map((one) => one.id),

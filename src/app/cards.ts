@@ -5,7 +5,8 @@ import { type BasePlan, type Known, type Proposal } from '../core/card/contract'
 import type { Estimate } from '../core/card/estimate';
 import type { Layout } from '../core/card/layout';
 import { isSaid } from '../core/card/work-setup';
-import { freePiece, freePlace, piecesOf, placeIsFree } from '../core/card/place';
+import { cardIsFree, freePiece, freePlace, piecesOf } from '../core/card/place';
+import { numbersOf } from '../core/card/station';
 import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
 import { lockStock } from '../db/stocks';
@@ -149,14 +150,8 @@ function choosePlace(
     throw new Problem('does-not-fit', `No free place of ${size} is left ${where}.`);
   }
   const piece = wantedPiece ?? 1;
-  const rect = { x: wanted.xMm, y: wanted.yMm, width: layout.widthMm, height: layout.heightMm };
-  if (
-    !placeIsFree(
-      stock,
-      used.filter((area) => area.piece === piece),
-      rect,
-    )
-  ) {
+  const onPiece = used.filter((area) => area.piece === piece);
+  if (!cardIsFree(stock, onPiece, layout, { x: wanted.xMm, y: wanted.yMm })) {
     throw new Problem('does-not-fit', `A card of ${size} would leave the stock there or lie on an earlier card.`);
   }
   return { piece, ...wanted };
@@ -196,8 +191,8 @@ export async function createCard(
   if (earlier) return earlier;
   const pairing = await getPairing(ctx, request.pairingId);
   refuseUnlessBurnable(pairing);
-  await layOrRefuse(ctx, request, pairing, 0);
-  const number = await cards.nextCardNumber(ctx.db);
+  const { layout: first } = await layOrRefuse(ctx, request, pairing, 0);
+  const number = await cards.nextCardNumber(ctx.db, numbersOf(first));
   const { layout, estimate } = await layOrRefuse(ctx, request, pairing, number);
   return once(ctx, key, action, async (tx) => {
     await lockStock(tx, pairing.stock.id);

@@ -32,6 +32,8 @@ export async function readGauge(
 /** A picture of what the bench burned of a card, lit from below. */
 export async function layOnLightTable(ctx: AppContext, cardId: number): Promise<ExportedFile & { inline: boolean }> {
   const card = await getCard(ctx, cardId);
+  if (card.layout.stations)
+    throw new Problem('invalid-input', 'A card that stands in several places does not lie on one light table.');
   const { png } = await ctx.work.do('light-table', { burn: await benchBurnOf(ctx, card) });
   return { name: `light-table-${card.layout.code}.png`, mediaType: 'image/png', bytes: Buffer.from(png), inline: true };
 }

@@ -8,7 +8,7 @@ import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
-import { faultsOfPhotos, newestReading } from '../db/readings';
+import { newestReading, toldOfPhotos } from '../db/readings';
 import type { ImageRole, LitFrom, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
 import { tellAnew, tellThroughAnew } from './card-reading';
@@ -121,7 +121,7 @@ export async function receivePhoto(
 
 /** Photos with what is done with them just now and what came of them. */
 export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[]): Promise<PhotoView[]> {
-  const faults = await faultsOfPhotos(
+  const told = await toldOfPhotos(
     ctx.db,
     records.filter(({ status }) => status === 'read').map(({ id }) => id),
   );
@@ -131,7 +131,8 @@ export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[
       step: ctx.readings.stepOf(photo.id),
       placeInLine: ctx.readings.placeOf(photo.id),
       otherCards: await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []),
-      faults: faults.get(photo.id) ?? [],
+      faults: told.get(photo.id)?.faults ?? [],
+      station: told.get(photo.id)?.station ?? null,
     })),
   );
 }

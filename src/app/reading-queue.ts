@@ -135,7 +135,7 @@ export class ReadingQueue {
     if (!card || !image) throw new Error(`photo ${id} has no card or no bytes`);
     await setPhotoStatus(this.db, id, 'reading');
     // A second photo is placed by markers.
-    const byTwo = hasMarkers(card.layout) && photo.litFrom === 'front';
+    const byTwo = hasMarkers(card.layout) && !card.layout.stations && photo.litFrom === 'front';
     const second = byTwo ? await this.secondOf(photo) : null;
     const cameraIsTrue = await this.isTrueCamera(photo);
     const sheets = await sheetsInUse(this.db);
@@ -197,7 +197,8 @@ export class ReadingQueue {
       if (answer.previewJpeg) await putImage(tx, photoId, 'preview', 'image/jpeg', Buffer.from(answer.previewJpeg));
       switch (answer.outcome) {
         case 'read': {
-          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, faults, tookS } = answer;
+          const { cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, tones, faults, tookS, station } =
+            answer;
           await putImage(tx, photoId, 'straightened', 'image/jpeg', Buffer.from(answer.straightenedJpeg));
           const readingId = await insertReading(tx, {
             photoId,
@@ -214,6 +215,7 @@ export class ReadingQueue {
             tookS,
             mergedFrom: null,
             cells,
+            station,
           });
           if (exposure && 'bentBy' in tones)
             await noteCamera(tx, { name: exposure.camera, bentBy: tones.bentBy, readingId });

@@ -69,7 +69,16 @@ export function tracesOfProgram(program: BurnedProgram, machine: BenchMachine, p
   return laser.finish();
 }
 
-/** The piece that programs leave on one card, one after another. */
+/** A part of a card that lies by itself: its upper left corner from the card's, its size, and what tells it from others. */
+export interface CardPart {
+  readonly name: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The piece that programs leave on one card, one after another; or the piece under a part of it. */
 export function burnPrograms(
   programs: readonly BurnedProgram[],
   machine: BenchMachine,
@@ -77,27 +86,52 @@ export function burnPrograms(
   place: BenchPlace,
   seed: string,
   wiped = false,
+  part: CardPart | null = null,
 ): Piece {
-  const toCard = (trace: Trace): Trace => ({
+  const drawn = programs.flatMap((program) => tracesOfProgram(program, machine, place));
+  return burnTraces(drawn, machine, sheet, place, seed, wiped, part);
+}
+
+/** The same from what the laser drew, on the bed's own millimetres: for cards of many parts, which it drew once. */
+export function burnTraces(
+  drawn: readonly Trace[],
+  machine: BenchMachine,
+  sheet: BenchSheet,
+  place: BenchPlace,
+  seed: string,
+  wiped: boolean,
+  part: CardPart | null,
+): Piece {
+  const { x, y, width, height } = part ?? { x: 0, y: 0, width: place.widthMm, height: place.heightMm };
+  const [left, rear] = [place.leftMm + x, place.rearMm + y];
+  const toPiece = (trace: Trace): Trace => ({
     ...trace,
-    x0: trace.x0 - place.leftMm,
-    x1: trace.x1 - place.leftMm,
-    y0: machine.bedDepthMm - trace.y0 - place.rearMm,
-    y1: machine.bedDepthMm - trace.y1 - place.rearMm,
+    x0: trace.x0 - left,
+    x1: trace.x1 - left,
+    y0: machine.bedDepthMm - trace.y0 - rear,
+    y1: machine.bedDepthMm - trace.y1 - rear,
   });
+  const near = ({ x0, x1, y0, y1 }: Trace): boolean =>
+    Math.max(x0, x1) > -MARGIN_MM &&
+    Math.min(x0, x1) < width + MARGIN_MM &&
+    Math.max(y0, y1) > -MARGIN_MM &&
+    Math.min(y0, y1) < height + MARGIN_MM;
+  const traces = drawn.map(toPiece);
   return burnPiece({
     specimen: specimenOf(sheet),
     lets: letsThroughOf(sheet.family),
-    traces: programs.flatMap((program) => tracesOfProgram(program, machine, place).map(toCard)),
-    widthMm: place.widthMm,
-    heightMm: place.heightMm,
+    // What was burned far away on the bed leaves nothing here.
+    traces: part ? traces.filter(near) : traces,
+    widthMm: width,
+    heightMm: height,
     marginMm: MARGIN_MM,
     thicknessMm: sheet.thicknessMm,
     spot: { xMm: machine.spotXMm * 1.08, yMm: machine.spotYMm * 1.08, rayleighMm: rayleighOf(machine) },
     wiped,
     band: bandOfWavelength(machine.wavelengthNm),
     grainAlongX: sheet.grainAlongX,
-    seed,
+    seed: part ? `${seed} ${part.name}` : seed,
+    ...(part && { partOf: { x, y, widthMm: place.widthMm, heightMm: place.heightMm, seed } }),
   });
 }
 

@@ -43,6 +43,14 @@ export interface BurnRequest {
   readonly seed: string;
   /** Whether soot was wiped off before anybody looked. */
   readonly wiped: boolean;
+  /** The sheet that it is a part of, where that is larger: its upper left corner from the sheet's, the sheet's size, and what tells it from others. */
+  readonly partOf?: {
+    readonly x: number;
+    readonly y: number;
+    readonly widthMm: number;
+    readonly heightMm: number;
+    readonly seed: string;
+  };
 }
 
 /** Pixels for each spot and each line's pitch that the burn is worked out with. */
@@ -129,7 +137,8 @@ export function burnPiece(request: BurnRequest): Piece {
   const random = randomFrom(request.seed);
   const size = { widthMm: width / kept, heightMm: height / kept, thicknessMm };
   const ground = groundOf(size, specimen.texture, request.grainAlongX, random);
-  const bow = (2 * random() - 1) * specimen.solid.bowMm;
+  const ownBow = 2 * random() - 1;
+  const bow = (request.partOf ? 2 * randomFrom(`bow ${request.partOf.seed}`)() - 1 : ownBow) * specimen.solid.bowMm;
   const noise = new NoiseTable(random);
   const flares = flaresOf(request, randomFrom(`flares ${request.seed}`));
   const piece: Piece = {
@@ -192,8 +201,11 @@ function burnBand(
   const depth = new Float32Array(fluence.length);
   const within = specimen.below?.[light] ?? specimen.takes[light];
   const { perMm3, onset, char } = specimen.solid;
+  const sheet = request.partOf ?? { x: 0, y: 0, widthMm: request.widthMm, heightMm: request.heightMm };
   const bowAt = (x: number, y: number): number =>
-    nature.bow * (1 - ((2 * x) / request.widthMm - 1) ** 2) * (1 - ((2 * y) / request.heightMm - 1) ** 2);
+    nature.bow *
+    (1 - ((2 * (x + sheet.x)) / sheet.widthMm - 1) ** 2) *
+    (1 - ((2 * (y + sheet.y)) / sheet.heightMm - 1) ** 2);
   // One crossing is a straight way gone in one go, however many stretches it is told in: what begins to remove stock is its sum.
   const crossing = new Float32Array(perMm3 === null ? 0 : fluence.length);
   const touched: number[] = [];

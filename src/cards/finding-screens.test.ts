@@ -40,7 +40,8 @@ const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
     const lightness = on.stock.bareLightness + deltaLightness;
     return {
       cellIndex, lightness, deltaLightness, lightnessSigma: 0.4, sharedSigma: 0.2, confidence: 1, doubts: [], spread: 0.5, edgeHalo: 0, clippedShare: 0,
-      edgeWidthMm: null, lines: null, line: null, bars: null, ends: null, picture: pictureIn(burn.shape), hue: null, colour: '#806040',
+      edgeWidthMm: null, ripple: null,
+    lines: null, line: null, bars: null, ends: null, picture: pictureIn(burn.shape), hue: null, colour: '#806040',
     };
   }); // prettier-ignore
 /** Each cell called by the first word that its kind asks for. */
@@ -64,7 +65,7 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
       card: { id: 1, kind: name, layout, madeFor: pairing },
       pairing: { ...pairing, id: 1, remarks: [] },
       known,
-      reading: seen.readings.length > 0 ? { photoId: 1, cells: seen.readings, doubts: [] } : null,
+      reading: seen.readings.length > 0 ? { photoId: 1, shown: [{ photoId: 1, station: null }], cells: seen.readings, doubts: [] } : null,
       through: null,
       answers: seen.answers,
       kept: [],

@@ -1,6 +1,7 @@
 import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
 import type { RungId } from '../core/book/rungs';
 import { aB } from './a-b';
+import { bed } from './bed';
 import { ceiling } from './ceiling';
 import { focus } from './focus';
 import { grid } from './grid';
@@ -28,6 +29,7 @@ export const CARD_KINDS = {
   focus,
   'scan-offset': scanOffset,
   'run-up': runUp,
+  bed,
   kerf,
 } as const;
 

@@ -1,4 +1,5 @@
 import { aBSchemas } from './a-b/schema';
+import { bedSchemas } from './bed/schema';
 import { ceilingSchemas } from './ceiling/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
@@ -28,5 +29,6 @@ export const CARD_SCHEMAS = {
   focus: focusSchemas,
   'scan-offset': scanOffsetSchemas,
   'run-up': runUpSchemas,
+  bed: bedSchemas,
   kerf: kerfSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../tests/support/burn';
+import { burnedCard } from '../../tests/support/burn';
 import { demoPairing } from '../../tests/support/demo';
 import { observerOf } from '../../tests/support/observers';
 import type { Burned } from '../../tests/support/observers/observer';
@@ -18,10 +18,7 @@ describe.each(CARD_KIND_NAMES)('what is found on a card of kind %s', (name) => {
   const { plan } = kind.propose(known);
   const layout = layCard(kind, plan, pairing, { cardNumber: 5 });
   const looks = (): { burned: Burned; seed: string }[] =>
-    Array.from({ length: PIECES }, (_, index): Burned => {
-      const seed = `truth ${index}`;
-      return { layout, pairing, seed, piece: burnOnBench(layout, pairing, seed) };
-    }).flatMap((burned) =>
+    Array.from({ length: PIECES }, (_, index) => burnedCard(layout, pairing, `truth ${index}`)).flatMap((burned) =>
       Array.from({ length: LOOKS }, (_, look) => ({ burned, seed: `${burned.seed} look ${look}` })),
     );
 

@@ -20,5 +20,6 @@ export const CARD_SCREENS = {
   focus: { Finding: lazy(() => import('./focus/ui/Finding')) },
   'scan-offset': { Finding: lazy(() => import('./scan-offset/ui/Finding')) },
   'run-up': { Finding: lazy(() => import('./run-up/ui/Finding')) },
+  bed: { Finding: lazy(() => import('./bed/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

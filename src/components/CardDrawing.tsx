@@ -129,7 +129,7 @@ export function CardDrawing({
         <>
           {layout.frame.markers.map((marker) => (
             <path
-              key={marker.corner}
+              key={`${marker.corner} ${marker.id}`}
               d={pathOf(markerRegion(marker), true)}
               fill={markColour}
               className={styles.marker}

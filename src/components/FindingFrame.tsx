@@ -2,10 +2,12 @@ import type { ReactNode } from 'react';
 import { levelWords } from '../core/card/channels';
 import type { BaseFinding } from '../core/card/contract';
 import type { Cell } from '../core/card/layout';
+import { gathered } from '../core/card/station';
 import { mixColours } from '../core/color/mix';
 import { burnedColourOf } from '../core/stock/families';
 import { BenchFrame, Figures, TicketPart } from './BenchFrame';
 import { CardDrawing } from './CardDrawing';
+import { CardPhotos, CardPiece } from './CardPhotos';
 import type { FindingProps } from './finding-props';
 import { KeepPart, pressKeep } from './KeepPart';
 import { Mat } from './Mat';
@@ -30,7 +32,7 @@ export function FindingFrame(props: Props) {
   const { view, tabs, title, ladder, selected, onSelect, onKept, finding, rows, chart, caption, keep, ringed, words } =
     props;
   const { card, reading, kept } = view;
-  const { layout } = card;
+  const layout = gathered(card.layout);
   const { stock, machine } = card.madeFor;
   const burned = burnedColourOf(stock);
   const newest = kept[0];
@@ -74,6 +76,7 @@ export function FindingFrame(props: Props) {
       mat={
         <Mat
           label="The card and what was seen of it"
+          ruled={!layout.stations}
           extent={{ x: -2, y: -2, width: layout.widthMm + 4, height: layout.heightMm + 4 }}
           onKeyDown={(event) => {
             const onCell = (event.target as Element).hasAttribute('data-cell');
@@ -83,16 +86,8 @@ export function FindingFrame(props: Props) {
         >
           {() => (
             <>
-              {reading ? (
-                <image
-                  href={`/api/photos/${reading.photoId}/images/straightened`}
-                  width={layout.widthMm}
-                  height={layout.heightMm}
-                  preserveAspectRatio="none"
-                />
-              ) : (
-                <rect width={layout.widthMm} height={layout.heightMm} fill={stock.colour} />
-              )}
+              {(!reading || layout.stations) && <CardPiece layout={layout} colour={stock.colour} />}
+              {reading && <CardPhotos layout={layout} shown={reading.shown} />}
               <CardDrawing
                 layout={layout}
                 marksVisible={!reading}

@@ -9,10 +9,13 @@ export function SheetMap({
   stock,
   usedAreas,
   card,
+  areas,
 }: {
   stock: StockRecord;
   usedAreas: readonly UsedArea[];
+  /** Where it lies, and what it takes of that, both on the sheet. */
   card: Rect;
+  areas: readonly Rect[];
 }) {
   return (
     <svg
@@ -23,9 +26,18 @@ export function SheetMap({
     >
       <path d={outlinePath(stock)} fill={stock.colour} />
       {usedAreas.map((area) => (
-        <rect key={area.cardId} className={styles.used} x={area.x} y={area.y} width={area.width} height={area.height} />
+        <rect
+          key={`${area.cardId} ${area.x} ${area.y}`}
+          className={styles.used}
+          x={area.x}
+          y={area.y}
+          width={area.width}
+          height={area.height}
+        />
       ))}
-      <rect className={styles.card} {...card} />
+      {areas.map((area) => (
+        <rect key={`${area.x} ${area.y}`} className={styles.card} {...area} />
+      ))}
     </svg>
   );
 }

@@ -188,7 +188,10 @@ const BURNED_S = sql<number>`coalesce(burn.actual_s, burn.estimated_s * case whe
 export async function spentOn(db: Db, pairingId: number): Promise<SpentOnTests> {
   const { rows } = await sql<{ cards: number; seconds: number; areaMm2: number }>`
     with burned as (
-      select card.id, (card.layout ->> 'widthMm')::double precision * (card.layout ->> 'heightMm')::double precision as area, sum(${BURNED_S}) as s
+      select card.id, coalesce(
+          (select sum((station -> 'box' ->> 'width')::double precision * (station -> 'box' ->> 'height')::double precision)
+            from jsonb_array_elements(card.layout -> 'stations') station),
+          card.width_mm * card.height_mm) as area, sum(${BURNED_S}) as s
       from card join burn on burn.card_id = card.id
       where card.pairing_id = ${pairingId} and burn.ended_at is not null group by card.id)
     select count(*)::integer as cards, coalesce(sum(s), 0) as seconds, coalesce(sum(area), 0) as area_mm2 from burned`.execute(db); // prettier-ignore

@@ -2,20 +2,29 @@ import { sql } from 'kysely';
 import type { CardStage } from '../core/book/ladder';
 import type { BasePlan } from '../core/card/contract';
 import type { Cell, Layout } from '../core/card/layout';
+import { areasOf, numbersOf } from '../core/card/station';
 import { upgradeLayout, upgradePairing, upgradeStoredCell } from '../core/card/stored';
 import type { CardRecord, CardSummary, UsedArea } from '../records/card';
 import type { Db } from './client';
 
 export type NewCard = Omit<CardRecord, 'id' | 'createdAt'>;
 
-export async function nextCardNumber(db: Db): Promise<number> {
-  const { rows } = await sql<{ number: string }>`select nextval('card_number') as number`.execute(db);
-  return Number(rows[0]!.number);
+/** The first of as many numbers in a row as a card has. Numbers of a card that comes to nothing are lost. */
+export async function nextCardNumber(db: Db, count = 1): Promise<number> {
+  return db.transaction().execute(async (tx) => {
+    // Who takes several must not find that somebody took one between them.
+    await sql`select pg_advisory_xact_lock(hashtext('card_number'))`.execute(tx);
+    const { rows } = await sql<{ number: string }>`select nextval('card_number') as number`.execute(tx);
+    const number = Number(rows[0]!.number);
+    if (count > 1) await sql`select setval('card_number', ${number + count - 1})`.execute(tx);
+    return number;
+  });
 }
 
 export async function insertCard(db: Db, card: NewCard): Promise<number> {
   const row = {
     number: card.number,
+    numbers: numbersOf(card.layout),
     kind: card.kind,
     pairingId: card.pairingId,
     plan: JSON.stringify(card.plan),
@@ -102,10 +111,21 @@ export async function newestCardOfPairing(
   return row && cardOf(row, []);
 }
 
-/** Ids and codes of cards by their numbers. */
+/** Ids and codes of cards by any of their numbers. */
 export async function cardsByNumber(db: Db, numbers: readonly number[]): Promise<{ id: number; code: string }[]> {
   if (numbers.length === 0) return [];
-  return db.selectFrom('card').select(['id', 'code']).where('number', 'in', numbers).orderBy('id').execute();
+  return db
+    .selectFrom('card')
+    .select(['id', 'code'])
+    .where(({ or, eb, and }) =>
+      or(
+        numbers.map((number) =>
+          and([eb('number', '<=', number), eb(sql<number>`card.number + card.numbers`, '>', number)]),
+        ),
+      ),
+    )
+    .orderBy('id')
+    .execute();
 }
 
 /** Cards of a pairing, newest first, with how far each has come. */
@@ -149,9 +169,9 @@ export async function cardSummaries(
   }));
 }
 
-/** Areas that cards of any pairing take on a stock's sheet, in sheet millimetres. */
+/** Areas that cards of any pairing take on a stock's sheet, in sheet millimetres: one for a card, or one for each of its stations. */
 export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedArea[]> {
-  return db
+  const rows = await db
     .selectFrom('card')
     .innerJoin('pairing', 'pairing.id', 'card.pairingId')
     .select([
@@ -160,11 +180,20 @@ export async function usedAreasOfStock(db: Db, stockId: number): Promise<UsedAre
       'card.sheetXMm as x',
       'card.sheetYMm as y',
       'card.code',
-      'card.widthMm as width',
-      'card.heightMm as height',
+      'card.widthMm',
+      'card.heightMm',
+      sql<Layout['stations'] | null>`card.layout -> 'stations'`.as('stations'),
     ])
     .where('pairing.stockId', '=', stockId)
     .where('card.adopted', '=', false)
     .orderBy('card.id')
     .execute();
+  return rows.flatMap(({ x, y, widthMm, heightMm, stations, ...card }) =>
+    areasOf({ widthMm, heightMm, ...(stations && { stations }) }).map((area) => ({
+      ...card,
+      ...area,
+      x: x + area.x,
+      y: y + area.y,
+    })),
+  );
 }

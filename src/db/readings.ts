@@ -2,12 +2,12 @@ import { sql } from 'kysely';
 import type { CellReading, Doubt } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
 import type { SheetFault } from '../core/reading/sheet/sheet-tones';
-import type { ReadingRecord } from '../records/photo';
+import type { ReadingRecord, ShownPhoto } from '../records/photo';
 import { lastBurned } from './burns';
 import type { Db } from './client';
 
 /** What is stored of one: merged ones say which they are made of. */
-export type NewReading = Omit<ReadingRecord, 'id' | 'photoIds' | 'createdAt'> & {
+export type NewReading = Omit<ReadingRecord, 'id' | 'photoIds' | 'createdAt' | 'shown'> & {
   readonly toPhoto: readonly number[];
   readonly mergedFrom: readonly number[] | null;
 };
@@ -35,6 +35,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         doubts: [...cell.doubts],
         hue: JSON.stringify(cell.hue),
         lines: JSON.stringify(cell.lines),
+        ripple: JSON.stringify(cell.ripple),
         line: JSON.stringify(cell.line),
         bars: JSON.stringify(cell.bars),
         ends: JSON.stringify(cell.ends),
@@ -85,14 +86,27 @@ async function storedReading(db: Db, id: number): Promise<Stored> {
   ]);
   const parts =
     row.mergedFrom &&
-    (await db.selectFrom('reading').select(['id', 'photoId']).where('id', 'in', row.mergedFrom).execute());
+    (await db
+      .selectFrom('reading')
+      .select(['id', 'photoId', 'station'])
+      .where('id', 'in', row.mergedFrom)
+      .orderBy('photoId', 'desc')
+      .execute());
   const { createdAt, ...reading } = row;
   return {
     ...reading,
-    photoIds: parts ? parts.map(({ photoId }) => photoId).sort((a, b) => b - a) : [row.photoId],
+    photoIds: parts ? parts.map(({ photoId }) => photoId) : [row.photoId],
+    shown: newestOfEach(parts ?? [row]),
     createdAt: createdAt.toISOString(),
     cells: cells.map(({ readingId, doubts, ...cell }): CellReading => ({ ...cell, doubts: doubts as Doubt[] })),
   };
+}
+
+/** The newest photo of each station, or of the card; `newestFirst` in that order. */
+function newestOfEach(newestFirst: readonly ShownPhoto[]): ShownPhoto[] {
+  return newestFirst
+    .filter(({ station }, index) => newestFirst.findIndex((other) => other.station === station) === index)
+    .map(({ photoId, station }) => ({ photoId, station }));
 }
 
 /** What a card is told by now: its newest reading, of one photo or merged of several, with its cells in order. */
@@ -108,11 +122,17 @@ export async function newestReading(db: Db, cardId: number): Promise<ReadingReco
   return record;
 }
 
-/** What is wrong with photos, as their newest readings by themselves have it. */
-export async function faultsOfPhotos(db: Db, photoIds: readonly number[]): Promise<Map<number, readonly PhotoFault[]>> {
+/** What is wrong with photos and which station they show, as their newest readings by themselves have it. */
+export async function toldOfPhotos(
+  db: Db,
+  photoIds: readonly number[],
+): Promise<Map<number, { readonly faults: readonly PhotoFault[]; readonly station: number | null }>> {
   if (photoIds.length === 0) return new Map();
-  const rows = await ownReadings(db).select(['photoId', 'faults']).where('photoId', 'in', photoIds).execute();
-  return new Map(rows.map(({ photoId, faults }) => [photoId, faults]));
+  const rows = await ownReadings(db)
+    .select(['photoId', 'faults', 'station'])
+    .where('photoId', 'in', photoIds)
+    .execute();
+  return new Map(rows.map(({ photoId, ...told }) => [photoId, told]));
 }
 
 /** Holds other changes of what a card is told by until this transaction ends. */

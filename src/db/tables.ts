@@ -15,7 +15,7 @@ import type { Pinholes, ThroughDoubt } from "../core/reading/backlit/observation
 import type { EndsSeen } from "../core/reading/ends-of-cell";
 import type { HueShift } from "../core/reading/hue";
 import type { BarsSeen } from "../core/reading/lines/bars-of-cell";
-import type { LinesSeen } from "../core/reading/lines/lines-of-fill";
+import type { LinesSeen, RippleSeen } from "../core/reading/lines/lines-of-fill";
 import type { LineSeen } from "../core/reading/lines/single-line";
 import type { PhotoFault } from "../core/reading/photo-faults";
 import type { PictureSeen } from "../core/reading/picture-of-cell";
@@ -86,6 +86,7 @@ export interface Card {
   layout: FixedJson<object>;
   madeFor: FixedJson<Pairing>;
   number: number;
+  numbers: Generated<number>;
   pairingId: number;
   piece: Generated<number>;
   plan: FixedJson<object>;
@@ -120,6 +121,7 @@ export interface CellReading {
   lines: FixedJson<LinesSeen | null>;
   picture: FixedJson<PictureSeen | null>;
   readingId: number;
+  ripple: FixedJson<RippleSeen | null>;
   sharedSigma: number;
   spread: number;
 }
@@ -318,6 +320,7 @@ export interface Reading {
   photoId: number;
   photoPxPerMm: number;
   secondPhotoId: number | null;
+  station: number | null;
   tones: FixedJson<Tones>;
   tookS: number;
   toPhoto: FixedJson<number[]>;

@@ -49,7 +49,7 @@ export function svgOfCard(layout: Layout): string {
   const { widthMm, heightMm, frame } = layout;
   const markers = frame.markers.map(
     (marker) =>
-      `  <g id="marker-${marker.corner}" class="marker" data-marker-id="${marker.id}"><path d="${pathData(markerRegion(marker), true)}" fill="#000"/></g>`,
+      `  <g id="${['marker', marker.corner, ...(marker.station ? [marker.station] : [])].join('-')}" class="marker" data-marker-id="${marker.id}"><path d="${pathData(markerRegion(marker), true)}" fill="#000"/></g>`,
   );
   const lettering = frame.lettering.map(
     (line, index) =>

@@ -1,5 +1,6 @@
 import { parse as parseCsv } from 'csv-parse/sync';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { bed as bedCard } from '../cards/bed';
 import { grid } from '../cards/grid';
 import type { GridPlan } from '../cards/grid/plan';
 import { focus } from '../cards/focus';
@@ -175,5 +176,19 @@ describe('PNG preview', () => {
     const { width, height, density } = await sharp(Buffer.concat(chunks)).metadata();
     expect((width / density!) * 25.4).toBeCloseTo(layout.widthMm, 0);
     expect((height / density!) * 25.4).toBeCloseTo(layout.heightMm, 0);
+  });
+});
+
+describe('files of a card that stands in several places', () => {
+  it('name each marker by its corner and its place, no two alike', () => {
+    const standing = layCard(bedCard, bedCard.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 4 });
+    const ids = [...svgOfCard(standing).matchAll(/ id="(marker-[^"]+)"/g)].map(([, id]) => id);
+    expect(ids).toHaveLength(36);
+    expect(new Set(ids).size).toBe(36);
+    expect(ids).toContain('marker-lower-left-C2');
+    const { parts } = programOfCard(standing, pairing.machine, bed);
+    expect(parts.filter(({ name }) => name.startsWith('marker ')).map(({ name }) => name)).toContain(
+      'marker upper-right B2',
+    );
   });
 });

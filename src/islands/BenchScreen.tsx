@@ -3,6 +3,8 @@ import { cardKind, CARD_KIND_NAMES } from '../cards/registry';
 import { BenchFrame, TicketPart } from '../components/BenchFrame';
 import { LinkButton } from '../components/Button';
 import { Ladder } from '../components/Ladder';
+import { CardPhotos, CardPiece } from '../components/CardPhotos';
+import { gathered } from '../core/card/station';
 import { Mat } from '../components/Mat';
 import { Notice } from '../components/Notice';
 import { PairingTitle } from '../components/PairingTitle';
@@ -41,7 +43,12 @@ function Sheet({ view }: { view: BenchView }) {
       {view.usedAreas
         .filter((area) => area.piece === newestPiece(view))
         .map((area) => (
-          <a key={area.cardId} href={`/cards/${area.cardId}`} aria-label={`card ${area.code}`} data-grab="">
+          <a
+            key={`${area.cardId} ${area.x} ${area.y}`}
+            href={`/cards/${area.cardId}`}
+            aria-label={`card ${area.code}`}
+            data-grab=""
+          >
             <rect
               x={area.x}
               y={area.y}
@@ -66,6 +73,7 @@ const spentWords = ({ cards, seconds, areaMm2 }: SpentOnTests): string =>
 export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string | null }) {
   const { pairing, cards, next, newest } = view;
   const { stock } = pairing;
+  const newestLayout = newest && gathered(newest.card.layout);
   const [sheetLarge, setSheetLarge] = useState(newest === null);
   const stopped = pairing.remarks.find((remark) => remark.severity === 'stop');
   const ticket = (
@@ -166,7 +174,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
       ladder={<Ladder rungs={view.ladder} />}
       ticket={ticket}
       mat={
-        sheetLarge || !newest ? (
+        sheetLarge || !newest || !newestLayout ? (
           <Mat
             key="sheet"
             label={`${stock.name}, ${pieceWords(view)} with its cards`}
@@ -182,9 +190,10 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
             extent={{
               x: -2,
               y: -2,
-              width: newest.card.layout.widthMm + 4,
-              height: newest.card.layout.heightMm + 4,
+              width: newestLayout.widthMm + 4,
+              height: newestLayout.heightMm + 4,
             }}
+            ruled={!newestLayout.stations}
             tools={toggle}
             overlay={() => (
               <svg
@@ -199,12 +208,8 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
           >
             {() => (
               <a href={`/cards/${newest.card.id}`} aria-label={`card ${newest.card.layout.code}`} data-grab="">
-                <image
-                  href={`/api/photos/${newest.photoId}/images/straightened`}
-                  width={newest.card.layout.widthMm}
-                  height={newest.card.layout.heightMm}
-                  preserveAspectRatio="none"
-                />
+                {newestLayout.stations && <CardPiece layout={newestLayout} colour={newest.card.madeFor.stock.colour} />}
+                <CardPhotos layout={newestLayout} shown={newest.shown} />
               </a>
             )}
           </Mat>

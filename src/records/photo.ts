@@ -55,6 +55,8 @@ export interface PhotoView extends PhotoRecord {
   readonly otherCards: readonly { readonly id: number; readonly code: string }[];
   /** What is wrong with it, worst first; nothing for photos that were not read. */
   readonly faults: readonly PhotoFault[];
+  /** Which station of its card it was found to show; null for cards of one piece, and where it was not read. */
+  readonly station: number | null;
 }
 
 /** What one photo of a card shows, or several of them merged. */
@@ -79,6 +81,16 @@ export interface ReadingRecord {
   readonly tookS: number;
   readonly createdAt: string;
   readonly cells: readonly CellReading[];
+  /** Which station of the card its photo shows; null for cards of one piece. */
+  readonly station: number | null;
+  /** Straightened photos that show the card: its newest, or the newest of each station. */
+  readonly shown: readonly ShownPhoto[];
+}
+
+/** A straightened photo, and which station of the card it shows: null where it shows the whole. */
+export interface ShownPhoto {
+  readonly photoId: number;
+  readonly station: number | null;
 }
 
 /** What a photo of a card on a light table shows. */

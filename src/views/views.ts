@@ -10,7 +10,7 @@ import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/c
 import type { BenchRow, OpenPairing } from '../records/pairing';
 import type { FavouriteRecord } from '../records/favourite';
 import type { MachineRecord } from '../records/machine';
-import type { PhotoView, ReadingRecord, ThroughRecord } from '../records/photo';
+import type { PhotoView, ReadingRecord, ShownPhoto, ThroughRecord } from '../records/photo';
 import type { StockRecord } from '../records/stock';
 
 /** What the screens are given: plain data, whole, one object a screen. */
@@ -33,7 +33,7 @@ export interface BenchView {
   readonly usedAreas: readonly UsedArea[];
   readonly spent: SpentOnTests;
   /** The newest card that was read, for its photo. */
-  readonly newest: { readonly card: CardRecord; readonly photoId: number } | null;
+  readonly newest: { readonly card: CardRecord; readonly shown: readonly ShownPhoto[] } | null;
 }
 
 /** Everything the planner of one kind of card shows. */

@@ -1,5 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram } from '../bench/bench';
+import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
 import type { GaugeAnswer } from '../bench/gauges';
 import type { PrintOrder } from '../bench/printed-sheet';
 import type { BedPlace } from '../core/card/check';
@@ -23,7 +23,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 12;
+export const PROTOCOL_VERSION = 13;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -123,6 +123,8 @@ export type ReadAnswer = {
       readonly alsoSeen: readonly number[];
       readonly tones: Tones;
       readonly faults: readonly PhotoFault[];
+      /** Which station of the card it shows; null for cards of one piece. */
+      readonly station: number | null;
       readonly straightenedJpeg: Uint8Array;
     }
   | (Backlit & {
@@ -148,6 +150,8 @@ export interface BenchBurn {
   readonly sheet: BenchSheet;
   readonly place: BenchPlace;
   readonly burnSeed: string;
+  /** The station of it that is looked at; null for the whole card. */
+  readonly part: CardPart | null;
   /** Whether soot was wiped off before anybody looked. */
   readonly wiped: boolean;
 }

@@ -15,6 +15,7 @@ import { measureGreys } from '../core/reading/sheet/measure-greys';
 import type { RgbImage } from '../core/image/raster';
 import { readBacklit } from '../core/reading/backlit/read-backlit';
 import { readCard, type ReadStep } from '../core/reading/read-card';
+import { readStation } from '../core/reading/read-station';
 import type { Layout } from '../core/card/layout';
 import { bundleOfCard } from '../formats/bundle';
 import { svgOfCard } from '../formats/card-svg';
@@ -107,21 +108,12 @@ export const TASKS: Tasks = {
     }
     const other = job.second && (await openPhoto(job.second.bytes));
     const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
-    const result = readCard({
-      photo,
-      layout,
-      stock,
-      corners,
-      cameraIsTrue,
-      spot,
-      second,
-      sheets: job.sheets,
-      onProgress,
-    });
+    const request = { photo, layout, stock, cameraIsTrue, spot, second, sheets: job.sheets, onProgress };
+    const result = layout.stations ? readStation(request) : readCard({ ...request, corners });
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
     const { rectified, field, stockLinear, ...rest } = result;
     const straightenedJpeg = await jpegOfRgb(flattened(rectified, field, stockLinear));
-    return { ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
+    return { station: null, ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
   async photograph({ burn, onSheet, litFrom, ...shot }) {
@@ -189,8 +181,9 @@ async function shoot(
 let last: { readonly burn: string; readonly piece: Piece } | null = null;
 
 function pieceOf(burn: BenchBurn): Piece {
-  const { programs, machine, sheet, place, burnSeed, wiped } = burn;
+  const { programs, machine, sheet, place, burnSeed, wiped, part } = burn;
   const told = JSON.stringify(burn);
-  if (last?.burn !== told) last = { burn: told, piece: burnPrograms(programs, machine, sheet, place, burnSeed, wiped) };
+  if (last?.burn !== told)
+    last = { burn: told, piece: burnPrograms(programs, machine, sheet, place, burnSeed, wiped, part) };
   return last.piece;
 }

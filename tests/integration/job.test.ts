@@ -30,6 +30,7 @@ describe('the whole job over the endpoints', () => {
       'focus empty',
       'ways empty',
       'run-up empty',
+      'bed empty',
     ]);
     expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);

@@ -1,9 +1,10 @@
-import { burnPrograms, casualShot, photograph, type Piece, type Shot } from '../../src/bench/bench';
+import { burnTraces, casualShot, tracesOfProgram, photograph, type Piece, type Shot } from '../../src/bench/bench';
 import { benchMachineOf, benchSheetOf } from '../../src/bench/of-records';
 import type { Pairing } from '../../src/core/card/contract';
-import type { Layout } from '../../src/core/card/layout';
+import type { Layout, Station } from '../../src/core/card/layout';
 import type { RawPhoto } from '../../src/bench/camera';
 import { programOfCard, type Program } from '../../src/formats/gcode';
+import type { Burned } from './observers/observer';
 
 export const PLACE = { leftMm: 60, rearMm: 60 };
 
@@ -14,17 +15,30 @@ export function willingHands(program: Program) {
   );
 }
 
-/** Burns a card on the bench to its end. */
-export function burnOnBench(layout: Layout, pairing: Pairing, seed: string): Piece {
+/** Burns a card on the bench to its end; of one that stands in several places, the piece under one of these. */
+export function burnOnBench(layout: Layout, pairing: Pairing, seed: string, station: Station | null = null): Piece {
+  return burnParts(layout, pairing, seed, [station])[0]!;
+}
+
+/** The pieces of a card: one, or one for each of its stations. */
+const burnAll = (layout: Layout, pairing: Pairing, seed: string): Piece[] =>
+  burnParts(layout, pairing, seed, layout.stations ?? [null]);
+
+/** A card as it came off the bench, for those who look at it. */
+export function burnedCard(layout: Layout, pairing: Pairing, seed: string): Burned {
+  const pieces = burnAll(layout, pairing, seed);
+  return { layout, pairing, seed, piece: pieces[0]!, pieces };
+}
+
+function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readonly (Station | null)[]): Piece[] {
   const program = programOfCard(layout, pairing.machine, PLACE);
   const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
+  const machine = benchMachineOf(pairing.machine, pairing.lens);
   const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
-  return burnPrograms(
-    [burned],
-    benchMachineOf(pairing.machine, pairing.lens),
-    benchSheetOf(pairing.stock),
-    place,
-    seed,
+  const drawn = tracesOfProgram(burned, machine, place);
+  const sheet = benchSheetOf(pairing.stock);
+  return parts.map((part) =>
+    burnTraces(drawn, machine, sheet, place, seed, false, part && { name: part.name, ...part.box }),
   );
 }
 

@@ -115,5 +115,6 @@ export function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     toneSigma: () => 0,
     tonesUnknown: false,
     lightIsTold: false,
+    comparesRipples: false,
   };
 }

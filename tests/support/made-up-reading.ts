@@ -7,6 +7,7 @@ export const readingOf = (cellIndex: number): CellReading => ({
   deltaLightness: -28,
   spread: 1,
   lines: null,
+  ripple: null,
   line: null,
   bars: null,
   ends: null,

@@ -23,6 +23,16 @@ const fact = (change: Partial<FactNow>): FactNow =>
     ...change,
   }) as FactNow;
 
+const BED = {
+  widthMm: 280,
+  depthMm: 180,
+  corners: { 'rear left': 0.1, 'rear right': -0.1, 'front right': -0.2, 'front left': 0.2 },
+  middleMm: 0,
+  focusDepthMm: 0.8,
+  verdict: 'tilted',
+  strongerToRight: null,
+  strongerToFront: null,
+} as const;
 const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
@@ -95,6 +105,7 @@ describe('the ladder', () => {
       fact({ factId: 11, name: 'photo', value: { settings: { powerFraction: 0.4 } as never, floorFraction: 0.05, table: null, offL: 2, strongest: 44 } }), // prettier-ignore
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
+      fact({ factId: 12, name: 'bed', value: BED }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -307,7 +318,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });
@@ -317,6 +328,12 @@ describe('facts', () => {
     expect(factWords({ name: 'focus', value: { focusOffsetMm: 1.5, flat: false } }, DEFAULT_LIKED_UNITS)).toBe(
       '+1.5 mm',
     );
+    const bed = (change: object): string =>
+      factWords({ name: 'bed', value: { ...BED, ...change } }, DEFAULT_LIKED_UNITS);
+    // From the highest corner to the lowest.
+    expect(bed({})).toBe('tilted by 0.4 mm');
+    expect(bed({ verdict: 'level', strongerToRight: -1.2 })).toBe('level, the beam weaker to one side');
+    expect(bed({ verdict: 'bent' })).toBe('not flat');
     const then = pairing;
     const now = { ...pairing, stock: { ...pairing.stock, batch: 'another' } };
     expect(stalenessReasons(then, now, FACTS.floor.staleBy)).toEqual(['new batch another']);

@@ -73,6 +73,17 @@ export interface FactValues {
   readonly lag: LagLaw;
   /** On each side, along one axis; the speed it was found at, since it grows with its square. */
   readonly runUp: { readonly runUpMm: number; readonly speedMmPerS: number };
+  /** Of the sheet over the bed, about its middle: how much too high each corner of what was tested lies, what the middle is off the set focus, how deep focus is, and by how many L* marks get stronger from left to right and from rear to front where nothing but the beam explains it. */
+  readonly bed: {
+    readonly widthMm: number;
+    readonly depthMm: number;
+    readonly corners: Readonly<Record<BedCorner, number>>;
+    readonly middleMm: number;
+    readonly focusDepthMm: number | null;
+    readonly verdict: BedVerdict;
+    readonly strongerToRight: number | null;
+    readonly strongerToFront: number | null;
+  };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
@@ -82,6 +93,12 @@ export interface FactValues {
   readonly watts: { readonly points: readonly PowerPoint[] };
   readonly pace: Pace;
 }
+
+export const BED_CORNERS = ['rear left', 'rear right', 'front right', 'front left'] as const;
+export type BedCorner = (typeof BED_CORNERS)[number];
+
+/** What heights over the bed look like: even, a plane, or neither. */
+export type BedVerdict = 'level' | 'tilted' | 'bent';
 
 export type FactName = keyof FactValues;
 
@@ -214,6 +231,21 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
       `${runUpMm === 0 ? 'none needed' : length(runUpMm, liked)} at ${formatSpeed(speedMmPerS, liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['motion'],
+  },
+  bed: {
+    title: 'Level of the bed',
+    owner: 'machine',
+    rung: 'bed',
+    show: ({ verdict, corners, strongerToRight, strongerToFront }, liked) => {
+      const heights = Object.values(corners);
+      const apart = Math.max(...heights) - Math.min(...heights);
+      const drifts = strongerToRight !== null || strongerToFront !== null;
+      const words =
+        verdict === 'level' ? 'level' : verdict === 'bent' ? 'not flat' : `tilted by ${length(apart, liked)}`;
+      return drifts ? `${words}, the beam weaker to one side` : words;
+    },
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['bed', 'lens', 'motion'],
   },
   kerf: {
     title: 'Kerf, full width',

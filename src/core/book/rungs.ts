@@ -23,6 +23,7 @@ export const RUNGS = {
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
+  bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['safety'] },
 } as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
 

@@ -5,7 +5,7 @@ import { plainNumber } from '../quantities/format';
 /** Thickness that differs by more than this share is another sheet. */
 const THICKNESS_SHARE = 0.05;
 
-export type Cause = 'source' | 'motion' | 'power' | 'lens' | 'batch' | 'stock' | 'thickness';
+export type Cause = 'source' | 'motion' | 'power' | 'lens' | 'batch' | 'stock' | 'thickness' | 'bed';
 
 /**
  * Why a result that was measured on `then` may no longer hold on `now`, in words for the ladder; empty when nothing speaks

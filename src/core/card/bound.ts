@@ -122,6 +122,13 @@ export function boundOfLines(
 /** A card's work with its frame around what its kind draws. */
 export const withFrame = (drawn: Bound): Bound => sumOfBounds([FRAME, drawn]);
 
+/** The frame of a station, which is small. */
+const STATION_FRAME: Bound = { lines: 2200, seconds: 60, bytes: 2200 * BYTES_A_LINE };
+
+/** A card's work where it stands in several places: what its kind draws, and the frames of all places but the first, which every card has. */
+export const withStationFrames = (drawn: Bound, stations: number): Bound =>
+  sumOfBounds([drawn, ...Array.from({ length: stations - 1 }, () => STATION_FRAME)]);
+
 /** By how much a bound goes past the limits: 1 when it keeps them all. */
 export function excessOf(bound: Bound): number {
   return Math.max(

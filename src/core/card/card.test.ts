@@ -166,6 +166,8 @@ describe('burn order', () => {
     expect(burnOrder(far).at(-1)).toBe(0);
     expect(burnOrder([...far].reverse())).toEqual(burnOrder(far));
     expect(burnOrder([apart(9, 'a'), apart(2, 'b'), apart(5, 'c')])).toEqual([2, 5, 9]);
+    // What needs no stop comes before what does.
+    expect(burnOrder([apart(9, 'a'), apart(2, 'b'), { ...apart(5, 'c'), isReady: true }])).toEqual([5, 2, 9]);
   }); // prettier-ignore
   it('burns what a hand must set for together, the group with the riskiest cell last', () => {
     const grouped = gridOf(6, 4).map((cell) => ({ ...cell, group: cell.index % 3 === 0 ? 'raised' : 'lowered' }));

@@ -89,9 +89,19 @@ export interface Drawn {
   readonly air: Air;
   /** Cells by index that are to be crossed in one sweep, row by row; left out where each cell is filled by itself. */
   readonly rows?: readonly (readonly number[])[];
+  /** Parts that stand apart on the bed and get a frame each; left out where one frame goes around all cells. */
+  readonly stations?: readonly DrawnStation[];
 }
 
-/** What makes two layouts of one plan differ: the number the card was given. */
+/** A part of a drawing that gets a frame of its own. */
+export interface DrawnStation {
+  readonly name: string;
+  readonly box: Rect;
+  /** Cell indexes; each cell belongs to one station. */
+  readonly cells: readonly number[];
+}
+
+/** What makes two layouts of one plan differ: the number the card was given. A card of stations has that many numbers, from this one on. */
 export interface CardIdentity {
   readonly cardNumber: number;
 }

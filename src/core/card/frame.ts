@@ -1,16 +1,18 @@
 import { formatLength, plainNumber } from '../quantities/format';
 import { thicknessOf } from '../stock/stock';
-import type { CardIdentity, Drawn, EdgeLabel, Pairing } from './contract';
+import type { CardIdentity, Drawn, DrawnStation, EdgeLabel, Pairing } from './contract';
 import { cardCode } from './code';
 import {
   CORNER_NAMES,
   LAYOUT_VERSION,
   MARKER_SIZES_MM,
   type Cell,
+  type Frame,
   type FrameSettings,
   type Layout,
   type Lettering,
   type MarkerPlace,
+  type Station,
 } from './layout';
 import { fittingHeightMm, letter } from './lettering';
 import { markerIdsOfCard } from './markers';
@@ -102,6 +104,13 @@ const markerSideMm = (innerWidthMm: number, innerHeightMm: number): number =>
     ({ upToMm, sideMm }) => Math.max(innerWidthMm, innerHeightMm) + 2 * (sideMm + QUIET_MM) <= upToMm,
   )!.sideMm;
 
+/** How large a frame with markers makes what is drawn; labels beside it may make it wider. */
+export function framedSize({ width, height }: Pick<Rect, 'width' | 'height'>): { width: number; height: number } {
+  const inner = Math.max(width, LEAST_INNER_MM);
+  const around = 2 * (markerSideMm(inner, height) + QUIET_MM);
+  return { width: round(inner + around), height: round(height + around) };
+}
+
 /**
  * Puts the frame that every card has around what a kind drew: corner markers that carry the card's number (or none), header, what is
  * constant, edge lettering, caption, code, and the burn order. Least area for what was drawn; positions in card millimetres from the
@@ -114,6 +123,20 @@ export function frame(
   { cardNumber }: CardIdentity,
   pairing: Pairing,
 ): Layout {
+  const code = cardCode(cardNumber);
+  return drawn.stations
+    ? frameStations(kind, drawn, drawn.stations, settings, { cardNumber }, pairing)
+    : frameAround(kind, drawn, settings, { cardNumber, code }, pairing);
+}
+
+/** One frame around all that was drawn, which says a code. */
+function frameAround(
+  kind: string,
+  drawn: Drawn,
+  settings: FrameSettings,
+  { cardNumber, code }: CardIdentity & { readonly code: string },
+  pairing: Pairing,
+): Layout {
   const hasMarkers = drawn.markers === 'four' && settings.markers !== 'on-sheet';
   const innerWidth = Math.max(drawn.widthMm, LEAST_INNER_MM);
   const markerMm = markerSideMm(innerWidth, drawn.heightMm);
@@ -122,7 +145,6 @@ export function frame(
   const dy = margin.top;
   const width = round(innerWidth + margin.left + margin.right);
   const height = round(drawn.heightMm + margin.top + margin.bottom);
-  const code = cardCode(cardNumber);
   const ids = markerIdsOfCard(cardNumber);
   const markers = CORNER_NAMES.map((corner, index): MarkerPlace => ({
     corner,
@@ -173,6 +195,101 @@ export function frame(
   };
 }
 
+/**
+ * A frame around each station, with the card's code and the station's name, and with markers that carry the card's number and the ones after it. The
+ * card is as large as all of them; what lies between them stays free.
+ */
+function frameStations(
+  kind: string,
+  drawn: Drawn,
+  drawnStations: readonly DrawnStation[],
+  settings: FrameSettings,
+  { cardNumber }: CardIdentity,
+  pairing: Pairing,
+): Layout {
+  const code = cardCode(cardNumber);
+  const framed = drawnStations.map(({ name, box, cells }, index) => {
+    const moved = (rect: Rect): Rect => ({ ...rect, x: rect.x - box.x, y: rect.y - box.y });
+    const own: Drawn = {
+      ...drawn,
+      widthMm: box.width,
+      heightMm: box.height,
+      cells: cells.map((cell) => {
+        const { box: at, burns, ...rest } = drawn.cells[cell]!;
+        return { ...rest, box: moved(at), burns: burns.map((burn) => movedBurn(burn, -box.x, -box.y)) };
+      }),
+      labels: drawn.labels
+        .filter((label) => cells.some((cell) => drawn.cells[cell]!.box === label.box))
+        .map((label) => ({ ...label, box: moved(label.box) })),
+      before: [],
+      after: [],
+    };
+    const number = cardNumber + index;
+    return {
+      name,
+      cells,
+      layout: frameAround(kind, own, settings, { cardNumber: number, code: `${code} ${name}` }, pairing),
+      at: box,
+    };
+  });
+  const left = Math.min(...framed.map(({ layout, at }) => at.x - layout.inner.x));
+  const top = Math.min(...framed.map(({ layout, at }) => at.y - layout.inner.y));
+  const stations = framed.map(({ name, cells, layout, at }, index): Station => ({
+    name,
+    cells,
+    cardNumber: cardNumber + index,
+    box: {
+      x: round(at.x - layout.inner.x - left),
+      y: round(at.y - layout.inner.y - top),
+      width: layout.widthMm,
+      height: layout.heightMm,
+    },
+  }));
+  const whole = boxAround(stations.map(({ box }) => box));
+  const parts = framed.map(({ layout }, index) => movedFrame(layout.frame, stations[index]!));
+  const cells = drawn.cells.map((cell, index): Cell => ({
+    ...cell,
+    index,
+    box: { ...cell.box, x: round(cell.box.x - left), y: round(cell.box.y - top) },
+    burns: cell.burns.map((burn) => movedBurn(burn, -left, -top)),
+  }));
+  return {
+    version: LAYOUT_VERSION,
+    kind,
+    cardNumber,
+    code,
+    widthMm: whole.width,
+    heightMm: whole.height,
+    frame: {
+      markers: parts.flatMap(({ markers }) => markers),
+      lettering: parts.flatMap(({ lettering }) => lettering),
+      settings,
+      air: drawn.air,
+    },
+    inner: { x: round(-left), y: round(-top), width: drawn.widthMm, height: drawn.heightMm },
+    before: drawn.before.map((burn) => movedBurn(burn, -left, -top)),
+    after: drawn.after.map((burn) => movedBurn(burn, -left, -top)),
+    cells,
+    ...burnPlan(cells, drawn, pairing),
+    adopted: false,
+    stations,
+  };
+}
+
+/** A station's markers and lettering where they lie on the whole card. */
+function movedFrame(
+  { markers, lettering }: Frame,
+  { name, box: { x: dx, y: dy } }: Station,
+): Pick<Frame, 'markers' | 'lettering'> {
+  return {
+    markers: markers.map((marker) => ({ ...marker, station: name, x: round(marker.x + dx), y: round(marker.y + dy) })),
+    lettering: lettering.map((line) => ({
+      ...line,
+      strokes: line.strokes.map((stroke) => stroke.map(({ x, y }) => ({ x: x + dx, y: y + dy }))),
+    })),
+  };
+}
+
 /** Cells as they burn: by risk, and where a hand sets the focus, one focus after another. */
 export function orderOf(cells: readonly Cell[], { machine }: Pick<Pairing, 'machine'>): number[] {
   return burnOrder(
@@ -180,7 +297,13 @@ export function orderOf(cells: readonly Cell[], { machine }: Pick<Pairing, 'mach
       index,
       box,
       risk,
-      ...(machine.automaticFocus ? {} : { group: String(burns[0]!.settings.focusOffsetMm) }),
+      // The frame is burned at the set focus: what is burned there too needs no stop.
+      ...(machine.automaticFocus
+        ? {}
+        : {
+            group: String(burns[0]!.settings.focusOffsetMm),
+            isReady: burns[0]!.settings.focusOffsetMm === 0,
+          }),
     })),
   );
 }

@@ -36,6 +36,8 @@ export const LEAST_MARKER_MM = MARKER_SIZES_MM[0].sideMm;
 
 export interface MarkerPlace {
   readonly corner: CornerName;
+  /** The station whose corner it is; left out on cards of one piece. */
+  readonly station?: string;
   readonly id: number;
   readonly x: number;
   readonly y: number;
@@ -86,6 +88,18 @@ export interface Frame {
 
 export const LAYOUT_VERSION = 3;
 
+/** A part of a card that stands by itself somewhere on the bed, with markers of its own, and is photographed by itself. */
+export interface Station {
+  /** "A1": row and column, the row at the rear first. */
+  readonly name: string;
+  /** What it takes of the card's area. */
+  readonly box: Rect;
+  /** Cell indexes. */
+  readonly cells: readonly number[];
+  /** Its markers carry a number of their own, so that a photo tells which station it shows. */
+  readonly cardNumber: number;
+}
+
 /** A card at true scale: all that the machine, the drawing and the reading need. Plain data, safe as JSON. */
 export interface Layout {
   readonly version: typeof LAYOUT_VERSION;
@@ -110,6 +124,8 @@ export interface Layout {
   readonly together: readonly (readonly number[])[];
   /** Burned long ago by other means: no markers, and a photo is placed by the outer corners of its corner cells. */
   readonly adopted: boolean;
+  /** Left out where the card is one piece under one frame. */
+  readonly stations?: readonly Station[];
 }
 
 /** Whether a photo of a card is placed by markers burned on it; one without is placed by the corners of its cells, or by a frame sheet and those. */

@@ -7,6 +7,8 @@ export interface OrderedCell {
   readonly risk: number;
   /** Cells of one group burn together, because a hand must do something between groups. */
   readonly group?: string;
+  /** Whether nothing has to be done for its group before the first cell. */
+  readonly isReady?: boolean;
 }
 
 type Neighbourhood = (a: OrderedCell, b: OrderedCell) => boolean;
@@ -44,13 +46,16 @@ function neighbourhoods(cells: readonly OrderedCell[]): { touching: Neighbourhoo
  * backwards: the riskiest cell ends the card, and before each cell stands the riskiest one left that is not its neighbour; cells
  * left over at the mild end are put in where they have none. Cards too small for that keep apart cells that share an edge, and
  * failing that only the order by risk holds. Groups, where there are any, burn one after another, the one that holds the riskiest
- * cell last. Ties go to the lower index, so the order is deterministic.
+ * cell last; of equals the one that is ready first. Ties go to the lower index, so the order is deterministic.
  */
 export function burnOrder(cells: readonly OrderedCell[]): number[] {
   const groups = new Map<string, OrderedCell[]>();
   for (const cell of cells) groups.set(cell.group ?? '', [...(groups.get(cell.group ?? '') ?? []), cell]);
   const risk = (group: readonly OrderedCell[]): number => Math.max(...group.map((cell) => cell.risk));
-  return [...groups.values()].sort((a, b) => risk(a) - risk(b) || a[0]!.index - b[0]!.index).flatMap(orderWithin);
+  const waits = ([cell]: readonly OrderedCell[]): number => (cell!.isReady ? 0 : 1);
+  return [...groups.values()]
+    .sort((a, b) => risk(a) - risk(b) || waits(a) - waits(b) || a[0]!.index - b[0]!.index)
+    .flatMap(orderWithin);
 }
 
 function orderWithin(cells: readonly OrderedCell[]): number[] {

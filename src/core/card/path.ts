@@ -295,7 +295,7 @@ export function frameBurns(
   } as const;
   const parts: FramePart[] = [
     ...frame.markers.map((marker): FramePart => ({
-      name: `marker ${marker.corner}`,
+      name: ['marker', marker.corner, ...(marker.station ? [marker.station] : [])].join(' '),
       starts: [{ x: marker.x, y: marker.y }],
       from: () => ({
         burn: {

@@ -1,5 +1,7 @@
-import { grown, rectsOverlap, type Rect } from '../geometry/point';
+import { grown, rectsOverlap, type Point, type Rect } from '../geometry/point';
 import { pieceHolds } from '../stock/outline';
+import type { Layout } from './layout';
+import { areasOf } from './station';
 import type { Stock } from '../stock/stock';
 
 /** Clear stock kept between cards and from the sheet's edge. */
@@ -7,6 +9,9 @@ export const CARD_CLEARANCE_MM = 2;
 
 /** A sheet, or one of some counted blanks: what a card is laid on. */
 export type Piece = Pick<Stock, 'sheetWidthMm' | 'sheetDepthMm' | 'outline'>;
+
+/** What a place must have room for: a card, or the stations of one. */
+type Room = Pick<Layout, 'widthMm' | 'heightMm' | 'stations'>;
 
 /** Lattice on which places are tried on pieces that are no rectangles. */
 const LATTICE_MM = 2;
@@ -26,29 +31,36 @@ const lattice = (from: number, to: number): number[] =>
 export function freePlace(
   piece: Piece,
   used: readonly Rect[],
-  card: { readonly widthMm: number; readonly heightMm: number },
+  card: Room,
   clearanceMm = CARD_CLEARANCE_MM,
 ): { x: number; y: number } | null {
   const { widthMm: width, heightMm: height } = card;
+  const isFree = (at: Point): boolean => cardIsFree(piece, used, card, at, clearanceMm);
   const round = piece.outline.shape !== 'rectangle';
   const xs = [clearanceMm, ...used.map((rect) => rect.x + rect.width + clearanceMm)];
   const ys = [clearanceMm, ...used.map((rect) => rect.y + rect.height + clearanceMm)];
   if (round) {
     const middle = { x: (piece.sheetWidthMm - width) / 2, y: (piece.sheetDepthMm - height) / 2 };
-    if (placeIsFree(piece, used, { ...middle, width, height }, clearanceMm)) return middle;
+    if (isFree(middle)) return middle;
     xs.push(...lattice(0, piece.sheetWidthMm - width));
     ys.push(...lattice(0, piece.sheetDepthMm - height));
   }
   xs.sort((a, b) => a - b);
   ys.sort((a, b) => a - b);
-  for (const y of ys)
-    for (const x of xs) if (placeIsFree(piece, used, { x, y, width, height }, clearanceMm)) return { x, y };
+  for (const y of ys) for (const x of xs) if (isFree({ x, y })) return { x, y };
   return null;
 }
 
-/** Whether a card lies on the piece and keeps clear of used areas. The clearance to the edge may shrink to nothing. */
-export function placeIsFree(piece: Piece, used: readonly Rect[], card: Rect, clearanceMm = 0): boolean {
-  return pieceHolds(piece, card) && used.every((rect) => !rectsOverlap(grown(rect, clearanceMm - 1e-6), card));
+/** Whether an area lies on the piece and keeps clear of used ones. The clearance to the edge may shrink to nothing. */
+export function placeIsFree(piece: Piece, used: readonly Rect[], area: Rect, clearanceMm = 0): boolean {
+  return pieceHolds(piece, area) && used.every((rect) => !rectsOverlap(grown(rect, clearanceMm - 1e-6), area));
+}
+
+/** Whether a card may lie with its upper left corner at a place: all that it takes of the piece is free, what lies between its stations need not be. */
+export function cardIsFree(piece: Piece, used: readonly Rect[], card: Room, at: Point, clearanceMm = 0): boolean {
+  return areasOf(card).every((area) =>
+    placeIsFree(piece, used, { ...area, x: at.x + area.x, y: at.y + area.y }, clearanceMm),
+  );
 }
 
 /** How many pieces of a stock cards may be laid on: its blanks, or as many sheets as are cut open. */
@@ -61,7 +73,7 @@ export const piecesOf = ({ blanks }: Pick<Stock, 'blanks'>): number => blanks?.c
 export function freePiece(
   stock: Piece & Pick<Stock, 'blanks'>,
   used: readonly (Rect & { readonly piece: number })[],
-  card: { readonly widthMm: number; readonly heightMm: number },
+  card: Room,
 ): { readonly piece: number; readonly x: number; readonly y: number } | null {
   const last = Math.max(0, ...used.map((area) => area.piece));
   for (let piece = 1; piece <= Math.min(last + 1, piecesOf(stock)); piece++) {

@@ -47,6 +47,9 @@ export const FRAME_FIELDS: readonly PlanField[] = [
   { path: 'frame.lettering.speedMmPerS', label: 'Lettering speed', as: 'speed', group: 'frame' },
 ];
 
+/** Of a card that stands in several places: nothing but its own markers tells which of them a photo shows. */
+export const STATION_FRAME_FIELDS: readonly PlanField[] = FRAME_FIELDS.filter(({ path }) => path !== 'frame.markers');
+
 const AIRS = {
   none: ['off'],
   'on-off': ['off', 'on'],

@@ -35,6 +35,24 @@ const CLOSING = { from: 0.17, to: 0.08 } as const;
 /** What still shows at the depth of focus. */
 const AT_DEPTH = 0.8;
 
+/** Ripples that stand clear of what noise makes. */
+export const clearRipples = <Ripple extends RippleAtOffset>(patches: readonly Ripple[]): Ripple[] =>
+  patches.filter(({ visibility, sigma }) => visibility > CLEAR * sigma);
+
+/** The logarithm of a ripple, which falls with the square of the offset, with its standard uncertainty; `strongest` of those at its place. */
+export function logOfRipple(
+  { visibility, sigma }: RippleAtOffset,
+  strongest: number,
+): { readonly y: number; readonly sigma: number } {
+  return {
+    y: Math.log(visibility),
+    sigma: Math.hypot(sigma / visibility, LEAST_SHARE, SHARE_OF_FALL * Math.log(strongest / visibility)),
+  };
+}
+
+/** So far to either side of the top lines still show by all but a fifth, for a parabola of that bend. */
+export const depthOfBend = (bend: number): number => Math.sqrt(Math.log(1 / AT_DEPTH) / -bend);
+
 /**
  * Focus by how strongly lines of a fill show over the offsets: a beam's lines are of normal profile, so that the logarithm of their ripple falls
  * with the square of the beam's width, and that with the square of the offset from the waist. The waist is the parabola's top; gaps close where
@@ -42,15 +60,9 @@ const AT_DEPTH = 0.8;
  * or does not stand out. Source of the beam's law: Self, Applied Optics 22 (1983) 658.
  */
 export function focusOf(patches: readonly RippleAtOffset[]): FocusFit | null {
-  const used = patches.filter(({ visibility, sigma }) => visibility > CLEAR * sigma);
+  const used = clearRipples(patches);
   const strongest = Math.max(...used.map(({ visibility }) => visibility));
-  const top = parabolaThrough(
-    used.map(({ offsetMm, visibility, sigma }) => ({
-      x: offsetMm,
-      y: Math.log(visibility),
-      sigma: Math.hypot(sigma / visibility, LEAST_SHARE, SHARE_OF_FALL * Math.log(strongest / visibility)),
-    })),
-  );
+  const top = parabolaThrough(used.map((ripple) => ({ x: ripple.offsetMm, ...logOfRipple(ripple, strongest) })));
   if (!top || !(top.bend < -BENT * top.bendSigma)) return null;
   const offsets = used.map(({ offsetMm }) => offsetMm);
   if (top.x < Math.min(...offsets) || top.x > Math.max(...offsets)) return null;
@@ -64,7 +76,7 @@ export function focusOf(patches: readonly RippleAtOffset[]): FocusFit | null {
   return {
     waistMm: top.x,
     waistSigmaMm: top.sigma,
-    depthMm: Math.sqrt(Math.log(1 / AT_DEPTH) / -top.bend),
+    depthMm: depthOfBend(top.bend),
     fillMm: top.x + away,
     // Uniform between where they begin to close and where they are gone.
     fillSigmaMm: Math.hypot(top.sigma, byBend, away === 0 ? to / Math.sqrt(3) : (to - from) / Math.sqrt(12)),

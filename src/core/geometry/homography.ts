@@ -20,6 +20,12 @@ export function invertHomography(h: Homography): Homography {
   return scaled(out);
 }
 
+/** The same map for coordinates that count from another place: what was (x, y) is (0, 0). */
+export function movedOrigin(h: Homography, { x, y }: Point): Homography {
+  const [a, b, c, d, e, f, g, i, j] = h;
+  return scaled([a, b, a * x + b * y + c, d, e, d * x + e * y + f, g, i, g * x + i * y + j]);
+}
+
 function scaled(m: readonly number[]): Homography {
   const last = m[8]!;
   return m.map((value) => value / last) as unknown as Homography;

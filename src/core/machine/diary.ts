@@ -7,6 +7,7 @@ export const DIARY_KINDS = {
   aligned: { name: 'Mirrors or lens aligned', doubts: ['power', 'lens'] },
   source: { name: 'Source replaced', doubts: ['source', 'power'] },
   repaired: { name: 'Head, belts or drives repaired', doubts: ['motion'] },
+  levelled: { name: 'Bed levelled or moved', doubts: ['bed'] },
   fire: { name: 'A fire', doubts: ['source', 'power', 'lens', 'motion'] },
   watts: { name: 'Watts measured by a meter', doubts: [] },
   note: { name: 'Something else', doubts: [] },

@@ -8,7 +8,7 @@ import { edgeWidth } from './edge-width';
 import { endsOfCell } from './ends-of-cell';
 import { hueShift } from './hue';
 import { barsOfCell, isToneless } from './lines/bars-of-cell';
-import { lineOfCell, linesOfCell } from './lines/lines-of-cell';
+import { lineOfCell, linesOfCell, rippleOfCell } from './lines/lines-of-cell';
 import { isPicture, pictureOfCell } from './picture-of-cell';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 import {
@@ -154,6 +154,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     deltaLightness,
     spread,
     lines: hidden || toneless ? null : linesOfCell(context.finePhoto, cell),
+    ripple: hidden || !context.comparesRipples ? null : rippleOfCell(context.finePhoto, cell),
     line: hidden ? null : lineOfCell(context.finePhoto, cell),
     // Where a bar lies is told by both of its edges, which a little blown-out stock beside it moves alike.
     bars: doubts.includes('stock-clipped') ? null : barsOfCell(context.finePhoto, cell),

@@ -9,6 +9,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     lightness,
     deltaLightness: lightness - 80,
     spread: 1,
+    ripple: null,
     lines: null,
     line: null,
     bars: null,

@@ -21,7 +21,7 @@ function disagree(a: CellReading, b: CellReading): boolean {
  * What several photos of one piece, taken at the same moment of its work, show of one cell. Photos that doubt it are left aside where another
  * does not. Lightness is the mean weighted by what is each photo's own; its own uncertainty grows by the Birge ratio where photos scatter more
  * than they should, and what the stock makes of it is shared and does not shrink. Photos that contradict each other are a doubt. All that is
- * not lightness is taken from the photo that is surest, lines from the one that is surest of them. A single reading is returned as it is.
+ * not lightness is taken from the photo that is surest, lines from the one that is surest of them, ripples from the first one. A single reading is returned as it is.
  * Throws RangeError for no reading, or for readings of different cells.
  * Source: R. T. Birge, Phys. Rev. 40 (1932) 207. Example: 50 and 51, own sigmas 0.5 and 0.5, nothing shared: 50.5 with sigma 0.5.
  */
@@ -47,6 +47,8 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     confidence: Math.min(chanceWithin(PROMISE, lightnessSigma), 0.75 ** doubts.length),
     doubts,
     lines: surestLines(used),
+    // Of the first photo, whatever it makes of the rest: those of two are not blunted alike.
+    ripple: first.ripple,
     line: surestLine(used),
     bars: surestBars(used),
     ends: surestEnds(used),

@@ -1,7 +1,7 @@
 import type { EndsSeen } from './ends-of-cell';
 import type { HueShift } from './hue';
 import type { BarsSeen } from './lines/bars-of-cell';
-import type { LinesSeen } from './lines/lines-of-fill';
+import type { LinesSeen, RippleSeen } from './lines/lines-of-fill';
 import type { LineSeen } from './lines/single-line';
 import type { PictureSeen } from './picture-of-cell';
 
@@ -31,6 +31,8 @@ export interface CellReading {
   readonly spread: number;
   /** The lines of its strongest fill; null where the photo cannot tell them or is blown out, and for cells read before that was looked at. */
   readonly lines: LinesSeen | null;
+  /** How strongly its lines show, as the photo has it: only within one photo to be compared. Null for cards of one piece, and where the photo cannot tell it. */
+  readonly ripple: RippleSeen | null;
   /** The one line of a cell that has a single one; null for other cells, and where the photo cannot tell it. */
   readonly line: LineSeen | null;
   /** The two bars of a cell that is burned in one on each way; null for other cells, and where the photo cannot tell them. */

@@ -7,6 +7,8 @@ import type { Rectified } from './rectify';
 
 /** What holds for the whole photo. */
 export interface PhotoContext {
+  /** Whether ripples of cells are compared within this photo. */
+  readonly comparesRipples: boolean;
   readonly rectified: Rectified;
   readonly field: LightOnBare;
   /** For what is finer than the straightened card. */

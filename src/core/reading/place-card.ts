@@ -1,6 +1,6 @@
 import { hasMarkers, type Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
-import { fitHomography, project, type Homography } from '../geometry/homography';
+import { fitHomography, movedOrigin, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import type { GrayImage, RgbImage } from '../image/raster';
 import type { FoundMarker } from './find-markers';
@@ -104,10 +104,4 @@ function fittedByCells(
   const around = aroundCells(layout);
   const wide = straightened(photo, movedOrigin(fitted, around), layout, undefined, around);
   return cellsBeyond(wide, layout).length > 0 ? 'more-cells' : fitted;
-}
-
-/** The same map with coordinates counted from another place. */
-function movedOrigin(h: Homography, { x, y }: Point): Homography {
-  const [a, b, c, d, e, f, g, i, j] = h;
-  return [a, b, a * x + b * y + c, d, e, d * x + e * y + f, g, i, g * x + i * y + j];
 }

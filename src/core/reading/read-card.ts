@@ -37,6 +37,10 @@ export interface ReadRequest {
   readonly sheets?: MeasuredSheets;
   /** The beam's 1/e² width at its focus: edges that it burned are softer by no more than it makes them. Null where that is not known. */
   readonly spot?: { readonly xMm: number; readonly yMm: number } | null;
+  /** Whether ripples of its cells are to be compared with each other. */
+  readonly comparesRipples?: boolean;
+  /** Markers in the photo, where they were looked for already. */
+  readonly found?: readonly FoundMarker[];
   readonly onProgress?: (step: ReadStep) => void;
 }
 
@@ -84,6 +88,8 @@ export function readCard({
   second = null,
   sheets = {},
   spot = null,
+  found: known,
+  comparesRipples = false,
   onProgress,
 }: ReadRequest): ReadResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
@@ -92,7 +98,7 @@ export function readCard({
 
   onProgress?.('finding markers');
   // Corners set by hand need no markers, but a measured sheet's.
-  const found = corners && Object.keys(sheets).length === 0 ? [] : markersIn(gray);
+  const found = known ?? (corners && Object.keys(sheets).length === 0 ? [] : markersIn(gray));
   const fitting = (): void => onProgress?.('finding the cells');
   const placed = corners
     ? placeByCorners(photo, layout, corners, fitting)
@@ -140,6 +146,7 @@ export function readCard({
     toneSigma: sigmaOfRatio,
     tonesUnknown: !undone && !cameraIsTrue,
     lightIsTold: light.isTold,
+    comparesRipples,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
@@ -154,7 +161,7 @@ function looksBlack(gray: GrayImage): boolean {
 }
 
 /** Markers in a photo of a card; where a frame sheet lies around it, its own and the card's. */
-function markersIn(gray: GrayImage): FoundMarker[] {
+export function markersIn(gray: GrayImage): FoundMarker[] {
   const found = findMarkers(gray);
   // A sheet's markers are large and found first: the card's must be looked for beside them.
   return found.length < CARD_AND_SHEET && found.some(isOfSheet) ? findMarkers(gray, CARD_AND_SHEET) : found;

@@ -1,4 +1,4 @@
-import { inverse, Matrix } from 'ml-matrix';
+import { linearFit } from './linear-fit';
 
 /** A measured point: `sigma` is the standard uncertainty of `y`. */
 export interface ParabolaPoint {
@@ -42,20 +42,11 @@ export function parabolaThrough(points: readonly ParabolaPoint[]): Parabola | nu
     const share = (x - middle) / half;
     return [1, share, share ** 2];
   };
-  const design = new Matrix(points.map(({ x, sigma }) => termsAt(x).map((term) => term / sigma)));
-  const wanted = Matrix.columnVector(points.map(({ y, sigma }) => y / sigma));
-  const spread = inverse(design.transpose().mmul(design));
-  const fitted = spread.mmul(design.transpose()).mmul(wanted);
-  const [a, b, c] = fitted.to1DArray() as [number, number, number];
+  const fit = linearFit(points.map(({ x, y, sigma }) => ({ terms: termsAt(x), y, sigma })));
+  if (!fit) return null;
+  const [a, b, c] = fit.values as [number, number, number];
   if (Math.abs(c) <= ROUNDING * Math.max(...points.map(({ y }) => Math.abs(y)))) return null;
-  const rest = wanted.clone().sub(design.mmul(fitted)).to1DArray();
-  const degrees = points.length - 3;
-  const misfit = degrees > 0 ? Math.sqrt(rest.reduce((sum, value) => sum + value * value, 0) / degrees) : 0;
-  const wider = Math.max(1, misfit);
-  const sigmaOf = (slopes: readonly number[]): number => {
-    const row = Matrix.rowVector([...slopes]);
-    return wider * Math.sqrt(Math.max(0, row.mmul(spread).mmul(row.transpose()).get(0, 0)));
-  };
+  const { misfit, sigmaOf } = fit;
   const vertex = -b / (2 * c);
   return {
     x: middle + half * vertex,

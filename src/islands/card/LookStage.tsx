@@ -4,11 +4,13 @@ import type { PhotoView } from '../../records/photo';
 import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
 import { Button } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
+import { CardPhotos, CardPiece } from '../../components/CardPhotos';
 import { TextField } from '../../components/Field';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
+import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksOn } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
@@ -50,7 +52,7 @@ const BENCH_MARGIN_MM = 7;
 /** What is seen of a burned card: what the photo shows, what the eye says by keys or touch, what a gauge reads. */
 export function LookStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
   const { card, answers, reading, through } = view;
-  const { layout } = card;
+  const layout = gathered(card.layout);
   const { machine, stock } = card.madeFor;
   const asks = asksOn(cardKind(card.kind).asks, card.madeFor.stock);
   const { ofCell, ofCard, gauges } = sortedAsks(asks);
@@ -60,7 +62,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));
   const doubted = doubtedOf(seen);
-  const faults = reading?.faults ?? [];
+  // A merged card of several places would show the faults of one of them alone.
+  const faults = layout.stations ? [] : (reading?.faults ?? []);
   const toned = reading?.cells.filter(({ cellIndex }) => !isToneless(layout.cells[cellIndex]!)) ?? [];
   const hue = toned.length > 0 ? hueOfCard(toned, stock) : null;
   /** Whether there is something to show at a place of the photo. */
@@ -268,6 +271,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
       mat={
         <Mat
           label={reading ? 'The straightened photo with its cells' : 'The card with its cells'}
+          ruled={!layout.stations}
           extent={{ x: -2, y: -2, width: layout.widthMm + 4, height: layout.heightMm + 4 }}
           {...(faultsShown && { overlay: (drawn) => <FaultChips faults={faults} layout={layout} view={drawn} /> })}
           tools={
@@ -295,15 +299,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
         >
           {() => (
             <>
-              {reading || backlit ? (
-                <image
-                  href={`/api/photos/${backlit ? through.photoId : reading!.photoId}/images/straightened`}
-                  width={layout.widthMm}
-                  height={layout.heightMm}
-                  preserveAspectRatio="none"
-                />
+              {((!reading && !backlit) || layout.stations) && <CardPiece layout={layout} colour={stock.colour} />}
+              {backlit ? (
+                <CardPhotos layout={layout} shown={[{ photoId: through.photoId, station: null }]} />
               ) : (
-                <rect width={layout.widthMm} height={layout.heightMm} fill={stock.colour} />
+                reading && <CardPhotos layout={layout} shown={reading.shown} />
               )}
               {lit && (
                 <image

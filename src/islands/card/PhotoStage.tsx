@@ -7,10 +7,12 @@ import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
 import { SelectField } from '../../components/Field';
 import { CardDrawing } from '../../components/CardDrawing';
+import { CardPhotos, CardPiece } from '../../components/CardPhotos';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { fittingSheet, type SheetFormat } from '../../core/sheet/frame-sheet';
 import { momentWords, nextPhotoShows, type FinishMoment } from '../../core/card/work-setup';
+import { grown } from '../../core/geometry/point';
 import { mixColours } from '../../core/color/mix';
 import { burnedColourOf } from '../../core/stock/families';
 import { plainNumber } from '../../core/quantities/format';
@@ -26,6 +28,8 @@ import {
   ON_LIGHT_TABLE,
   placedBy,
   stateOf,
+  cameraWords,
+  stationWords,
   tonesAdvice,
 } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
@@ -51,19 +55,24 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       photos.map((photo) => photo.finish),
     );
   const beyondBench = isBeyondBench(setup, shows);
-  const byMarkers = placedBy(layout) === 'markers';
+  const placed = placedBy(layout);
+  const byMarkers = placed === 'markers';
+  const { stations } = layout;
+  const stationsRead = stationWords(layout, view.reading?.shown ?? []);
   const firstLook = photos.length === 0 ? 'main' : 'plain';
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
-  const advice = view.reading && tonesAdvice(view.reading.tones, placedBy(layout));
+  const advice = view.reading && tonesAdvice(view.reading.tones, placed);
   const faults = shown?.status === 'read' ? shown.faults : [];
+  /** Of a photo of one place, that place alone is shown. */
+  const shownBox = shown?.station == null ? undefined : stations?.[shown.station]?.box;
   const counting = [...(view.reading?.photoIds ?? []), ...(view.through?.photoIds ?? [])];
   const sameLight = ({ litFrom: from }: PhotoView): number[] => [
     ...((from === 'behind' ? view.through : view.reading)?.photoIds ?? []),
   ];
-  const nextWords = view.reading && nextPhotoWords(view.reading.cells, layout);
-  const askCorners = shown && asksForCorners(shown, byHandId === shown.id);
+  const nextWords = view.reading && !stations && nextPhotoWords(view.reading.cells, layout);
+  const askCorners = shown && !stations && asksForCorners(shown, byHandId === shown.id);
   /** Corners belong to one photo: with another the handles start afresh. */
   const show = (id: number | null): void => {
     setShownId(id);
@@ -92,7 +101,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     });
   const { getRootProps, getInputProps, isDragActive } = useDropzone({
     onDrop: upload,
-    multiple: false,
+    multiple: stations !== undefined,
     noClick: true,
     noKeyboard: true,
   });
@@ -137,6 +146,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       <TicketPart title="Photo of the card">
         <FaultNotices faults={faults} layout={layout} />
         {nextWords && <Notice title="What would help">{nextWords}</Notice>}
+        {stationsRead && <Notice>{stationsRead}</Notice>}
         {shows && (
           <SelectField
             label="It shows the piece"
@@ -181,8 +191,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             <span>Take it with this phone</span>
           </label>
           <p>
-            JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placedBy(layout)]},{' '}
-            {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+            JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]}, {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
           </p>
         </div>
         {onBench && backlit && (
@@ -190,7 +199,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             Take it on the simulated light table
           </Button>
         )}
-        {onBench && !backlit && (
+        {onBench && stations && (
+          <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
+            {cameraWords(stations.length, view.reading?.shown ?? [])}
+          </Button>
+        )}
+        {onBench && !backlit && !stations && (
           <>
             {byMarkers && (
               <>
@@ -229,9 +243,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               <li key={photo.id} className={photo.id === shown?.id ? styles.shown : ''}>
                 <button type="button" onClick={() => show(photo.id)}>
                   <strong>{photo.fileName}</strong>
-                  <span role="status">{stateOf(photo, placedBy(layout))}</span>
+                  <span role="status">{stateOf(photo, placed)}</span>
                   <span>
                     {[
+                      photo.station !== null && `place ${stations?.[photo.station]?.name ?? ''}`,
                       photo.litFrom === 'behind' && 'on a light table',
                       photo.status === 'read' && countWords(photo, sameLight(photo)),
                       momentWords(setup, photo.finish),
@@ -263,14 +278,16 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                         See what was read
                       </Button>
                     )}
-                    <Button
-                      onClick={() => {
-                        show(photo.id);
-                        setByHandId(photo.id);
-                      }}
-                    >
-                      Set the corners by hand
-                    </Button>
+                    {!stations && (
+                      <Button
+                        onClick={() => {
+                          show(photo.id);
+                          setByHandId(photo.id);
+                        }}
+                      >
+                        Set the corners by hand
+                      </Button>
+                    )}
                     {photo.leftOut ? (
                       <Button busy={action.busy} onClick={() => count(photo, true)}>
                         Count this photo again
@@ -316,20 +333,16 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           <CornersMat key={shown.id} photo={shown} layout={layout} corners={corners} onCorners={setCorners} />
         ) : (
           <Mat
+            key={shownBox ? `place ${shown!.station}` : 'card'}
             label="The card"
-            extent={{ x: -4, y: -4, width: layout.widthMm + 8, height: layout.heightMm + 8 }}
+            extent={grown(shownBox ?? { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm }, 4)}
             overlay={(drawn) => <FaultChips faults={faults} layout={layout} view={drawn} />}
           >
             {() => (
               <>
-                <rect width={layout.widthMm} height={layout.heightMm} fill={madeFor.stock.colour} />
+                <CardPiece layout={layout} colour={madeFor.stock.colour} />
                 {shown?.status === 'read' ? (
-                  <image
-                    href={`/api/photos/${shown.id}/images/straightened`}
-                    width={layout.widthMm}
-                    height={layout.heightMm}
-                    preserveAspectRatio="none"
-                  />
+                  <CardPhotos layout={layout} shown={[{ photoId: shown.id, station: shown.station }]} />
                 ) : (
                   <CardDrawing
                     layout={layout}

@@ -6,7 +6,7 @@ import type { CellReading, Doubt } from '../../core/reading/observations';
 import { TRUE_TO_LIGHT } from '../../core/reading/tone/undone-tones';
 import { oneMorePhoto, type NextPhoto } from '../../core/reading/one-more-photo';
 import { areKnown, type Tones } from '../../core/reading/tone/tones';
-import type { PhotoView } from '../../records/photo';
+import type { PhotoView, ShownPhoto } from '../../records/photo';
 
 const REASONS: Readonly<Record<string, string>> = {
   'too-dark': 'It is black: nothing can be seen. Take it again with light on the card.',
@@ -29,6 +29,10 @@ const REASONS: Readonly<Record<string, string>> = {
   'more-cells':
     'More cells follow beyond the corners you set. Drag the handles onto the outermost cells, faint ones too, and tell the values of all of them.',
   'bad-corners': 'The four corners do not make a card. Drag them again.',
+  'no-station':
+    'Too few of a place’s markers can be seen to tell which place it shows: three of its four at the least. Take it again with all four in view.',
+  'several-stations':
+    'It shows several places at once. Take them one after another, each filling the picture: lines are told from close by only.',
   damaged: 'The file is damaged or cut off. Send it again from the camera.',
   'too-many-pixels': 'It has more than 40 megapixels.',
   fault: 'Reading it failed inside. The photo is kept; try again.',
@@ -39,11 +43,12 @@ const CORNER_REASONS: ReadonlySet<string> = new Set(['bad-corners', 'no-cells', 
 
 type Judged = Pick<PhotoView, 'status' | 'step' | 'placeInLine' | 'detail' | 'otherCards'>;
 
-/** By what a card is placed in its photo: its markers, a frame sheet under it, or the corners of its cells that a hand set. */
-export type PlacedBy = 'markers' | 'sheet' | 'cells';
+/** By what a card is placed in its photo: its markers, a frame sheet under it, the corners of its cells that a hand set, or the markers of one of its stations. */
+export type PlacedBy = 'markers' | 'sheet' | 'cells' | 'station';
 
-export function placedBy({ adopted, frame }: Pick<Layout, 'adopted' | 'frame'>): PlacedBy {
+export function placedBy({ adopted, frame, stations }: Pick<Layout, 'adopted' | 'frame' | 'stations'>): PlacedBy {
   if (adopted) return 'cells';
+  if (stations) return 'station';
   return hasMarkers({ frame }) ? 'markers' : 'sheet';
 }
 
@@ -58,11 +63,29 @@ export const IN_VIEW: Readonly<Record<PlacedBy, string>> = {
   markers: 'All four corner markers in view',
   sheet: 'On a frame sheet, with its four markers in view',
   cells: 'All cells in view',
+  station: 'One place at a time, its four markers in view; as many photos at once as you like',
 };
 
 /** How a photo is taken on a light table. */
 export const ON_LIGHT_TABLE =
   'the table’s open light to be seen on all sides of the piece, the room dark, the exposure set on the open light';
+
+/** Which stations of a card photos that count show, and which ones are left; null for a card of one piece. */
+export function stationWords({ stations }: Pick<Layout, 'stations'>, shown: readonly ShownPhoto[]): string | null {
+  if (!stations) return null;
+  const left = stations.filter((_, index) => !shown.some(({ station }) => station === index)).map(({ name }) => name);
+  if (left.length === 0) return `All ${stations.length} places are read.`;
+  const read = stations.length - left.length;
+  return `${read === 0 ? 'No place is' : read === 1 ? 'One place is' : `${read} places are`} read. Still to be photographed: ${left.join(', ')}.`;
+}
+
+/** What the bench's camera would do with a card of so many stations: it goes to those that are not read, or to all of them again. */
+export function cameraWords(stations: number, shown: readonly ShownPhoto[]): string {
+  const left = stations - shown.length;
+  if (shown.length === 0 || left === 0)
+    return `Photograph all ${stations} places with the simulated camera${left === 0 ? ' again' : ''}`;
+  return `Photograph the ${left === 1 ? 'place' : `${left} places`} left with the simulated camera`;
+}
 
 /** What became of a photo, in words, and what to do about it. */
 export function stateOf(photo: Judged, placed: PlacedBy): string {
@@ -80,6 +103,8 @@ export function stateOf(photo: Judged, placed: PlacedBy): string {
         cells: 'drag the corners of its cells',
         sheet: 'the card was not found on a frame sheet: drag the corners of its cells',
         markers: `${photo.detail.markers ?? 0} of 4 markers found: drag the four corners`,
+        // A place is told by its markers alone, and never asked for by its corners.
+        station: 'its markers were not found',
       }[placed];
     case 'other-card':
       return `shows card ${photo.otherCards[0]?.code ?? 'of another book'}`;

@@ -32,6 +32,7 @@ const DOUBT_WORDS = {
   batch: '',
   stock: '',
   thickness: '',
+  bed: 'the level of the bed',
 } as const;
 
 const hours = (value: number): string => formatDuration(value * 3600);

@@ -1,4 +1,5 @@
 import { useMemo, useState, type PointerEvent } from 'react';
+import { areasOf } from '../../core/card/station';
 import { CardDrawing } from '../../components/CardDrawing';
 import { Mat, type MatView } from '../../components/Mat';
 import { SheetMap } from '../../components/SheetMap';
@@ -144,6 +145,7 @@ export function PlanMat(props: Props) {
               stock={stock}
               usedAreas={usedAreas}
               card={{ x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm }}
+              areas={areasOf(layout).map((area) => ({ ...area, x: place.xMm + area.x, y: place.yMm + area.y }))}
             />
             {below && (
               <div className={styles.below} style={{ left, top: bottomRight.y + 22, width }}>
@@ -163,7 +165,7 @@ export function PlanMat(props: Props) {
         <g onPointerMove={drag(view)} onPointerUp={end} onPointerCancel={end}>
           <path d={outlinePath(stock)} fill={stock.colour} className={styles.sheet} />
           {usedAreas.map((area) => (
-            <g key={area.cardId}>
+            <g key={`${area.cardId} ${area.x} ${area.y}`}>
               <rect x={area.x} y={area.y} width={area.width} height={area.height} className={styles.used} />
               <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={styles.usedCode}>
                 {area.code}
@@ -171,14 +173,16 @@ export function PlanMat(props: Props) {
             </g>
           ))}
           <g transform={`translate(${place.xMm} ${place.yMm})`} className={drawn.placeIsFree ? '' : styles.clash}>
-            <rect
-              width={layout.widthMm}
-              height={layout.heightMm}
-              className={styles.card}
-              fill={stock.colour}
-              data-grab=""
-              onPointerDown={begin('card')}
-            />
+            {areasOf(layout).map((area) => (
+              <rect
+                key={`${area.x} ${area.y}`}
+                {...area}
+                className={styles.card}
+                fill={stock.colour}
+                data-grab=""
+                onPointerDown={begin('card')}
+              />
+            ))}
             <CardDrawing
               layout={layout}
               markColour={burnedColourOf(stock)}

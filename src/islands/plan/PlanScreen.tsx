@@ -24,7 +24,6 @@ import {
   formatLength,
   formatPower,
   formatRunUp,
-  formatSize,
   plainNumber,
 } from '../../core/quantities/format';
 import type { PlanView } from '../../views/views';
@@ -34,6 +33,7 @@ import { useRequestKey } from '../../views/use-request-key';
 import { FavouritesPart } from './FavouritesPart';
 import { PlanFields } from './PlanFields';
 import { PlanMat } from './PlanMat';
+import { sizeWords } from './size-words';
 import { usePlan } from './usePlan';
 import styles from './PlanScreen.module.css';
 
@@ -114,10 +114,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
                   ['Of it the frame', formatDuration(estimate.frameS)] as const,
                 ]),
             ['Cells', searches ? 'one at a time' : `${burned.length} of ${layout.cells.length}`],
-            [
-              'Size',
-              `${formatSize(layout.widthMm, layout.heightMm, liked)}, ${plainNumber((layout.widthMm * layout.heightMm) / 100)} cm²`,
-            ],
+            ['Size', sizeWords(layout, liked)],
             ...(machine.head === 'galvo' ? [] : [['Run-up, longest', formatRunUp(runUp, fastest, liked)] as const]),
             ...(estimate.handStops > 0 ? [['Stops for your hand', estimate.handStops] as const] : []),
           ]}

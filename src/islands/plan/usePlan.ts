@@ -6,7 +6,7 @@ import { PlanError, type BasePlan } from '../../core/card/contract';
 import { estimateCard, type Estimate } from '../../core/card/estimate';
 import { layCard } from '../../core/card/lay';
 import type { Layout } from '../../core/card/layout';
-import { freePiece, freePlace, placeIsFree } from '../../core/card/place';
+import { cardIsFree, freePiece, freePlace } from '../../core/card/place';
 import type { UsedArea } from '../../records/card';
 import type { PlanView } from '../../views/views';
 
@@ -42,7 +42,6 @@ export function usePlan(view: PlanView) {
       const onPiece = usedAreas.filter((area) => area.piece === piece);
       const first = free ?? freePlace(stock, onPiece, layout);
       const place = wantedPlace ?? (first && { xMm: first.x, yMm: first.y });
-      const rect = place && { x: place.xMm, y: place.yMm, width: layout.widthMm, height: layout.heightMm };
       const bed =
         place &&
         checkBed(estimate.reach, pairing, {
@@ -55,7 +54,7 @@ export function usePlan(view: PlanView) {
         place,
         piece,
         onPiece,
-        placeIsFree: rect !== null && placeIsFree(stock, onPiece, rect),
+        placeIsFree: place !== null && cardIsFree(stock, onPiece, layout, { x: place.xMm, y: place.yMm }),
         bed,
       };
       return { laid, errors: {} };

@@ -1,5 +1,6 @@
 import type { BaseFinding } from '../../../src/core/card/contract';
 import { aBObserver } from './a-b';
+import { bedObserver } from './bed';
 import { ceilingObserver } from './ceiling';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
@@ -17,6 +18,7 @@ import { toneObserver } from './tone';
 /** For every kind of card one who looks at it: a kind without is not finished. */
 const OBSERVERS: Readonly<Record<string, unknown>> = {
   'a-b': aBObserver,
+  bed: bedObserver,
   ceiling: ceilingObserver,
   focus: focusObserver,
   grid: gridObserver,

@@ -9,6 +9,8 @@ export interface Burned {
   readonly layout: Layout;
   readonly pairing: Pairing;
   readonly piece: Piece;
+  /** Of a card that stands in several places, the piece of each; the one piece otherwise. */
+  readonly pieces: readonly Piece[];
   /** Of the piece: the same card burned again is another piece of the same stock. */
   readonly seed: string;
 }

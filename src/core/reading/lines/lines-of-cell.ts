@@ -5,7 +5,7 @@ import { grown, type Rect } from '../../geometry/point';
 import type { LinesRun } from './across';
 import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
-import { hasPixelsFor, linesOfFill, type LinesSeen } from './lines-of-fill';
+import { hasPixelsFor, linesOfFill, rippleOfFill, type LinesSeen, type RippleSeen } from './lines-of-fill';
 import { LEAST_PX_PER_MM_FOR_PLACE, lineIn, type LineSeen } from './single-line';
 
 /** Part of a fill, about its middle, that is looked at. */
@@ -20,17 +20,30 @@ export interface FinePhoto {
 
 /** The lines of a cell, by the strongest of its fills: there they show longest. Null for a cell without a fill, and where the photo cannot tell them. */
 export function linesOfCell({ fine, blur }: FinePhoto, cell: Cell): LinesSeen | null {
-  const fills = cell.burns.filter(({ shape }) => shape.do === 'sweep');
+  const fill = fillOfCell(cell);
+  // No blur is looked for where there are too few pixels anyway.
+  if (!fill || !hasPixelsFor(fine, fill.intervalMm)) return null;
+  const told = blur(fill.run);
+  return told && linesOfFill(fine, fill.area, { ...fill, blur: told });
+}
+
+/** The ripple of a cell as the photo shows it, by the strongest of its fills; null for a cell without one, and where the photo cannot tell it. */
+export function rippleOfCell({ fine }: Pick<FinePhoto, 'fine'>, cell: Cell): RippleSeen | null {
+  const fill = fillOfCell(cell);
+  return fill && rippleOfFill(fine, fill.area, fill);
+}
+
+/** The part that is looked at of the strongest fill of a cell; null for a cell without one of several lines. */
+function fillOfCell({
+  burns,
+}: Cell): { readonly area: Rect; readonly intervalMm: number; readonly run: LinesRun } | null {
+  const fills = burns.filter(({ shape }) => shape.do === 'sweep');
   if (fills.length === 0) return null;
   const { shape, settings } = fills.reduce((most, burn) => (powerOf(burn) > powerOf(most) ? burn : most));
   const box = boxOfShape(shape);
   if (isOneLine(box, settings)) return null;
   const area = grown(box, (-(1 - INNER) * Math.min(box.width, box.height)) / 2);
-  const { intervalMm, direction: run } = settings;
-  // No blur is looked for where there are too few pixels anyway.
-  if (!hasPixelsFor(fine, intervalMm)) return null;
-  const told = blur(run);
-  return told && linesOfFill(fine, area, { intervalMm, run, blur: told });
+  return { area, intervalMm: settings.intervalMm, run: settings.direction };
 }
 
 /** Whether a fill is a single sweep. */

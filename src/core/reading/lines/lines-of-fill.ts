@@ -34,6 +34,36 @@ export interface LinesSeen {
   readonly gapSigmaMm: number | null;
 }
 
+/** How much the light across a fill goes up and down with its lines, as the camera shows it: nothing is told of what it blunts. */
+export interface RippleSeen {
+  /** Amplitude over the fill's mean luminance, with its standard uncertainty. */
+  readonly amplitude: number;
+  readonly sigma: number;
+}
+
+/**
+ * The ripple of a filled area as a photo shows it: to be compared with those of other fills of one pitch in the same photo, which the camera blunts
+ * alike. Null where the photo has too few pixels or lines for it.
+ */
+export function rippleOfFill(
+  fine: FineLight,
+  area: Rect,
+  { intervalMm, run }: { readonly intervalMm: number; readonly run: LinesRun },
+): RippleSeen | null {
+  const light = lightOfLines(fine, area, intervalMm, run);
+  if (!light) return null;
+  const { amplitude, sigma } = waveAt(light, pitchIn(light, intervalMm)?.pitchMm ?? intervalMm);
+  return { amplitude: amplitude / light.meanShare, sigma: sigma / light.meanShare };
+}
+
+/** The light across an area's lines; null where there are too few pixels, or too few lines, for it. */
+function lightOfLines(fine: FineLight, area: Rect, intervalMm: number, run: LinesRun): Rippled | null {
+  const acrossMm = run === 'horizontal' ? area.height : area.width;
+  if (!hasPixelsFor(fine, intervalMm) || acrossMm < LEAST_LINES * intervalMm) return null;
+  const light = rippled(lightAcross(fine, narrowed(fine, area, run), run));
+  return light.meanShare > 0 && light.spanMm > 0 ? light : null;
+}
+
 /**
  * The lines of a filled area as a photo shows them: their pitch, how strongly they show, and the gap between them. The gap is that of two-tone
  * lines of the same mean and the same first harmonic: lines that cover a share c of their pitch have a first harmonic of 2 sin(pi c) / (pi c)
@@ -45,10 +75,8 @@ export function linesOfFill(
   area: Rect,
   { intervalMm, run, blur }: { readonly intervalMm: number; readonly run: LinesRun; readonly blur: Blur },
 ): LinesSeen | null {
-  const acrossMm = run === 'horizontal' ? area.height : area.width;
-  if (!hasPixelsFor(fine, intervalMm) || acrossMm < LEAST_LINES * intervalMm) return null;
-  const light = rippled(lightAcross(fine, narrowed(fine, area, run), run));
-  if (!(light.meanShare > 0) || !(light.spanMm > 0)) return null;
+  const light = lightOfLines(fine, area, intervalMm, run);
+  if (!light) return null;
   const left = blur.leftOf(intervalMm);
   if (left.share < LEAST_LEFT || left.relativeSigma > MOST_UNSURE) return null;
   const found = pitchIn(light, intervalMm);

@@ -4,7 +4,6 @@ import { conditionWords, FACTS, factWords, type FactName, type FactValues } from
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { Cell, Layout } from '../core/card/layout';
 import { csvOf } from '../formats/csv';
-import { diariesOf } from '../db/diary';
 import { allVersions, bookPage, factById, type BookRow } from '../db/facts';
 import { lensById } from '../db/machines';
 import { pairingsNow } from '../db/pairings';
@@ -17,7 +16,7 @@ import { findAgain, type FoundAgain } from './findings';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
 import { differencesBetween, type Difference } from './fact-words';
-import { staleNow } from './known';
+import { happenedTo, staleNow } from './known';
 import { ladderOfPairing } from './ladders';
 import { getMachine } from './machines';
 import { getPairing } from './pairings';
@@ -41,7 +40,10 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
   const pairings = await pairingsNow(ctx.db, [...new Set(rows.flatMap((row) => row.fact.pairingId ?? []))]);
   const machineOf = ({ fact }: BookRow): number | null =>
     fact.pairingId === null ? fact.machineId : (pairings.get(fact.pairingId)?.machine.id ?? null);
-  const diaries = await diariesOf(ctx.db, [...new Set(rows.flatMap((row) => machineOf(row) ?? []))]);
+  const happened = await happenedTo(ctx.db, {
+    machineIds: [...new Set(rows.flatMap((row) => machineOf(row) ?? []))],
+    pairingIds: [...pairings.keys()],
+  });
   const entries = rows.map((row): BookEntry => {
     const { fact, newest } = row;
     const now = fact.pairingId === null ? undefined : pairings.get(fact.pairingId);
@@ -61,7 +63,7 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
       version: newest.version,
       value: factWords({ name: fact.name, value: newest.value }, liked),
       sure: sureWords(fact.name, newest.sigma, liked),
-      stale: staleNow({ fact, newest }, now ?? null, diaries.get(machineOf(row) ?? NaN) ?? []),
+      stale: staleNow({ fact, newest }, now ?? null, machineOf(row), happened),
       keptAt: newest.createdAt,
       note: newest.note,
       photoId: newest.photoId,
@@ -161,13 +163,16 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
   });
   const newest = shown[0]!;
   const machineId = subject.pairing?.machine.id ?? fact.machineId;
-  const diary = machineId === null ? [] : (await diariesOf(ctx.db, [machineId])).get(machineId)!;
+  const happened = await happenedTo(ctx.db, {
+    machineIds: machineId === null ? [] : [machineId],
+    pairingIds: fact.pairingId === null ? [] : [fact.pairingId],
+  });
   return {
     fact,
     title: FACTS[fact.name].title,
     ...subject,
     conditions: conditionWords(fact.at, subject.likedUnits),
-    stale: staleNow({ fact, newest }, subject.pairing, diary),
+    stale: staleNow({ fact, newest }, subject.pairing, machineId, happened),
     standsOn: await groundNow(ctx, fact, subject.pairing),
     versions: shown,
     again: newest.findingId === null ? null : await findAgain(ctx, newest.findingId),

@@ -85,4 +85,16 @@ describe('focus on the bench', () => {
     expect(Math.max(...seeds.map((seed) => paler(warped, seed)))).toBeGreaterThan(0.1);
     for (const seed of seeds) expect(Math.abs(paler(mdf, seed))).toBeLessThan(0.02);
   });
+  it('is lost on the parts of a warped sheet that lie about its middle: the sheet bows, and not each part by itself', () => {
+    const mdf = line(0.4, 0).specimen;
+    const specimen = { ...mdf, solid: { ...mdf.solid, bowMm: 12 } };
+    const part = (x: number, y: number, sheet: string): number => {
+      const partOf = { x, y, widthMm: 210, heightMm: 110, seed: sheet };
+      return atLine(line(0.4, 0, { specimen, partOf, seed: `${sheet} ${x} ${y}` }), 5, 5);
+    };
+    const [most] = ['a', 'b', 'c', 'd']
+      .map((sheet) => ({ middle: part(100, 50, sheet), sides: [part(0, 50, sheet), part(200, 50, sheet), part(100, 0, sheet), part(100, 100, sheet)] }))
+      .sort((one, other) => other.middle - one.middle);
+    for (const side of most!.sides) expect(most!.middle).toBeGreaterThan(side + 0.1);
+  }); // prettier-ignore
 });

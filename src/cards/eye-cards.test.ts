@@ -185,7 +185,8 @@ describe('the focus', () => {
     expect(waist).toMatchObject({ name: 'waist', value: { offsetMm: 0, depthMm: null }, cellIndex: null });
     expect(waist!.sigma).toBe(finding.waistSigmaMm);
     expect(focus.settle(find('closed', 'closed', 'closed', 'closed', 'closed')).map(({ name }) => name)).toEqual(['focus']); // prettier-ignore
-    expect(draft!.sigma).toBeCloseTo((levels[1]! - levels[0]!) / Math.sqrt(12), 9);
+    // Between two patches, and as far as a spacer sets the head otherwise.
+    expect(draft!.sigma).toBeCloseTo(Math.hypot((levels[1]! - levels[0]!) / Math.sqrt(12), 0.1), 9);
   });
   describe('by a photo', () => {
     /** Ripples of a beam whose waist is at an offset: their logarithm falls with its square. */
@@ -202,12 +203,14 @@ describe('the focus', () => {
       const waist = 0.3 * (levels[1]! - levels[0]!);
       const finding = look(beam(waist));
       expect(finding.waistMm).toBeCloseTo(waist, 6);
-      // No ripple is told to better than 4 %: what a head’s height leaves open.
+      // No ripple is told to better than 4 %: what a head’s height leaves open. And no spacer sets it to better than a tenth.
       expect(finding.waistSigmaMm!).toBeLessThan(0.2);
+      expect(finding.waistSigmaMm!).toBeGreaterThan(0.1);
       expect(finding.depthMm!).toBeCloseTo(Math.sqrt(Math.log(1.25) / 0.2), 3);
       expect(finding.patches.every(({ by }) => by === 'photo')).toBe(true);
       const scattered = look(beam(waist, (place) => [1.2, 0.8, 1.2, 0.8, 1.1][place]!));
-      expect(scattered.waistSigmaMm!).toBeGreaterThan(2 * finding.waistSigmaMm!);
+      const beyondSpacer = ({ waistSigmaMm }: typeof finding): number => Math.sqrt(waistSigmaMm! ** 2 - 0.1 ** 2);
+      expect(beyondSpacer(scattered)).toBeGreaterThan(2 * beyondSpacer(finding));
       expect(Math.abs(scattered.waistMm! - waist)).toBeLessThan(3 * scattered.waistSigmaMm!);
     });
 
@@ -299,7 +302,7 @@ describe('the focus', () => {
     expect(find('sharp', 'sharp', 'blurred', 'sharp', 'closed').missing[0]).toMatch(/look again/);
     // Where nobody said of one patch how it looks, it is the closest two that tell how fine the answer is.
     const [draft] = focus.settle(find('closed', 'sharp', '', 'closed', 'blurred'));
-    expect(draft!.sigma).toBeCloseTo((levels[1]! - levels[0]!) / Math.sqrt(12), 9);
+    expect(draft!.sigma).toBeCloseTo(Math.hypot((levels[1]! - levels[0]!) / Math.sqrt(12), 0.1), 9);
   });
   it('does not name a waist that its range does not bound', () => {
     const finding = find('sharp', 'sharp', 'sharp', 'closed', 'blurred');

@@ -65,7 +65,10 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
       card: { id: 1, kind: name, layout, madeFor: pairing },
       pairing: { ...pairing, id: 1, remarks: [] },
       known,
-      reading: seen.readings.length > 0 ? { photoId: 1, shown: [{ photoId: 1, station: null }], cells: seen.readings, doubts: [] } : null,
+      reading:
+        seen.readings.length > 0
+          ? { photoId: 1, shown: [{ photoId: 1, station: null }], cells: seen.readings, doubts: [] }
+          : null,
       through: null,
       answers: seen.answers,
       kept: [],

@@ -1,3 +1,4 @@
+import type { BurnedOn } from '../core/machine/source-hours';
 import type { BurnRecord, HandRecord, SpentOnTests } from '../records/burn';
 import type { DiaryView } from '../records/diary';
 import { sql, type RawBuilder } from 'kysely';
@@ -196,6 +197,26 @@ export async function spentOn(db: Db, pairingId: number): Promise<SpentOnTests> 
       where card.pairing_id = ${pairingId} and burn.ended_at is not null group by card.id)
     select count(*)::integer as cards, coalesce(sum(s), 0) as seconds, coalesce(sum(area), 0) as area_mm2 from burned`.execute(db); // prettier-ignore
   return rows[0]!;
+}
+
+/** Hours that machines burned, by machine and day. */
+export async function hoursByDay(db: Db, machineIds: readonly number[]): Promise<Map<number, BurnedOn[]>> {
+  const found = new Map<number, BurnedOn[]>(machineIds.map((id) => [id, []]));
+  if (machineIds.length === 0) return found;
+  const rows = await db
+    .selectFrom('burn')
+    .select([
+      'machineId',
+      sql<Date>`date_trunc('day', burn.started_at)`.as('day'),
+      sql<number>`sum(${BURNED_S}) / 3600`.as('hours'),
+    ])
+    .where('machineId', 'in', machineIds)
+    .where('endedAt', 'is not', null)
+    .groupBy(['machineId', 'day'])
+    .orderBy('day')
+    .execute();
+  for (const { machineId, day, hours } of rows) found.get(machineId)!.push({ at: day.toISOString(), hours });
+  return found;
 }
 
 /** Hours of a machine's logged burns: of all of them, and since its source was replaced last. */

@@ -1,5 +1,6 @@
 import { sql, type Selectable } from 'kysely';
 import { conditionsKey, type Conditions, type FactName, type FactOwner, type FactValues } from '../core/book/facts';
+import type { KeptHistory, KeptVersion } from '../core/book/redone';
 import { upgradeSettings } from '../core/card/settings';
 import { upgradePairing } from '../core/card/stored';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
@@ -162,6 +163,28 @@ export async function factsFor(
     .orderBy('fact.id')
     .execute();
   return rows.map(currentOf);
+}
+
+/** All versions of the facts of pairings, newest first, by pairing. */
+export async function historiesOf(db: Db, pairingIds: readonly number[]): Promise<Map<number, KeptHistory[]>> {
+  const found = new Map<number, KeptHistory[]>(pairingIds.map((id) => [id, []]));
+  if (pairingIds.length === 0) return found;
+  const rows = await db
+    .selectFrom('factVersion')
+    .innerJoin('fact', 'fact.id', 'factVersion.factId')
+    .select(['fact.id', 'fact.pairingId', 'fact.name', 'fact.at', 'value', 'sigma', 'factVersion.createdAt'])
+    .where('fact.pairingId', 'in', pairingIds)
+    .orderBy('fact.id')
+    .orderBy('factVersion.version', 'desc')
+    .execute();
+  const byFact = new Map<number, { pairingId: number; name: FactName; at: Conditions; versions: KeptVersion[] }>();
+  for (const { id, pairingId, name, at, value, sigma, createdAt } of rows) {
+    const history = byFact.get(id) ?? { pairingId: pairingId!, name: name as FactName, at, versions: [] };
+    history.versions.push({ value: upgradeFactValue(value), sigma, createdAt: createdAt.toISOString() });
+    byFact.set(id, history);
+  }
+  for (const { pairingId, ...history } of byFact.values()) found.get(pairingId)!.push(history);
+  return found;
 }
 
 export async function factById(

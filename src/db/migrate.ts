@@ -16,6 +16,7 @@ import * as singleLines from './migrations/0013-single-lines';
 import * as machineDiary from './migrations/0018-machine-diary';
 import * as predicted from './migrations/0019-predicted';
 import * as stations from './migrations/0020-stations';
+import * as sourceHours from './migrations/0021-source-hours';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -42,6 +43,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0018-machine-diary': machineDiary,
   '0019-predicted': predicted,
   '0020-stations': stations,
+  '0021-source-hours': sourceHours,
 };
 
 /** The database was made by a newer version of the program. */

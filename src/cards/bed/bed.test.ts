@@ -6,6 +6,7 @@ import type { Answer } from '../../core/card/asks';
 import type { Pairing } from '../../core/card/contract';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
+import { sweepRunUpMm } from '../../core/card/path';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { grid } from '../grid';
 import { LINES_FIELD } from './find';
@@ -68,10 +69,22 @@ describe('a bed', () => {
     expect(corner(finding, 'rear right').value).toBeCloseTo(0.3, 1);
     expect(corner(finding, 'front left').value).toBeCloseTo(-0.3, 1);
     expect(corner(finding, 'rear left').value).toBeCloseTo(-0.1, 1);
+    expect(corner(finding, 'front right').value).toBeCloseTo(0.1, 1);
     expect(finding.middle!.value).toBeCloseTo(0.1, 1);
+    // Marks are no copy of the light: heights are no surer than to 15 % of themselves.
+    for (const { value, sigma } of finding.corners) expect(sigma).toBeGreaterThan(0.15 * Math.abs(value));
+    expect(finding.middle!.sigma).toBeGreaterThan(0.015);
     expect(finding.says).toMatch(
       /at the rear right the sheet stands 0\.\d+ mm ± 0\.\d+ mm higher than at the front left/,
     );
+  });
+
+  it('has its middle no surer than the focus is set, and its corners as sure as ever', () => {
+    const { focusScatterMm: _, ...said } = layout;
+    const seen = seenOn({ height: (x) => 0.2 * (x - 0.5) });
+    const [none, ruled] = [bed.find(said, seen, known), bed.find({ ...said, focusScatterMm: 0.4 }, seen, known)];
+    expect(ruled.middle!.sigma).toBeCloseTo(Math.hypot(none.middle!.sigma, 0.4), 9);
+    expect(ruled.corners).toEqual(none.corners);
   });
 
   it('is said to matter or not by the depth of focus', () => {
@@ -158,6 +171,8 @@ describe('a bed', () => {
     expect(value.corners['front right']).toBeCloseTo(0.2, 1);
     expect(value.corners['rear left']).toBeCloseTo(-0.2, 1);
     expect(value.strongerToFront).toBeCloseTo(2, 0);
+    // Of a corner over the opposite one.
+    expect(fact!.sigma).toBeCloseTo(2 * corner(bed.find(layout, seen, known), 'rear left').sigma, 9);
     const [first, last] = [layout.cells[stations[0]!.cells[1]!]!.box, layout.cells[stations[2]!.cells[1]!]!.box];
     expect(value.widthMm).toBeCloseTo(last.x - first.x, 3);
     const weaker = seenOn({ strength: (x) => 10 - 2 * x });
@@ -181,6 +196,9 @@ describe('a card for the bed', () => {
     expect(whole.height).toBeLessThanOrEqual(stock.sheetDepthMm - 4);
     const long = reach({ ...pairing, stock: { ...stock, sheetWidthMm: 2000 } });
     expect(long.width).toBeLessThan(pairing.machine.bedWidthMm - 40);
+    // The head runs up before the first patch, and out after the last.
+    const { plan: asked } = long;
+    expect(long.width + 2 * sweepRunUpMm({ ...asked.constants, focusOffsetMm: 0 }, pairing.machine)).toBeLessThanOrEqual(pairing.machine.bedWidthMm - 44);
     const field = demoPairing('tern', 'coated');
     expect(reach(field).width).toBeLessThanOrEqual(field.lens.fieldMm! - 4);
   });

@@ -83,6 +83,12 @@ const STOCK_SIGMA_L = 0.3;
 /** Half of a step is the most that an eye which saw one of three patches sharpest is off, evenly: its standard deviation as a share of a step. */
 const EYE_SHARE = 1 / Math.sqrt(12);
 
+/** The set focus is itself set to no better than it scatters; the heights of places about each other are not. */
+const countedFrom = ({ value, sigma }: Uncertain, scatterMm: number): Uncertain => ({
+  value,
+  sigma: Math.hypot(sigma, scatterMm),
+});
+
 const withLaw = ({ value, sigma }: Uncertain): Uncertain => ({ value, sigma: Math.hypot(sigma, LAW_SHARE * value) });
 
 /** Where a place is sharpest to the eye: the middle of the patches that it calls so; null where it says nothing, or only the outer ones. */
@@ -161,7 +167,7 @@ export function findBed(layout: Layout, seen: Seen, { pairing }: Known): BedFind
     ...none,
     verdict,
     corners,
-    middle: withLaw(plane.middle),
+    middle: countedFrom(withLaw(plane.middle), layout.focusScatterMm ?? 0),
     offPlaneMm: plane.offPlane,
     drifts,
   } as const;

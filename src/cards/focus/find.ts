@@ -118,7 +118,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     )
     .sort((a, b) => a.offsetMm - b.offsetMm);
   const none = { patches, ripples, fit: null, waistMm: null, waistSigmaMm: null, depthMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
-  const byPhoto = focusOf(ripples);
+  const byPhoto = focusOf(ripples, layout.focusScatterMm);
   if (patches.length < 3 && !byPhoto)
     return {
       ...none,
@@ -131,7 +131,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
   const offsets = layout.order.map(offsetOf).sort((a, b) => a - b);
   const looked = patches.length > 1 ? patches.map(({ offsetMm }) => offsetMm) : offsets;
   const step = Math.min(...looked.slice(1).map((offsetMm, index) => offsetMm - looked[index]!));
-  const sigmaMm = step / Math.sqrt(12);
+  const sigmaMm = Math.hypot(step / Math.sqrt(12), layout.focusScatterMm ?? 0);
   if (patches.every((patch) => patch.word === patches[0]!.word) && (!byPhoto || patches[0]!.word === 'blurred')) {
     if (patches[0]!.word === 'blurred')
       return {

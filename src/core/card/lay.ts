@@ -12,6 +12,7 @@ import { lighterPlans } from './ease';
 import { frame } from './frame';
 import { checkFrame } from './frame-settings';
 import type { Layout } from './layout';
+import { focusScatterMm } from './work-setup';
 
 type Kind<Plan extends BasePlan> = Pick<
   CardKind<Plan, never, BaseFinding, never>,
@@ -55,5 +56,7 @@ export function layCard<Plan extends BasePlan>(
 ): Layout {
   const problems = planProblems(kind, plan, on);
   if (problems.length > 0) throw new PlanError(problems);
-  return frame(kind.kind, kind.draw(plan, on), plan.frame, identity, on);
+  const layout = frame(kind.kind, kind.draw(plan, on), plan.frame, identity, on);
+  const scatterMm = focusScatterMm(plan.setup);
+  return scatterMm === null ? layout : { ...layout, focusScatterMm: scatterMm };
 }

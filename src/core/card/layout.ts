@@ -126,6 +126,8 @@ export interface Layout {
   readonly adopted: boolean;
   /** Left out where the card is one piece under one frame. */
   readonly stations?: readonly Station[];
+  /** Standard deviation in mm of how the focus is set on this machine by who burns it; left out where nobody said how. */
+  readonly focusScatterMm?: number;
 }
 
 /** Whether a photo of a card is placed by markers burned on it; one without is placed by the corners of its cells, or by a frame sheet and those. */

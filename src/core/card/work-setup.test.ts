@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { FAMILIES } from '../stock/families';
+import { focus } from '../../cards/focus';
+import { layCard } from './lay';
 import {
+  focusScatterMm,
   isSaid,
   momentWords,
   nextPhotoShows,
@@ -22,6 +25,18 @@ describe('how a sheet is set up', () => {
     const setup = { ...UNSAID_SETUP, support: 'pins', heldBy: 'magnets' } as const;
     expect(setupChecks(setup)).toEqual(['The sheet lies on pins, held by magnets.']);
     expect(isSaid(setup)).toBe(true);
+  });
+  it('scatters by how the focus is set, most by a ruler, least by a motor', () => {
+    const ways = ['automatic', 'spacer', 'trial', 'ruler'] as const;
+    const scatters = ways.map((focusSetBy) => focusScatterMm({ focusSetBy })!);
+    expect(scatters).toEqual([...scatters].sort((a, b) => a - b));
+    expect(focusScatterMm({ focusSetBy: 'not-said' })).toBeNull();
+    const on = demoPairing('heron', 'birch');
+    const { plan } = focus.propose({ pairing: on, facts: [] });
+    const laid = (focusSetBy: (typeof ways)[number] | 'not-said') =>
+      layCard(focus, { ...plan, setup: { ...plan.setup, focusSetBy } }, on, { cardNumber: 1 }).focusScatterMm;
+    expect(laid('spacer')).toBe(0.1);
+    expect(laid('not-said')).toBeUndefined();
   });
   it('names face and focus, and what is done afterwards', () => {
     const setup = { ...UNSAID_SETUP, masked: true, coatedWith: 'chalk white', focusSetBy: 'spacer', airPressureKPa: 80, finish: 'washed' } as const; // prettier-ignore

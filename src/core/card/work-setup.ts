@@ -149,6 +149,21 @@ export function momentWords({ finish }: WorkSetup, moment: FinishMoment | null):
   return moment === 'before' ? `before it is ${FINISHES[finish]}` : `after it was ${FINISHES[finish]}`;
 }
 
+/**
+ * How far, as a standard deviation in mm, two settings of one focus lie apart: a motor's steps, a spacer pushed under the head, a trial line's blackest
+ * place, lines read off a ruler. Null where nobody said how it is set. From memory, without a source.
+ */
+export function focusScatterMm({ focusSetBy }: Pick<WorkSetup, 'focusSetBy'>): number | null {
+  const scatters: Readonly<Record<WorkSetup['focusSetBy'], number | null>> = {
+    'not-said': null,
+    automatic: 0.02,
+    spacer: 0.1,
+    trial: 0.2,
+    ruler: 0.4,
+  };
+  return scatters[focusSetBy];
+}
+
 /** What of a set-up is to be checked before the beam comes on, one line each. */
 export function setupChecks(setup: WorkSetup): string[] {
   const { masked, wiped, dried, coatedWith, support, heldBy, focusSetBy } = setup;

@@ -14,6 +14,9 @@ describe('heights of a sheet over the bed', () => {
   it('are where lines are sharpest: raised where the sheet stands higher', () => {
     const heights = heightsOf([ripplesAt(0), ripplesAt(0.3, 0.4), ripplesAt(-0.2, 0.8)])!;
     expect(heights.at.map((one) => Number(one!.heightMm.toFixed(6)))).toEqual([0, 0.3, -0.2]);
+    // Offsets need be neither whole nor even.
+    const odd = heightsOf([ripplesAt(0.3, 0.5, [-0.7, 0, 1.6]), ripplesAt(-0.1, 0.5, [-0.7, 0, 1.6])])!;
+    expect(odd.at.map((one) => Number(one!.heightMm.toFixed(6)))).toEqual([0.3, -0.1]);
     // All but a fifth: exp(-0.5 z²) = 0.8.
     expect(heights.depthMm).toBeCloseTo(Math.sqrt(2 * Math.log(1.25)), 9);
   });

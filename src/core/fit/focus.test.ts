@@ -27,6 +27,26 @@ describe('the focus of a beam', () => {
     const sigmas = found.map(({ waistSigmaMm }) => waistSigmaMm);
     expect(Math.max(...sigmas)).toBeLessThan(0.15);
   });
+  it('is no surer than the focus is set: each patch by a hand of its own, and what they count from as well', () => {
+    const random = randomFrom('by hand');
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const scatterMm = 0.25;
+    const looks = Array.from({ length: 300 }, () => {
+      const from = scatterMm * normal();
+      const seen = patches(NINE).map((patch) => ({ ...patch, visibility: ripple(patch.offsetMm + from + scatterMm * normal()) }));
+      return { fit: focusOf(seen, scatterMm), blind: focusOf(seen), truth: WAIST - from };
+    });
+    const held = (of: 'fit' | 'blind'): number => {
+      const told = looks.flatMap((look) => (look[of] ? [{ ...look[of], truth: look.truth }] : []));
+      return told.filter(({ waistMm, waistSigmaMm, truth }) => Math.abs(waistMm - truth) < 2 * waistSigmaMm).length / told.length;
+    };
+    expect(held('fit')).toBeGreaterThan(0.92);
+    expect(held('fit')).toBeGreaterThan(held('blind') + 0.05);
+    // A patch where the law is steep is less sure, one at the top as sure as before.
+    const [hand, motor] = [focusOf(patches(NINE), scatterMm)!, focusOf(patches(NINE))!];
+    expect(hand.at(-2).high - hand.at(-2).low).toBeGreaterThan(1.3 * (motor.at(-2).high - motor.at(-2).low));
+    expect(hand.fillSigmaMm).toBeGreaterThan(Math.hypot(motor.fillSigmaMm, 0.24));
+  }); // prettier-ignore
   it('says how far to either side lines still show by four fifths, and where gaps close', () => {
     const fit = focusOf(patches(NINE))!;
     expect(ripple(WAIST + fit.depthMm) / ripple(WAIST)).toBeCloseTo(0.8, 3);

@@ -56,13 +56,20 @@ export const depthOfBend = (bend: number): number => Math.sqrt(Math.log(1 / AT_D
 /**
  * Focus by how strongly lines of a fill show over the offsets: a beam's lines are of normal profile, so that the logarithm of their ripple falls
  * with the square of the beam's width, and that with the square of the offset from the waist. The waist is the parabola's top; gaps close where
- * it has fallen so far that they are no longer plain. Null for fewer than three patches that show their lines, and where the top lies beyond them
+ * it has fallen so far that they are no longer plain. How far each patch's offset may be off (`scatterMm`, a standard deviation) makes a ripple as
+ * unsure as the law is steep there, and all of it as unsure as what offsets count from. Null for fewer than three patches that show their lines, and where the top lies beyond them
  * or does not stand out. Source of the beam's law: Self, Applied Optics 22 (1983) 658.
  */
-export function focusOf(patches: readonly RippleAtOffset[]): FocusFit | null {
+export function focusOf(patches: readonly RippleAtOffset[], scatterMm = 0): FocusFit | null {
   const used = clearRipples(patches);
   const strongest = Math.max(...used.map(({ visibility }) => visibility));
-  const top = parabolaThrough(used.map((ripple) => ({ x: ripple.offsetMm, ...logOfRipple(ripple, strongest) })));
+  const points = used.map((ripple) => ({ x: ripple.offsetMm, ...logOfRipple(ripple, strongest) }));
+  const first = parabolaThrough(points);
+  if (!first) return null;
+  const steepAt = (x: number): number => 2 * first.bend * (x - first.x);
+  const top = parabolaThrough(
+    points.map((point) => ({ ...point, sigma: Math.hypot(point.sigma, scatterMm * steepAt(point.x)) })),
+  );
   if (!top || !(top.bend < -BENT * top.bendSigma)) return null;
   const offsets = used.map(({ offsetMm }) => offsetMm);
   if (top.x < Math.min(...offsets) || top.x > Math.max(...offsets)) return null;
@@ -75,11 +82,11 @@ export function focusOf(patches: readonly RippleAtOffset[]): FocusFit | null {
   const byBend = (away * top.bendSigma) / (2 * -top.bend);
   return {
     waistMm: top.x,
-    waistSigmaMm: top.sigma,
+    waistSigmaMm: Math.hypot(top.sigma, scatterMm),
     depthMm: depthOfBend(top.bend),
     fillMm: top.x + away,
     // Uniform between where they begin to close and where they are gone.
-    fillSigmaMm: Math.hypot(top.sigma, byBend, away === 0 ? to / Math.sqrt(3) : (to - from) / Math.sqrt(12)),
+    fillSigmaMm: Math.hypot(top.sigma, scatterMm, byBend, away === 0 ? to / Math.sqrt(3) : (to - from) / Math.sqrt(12)),
     at: (offsetMm) => {
       const { y, sigma } = top.at(offsetMm);
       return { visibility: Math.exp(y), low: Math.exp(y - sigma), high: Math.exp(y + sigma) };

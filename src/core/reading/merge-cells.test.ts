@@ -54,6 +54,11 @@ describe('one cell in several photos', () => {
     expect(mergeCell(three).lines).toEqual(lines(0.02));
     expect(mergeCell([seen(50, 0.3), seen(50, 0.6)]).lines).toBeNull();
   });
+  it('shows its ripple by the first photo, whichever is surer: those of two photos are not blunted alike', () => {
+    const ripple = (amplitude: number, sigma: number) => ({ ripple: { amplitude, sigma } });
+    expect(mergeCell([seen(50, 0.6, 0, ripple(0.2, 0.05)), seen(50, 0.3, 0, ripple(0.3, 0.01))])).toMatchObject(ripple(0.2, 0.05)); // prettier-ignore
+    expect(mergeCell([seen(50, 0.6), seen(50, 0.3, 0, ripple(0.3, 0.01))]).ripple).toBeNull();
+  });
   it('is in doubt where photos contradict each other by more than the promise', () => {
     const apart = mergeCell([seen(50, 0.3), seen(52.5, 0.3)]);
     expect(apart.doubts).toEqual(['photos-disagree']);

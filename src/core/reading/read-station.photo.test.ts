@@ -79,6 +79,15 @@ describe('a photo of one station', () => {
 
   it('is refused where it shows several stations, or another card', () => {
     expect(read(beside(photoOf(2), photoOf(3)))).toEqual({ outcome: 'unreadable', reason: 'several-stations' });
+    // Numbers of these two differ in three of four markers.
+    const far = layCard(bed, plan, pairing, { cardNumber: 55 });
+    const [five, six] = [5, 6].map((index) =>
+      drawnPhoto(layoutOfStation(far, far.stations![index]!), stock, { ...SIZE, lightnessOf: () => 40 }),
+    );
+    expect(readStation({ photo: beside(five!, six!), layout: far, stock, cameraIsTrue: true })).toEqual({
+      outcome: 'unreadable',
+      reason: 'several-stations',
+    });
     const { plan: few } = grid.propose({ pairing, facts: [] });
     const other = layCard(grid, { ...few, across: { ...few.across, count: 3 }, down: { ...few.down, count: 3 }, leaveOutFailing: false }, pairing, { cardNumber: 77 }); // prettier-ignore
     const photo = drawnPhoto(other, stock, { ...SIZE, lightnessOf: () => 40 });

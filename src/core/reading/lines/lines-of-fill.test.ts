@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { drawnPatch, type DrawnPatch } from '../../../../tests/support/drawn-lines';
 import { meanAndSpread } from '../../stats/robust';
 import { blurBetween } from './blur';
-import { linesOfFill } from './lines-of-fill';
+import { linesOfFill, rippleOfFill } from './lines-of-fill';
 
 /** Hard-edged horizontal lines, `covered` of each pitch burned to a share of bare stock's light, the first one's middle at a third of a pitch. */
 const hard = (pitchMm: number, covered: number, dark: number) => (_: number, y: number) => {
@@ -37,6 +37,19 @@ describe('the lines of a fill', () => {
     expect(seen.pitchSigmaMm!).toBeLessThan(0.001 * pitchMm);
     expect(seen.visibility).toBeGreaterThan(0.27);
     expect(seen.visibility).toBeLessThan(0.33);
+  });
+
+  it('have a ripple over their mean, as the camera shows it: blunted alike in one photo, whatever blunts it', () => {
+    const ripple = (relative: number, mean: number, more: Partial<DrawnPatch> = {}) => {
+      const drawn = patch(wave(0.1, mean, relative), more);
+      return rippleOfFill(drawnPatch(drawn), { x: 0, y: 0, width: drawn.widthMm, height: drawn.heightMm }, { intervalMm: 0.1, run: 'horizontal' }); // prettier-ignore
+    };
+    // Over the mean, so that a darker fill of the same lines has the same; a pixel of 1/40 mm takes a tenth of a wave of 0.1 mm: sinc(1/4).
+    for (const mean of [0.5, 0.25]) expect(Math.abs(ripple(0.3, mean)!.amplitude / 0.3 - 0.9)).toBeLessThan(0.03);
+    expect(ripple(0.3, 0.5)!.amplitude / ripple(0.15, 0.5)!.amplitude).toBeCloseTo(2, 1);
+    expect(ripple(0.3, 0.5)!.sigma).toBeLessThan(0.01);
+    // Too few pixels to a line tell none.
+    expect(ripple(0.3, 0.5, { pxPerMm: 20 })).toBeNull();
   });
 
   it('have a pitch as sure as it says: 40 photos scatter by its sigma, within a quarter', () => {

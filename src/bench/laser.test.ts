@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { run, TRUTH } from '../../tests/support/bench';
+import { demoPairing } from '../../tests/support/demo';
 import { SimulatedLaser } from './laser';
+import { benchMachineOf } from './of-records';
+import { laserTruthOf } from './truth';
 
 const START = ['G21', 'G90', 'M3 S0', 'G0 X0 Y0'];
 
@@ -95,6 +98,28 @@ describe('the simulated laser is as unforgiving as a real one', () => {
     expect(laser.proceed({ focusOffsetMm: 0 })).toBe(false);
     for (const line of ['M3 S0', 'G1 X20 F6000 S500']) expect(laser.send(line)).toEqual({ ok: true });
     expect(laser.finish().every((trace) => trace.focusOffsetMm === 1.5)).toBe(true);
+  });
+  it('is focused by a hand no better than hands are: off by as much as the truth has it, stop after stop', () => {
+    const laser = new SimulatedLaser({ ...TRUTH, handOffMm: [0.1, -0.05] });
+    const stops = [1, 0, 1].map((focusOffsetMm) => {
+      for (const line of ['G90', 'M5', 'M0 (set focus)']) laser.send(line);
+      laser.proceed({ focusOffsetMm });
+      return laser.focusOffsetMm;
+    });
+    expect(stops.map((mm) => Number(mm.toFixed(9)))).toEqual([1.1, -0.05, 1.1]);
+    // A hand that only does something to the sheet leaves the head alone.
+    for (const line of ['M5', 'M0 (wipe it)']) laser.send(line);
+    laser.proceed({ focusOffsetMm: null });
+    expect(laser.focusOffsetMm).toBeCloseTo(1.1, 9);
+    const heron = demoPairing('heron', 'birch');
+    const { handOffMm } = laserTruthOf(benchMachineOf(heron.machine, heron.lens), {
+      leftMm: 0,
+      rearMm: 0,
+      widthMm: 1,
+      heightMm: 1,
+    });
+    expect(new Set(handOffMm).size).toBeGreaterThan(10);
+    for (const mm of handOffMm) expect(Math.abs(mm)).toBeLessThan(0.3);
   });
   it('crashes when Z sends the head into the work, by either way of telling it, and takes nothing after', () => {
     for (const lines of [

@@ -68,6 +68,7 @@ export class SimulatedLaser {
   private state: 'ready' | 'waiting' | 'ended' | 'crashed' = 'ready';
   private legs: Leg[] = [];
   private clock = 0;
+  private handStops = 0;
   private readonly traces: Trace[] = [];
 
   constructor(private readonly truth: LaserTruth) {
@@ -131,7 +132,10 @@ export class SimulatedLaser {
   proceed({ focusOffsetMm }: HandDone): boolean {
     if (this.state !== 'waiting') return false;
     this.state = 'ready';
-    if (focusOffsetMm !== null) this.z = this.truth.setFocusMm + focusOffsetMm;
+    if (focusOffsetMm !== null) {
+      const { setFocusMm, handOffMm } = this.truth;
+      this.z = setFocusMm + focusOffsetMm + handOffMm[this.handStops++ % handOffMm.length]!;
+    }
     return true;
   }
 

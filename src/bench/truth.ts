@@ -26,6 +26,8 @@ export interface LaserTruth {
   readonly addsRunUp: boolean;
   /** Height of the head's scale at the focus that the operator set, in mm above the lowest place it can go. */
   readonly setFocusMm: number;
+  /** How far off a hand leaves the head at its first stop, its second, and so on over and over, in mm: no spacer sets it twice alike. */
+  readonly handOffMm: readonly number[];
   /** How far the head may be lowered from there before it touches the work. */
   readonly clearanceMm: number;
   /** The bed falls away from the head by this many mm for each mm along x and y, level at its middle. */
@@ -115,6 +117,7 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
   return {
     ...truth,
     setFocusMm: 18 + 8 * random(),
+    handOffMm: handOffOf(machine.name),
     clearanceMm: 4 + 3 * random(),
     tiltX: (0.4 * (2 * random() - 1)) / machine.bedWidthMm,
     tiltY: (0.4 * (2 * random() - 1)) / machine.bedDepthMm,
@@ -127,6 +130,18 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
       markDelayS: machine.galvo.markDelayS * (1.05 + 0.1 * random()),
     },
   };
+}
+
+/** Standard deviation of where a hand leaves the head. */
+const HAND_SCATTER_MM = 0.06;
+const HAND_STOPS = 16;
+
+function handOffOf(name: string): number[] {
+  const random = randomFrom(`hand at ${name}`);
+  return Array.from(
+    { length: HAND_STOPS },
+    () => HAND_SCATTER_MM * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random()),
+  );
 }
 
 /**

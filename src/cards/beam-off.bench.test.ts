@@ -1,7 +1,7 @@
 import { describe, expect } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../tests/support/prop';
-import { PLACE, willingHands } from '../../tests/support/burn';
+import { placeOf, willingHands } from '../../tests/support/burn';
 import { BURNABLE, demoPairing } from '../../tests/support/demo';
 import { armedMoves } from '../../tests/support/program';
 import { tracesOfProgram } from '../bench/bench';
@@ -60,7 +60,7 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       const on = { ...base, machine: { ...base.machine, ...words } };
       const layout = laid(kind, on, change);
       fc.pre(layout !== null);
-      const { text } = programOfCard(layout, on.machine, PLACE);
+      const { text } = programOfCard(layout, on.machine, placeOf(layout, on));
       const moves = armedMoves(text);
       expect(moves.filter((move) => move.rapid && move.s !== 0)).toEqual([]);
       expect(moves.filter((move) => move.lifts && move.armed)).toEqual([]);
@@ -82,7 +82,7 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       const on: Pairing = { ...base, machine: { ...base.machine, ...words, rampPower: 'constant' } };
       const layout = laid(kind, on, change);
       fc.pre(layout !== null);
-      const program = programOfCard(layout, on.machine, PLACE);
+      const program = programOfCard(layout, on.machine, placeOf(layout, on));
       const machine = { ...benchMachineOf(on.machine, on.lens), lagS: 0 };
       const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
       const boxes = [
@@ -93,13 +93,13 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       ].map(({ shape }) => boxOfShape(shape));
       const slack = 0.3;
       const strayMm = tracesOfProgram(burned, machine, {
-        ...PLACE,
+        ...placeOf(layout, on),
         widthMm: layout.widthMm,
         heightMm: layout.heightMm,
       })
         .filter(({ x0, y0, x1, y1 }) => {
-          const x = (x0 + x1) / 2 - PLACE.leftMm;
-          const y = machine.bedDepthMm - PLACE.rearMm - (y0 + y1) / 2;
+          const x = (x0 + x1) / 2 - placeOf(layout, on).leftMm;
+          const y = machine.bedDepthMm - placeOf(layout, on).rearMm - (y0 + y1) / 2;
           return !boxes.some(
             (box) =>
               x >= box.x - slack &&

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { PLACE } from '../../tests/support/burn';
+import { placeOf } from '../../tests/support/burn';
 import { UNTIMED } from '../core/motion/pace';
 import { machinesOf, proposed, type Proposed } from '../../tests/support/kinds';
 import { SimulatedLaser, type Trace } from '../bench/laser';
@@ -92,14 +92,14 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
   it('is taken whole by the bench, which burns what was drawn, where it was drawn, in about the estimated time', () => {
     for (const { on, layout } of setUps(all)) {
       const machine = benchMachineOf(on.machine, on.lens);
-      const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
+      const place = { ...placeOf(layout, on), widthMm: layout.widthMm, heightMm: layout.heightMm };
       const truth = laserTruthOf(machine, place);
       // As it is estimated once timed burns have told what the controller takes for a move.
       const { lineOverheadS } = truth;
       const pace = { ...UNTIMED, shares: { ...UNTIMED.shares, lineOverheadS } };
       const { totalS, reach } = estimateCard(layout, on.machine, null, pace);
-      expect(checkBed(reach, on, PLACE).inside).toBe(true);
-      const { traces, elapsedS } = drawnBy(programOfCard(layout, on.machine, PLACE), truth);
+      expect(checkBed(reach, on, placeOf(layout, on)).inside).toBe(true);
+      const { traces, elapsedS } = drawnBy(programOfCard(layout, on.machine, placeOf(layout, on)), truth);
       const edges = { left: Infinity, right: -Infinity, top: Infinity, bottom: -Infinity };
       for (const { x0, y0, x1, y1 } of traces) {
         edges.left = Math.min(edges.left, x0, x1);
@@ -108,10 +108,10 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
         edges.bottom = Math.max(edges.bottom, machine.bedDepthMm - Math.min(y0, y1));
       }
       const slack = 0.25;
-      expect(edges.left).toBeGreaterThan(PLACE.leftMm - slack);
-      expect(edges.top).toBeGreaterThan(PLACE.rearMm - slack);
-      expect(edges.right).toBeLessThan(PLACE.leftMm + layout.widthMm + slack);
-      expect(edges.bottom).toBeLessThan(PLACE.rearMm + layout.heightMm + slack);
+      expect(edges.left).toBeGreaterThan(placeOf(layout, on).leftMm - slack);
+      expect(edges.top).toBeGreaterThan(placeOf(layout, on).rearMm - slack);
+      expect(edges.right).toBeLessThan(placeOf(layout, on).leftMm + layout.widthMm + slack);
+      expect(edges.bottom).toBeLessThan(placeOf(layout, on).rearMm + layout.heightMm + slack);
       expect(elapsedS / totalS).toBeGreaterThan(0.97);
       expect(elapsedS / totalS).toBeLessThan(1.12);
     }
@@ -122,12 +122,15 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
     for (const { on: real, layout } of setUps(all)) {
       const on = { ...real, machine: { ...real.machine, powerTable: null } };
       const machine = benchMachineOf(on.machine, on.lens);
-      const truth = asRecorded(machine, { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm });
+      const truth = asRecorded(machine, { ...placeOf(layout, on), widthMm: layout.widthMm, heightMm: layout.heightMm });
       const laid = layout.cells.map(() => 0);
       const slack = 0.3;
-      for (const { x0, y0, x1, y1, joulesPerMm } of drawnBy(programOfCard(layout, on.machine, PLACE), truth).traces) {
-        const x = (x0 + x1) / 2 - PLACE.leftMm;
-        const y = machine.bedDepthMm - PLACE.rearMm - (y0 + y1) / 2;
+      for (const { x0, y0, x1, y1, joulesPerMm } of drawnBy(
+        programOfCard(layout, on.machine, placeOf(layout, on)),
+        truth,
+      ).traces) {
+        const x = (x0 + x1) / 2 - placeOf(layout, on).leftMm;
+        const y = machine.bedDepthMm - placeOf(layout, on).rearMm - (y0 + y1) / 2;
         const index = layout.cells.findIndex(
           ({ box }) =>
             x > box.x - slack && x < box.x + box.width + slack && y > box.y - slack && y < box.y + box.height + slack,

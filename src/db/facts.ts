@@ -179,7 +179,7 @@ export async function historiesOf(db: Db, pairingIds: readonly number[]): Promis
     .execute();
   const byFact = new Map<number, { pairingId: number; name: FactName; at: Conditions; versions: KeptVersion[] }>();
   for (const { id, pairingId, name, at, value, sigma, createdAt } of rows) {
-    const history = byFact.get(id) ?? { pairingId: pairingId!, name: name as FactName, at, versions: [] };
+    const history = byFact.get(id) ?? { pairingId: pairingId!, name: name, at, versions: [] };
     history.versions.push({ value: upgradeFactValue(value), sigma, createdAt: createdAt.toISOString() });
     byFact.set(id, history);
   }

@@ -23,6 +23,7 @@ export const TRUTH: LaserTruth = {
   addsRunUp: false,
   setFocusMm: 20,
   clearanceMm: 5,
+  handOffMm: [0],
   tiltX: 0,
   tiltY: 0,
   lossAlongX: 0,

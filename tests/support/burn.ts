@@ -8,6 +8,12 @@ import type { Burned } from './observers/observer';
 
 export const PLACE = { leftMm: 60, rearMm: 60 };
 
+/** Where a card is burned: there, or in the middle of the bed, where one that reaches all over it must lie. */
+export const placeOf = (layout: Layout, { machine }: Pick<Pairing, 'machine'>): typeof PLACE =>
+  layout.stations
+    ? { leftMm: (machine.bedWidthMm - layout.widthMm) / 2, rearMm: (machine.bedDepthMm - layout.heightMm) / 2 }
+    : PLACE;
+
 /** The stops of a program with a hand that does what each of them asks for. */
 export function willingHands(program: Program) {
   return program.parts.flatMap(({ line, hand }) =>
@@ -31,8 +37,9 @@ export function burnedCard(layout: Layout, pairing: Pairing, seed: string): Burn
 }
 
 function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readonly (Station | null)[]): Piece[] {
-  const program = programOfCard(layout, pairing.machine, PLACE);
-  const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
+  const at = placeOf(layout, pairing);
+  const program = programOfCard(layout, pairing.machine, at);
+  const place = { ...at, widthMm: layout.widthMm, heightMm: layout.heightMm };
   const machine = benchMachineOf(pairing.machine, pairing.lens);
   const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
   const drawn = tracesOfProgram(burned, machine, place);

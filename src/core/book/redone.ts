@@ -1,5 +1,5 @@
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
-import { FACTS, factWords, type Conditions, type FactName, type FactNow, type FactValues } from './facts';
+import { FACTS, factWords, type Conditions, type FactName, type FactValues } from './facts';
 import { groundOf, RUNGS, type RungId } from './rungs';
 
 /** One version of what was kept. */
@@ -60,7 +60,7 @@ export function redoneReasons(
     const then = versions.find((version) => version.createdAt <= createdAt);
     if (!now || !then || now === then || !differs(other, then, now)) return [];
     const words = ({ value }: KeptVersion): string =>
-      factWords({ name: other, value } as Pick<FactNow, 'name' | 'value'>, DEFAULT_LIKED_UNITS);
+      factWords({ name: other, value }, DEFAULT_LIKED_UNITS);
     return [`${RUNGS[on].name} redone on ${now.createdAt.slice(0, 10)}: ${words(now)}, was ${words(then)}`];
   });
 }

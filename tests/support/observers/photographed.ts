@@ -8,11 +8,7 @@ import type { Burned } from './observer';
 const EXPOSURE = 0.42;
 
 /** What a photo of a piece shows, by a camera that stores light as it is; another seed is another photo. */
-export function photographed(
-  { piece, layout, pairing }: Omit<Burned, 'pieces'>,
-  seed: string,
-  widthPx = 2000,
-): Seen {
+export function photographed({ piece, layout, pairing }: Omit<Burned, 'pieces'>, seed: string, widthPx = 2000): Seen {
   const { stock, lens } = pairing;
   const spot = { xMm: lens.spotXMm, yMm: lens.spotYMm };
   const photo = photoOf(piece, seed, { widthPx, heightPx: (3 * widthPx) / 4, exposure: EXPOSURE });

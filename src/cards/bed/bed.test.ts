@@ -171,8 +171,12 @@ describe('a bed', () => {
     expect(value.corners['front right']).toBeCloseTo(0.2, 1);
     expect(value.corners['rear left']).toBeCloseTo(-0.2, 1);
     expect(value.strongerToFront).toBeCloseTo(2, 0);
-    // Of a corner over the opposite one.
-    expect(fact!.sigma).toBeCloseTo(2 * corner(bed.find(layout, seen, known), 'rear left').sigma, 9);
+    // Of a corner over the opposite one: all corners are as high here, and as sure.
+    expect(fact!.sigma).toBeCloseTo(2 * corner(bed.find(layout, seen, known), 'rear right').sigma, 3);
+    const slanted = seenOn({ height: (x, y) => 0.4 * (x - 0.5) + 0.4 * (y - 0.5) });
+    const [other] = bed.settle(bed.find(layout, slanted, known));
+    expect(other!.sigma).toBeCloseTo(2 * corner(bed.find(layout, slanted, known), 'front right').sigma, 9);
+    expect(other!.sigma).toBeGreaterThan(2.2 * corner(bed.find(layout, slanted, known), 'front left').sigma);
     const [first, last] = [layout.cells[stations[0]!.cells[1]!]!.box, layout.cells[stations[2]!.cells[1]!]!.box];
     expect(value.widthMm).toBeCloseTo(last.x - first.x, 3);
     const weaker = seenOn({ strength: (x) => 10 - 2 * x });

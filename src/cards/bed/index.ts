@@ -118,8 +118,8 @@ export const bed = Object.freeze({
         strongerToRight: toward('right', 'left'),
         strongerToFront: toward('front', 'rear'),
       },
-      // Of a corner over the opposite one.
-      sigma: 2 * corners[0]!.sigma,
+      // Of a corner over the opposite one, the less sure of both pairs.
+      sigma: 2 * Math.max(...corners.map((one) => one.sigma)),
       cellIndex: null,
     };
     return [fact];

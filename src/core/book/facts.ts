@@ -241,7 +241,7 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
       const apart = Math.max(...heights) - Math.min(...heights);
       const drifts = strongerToRight !== null || strongerToFront !== null;
       const words =
-        verdict === 'level' ? 'level' : verdict === 'bent' ? 'not flat' : `tilted by ${length(apart, liked)}`;
+        verdict === 'level' ? 'level' : verdict === 'bent' ? 'not flat' : `tilted by ${formatLength(apart, liked, 2)}`;
       return drifts ? `${words}, the beam weaker to one side` : words;
     },
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,

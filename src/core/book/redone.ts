@@ -59,8 +59,7 @@ export function redoneReasons(
     const now = versions[0];
     const then = versions.find((version) => version.createdAt <= createdAt);
     if (!now || !then || now === then || !differs(other, then, now)) return [];
-    const words = ({ value }: KeptVersion): string =>
-      factWords({ name: other, value }, DEFAULT_LIKED_UNITS);
+    const words = ({ value }: KeptVersion): string => factWords({ name: other, value }, DEFAULT_LIKED_UNITS);
     return [`${RUNGS[on].name} redone on ${now.createdAt.slice(0, 10)}: ${words(now)}, was ${words(then)}`];
   });
 }

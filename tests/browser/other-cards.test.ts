@@ -1,6 +1,6 @@
 import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openShop, press, says, tickAll, type Shop, PATIENCE_MS } from './harness';
+import { consoleErrors, find, openShop, press, says, tickAll, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
@@ -50,6 +50,41 @@ describe('a card whose focus a hand sets', () => {
       await driver.wait(async () => (await body()) !== before, PATIENCE_MS);
     }
     await says(driver, 'Burned to the end');
+  });
+});
+
+describe('a card that stands in several places', () => {
+  it('is planned over the sheet, photographed place by place, and looked at with its places beside each other', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench/2/plan/bed`);
+    await type(driver, 'Places from left to right', '2');
+    await type(driver, 'Places from rear to front', '2');
+    await says(driver, '4 places of');
+    await press(driver, 'Make this card');
+    await says(driver, 'Before the burn');
+    await tickAll(driver);
+    await press(driver, 'Burn on the simulated bench');
+    await says(driver, 'Burned to the end');
+    await driver.executeScript("window.location.hash = '#photo'");
+    await says(driver, 'Still to be photographed: A1, A2, B1, B2');
+    await press(driver, 'Photograph all 4 places');
+    await says(driver, 'All 4 places are read.');
+    await press(driver, 'See what was read');
+    await says(driver, '4, merged');
+    const [first, last] = await Promise.all(
+      [0, 11].map(async (cell) => (await find(driver, `[data-cell="${cell}"]`)).getAttribute('aria-label')),
+    );
+    expect(first).toMatch(/^A1, -/);
+    expect(last).toMatch(/^B2, \+/);
+    expect(await driver.findElements(By.css('image[href*="/images/straightened"]'))).toHaveLength(4);
+    await press(driver, 'See what it says');
+    await driver.wait(
+      async () =>
+        /Level: from corner to corner|Tilted: at the/.test(await driver.findElement(By.css('body')).getText()),
+      PATIENCE_MS,
+    );
+    await press(driver, 'Keep what the bed is like');
+    await says(driver, 'Keep again (is v1)');
   });
 });
 

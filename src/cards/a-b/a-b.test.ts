@@ -8,7 +8,7 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
 import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
 import type { CellReading } from '../../core/reading/observations';
-import { findAB } from './find';
+import { findAB, outcomeOf } from './find';
 import { aB } from './index';
 import { COMPARABLE, sidesOf, type ABPlan } from './plan';
 
@@ -205,6 +205,30 @@ describe('what is found of A against B', () => {
     expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('a')]))).value).toMatchObject({ darker: 'a', difference: null });
     expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', largest: expect.any(Number) }); // prettier-ignore
     expect(keptOf(found(seenOf(1, 6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', difference: null, more: 0 }); // prettier-ignore
+    // A photo that has not enough cells agrees with nobody: its numbers are not kept beside the eye's.
+    const undecided = found(seenOf(1, 6, layout, [eye('neither')]));
+    expect(undecided.told!.verdict).toBe('more');
+    expect(outcomeOf(undecided)).toEqual({ darker: null, numbers: null, more: 0 });
     expect(aB.settle(found({ readings: [], answers: [] }))).toEqual([]);
   });
-});
+
+  it('goes by looks at these two sides alone, whatever else is kept', () => {
+    const kept = keptOf(found(seenOf(1, 6)));
+    const others = [
+      factNow('floor', { powerFraction: 0.05 }),
+      { ...kept, value: { ...kept.value, b: 'something else' } },
+      { ...kept, stale: ['new batch'] },
+    ];
+    expect(found(seenOf(1, 6), others as never, laid({}, 21)).looks).toHaveLength(1);
+    expect(found(seenOf(1, 6), [...others, kept] as never, laid({}, 21)).looks).toHaveLength(2);
+  });
+
+  it('has a second look at stock made ready in the two ways of the first', () => {
+    const ready = laid({ what: 'prepared', prepared: { a: 'oiled', b: 'dry' } });
+    const first = found(seenOf(1, 6, ready), [], ready);
+    expect(first.told!.verdict).toBe('more');
+    const { plan: next } = aB.propose({ pairing, facts: [keptOf(first)] });
+    expect(next).toMatchObject({ what: 'prepared', prepared: { a: 'oiled', b: 'dry' } });
+    expect(aB.propose({ pairing, facts: [keptOf(found(seenOf(1, 6)))] }).plan.prepared).toEqual({ a: 'masked', b: 'bare' });
+  });
+}); // prettier-ignore

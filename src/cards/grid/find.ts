@@ -4,23 +4,17 @@ import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
 import { gradeOf, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
-import { deliveredBy } from '../../core/card/energy';
 import type { Exchange } from '../../core/fit/darkness-surface';
 import { expectedMarkOf, familyOf } from '../../core/stock/families';
 import type { GridChannel } from './axes';
+import { fallenOf, fallenWords, type Fallen } from './fallen';
 import { likedBest, proposeLiked, type GridProposal, type LikedBest } from './liked';
 import { settingWords } from './setting-words';
 import { bestPlace, counts, settingsAt, surfaceOfGrid, type Foretold, type GridSurface } from './surface';
 import { markDirection, type MarkDirection } from '../../core/reading/mark-direction';
 import type { CellReading } from '../../core/reading/observations';
 import { clearedCells } from '../../core/reading/backlit/cleared';
-import {
-  formatAgainstBare,
-  formatArealEnergy,
-  formatDuration,
-  formatPower,
-  plainNumber,
-} from '../../core/quantities/format';
+import { formatAgainstBare, formatDuration, formatPower, plainNumber } from '../../core/quantities/format';
 
 export type Pace = 'fast-and-strong' | 'slow-and-low';
 export type DarknessStop = 'weak' | 'medium' | 'strong';
@@ -80,6 +74,8 @@ export interface GridFinding extends BaseFinding {
   readonly liked: LikedBest | null;
   /** Null where too little was read for one. */
   readonly surface: SurfaceFound | null;
+  /** The mildest cell that burned through; null where none did. */
+  readonly fallen: Fallen | null;
   /** Something about what the photo shows that the operator should know; null when it is as expected. */
   readonly remark: string | null;
 }
@@ -152,6 +148,7 @@ export function findInGrid(
   const liked = likedBest(layout, seen);
   const none = {
     liked,
+    fallen: fallenOf(layout, seen, pairing),
     wantedLightness: null,
     stops: null,
     range: null,
@@ -237,6 +234,7 @@ export function findInGrid(
     wantedLightness: wanted,
     stops,
     range: { bare, strongest },
+    fallen: none.fallen,
     candidates,
     frontier: frontierOf(candidates, contrast),
     liked,
@@ -268,21 +266,11 @@ function surfaceFound(
   };
 }
 
-/** Cells that fell out of the sheet, or burned through, bound what may be engraved; and they tell the cut side where cutting begins. */
-function fallenWords(layout: Layout, seen: Seen, pairing: Pairing): string | null {
-  const fallen = layout.cells
-    .filter(({ index }) => outcomeOf(seen, index) === 'burned-through')
-    .map((cell) => deliveredBy(mainBurn(cell).settings, pairing));
-  if (fallen.length === 0) return null;
-  const least = Math.min(...fallen.map(({ arealJPerMm2 }) => arealJPerMm2));
-  const line = Math.min(...fallen.map(({ lineJPerMm }) => lineJPerMm));
-  return `Burned through from ${formatArealEnergy(least)} on: engrave with less. A cut may begin at about ${plainNumber(line, 2)} J/mm.`;
-}
-
 /** What does not go with the stock's record, or what a photo cannot tell. */
 function remarkOn(direction: MarkDirection, pairing: Pairing, seen: Seen, layout: Layout): string | null {
   const { stock } = pairing;
-  const fallen = fallenWords(layout, seen, pairing);
+  const least = fallenOf(layout, seen, pairing);
+  const fallen = least && fallenWords(least);
   if (fallen) return fallen;
   if (expectedMarkOf(stock) !== direction)
     return `The marks are ${direction} than the bare stock, where ${stock.type || stock.name} is expected to turn ${expectedMarkOf(stock)}. Is it what its record says? The card goes by what the photo shows.`;

@@ -66,6 +66,13 @@ function settlePlace({ range }: GridFinding, layout: Layout, seen: Seen, place: 
   ];
 }
 
+/** Cells that burned through are kept beside the setting: they bound the next card, and tell the cut side where cutting begins. */
+function settleFallen({ fallen }: GridFinding): FactDraft[] {
+  if (!fallen) return [];
+  const { cellIndex, ...value } = fallen;
+  return [{ name: 'burnedThrough', at: {}, value, sigma: null, cellIndex }];
+}
+
 /** Power x speed: which power and speed engrave this stock well? */
 export const grid = Object.freeze({
   kind: 'grid',
@@ -139,6 +146,10 @@ export const grid = Object.freeze({
   eases: GRID_EASES,
   wish: ({ machine }) => ({ lightness: null, powerCap: machine.powerCap, pace: 'fast-and-strong' }),
   find: findInGrid,
-  settle: (finding, layout, seen, choice) =>
-    choice.at ? settlePlace(finding, layout, seen, choice.at, choice.shade) : settleCell(layout, seen, choice),
+  settle: (finding, layout, seen, choice) => {
+    const kept = choice.at
+      ? settlePlace(finding, layout, seen, choice.at, choice.shade)
+      : settleCell(layout, seen, choice);
+    return kept.length === 0 ? kept : [...kept, ...settleFallen(finding)];
+  },
 } as const satisfies CardKind<GridPlan, GridWish, GridFinding, GridChoice>);

@@ -48,12 +48,23 @@ interface Ends {
 const roundTo = (value: number, step: number): number => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 const speedStep = (speed: number): number => (speed < 20 ? 1 : speed < 100 ? 5 : 10);
 
-function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergies, constants: Constants): Ends {
+/** Cells are planned to get this much less than what spoiled, or went through, at the most. */
+const SHORT_OF = 0.92;
+
+function chooseEnds(
+  machine: Machine,
+  family: Family,
+  energies: EngravingEnergies,
+  constants: Constants,
+  throughJPerMm2: number,
+): Ends {
   const { intervalMm, direction } = constants;
   const liked = machine.likedUnits;
   const limits = sweepLimits(machine, direction);
   const { faint } = energies;
-  const strongest = energies.over * 0.92;
+  const strongest = SHORT_OF * Math.min(energies.over, throughJPerMm2);
+  const bounded = throughJPerMm2 < energies.over;
+  const spoils = bounded ? 'what burned through here' : `spoiling ${family.name.toLowerCase()}`;
   const reasons: Record<string, string> = {};
 
   const capW = deliveredPowerW(machine, machine.powerCap);
@@ -63,7 +74,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
   let speedLow = capW / (intervalMm * strongest);
   let powerHigh = machine.powerCap;
   reasons['across.to'] =
-    `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of spoiling ${family.name.toLowerCase()}`;
+    `the machine’s cap: the strongest corner reaches ${plainNumber(strongest, 2)} J/mm², just short of ${spoils}`;
   if (speedLow * speedSpan > usefulTop) {
     speedLow = usefulTop / speedSpan;
     const enough = commandFor(machine, strongest * speedLow * intervalMm);
@@ -72,7 +83,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
   }
   if (powerHigh < machine.powerCap) {
     reasons['across.to'] =
-      `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${family.name.toLowerCase()} is spoiled at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
+      `not the machine’s ${plainNumber(machine.powerCap * 100)} %: above this ${bounded ? 'the sheet was burned through' : `${family.name.toLowerCase()} is spoiled`} at every useful speed (over ${plainNumber(strongest, 2)} J/mm²)`;
   }
   let speedHigh = Math.min(usefulTop, speedLow * speedSpan);
   let powerLow = powerHigh / POWER_SPAN;
@@ -93,7 +104,7 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
     speedHigh = Math.min(limits.topSpeedMmPerS, Math.max(speedHigh, speedLow * 1.5));
   }
   reasons['down.from'] =
-    `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and spoils the sheet`;
+    `slower than this, the strongest column is past ${plainNumber(strongest, 2)} J/mm² and ${bounded ? 'goes through' : 'spoils'} the sheet`;
   reasons['down.to'] = hurried
     ? 'faster than pays by time: slower, even the lowest power that fires would spoil the sheet'
     : speedHigh >= usefulTop - 1e-9
@@ -108,18 +119,35 @@ function chooseEnds(machine: Machine, family: Family, energies: EngravingEnergie
 const AROUND = { power: 1.45, speed: 1.45 } as const;
 
 /** Ends around the setting that an earlier card found, within the machine's limits. */
-function endsAround(machine: Machine, found: { powerFraction: number; speedMmPerS: number }, topSpeed: number): Ends {
+function endsAround(
+  machine: Machine,
+  found: { powerFraction: number; speedMmPerS: number },
+  topSpeed: number,
+  throughJPerMm: number,
+): Ends {
   const { powerFraction, speedMmPerS } = found;
+  const strongestW = SHORT_OF * throughJPerMm * speedMmPerS;
+  // The strongest corner stays short of what burned through, by its power where the setting's own speed is not enough, but not below the setting.
+  const bound = Number.isFinite(strongestW) ? Math.max(powerFraction, commandFor(machine, strongestW)) : Infinity;
+  const powerHigh = Math.min(machine.powerCap, powerFraction * AROUND.power, bound);
+  const slowest = deliveredPowerW(machine, powerHigh) / (SHORT_OF * throughJPerMm);
+  const speedLow = Math.max(speedMmPerS / AROUND.speed, Math.min(slowest, speedMmPerS));
   const because = 'around the kept setting';
   return {
     powerLow: Math.max(machine.lowestFiringCommand * 1.15, powerFraction / AROUND.power),
-    powerHigh: Math.min(machine.powerCap, powerFraction * AROUND.power),
-    speedLow: speedMmPerS / AROUND.speed,
+    powerHigh,
+    speedLow,
     speedHigh: Math.min(topSpeed, speedMmPerS * AROUND.speed),
     reasons: {
       'across.from': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
-      'across.to': `${because} of ${formatPower(powerFraction)}, closer than the first card`,
-      'down.from': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
+      'across.to':
+        bound < powerFraction * AROUND.power
+          ? 'above this, cells get what burned through here'
+          : `${because} of ${formatPower(powerFraction)}, closer than the first card`,
+      'down.from':
+        speedLow > speedMmPerS / AROUND.speed
+          ? 'slower than this, the strongest column gets what burned through here'
+          : `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
       'down.to': `${because} of ${formatSpeed(speedMmPerS, machine.likedUnits)}`,
     },
   };
@@ -157,9 +185,13 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   const { constants, reasons: constantReasons } = proposeConstants(known);
   const limits = sweepLimits(machine, constants.direction);
   const found = factOf(facts, 'engrave');
+  const through = factOf(facts, 'burnedThrough');
+  // Of one pass.
+  const throughJPerMm2 =
+    through && through.stale.length === 0 ? through.value.arealJPerMm2 / constants.passes : Infinity;
   const ends = found
-    ? endsAround(machine, found.value.settings, limits.topSpeedMmPerS)
-    : chooseEnds(machine, family, fit.energies, constants);
+    ? endsAround(machine, found.value.settings, limits.topSpeedMmPerS, throughJPerMm2 * constants.intervalMm)
+    : chooseEnds(machine, family, fit.energies, constants, throughJPerMm2);
   const frame = proposeFrame(pairing);
   const reasons: Record<string, string> = {
     ...ends.reasons,

@@ -92,6 +92,11 @@ describe('the surface of a grid', () => {
     expect(foretell(own, at).lightness).toBeCloseTo(bare - lost(at.across, at.down), 0);
     const none = seen.readings.map((reading) => ({ ...reading, lightnessSigma: 0 }));
     expect(surfaceOfGrid(layout, { readings: none, answers: [] }, bare)).toBeNull();
+    // Nothing is marked, so nothing tells which way marks go; and cards that are no grid have no edges.
+    const unmarked = seen.readings.map((reading) => ({ ...reading, lightness: bare, deltaLightness: 0 }));
+    expect(surfaceOfGrid(layout, { readings: unmarked, answers: [] }, bare)).toBeNull();
+    const other = { ...layout, cells: layout.cells.map((cell) => ({ ...cell, levels: {} })) };
+    expect(surfaceOfGrid(other, seen, bare)).toBeNull();
   });
   it('leaves out what the operator called spoiled and what was read unsurely, unless it was graded well', () => {
     const odd = seen.readings.map((reading, at) => (at === 12 ? { ...reading, lightness: 5, confidence: 0.1 } : reading)); // prettier-ignore

@@ -1,3 +1,4 @@
+import { factOf } from '../../core/book/facts';
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { deliveredPowerW } from '../../core/machine/machine';
@@ -23,11 +24,12 @@ const LOWEST_MM = 3;
  * Three squares of 20 mm cut at what should come through with margin: a prediction, no cut setting has been measured here yet.
  * Throws RangeError for stock that this source does not cut, or not in this thickness.
  */
-export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
+export function proposeKerf({ pairing, facts }: Known): Proposal<KerfPlan> {
   const { machine, stock } = pairing;
   const through = cutThroughJPerMm(machine, stock);
   const family = familyOf(stock.family);
   if (through === null) throw new RangeError(`invalid pairing: ${family.name} is not cut through by this source`);
+  const fallen = factOf(facts, 'burnedThrough');
   const frame = proposeFrame(pairing);
   const wanted = through * MARGIN;
   const capW = deliveredPowerW(machine, machine.powerCap);
@@ -64,7 +66,7 @@ export function proposeKerf({ pairing }: Known): Proposal<KerfPlan> {
     },
     reasons: {
       'cut.powerFraction': `the machine’s cap of ${formatPower(machine.powerCap)}`,
-      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: 1.4 times what comes through ${formatLength(thickness, machine.likedUnits, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}`,
+      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: 1.4 times what comes through ${formatLength(thickness, machine.likedUnits, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}${fallen && fallen.stale.length === 0 ? `; lines of ${plainNumber(fallen.value.lineJPerMm, 2)} J/mm went through where they lay ${formatLength(fallen.value.intervalMm, machine.likedUnits, 2)} apart` : ''}`,
       'cut.passes':
         passes > 1
           ? `fewer would be slower than ${formatSpeed(LEAST_SPEED, machine.likedUnits)} and char`

@@ -318,7 +318,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -1,4 +1,5 @@
 import {
+  formatArealEnergy,
   formatInterval,
   formatLength,
   formatPower,
@@ -83,6 +84,12 @@ export interface FactValues {
     readonly verdict: BedVerdict;
     readonly strongerToRight: number | null;
     readonly strongerToFront: number | null;
+  };
+  /** The least energy of a fill that went through the sheet, over its area and along its lines, and how far apart these lay. */
+  readonly burnedThrough: {
+    readonly arealJPerMm2: number;
+    readonly lineJPerMm: number;
+    readonly intervalMm: number;
   };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
@@ -246,6 +253,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     },
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['bed', 'lens', 'motion'],
+  },
+  burnedThrough: {
+    title: 'Burned through by a fill',
+    owner: 'pairing',
+    // It bounds what is engraved, and answers no question.
+    rung: null,
+    show: ({ arealJPerMm2 }) => `from ${formatArealEnergy(arealJPerMm2)} on`,
+    sure: () => '',
+    staleBy: [...MARK, 'thickness'],
   },
   kerf: {
     title: 'Kerf, full width',

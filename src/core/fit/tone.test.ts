@@ -19,6 +19,12 @@ describe('a tone curve', () => {
     const uneven = toneOf(wedge((grey) => (grey === 0.5 ? 30 : grey === 0.5625 ? 20 : 40 * grey)))!;
     for (const grey of [0.5, 0.5625]) expect(uneven.strengthAt(grey)).toBeCloseTo(25, 9);
   });
+  it('is the same whatever order patches were burned in', () => {
+    const law = (grey: number): number => 40 * grey ** 0.5;
+    const turned = [...wedge(law)].reverse();
+    expect(toneOf(turned)!.means).toEqual(toneOf(wedge(law))!.means);
+    expect(toneOf(turned)!.strengthAt(0.53)).toBeCloseTo(law(0.53), 1);
+  });
   it('counts how patches of one grey scatter, and is no surer than they agree', () => {
     const fit = toneOf(wedge((grey) => 40 * grey, 2))!;
     // Two patches 4 apart: a standard deviation of the square root of eight.

@@ -66,6 +66,21 @@ describe('a cell', () => {
     expect(measureCell(contextOf({ ratio: () => 0.98 }), cellOf(8)).edgeWidthMm).toBeNull();
   });
 
+  it('is less sure where the card lies beside its place: by its narrower side, and by how far it is from bare stock', () => {
+    const cell = cellOf(9);
+    const low = { ...cell, box: { ...cell.box, height: cell.box.height / 2 } };
+    const added = (ratio: number, of: Cell): { part: number; delta: number } => {
+      const context = contextOf({ ratio: () => ratio });
+      const [flat, beside] = [measureCell(context, of), measureCell({ ...context, frameErrorMm: 0.2 }, of)];
+      return { part: Math.sqrt(beside.lightnessSigma ** 2 - flat.lightnessSigma ** 2), delta: Math.abs(flat.deltaLightness) };
+    };
+    for (const [ratio, of] of [[0.3, cell], [0.3, low], [0.8, low]] as const) {
+      const { part, delta } = added(ratio, of);
+      expect(part).toBeCloseTo(Math.min(3, (0.2 / of.box.height) * 0.5 * delta), 6);
+    }
+    expect(low.box.height).toBeLessThan(low.box.width);
+  }); // prettier-ignore
+
   it('over a knot is doubted', () => {
     const cell = cellOf(9);
     const reading = measureCell(

@@ -26,7 +26,7 @@ function trueCorners({ layout, pairing }: Burned): number[] {
 
 export const bedObserver: Observer<BedFinding> = {
   on: ['marl', 'alder'],
-  look: ({ pieces, layout }, seed) => ({
+  look: ({ pieces, layout, pairing }, seed) => ({
     answers: [],
     readings: layout.stations!.flatMap(({ cells, box: { x, y } }, station) =>
       cells.map((index) => {
@@ -40,7 +40,7 @@ export const bedObserver: Observer<BedFinding> = {
         return {
           ...readingOf(index),
           lightness,
-          deltaLightness: lightness - 67,
+          deltaLightness: lightness - pairing.stock.bareLightness,
           lightnessSigma: TONE_SIGMA,
           ripple: { amplitude: ripple * (1 + RIPPLE_SHARE * normalOf(`${seed} ${index}`)), sigma: RIPPLE_SHARE * ripple },
         };

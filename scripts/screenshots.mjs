@@ -29,7 +29,7 @@ const SHOTS = [
   ['bring', '/bench/5/bring'],
   ['logbook', '/logbook'],
   ['compare', '/compare?pairing=1&pairing=2&pairing=3'],
-  ['look-dim', '/cards/1#look', '[data-cell="16"]'],
+  ['find-bed-dim', '/cards/BED#find'],
 ];
 
 ensureBuild();
@@ -62,16 +62,16 @@ async function until(id, condition) {
   }
 }
 
-/** The proposed card of a kind on the first bench, burned there and photographed. */
-async function burned(kind) {
-  const { plan } = await call('GET', `/api/pairings/1/proposals/${kind}`);
+/** The proposed card of a kind on a bench, burned there and photographed. */
+async function burned(kind, pairingId = 1) {
+  const { plan } = await call('GET', `/api/pairings/${pairingId}/proposals/${kind}`);
   const place = { sheetPlace: null, sheetOnBed: { leftMm: 40, rearMm: 40 } };
-  const { id } = await call('POST', '/api/cards', { pairingId: 1, kind, plan, ...place });
+  const { id } = await call('POST', '/api/cards', { pairingId, kind, plan, ...place });
   const ticked = (await call('GET', `/api/cards/${id}/cautions`)).map(({ code }) => code);
   await call('POST', '/api/burns', { cardId: id, place: 'bench', ticked, cells: null });
   await until(id, ({ burns }) => burns.every(({ status }) => status === 'done'));
   await call('POST', `/api/cards/${id}/photograph`, {});
-  await until(id, ({ reading }) => reading);
+  await until(id, ({ photos, reading }) => reading && photos.every(({ status }) => status === 'read'));
   return id;
 }
 
@@ -79,11 +79,13 @@ async function burned(kind) {
 const tone = await burned('tone');
 await call('POST', '/api/facts', { cardId: tone, wish: {}, choice: {}, note: '' });
 const picture = await burned('picture');
+// And a card of many photos, on a machine that focuses by itself.
+const bed = await burned('bed', 2);
 await driver.get(`${base}/bench`);
 for (const [name, path, click] of SHOTS) {
   await driver.executeScript(`document.cookie = "theme=${name.endsWith('dim') ? 'dim' : 'light'}; path=/"`);
   await driver.get('about:blank');
-  await driver.get(base + path.replace('PICTURE', String(picture)));
+  await driver.get(base + path.replace('PICTURE', String(picture)).replace('BED', String(bed)));
   await driver.sleep(1200);
   if (click) {
     const target = await driver.findElement(By.css(click));

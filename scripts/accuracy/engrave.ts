@@ -67,6 +67,7 @@ const FIGURES: readonly Figure[] = [
   { name: 'focus, waist (by photo)', look: 4, target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
     allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
   { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', unit: 'mm', digits: 4, allowed: () => 0.02 },
+  { name: 'bed, height of its corners about the middle', target: 'no figure asked: within 0.1 mm', kind: 'bed', unit: 'mm', digits: 3, allowed: () => 0.1 },
   { name: 'run-up, least sound', target: 'no figure asked: within 1 mm', kind: 'run-up', unit: 'mm', digits: 3, allowed: () => 1 },
   { name: 'A against B, difference', target: 'no figure asked: within 1 L*', kind: 'a-b', unit: 'L*', digits: 2, allowed: () => 1 },
   { name: 'sheet check, tone of the setting', target: 'no figure asked: within 1 L*', kind: 'sheet-check', unit: 'L*', digits: 2, allowed: () => 1 },

@@ -194,6 +194,13 @@ export async function photographCard(
 ): Promise<{ id: number; again: boolean }> {
   await refuseUnlessAsked(ctx, cardId, litFrom);
   const card = await getCard(ctx, cardId);
+  if (card.layout.stations && (twice || onSheet !== null))
+    throw new Problem(
+      'invalid-input',
+      `Card ${card.layout.code} stands in several places: each is photographed once, and on no frame sheet.`,
+      'Nothing was taken.',
+      [twice ? { field: 'photos', message: 'One of each place.' } : { field: 'sheet', message: 'None under a place.' }],
+    );
   const burn = { ...(await benchBurnOf(ctx, card)), wiped };
   // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
   const seed = shotSeed ?? `${card.layout.code} shot ${(await photosOfCard(ctx.db, cardId)).length + 1}`;

@@ -126,6 +126,15 @@ describe('a card that stands in several places of the bed', () => {
     expect(moved.json).toEqual({ id: shows.id, cardId });
   });
 
+  it('is photographed on no frame sheet, and not twice at once', async () => {
+    const before = (await card()).photos.length;
+    for (const [query, field] of [['photos=2', 'photos'], ['sheet=a5', 'sheet']] as const) {
+      const { status, json } = await photograph(`?${query}`);
+      expect([status, json.fields[0].field]).toEqual([422, field]);
+    }
+    expect((await card()).photos).toHaveLength(before);
+  }); // prettier-ignore
+
   it('does not lie on one light table', async () => {
     expect((await app.call('GET', `/api/cards/${cardId}/light-table`)).status).toBe(422);
   });

@@ -45,6 +45,7 @@ describe('the focus of a beam', () => {
     // A patch where the law is steep is less sure, one at the top as sure as before.
     const [hand, motor] = [focusOf(patches(NINE), scatterMm)!, focusOf(patches(NINE))!];
     expect(hand.at(-2).high - hand.at(-2).low).toBeGreaterThan(1.3 * (motor.at(-2).high - motor.at(-2).low));
+    expect(hand.waistSigmaMm).toBeGreaterThan(0.25);
     expect(hand.fillSigmaMm).toBeGreaterThan(Math.hypot(motor.fillSigmaMm, 0.24));
   }); // prettier-ignore
   it('says how far to either side lines still show by four fifths, and where gaps close', () => {

@@ -67,6 +67,8 @@ describe('readable code', () => {
   prop([any])('turns round and back, however it is typed', (number) => {
     expect(parseCardCode(cardCode(number))).toBe(number);
     expect(parseCardCode(cardCode(number).toLowerCase().replace('-', ' '))).toBe(number);
+    // As it is lettered on a card that stands in several places.
+    for (const place of ['A1', 'c3', 'E5 ']) expect(parseCardCode(`${cardCode(number)} ${place}`)).toBe(number);
   });
   prop([any, fc.integer({ min: 0, max: 20 }), fc.constantFrom(...'0123456789ABCDEFGHJKMNPQRSTVWXY')])(
     'notices every single wrong character',

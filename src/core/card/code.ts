@@ -32,11 +32,19 @@ export function cardCode(cardNumber: number): string {
 
 const CODE = new RegExp(`^(?:${PREFIX}|${FIRST_PREFIX})([0-9A-Y]{3,})([0-9A-Y])$`);
 
+/** What stands behind the code on a card of several places: which place it is. */
+const PLACE = /\s+[A-E][1-9]\s*$/i;
+
 /**
- * The card number of a code as typed (any case, spaces and hyphen optional, O read as 0, I and L as 1), or null when it is
- * no code or its check character does not agree.
+ * The card number of a code as typed (any case, spaces and hyphen optional, O read as 0, I and L as 1, with or without the name of a place behind it),
+ * or null when it is no code or its check character does not agree.
  */
 export function parseCardCode(text: string): number | null {
+  // A code with a place behind it is one code in thirty-one by chance: without it first.
+  return (PLACE.test(text) ? numberOf(text.replace(PLACE, '')) : null) ?? numberOf(text);
+}
+
+function numberOf(text: string): number | null {
   const plain = text.toUpperCase().replace(/[\s-]/g, '').replace(/O/g, '0').replace(/[IL]/g, '1');
   const match = CODE.exec(plain);
   if (!match) return null;

@@ -1,4 +1,5 @@
 import type { Layout } from '../core/card/layout';
+import { areasOf } from '../core/card/station';
 import type { ShownPhoto } from '../records/photo';
 
 /** Straightened photos where they lie on a card, in card millimetres: of the whole, or of each station that has one. */
@@ -18,8 +19,5 @@ export function CardPhotos({ layout, shown }: { layout: Layout; shown: readonly 
 
 /** What there is of a card's piece to draw its photos on: all of it, or the pieces under its stations. */
 export function CardPiece({ layout, colour }: { layout: Layout; colour: string }) {
-  const areas = layout.stations?.map(({ box }) => box) ?? [
-    { x: 0, y: 0, width: layout.widthMm, height: layout.heightMm },
-  ];
-  return areas.map((area) => <rect key={`${area.x} ${area.y}`} {...area} fill={colour} />);
+  return areasOf(layout).map((area) => <rect key={`${area.x} ${area.y}`} {...area} fill={colour} />);
 }

@@ -62,6 +62,26 @@ describe('a bed', () => {
     expect(finding.places.every(({ by }) => by === 'photo')).toBe(true);
   });
 
+  it('is told for all that was tested, and not called level where a tilt out of focus would not show there', () => {
+    const said = (station: number): Answer[] =>
+      stations[station]!.cells.map((cellIndex, patch) => ({
+        field: LINES_FIELD,
+        cellIndex,
+        repeat: 0,
+        value: patch === 1 ? 'sharpest' : 'softer',
+      }));
+    const by = (...told: number[]) => bed.find(layout, { readings: [], answers: told.flatMap(said) }, known);
+    // All corners by eye, to within the step of focus; and only those at the rear left, of which the front right is far.
+    expect(by(0, 2, 6, 8).verdict).toBe('level');
+    const near = by(0, 1, 3, 4);
+    expect(near.verdict).toBeNull();
+    expect(near.missing[0]).toMatch(/^No tilt shows, but one that lifts a corner by [\d.]+ mm would not show either/);
+    expect(bed.settle(near)).toEqual([]);
+    // A photo of these four tells the tilt of the whole bed all the same.
+    const tilted = found({ only: [0, 1, 3, 4], height: (x) => 0.6 * offsetMm * (x - 0.5) });
+    expect(corner(tilted, 'front right').value).toBeCloseTo(0.3 * offsetMm, 1);
+  });
+
   it('is tilted where heights make a plane: higher where the raised patch is the sharper one', () => {
     const finding = found({ height: (x, y) => 0.1 + 0.4 * (x - 0.5) - 0.2 * (y - 0.5) });
     expect(finding.verdict).toBe('tilted');

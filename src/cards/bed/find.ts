@@ -2,6 +2,7 @@ import type { BedCorner, BedVerdict } from '../../core/book/facts';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
+import { RANGE_OVER_DEPTH } from './plan';
 import { heightsOf, planeThrough, type Plane, type Uncertain } from '../../core/fit/bed';
 import { formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { LOW_CONFIDENCE } from '../../core/reading/observations';
@@ -157,11 +158,20 @@ export function findBed(layout: Layout, seen: Seen, { pairing }: Known): BedFind
     widthMm: spans(places.map(({ x }) => x)), depthMm: spans(places.map(({ y }) => y)), says: '',
   }; // prettier-ignore
   const told = places.flatMap(({ x, y, height }) => (height ? [{ x, y, ...height }] : []));
-  const plane = planeThrough(told);
+  const plane = planeThrough(told, places);
   if (!plane) return { ...none, missing: [missingWords(places, seen)] };
   const isBent = plane.isBent && plane.offPlane > FLAT_SHARE * (byPhoto?.depthMm ?? 0);
   const verdict = isBent ? 'bent' : plane.risesAlongX || plane.risesAlongY ? 'tilted' : 'level';
   const corners = CORNERS.map(({ corner, at }) => ({ corner, ...withLaw(plane.offMiddle(...at)) }));
+  const missed = mayRise(corners);
+  const matters = byPhoto?.depthMm ?? Math.abs(offsetOf(stations[0]!.cells[0]!)) / RANGE_OVER_DEPTH;
+  if (verdict === 'level' && missed > matters)
+    return {
+      ...none,
+      missing: [
+        `No tilt shows, but one that lifts a corner by ${length(missed, liked)} would not show either, and that is out of focus. Photograph more places, or from closer by.`,
+      ],
+    };
   const drifts = isBent ? [] : driftsOf(places, plane);
   const finding = {
     ...none,
@@ -186,6 +196,11 @@ export function findBed(layout: Layout, seen: Seen, { pairing }: Known): BedFind
   };
 }
 
+/** By how much the highest corner may stand over the middle, at 95 %. */
+function mayRise(corners: readonly CornerHeight[]): number {
+  return Math.max(...corners.map(({ value, sigma }) => value + 2 * sigma));
+}
+
 function missingWords(places: readonly PlaceSeen[], seen: Seen): string {
   const told = places.filter(({ height }) => height !== null).length;
   const unread = places.filter(
@@ -205,7 +220,8 @@ const meanOf = (tones: readonly Uncertain[]): Uncertain => ({
 
 /** Strength that rises along an axis on which heights do not. */
 function driftsOf(places: readonly PlaceSeen[], heights: Plane): Drift[] {
-  const tones = planeThrough(places.flatMap(({ x, y, strength }) => (strength ? [{ x, y, ...strength }] : [])));
+  const told = places.flatMap(({ x, y, strength }) => (strength ? [{ x, y, ...strength }] : []));
+  const tones = planeThrough(told, places);
   if (!tones || tones.isBent) return [];
   const along = (
     rises: boolean,
@@ -236,8 +252,7 @@ function heightWords(
     return `Heights make no plane: places lie ${length(offPlaneMm!, liked)} off it. The sheet is warped or not held flat, or something lies under it. Hold it down and burn again before you touch the bed.`;
   const most = length(apart.value + 2 * apart.sigma, liked);
   if (verdict === 'level') return `Level: from corner to corner it is no more than ${most}.`;
-  const worst = apart.value / 2 + 2 * high.sigma;
-  const within = focusDepthMm !== null && worst < focusDepthMm;
+  const within = focusDepthMm !== null && mayRise(corners) < focusDepthMm;
   return `Tilted: at the ${high.corner} the sheet stands ${length(apart.value, liked)} ${plusMinus(apart, liked)} higher than at the ${low.corner}. ${
     within
       ? `That stays within the depth of focus, ${length(focusDepthMm, liked)} to either side: engraving need not care.`

@@ -4,6 +4,9 @@ import type { BurnSettings } from '../../core/card/settings';
 
 export const BED_VERSION = 1;
 
+/** At the depth of focus lines have faded by a fifth; half as far again by two fifths, as about a Rayleigh range does to lines a spot and a half apart. */
+export const RANGE_OVER_DEPTH = 1.5;
+
 /** Three patches, below, at and above the set focus, at places all over the bed. */
 export interface BedPlan extends BasePlan {
   readonly columns: number;

@@ -13,7 +13,7 @@ import { proposeSetup } from '../../core/card/work-setup';
 import { commandFor, leastCommand } from '../../core/machine/command';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { formatLength } from '../../core/quantities/format';
-import { BED_VERSION, leastSpanMm, patchesSize, type BedPlan } from './plan';
+import { BED_VERSION, leastSpanMm, patchesSize, RANGE_OVER_DEPTH, type BedPlan } from './plan';
 
 const PATCH_MM = 3;
 const GAP_MM = 1.5;
@@ -24,8 +24,6 @@ const LOWEST_MM = 3;
 /** Set by hand, offsets go no further, and in half millimetres: so spacers come. */
 const BY_HAND = { mostMm: 2, stepMm: 0.5 } as const;
 const BY_MOTOR = { mostMm: LOWEST_MM, stepMm: 0.1 } as const;
-/** At the depth of focus lines have faded by a fifth; half as far again by two fifths, as about a Rayleigh range does to lines a spot and a half apart. */
-const RANGE_OVER_DEPTH = 1.5;
 /** Where a sheet is usually laid: so far from the bed's edges. */
 const FROM_EDGE_MM = 22;
 /** Places along an axis, where there is room for them. */

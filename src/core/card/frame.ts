@@ -7,7 +7,6 @@ import {
   LAYOUT_VERSION,
   MARKER_SIZES_MM,
   type Cell,
-  type Frame,
   type FrameSettings,
   type Layout,
   type Lettering,
@@ -19,6 +18,7 @@ import { markerIdsOfCard } from './markers';
 import { burnOrder } from './order';
 import type { Rect } from '../geometry/point';
 import { movedBurn } from './shape';
+import { movedCell, movedMarks } from './station';
 
 /** Bare stock around each marker: less than a module and the marker's edge is lost. */
 const QUIET_MM = 1;
@@ -209,18 +209,14 @@ function frameStations(
 ): Layout {
   const code = cardCode(cardNumber);
   const framed = drawnStations.map(({ name, box, cells }, index) => {
-    const moved = (rect: Rect): Rect => ({ ...rect, x: rect.x - box.x, y: rect.y - box.y });
     const own: Drawn = {
       ...drawn,
       widthMm: box.width,
       heightMm: box.height,
-      cells: cells.map((cell) => {
-        const { box: at, burns, ...rest } = drawn.cells[cell]!;
-        return { ...rest, box: moved(at), burns: burns.map((burn) => movedBurn(burn, -box.x, -box.y)) };
-      }),
+      cells: cells.map((cell) => movedCell(drawn.cells[cell]!, -box.x, -box.y)),
       labels: drawn.labels
         .filter((label) => cells.some((cell) => drawn.cells[cell]!.box === label.box))
-        .map((label) => ({ ...label, box: moved(label.box) })),
+        .map((label) => ({ ...label, box: { ...label.box, x: label.box.x - box.x, y: label.box.y - box.y } })),
       before: [],
       after: [],
     };
@@ -246,7 +242,13 @@ function frameStations(
     },
   }));
   const whole = boxAround(stations.map(({ box }) => box));
-  const parts = framed.map(({ layout }, index) => movedFrame(layout.frame, stations[index]!));
+  const parts = framed.map(({ layout, name }, index) => {
+    const { markers, lettering } = movedMarks(layout.frame, stations[index]!.box.x, stations[index]!.box.y);
+    return {
+      markers: markers.map((marker) => ({ ...marker, station: name, x: round(marker.x), y: round(marker.y) })),
+      lettering,
+    };
+  });
   const cells = drawn.cells.map((cell, index): Cell => ({
     ...cell,
     index,
@@ -273,20 +275,6 @@ function frameStations(
     ...burnPlan(cells, drawn, pairing),
     adopted: false,
     stations,
-  };
-}
-
-/** A station's markers and lettering where they lie on the whole card. */
-function movedFrame(
-  { markers, lettering }: Frame,
-  { name, box: { x: dx, y: dy } }: Station,
-): Pick<Frame, 'markers' | 'lettering'> {
-  return {
-    markers: markers.map((marker) => ({ ...marker, station: name, x: round(marker.x + dx), y: round(marker.y + dy) })),
-    lettering: lettering.map((line) => ({
-      ...line,
-      strokes: line.strokes.map((stroke) => stroke.map(({ x, y }) => ({ x: x + dx, y: y + dy }))),
-    })),
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Rect } from '../geometry/point';
-import type { Layout, Station } from './layout';
+import type { Cell, Frame, Layout, Station } from './layout';
 import { movedBurn } from './shape';
 
 /** Areas that a card takes, in card millimetres: all of it, or its stations and nothing between them. */
@@ -13,26 +13,35 @@ export const areasOf = ({
 /** How many numbers a card has, from its own on: its markers carry one each. */
 export const numbersOf = ({ stations }: Pick<Layout, 'stations'>): number => stations?.length ?? 1;
 
+type Marks = Pick<Frame, 'markers' | 'lettering'>;
+
+/** Markers and lettering of a frame, moved. */
+export const movedMarks = ({ markers, lettering }: Marks, dx: number, dy: number): Marks => ({
+  markers: markers.map((marker) => ({ ...marker, x: marker.x + dx, y: marker.y + dy })),
+  lettering: lettering.map((line) => ({
+    ...line,
+    strokes: line.strokes.map((stroke) => stroke.map(({ x, y }) => ({ x: x + dx, y: y + dy }))),
+  })),
+});
+
+/** A cell with all that it burns, moved. */
+export const movedCell = <Moved extends Omit<Cell, 'index'>>(cell: Moved, dx: number, dy: number): Moved => ({
+  ...cell,
+  box: { ...cell.box, x: cell.box.x + dx, y: cell.box.y + dy },
+  burns: cell.burns.map((burn) => movedBurn(burn, dx, dy)),
+});
+
 /**
  * One station as a card by itself: its own number, markers, lettering and cells, in millimetres from its own corner. Cells count from 0; the
  * station's `cells` says which ones of the whole card they are.
  */
 export function layoutOfStation(layout: Layout, { box, cells: own, cardNumber }: Station): Layout {
-  const moved = (rect: Rect): Rect => ({ ...rect, x: rect.x - box.x, y: rect.y - box.y });
   const inside = ({ x, y }: { readonly x: number; readonly y: number }): boolean =>
     x >= box.x - SLACK_MM &&
     x <= box.x + box.width + SLACK_MM &&
     y >= box.y - SLACK_MM &&
     y <= box.y + box.height + SLACK_MM;
-  const cells = own.map((at, index) => {
-    const cell = layout.cells[at]!;
-    return {
-      ...cell,
-      index,
-      box: moved(cell.box),
-      burns: cell.burns.map((burn) => movedBurn(burn, -box.x, -box.y)),
-    };
-  });
+  const cells = own.map((at, index) => ({ ...movedCell(layout.cells[at]!, -box.x, -box.y), index }));
   const boxes = cells.map((cell) => cell.box);
   const x = Math.min(...boxes.map((one) => one.x));
   const y = Math.min(...boxes.map((one) => one.y));
@@ -50,15 +59,14 @@ export function layoutOfStation(layout: Layout, { box, cells: own, cardNumber }:
     },
     frame: {
       ...layout.frame,
-      markers: layout.frame.markers
-        .filter(inside)
-        .map((marker) => ({ ...marker, x: marker.x - box.x, y: marker.y - box.y })),
-      lettering: layout.frame.lettering
-        .filter(({ strokes }) => strokes.some((stroke) => stroke.some(inside)))
-        .map((line) => ({
-          ...line,
-          strokes: line.strokes.map((stroke) => stroke.map((point) => ({ x: point.x - box.x, y: point.y - box.y }))),
-        })),
+      ...movedMarks(
+        {
+          markers: layout.frame.markers.filter(inside),
+          lettering: layout.frame.lettering.filter(({ strokes }) => strokes.some((stroke) => stroke.some(inside))),
+        },
+        -box.x,
+        -box.y,
+      ),
     },
     before: [],
     after: [],
@@ -88,24 +96,16 @@ export function gathered(layout: Layout): Layout {
   const moved = stations.map((station) => {
     const { box } = station;
     const to = { x: xs.indexOf(box.x) * step('width'), y: ys.indexOf(box.y) * step('height') };
-    const [dx, dy] = [to.x - box.x, to.y - box.y];
-    return { station: { ...station, box: { ...box, ...to } }, own: layoutOfStation(layout, station), to, dx, dy };
-  });
-  const at = (
-    { x, y }: { readonly x: number; readonly y: number },
-    by: { readonly x: number; readonly y: number },
-  ) => ({
-    x: x + by.x,
-    y: y + by.y,
+    const { frame } = layoutOfStation(layout, station);
+    return {
+      station: { ...station, box: { ...box, ...to } },
+      marks: movedMarks(frame, to.x, to.y),
+      by: { x: to.x - box.x, y: to.y - box.y },
+    };
   });
   const cells = layout.cells.map((cell) => {
-    const { dx, dy } = moved.find(({ station }) => station.cells.includes(cell.index))!;
-    const by = { x: dx, y: dy };
-    return {
-      ...cell,
-      box: { ...cell.box, ...at(cell.box, by) },
-      burns: cell.burns.map((burn) => movedBurn(burn, dx, dy)),
-    };
+    const { by } = moved.find(({ station }) => station.cells.includes(cell.index))!;
+    return movedCell(cell, by.x, by.y);
   });
   const widthMm = xs.length * step('width') - GATHERED_GAP_MM;
   const heightMm = ys.length * step('height') - GATHERED_GAP_MM;
@@ -116,13 +116,8 @@ export function gathered(layout: Layout): Layout {
     inner: { x: 0, y: 0, width: widthMm, height: heightMm },
     frame: {
       ...layout.frame,
-      markers: moved.flatMap(({ own, to }) => own.frame.markers.map((marker) => ({ ...marker, ...at(marker, to) }))),
-      lettering: moved.flatMap(({ own, to }) =>
-        own.frame.lettering.map((line) => ({
-          ...line,
-          strokes: line.strokes.map((stroke) => stroke.map((point) => at(point, to))),
-        })),
-      ),
+      markers: moved.flatMap(({ marks }) => marks.markers),
+      lettering: moved.flatMap(({ marks }) => marks.lettering),
     },
     cells,
     stations: moved.map(({ station }) => station),

@@ -88,6 +88,16 @@ describe('the plane through places of the bed', () => {
     expect(plane.risesAlongX).toBe(false);
   });
 
+  it('goes on to the ends of what was tested, less sure than where it was told', () => {
+    const all = places((x, y) => 0.001 * x + 0.0005 * y);
+    const near = all.filter(({ x, y }) => x <= 150 && y <= 100);
+    const [beyond, alone, whole] = [planeThrough(near, all)!, planeThrough(near)!, planeThrough(all)!];
+    expect(beyond.offMiddle(1, 1).value).toBeCloseTo(0.2, 9);
+    expect(beyond.middle.value).toBeCloseTo(0.2, 9);
+    expect(alone.offMiddle(1, 1).value).toBeCloseTo(0.1, 9);
+    expect(beyond.offMiddle(1, 1).sigma).toBeGreaterThan(2 * whole.offMiddle(1, 1).sigma);
+  });
+
   it('is none through three places, or through places on one line', () => {
     expect(planeThrough(places(() => 0).slice(0, 3))).toBeNull();
     expect(planeThrough([0, 1, 2, 3].map((x) => ({ x, y: 0, value: x, sigma: 0.1 })))).toBeNull();

@@ -104,13 +104,17 @@ const ONE_PERCENT = 2.326;
 
 /**
  * The plane that weighted squares are least about. Its doubt grows where places lie off it by more than theirs: what is not flat is not told better
- * by more of it. Null for fewer than four places, or places on one line.
+ * by more of it. Middle and rises are those of all that was `tested`, where some places of that tell nothing, and as unsure as it is to go on beyond those
+ * that do. Null for fewer than four places, or places on one line.
  *
  * (0, 0, 1), (10, 0, 2), (0, 10, 1), (10, 10, 2): rises 1 along x, 0 along y, middle 1.5.
  */
-export function planeThrough(places: readonly ValueAtPlace[]): Plane | null {
+export function planeThrough(
+  places: readonly ValueAtPlace[],
+  tested: readonly Pick<ValueAtPlace, 'x' | 'y'>[] = places,
+): Plane | null {
   if (places.length < 4) return null;
-  const [xs, ys] = [places.map(({ x }) => x), places.map(({ y }) => y)];
+  const [xs, ys] = [tested.map(({ x }) => x), tested.map(({ y }) => y)];
   const [left, right] = [Math.min(...xs), Math.max(...xs)];
   const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
   if (!(right > left) || !(bottom > top)) return null;

@@ -108,88 +108,104 @@ const ENCODED = Uint8Array.from({ length: 4096 }, (_, step) => {
 export function photograph(piece: Piece, shot: Shot): RawPhoto {
   const { widthPx, heightPx } = shot;
   const pose = poseOf(piece, shot);
-  // A pixel sees all of its own width.
-  const face = blurred(piece, (Math.hypot(shot.blurPx, PIXEL_SIGMA) / pose.pxPerMm) * piece.pxPerMm);
+  const gain = exposureGain(piece, shot);
+  const scene: Scene = {
+    piece,
+    shot,
+    // A pixel sees all of its own width.
+    face: blurred(piece, (Math.hypot(shot.blurPx, PIXEL_SIGMA) / pose.pxPerMm) * piece.pxPerMm),
+    gains: shot.cast.map((cast) => cast * gain) as [number, number, number],
+    back: pose.back as unknown as Scene['back'],
+  };
   const noise = new NoiseTable(randomFrom(`noise ${shot.seed}`));
   const data = new Uint8Array(widthPx * heightPx * 3);
-  const gain = exposureGain(piece, shot);
-  const lamp = {
-    x: Math.cos((shot.lightDegrees * Math.PI) / 180),
-    y: Math.sin((shot.lightDegrees * Math.PI) / 180),
-    size: (piece.width + piece.height) / 2 / piece.pxPerMm - 2 * piece.marginMm,
-  };
-  // Read once: looking them up at every pixel takes as long as the pixel.
-  const { width, height, pxPerMm } = piece;
-  const [redAround, greenAround, blueAround] = piece.around;
-  const halfWidthMm = piece.width / 2 / piece.pxPerMm;
-  const halfHeightMm = piece.height / 2 / piece.pxPerMm;
-  const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
-  const [gainRed, gainGreen, gainBlue] = shot.cast.map((cast) => cast * gain) as [number, number, number];
-  const [xx, xy, x1, yx, yy, y1, wx, wy, w1] = pose.back as [
-    number, number, number, number, number, number, number, number, number,
-  ]; // prettier-ignore
-  const { distortion, vignette, lightFall, noise: grain } = shot;
-  const middleLight = (1 + lightFall) / 2;
-  const lastX = width - 1;
-  const lastY = height - 1;
-  const row = width * 3;
   const deviations = new Float32Array(widthPx * 3);
   const exposed = new Float64Array(widthPx * 3);
   for (let v = 0; v < heightPx; v++) {
-    const ry = v + 0.5 - heightPx / 2;
-    for (let u = 0, at = 0; u < widthPx; u++, at += 3) {
-      const rx = u + 0.5 - widthPx / 2;
-      const radius = (rx * rx + ry * ry) / cornerSquared;
-      const bend = 1 + distortion * radius;
-      // Ray through the pixel onto the sheet's plane, in mm from the card's centre.
-      const dx = rx * bend;
-      const dy = ry * bend;
-      const w = wx * dx + wy * dy + w1;
-      const xMm = (xx * dx + xy * dy + x1) / w;
-      const yMm = (yx * dx + yy * dy + y1) / w;
-      const px = (xMm + halfWidthMm) * pxPerMm - 0.5;
-      const py = (yMm + halfHeightMm) * pxPerMm - 0.5;
-      const along = (xMm * lamp.x + yMm * lamp.y) / lamp.size;
-      // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
-      const fall = Math.max(-0.8, Math.min(0.8, along));
-      const lit = middleLight - (1 - lightFall) * fall * (1 - 0.15 * fall);
-      const light = lit * (1 - vignette * radius * (1.4 - 0.4 * radius));
-      const x0 = Math.floor(px);
-      const y0 = Math.floor(py);
-      let red = redAround;
-      let green = greenAround;
-      let blue = blueAround;
-      if (x0 >= 0 && y0 >= 0 && x0 < lastX && y0 < lastY) {
-        const fx = px - x0;
-        const fy = py - y0;
-        const p = y0 * row + x0 * 3;
-        const q = p + row;
-        const a = (1 - fx) * (1 - fy);
-        const b = fx * (1 - fy);
-        const c = (1 - fx) * fy;
-        const d = fx * fy;
-        red = face[p]! * a + face[p + 3]! * b + face[q]! * c + face[q + 3]! * d;
-        green = face[p + 1]! * a + face[p + 4]! * b + face[q + 1]! * c + face[q + 4]! * d;
-        blue = face[p + 2]! * a + face[p + 5]! * b + face[q + 2]! * c + face[q + 5]! * d;
-      }
-      exposed[at] = red * light * gainRed;
-      exposed[at + 1] = green * light * gainGreen;
-      exposed[at + 2] = blue * light * gainBlue;
-    }
+    exposeRow(scene, v, exposed);
     noise.fill(deviations);
-    develop(exposed, grain, deviations, data.subarray(v * widthPx * 3, (v + 1) * widthPx * 3));
+    develop(exposed, shot.noise, deviations, data, v * widthPx * 3);
   }
   return { data, width: widthPx, height: heightPx, gain, stopsLess: shot.stopsLess, placeOf: pose.placeOf };
 }
 
+interface Scene {
+  readonly piece: Piece;
+  readonly shot: Shot;
+  /** The piece's face as sharp as the lens shows it. */
+  readonly face: Float32Array;
+  /** Of the channels: cast and exposure. */
+  readonly gains: readonly [number, number, number];
+  /** From a pixel to the sheet's plane. */
+  readonly back: readonly [number, number, number, number, number, number, number, number, number];
+}
+
+/** The light that falls on a row of the sensor. One row at a time: the runtime makes better code of a short loop. */
+function exposeRow({ piece, shot, face, gains, back }: Scene, v: number, exposed: Float64Array): void {
+  const { width, height, pxPerMm } = piece;
+  const { widthPx, heightPx, distortion, vignette, lightFall } = shot;
+  const [redAround, greenAround, blueAround] = piece.around;
+  const [gainRed, gainGreen, gainBlue] = gains;
+  const [xx, xy, x1, yx, yy, y1, wx, wy, w1] = back;
+  const lampX = Math.cos((shot.lightDegrees * Math.PI) / 180);
+  const lampY = Math.sin((shot.lightDegrees * Math.PI) / 180);
+  const lampSize = (width + height) / 2 / pxPerMm - 2 * piece.marginMm;
+  const halfWidthMm = width / 2 / pxPerMm;
+  const halfHeightMm = height / 2 / pxPerMm;
+  const cornerSquared = (widthPx / 2) ** 2 + (heightPx / 2) ** 2;
+  const middleLight = (1 + lightFall) / 2;
+  const lastX = width - 1;
+  const lastY = height - 1;
+  const row = width * 3;
+  const ry = v + 0.5 - heightPx / 2;
+  for (let u = 0, at = 0; u < widthPx; u++, at += 3) {
+    const rx = u + 0.5 - widthPx / 2;
+    const radius = (rx * rx + ry * ry) / cornerSquared;
+    const bend = 1 + distortion * radius;
+    // Ray through the pixel onto the sheet's plane, in mm from the card's centre.
+    const dx = rx * bend;
+    const dy = ry * bend;
+    const w = wx * dx + wy * dy + w1;
+    const xMm = (xx * dx + xy * dy + x1) / w;
+    const yMm = (yx * dx + yy * dy + y1) / w;
+    const px = (xMm + halfWidthMm) * pxPerMm - 0.5;
+    const py = (yMm + halfHeightMm) * pxPerMm - 0.5;
+    const along = (xMm * lampX + yMm * lampY) / lampSize;
+    // Linear fall with a little bow, from 1 at the bright end of the card to lightFall at the dim end.
+    const fall = along < -0.8 ? -0.8 : along > 0.8 ? 0.8 : along;
+    const lit = middleLight - (1 - lightFall) * fall * (1 - 0.15 * fall);
+    const light = lit * (1 - vignette * radius * (1.4 - 0.4 * radius));
+    let red = redAround;
+    let green = greenAround;
+    let blue = blueAround;
+    if (px >= 0 && py >= 0 && px < lastX && py < lastY) {
+      const x0 = Math.trunc(px);
+      const y0 = Math.trunc(py);
+      const fx = px - x0;
+      const fy = py - y0;
+      const p = y0 * row + x0 * 3;
+      const q = p + row;
+      const a = (1 - fx) * (1 - fy);
+      const b = fx * (1 - fy);
+      const c = (1 - fx) * fy;
+      const d = fx * fy;
+      red = face[p]! * a + face[p + 3]! * b + face[q]! * c + face[q + 3]! * d;
+      green = face[p + 1]! * a + face[p + 4]! * b + face[q + 1]! * c + face[q + 4]! * d;
+      blue = face[p + 2]! * a + face[p + 5]! * b + face[q + 2]! * c + face[q + 5]! * d;
+    }
+    exposed[at] = red * light * gainRed;
+    exposed[at + 1] = green * light * gainGreen;
+    exposed[at + 2] = blue * light * gainBlue;
+  }
+}
+
 /** Photon noise grows with the root of the light; a small floor stands for the electronics. */
-function develop(linear: Float64Array, amount: number, deviations: Float32Array, out: Uint8Array): void {
-  for (let at = 0; at < out.length; at++) {
+function develop(linear: Float64Array, amount: number, deviations: Float32Array, out: Uint8Array, from: number): void {
+  for (let at = 0; at < linear.length; at++) {
     const light = linear[at]!;
     const noisy = light + deviations[at]! * amount * (0.03 + Math.sqrt(light * 0.2));
-    if (noisy <= 0) out[at] = 0;
-    else if (noisy >= 1) out[at] = 255;
-    else out[at] = ENCODED[Math.floor(Math.sqrt(noisy) * 4095 + 0.5)]!;
+    const within = noisy <= 0 ? 0 : noisy >= 1 ? 1 : noisy;
+    out[from + at] = ENCODED[(Math.sqrt(within) * 4095 + 0.5) | 0]!;
   }
 }
 

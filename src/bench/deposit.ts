@@ -1,7 +1,12 @@
 import type { Trace } from './laser';
 
+/** Standard deviations beyond which the normal law has less left than the formula below is good to. */
+const FAR_OUT = 6;
+
 /** Integral of the standard normal law up to x, good to 7e-8. Source: M. Abramowitz, I. Stegun, Handbook (1964), 26.2.17. */
 function normalUpTo(x: number): number {
+  if (x > FAR_OUT) return 1;
+  if (x < -FAR_OUT) return 0;
   const t = 1 / (1 + 0.2316419 * Math.abs(x));
   const tail =
     0.3989422804014327 *
@@ -13,6 +18,8 @@ function normalUpTo(x: number): number {
 
 /** Integral of `normalUpTo`: what a beam that ends sharply along its way has laid down so far. */
 function rampUpTo(x: number): number {
+  if (x > FAR_OUT) return x;
+  if (x < -FAR_OUT) return 0;
   return x * normalUpTo(x) + 0.3989422804014327 * Math.exp((-x * x) / 2);
 }
 
@@ -61,9 +68,10 @@ function inParts(stretch: Stretch, joules: number, { sigmaX, sigmaY }: Spot, win
     }
     return;
   }
-  const xs = profile(stretch.x0, stretch.x1, sigmaX, window.left, window.width);
+  // Rows first: most stretches lie along them, and in another window.
   const ys = profile(stretch.y0, stretch.y1, sigmaY, window.top, window.height);
-  if (xs && ys) each(xs, ys, joules);
+  const xs = ys && profile(stretch.x0, stretch.x1, sigmaX, window.left, window.width);
+  if (xs) each(xs, ys, joules);
 }
 
 /**

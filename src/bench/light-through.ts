@@ -26,7 +26,7 @@ const LETS_THROUGH: Readonly<Record<string, LetsThrough>> = {
 export const letsThroughOf = (family: string): LetsThrough => LETS_THROUGH[family] ?? SCATTERS;
 
 /** Melt and residue where a burn went too far scatter light away from the camera. */
-const LOST_IN_RUIN = 0.4;
+export const LOST_IN_RUIN = 0.4;
 
 /**
  * Share of light that comes through a spot. A coat thins as it is marked, and its optical density with it: one that looks all but gone still takes

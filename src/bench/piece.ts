@@ -1,8 +1,9 @@
 import { deposit, depositOn, linePitchMm, type Window } from './deposit';
+import { showBand } from './face';
 import type { AirFlow, Trace } from './laser';
 import { NoiseTable, randomFrom, type Random } from './random';
-import { pierce, throughAt, type LetsThrough } from './light-through';
-import { hazeOf, valueAt, type Plane } from './smoke';
+import { pierce, type LetsThrough } from './light-through';
+import { hazeOf, valuesAt, type Plane } from './smoke';
 import type { Specimen } from './specimens';
 import { groundOf, type Ground } from './texture';
 
@@ -77,7 +78,7 @@ const LEAK_EXPONENT = 0.07;
  * Hot gas from a cut browns the stock beside it: a small share of the energy, spread this widely, more of it the longer the beam dwells
  * and the deeper the cut is. It is in the stock and does not wipe off.
  */
-const SCORCH = { share: 0.012, sigmaMm: 0.25, usualMmPerS: 20, fullDepthMm: 2, scaleJPerMm2: 0.06, most: 0.7 };
+const SCORCH = { share: 0.012, sigmaMm: 0.25, usualMmPerS: 20, fullDepthMm: 2 };
 
 interface AirEffect {
   /** Soot that settles; what cooling takes of the energy that marks; energy that a depth takes, over that with full air. */
@@ -274,15 +275,7 @@ function burnBand(
     depositOn(warmth, perMm2, stretch, warm, { sigmaX: around, sigmaY: around }, window);
   }
   if (before) remove(AIR[before.air]);
-  show(request, piece, band, nature, { window, fluence, depth, warmth }, haze);
-}
-
-interface Burned {
-  readonly window: Window;
-  readonly fluence: Float32Array;
-  readonly depth: Float32Array;
-  /** Heat beside cuts, in J/mm²; of no length where nothing is cut. */
-  readonly warmth: Float32Array;
+  showBand(request, piece, nature, { ...band, width: window.width, fluence, depth, warmth }, haze);
 }
 
 /** The walls of a cut lead the light on, so that it widens less there than in the open. */
@@ -309,120 +302,22 @@ function goesOn(a: Trace, b: Trace): boolean {
   return (a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0) > 0.99 * lengths;
 }
 
-/** What the face of a band looks like, averaged from fine pixels to kept ones. */
-function show(
-  { specimen, lets, band: light, thicknessMm }: BurnRequest,
-  piece: Piece,
-  band: Band,
-  { ground, noise }: Nature,
-  { window, fluence, depth, warmth }: Burned,
-  { load, blockPx }: { readonly load: Plane; readonly blockPx: number },
-): void {
-  const takes = specimen.takes[light];
-  const { bare, burned, spoiled, threshold, scale, shape, spoil, texture } = specimen;
-  const { factor } = band;
-  const cells = factor * factor;
-  const untouched = throughAt(lets, { mark: 0, ruin: 0, leftMm: thicknessMm, thicknessMm });
-  const isWarmed = warmth.length > 0;
-  const { char } = specimen.solid;
-  const fine = texture.fine * 0.5;
-  // Tens of millions of pixels are shown: channels are written out, and nothing is made for each of them.
-  const [bareRed, bareGreen, bareBlue] = bare;
-  const [burnedRed, burnedGreen, burnedBlue] = burned;
-  const [spoiledRed, spoiledGreen, spoiledBlue] = spoiled;
-  for (let y = band.top; y < band.bottom; y++) {
-    for (let x = 0; x < piece.width; x++) {
-      const at = y * piece.width + x;
-      // Texture is coarse against fine pixels: once for each kept one.
-      const relief = ground.relief((x + 0.5) / piece.pxPerMm, (y + 0.5) / piece.pxPerMm);
-      const faceRed = bareRed * (1 + relief);
-      const faceGreen = bareGreen * (1 + relief);
-      const faceBlue = bareBlue * (1 + relief);
-      let deep = 0;
-      let over = 0;
-      let through = 0;
-      let sumRed = 0;
-      let sumGreen = 0;
-      let sumBlue = 0;
-      for (let v = 0; v < factor; v++) {
-        const row = ((y - band.top) * factor + v) * window.width + x * factor;
-        for (let u = 0; u < factor; u++) {
-          const laid = fluence[row + u]!;
-          // Dark late wood takes more light than pale early wood.
-          const taken = laid * takes * (1 - 0.6 * relief);
-          const gone = depth[row + u]!;
-          deep += gone;
-          over += Math.min(2, laid / spoil);
-          let mark = 0;
-          let ruin = 0;
-          if (taken > threshold) {
-            mark = 1 - Math.exp(-(((taken - threshold) / scale) ** shape));
-            if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
-          }
-          through +=
-            mark === 0 && gone === 0
-              ? untouched
-              : throughAt(lets, { mark, ruin, leftMm: thicknessMm - gone, thicknessMm });
-          const warm = isWarmed ? (warmth[row + u]! * char) / SCORCH.scaleJPerMm2 : 0;
-          const brown = warm > 0 ? SCORCH.most * (1 - Math.exp(-warm)) : 0;
-          const rough = 1 + noise.next() * (fine + 0.03 * mark);
-          let red = faceRed;
-          let green = faceGreen;
-          let blue = faceBlue;
-          if (mark > 0) {
-            red = red * (1 - mark) + burnedRed * mark;
-            green = green * (1 - mark) + burnedGreen * mark;
-            blue = blue * (1 - mark) + burnedBlue * mark;
-            red += (spoiledRed - red) * ruin;
-            green += (spoiledGreen - green) * ruin;
-            blue += (spoiledBlue - blue) * ruin;
-          }
-          if (brown > 0) {
-            red += Math.min(0, burnedRed - red) * brown;
-            green += Math.min(0, burnedGreen - green) * brown;
-            blue += Math.min(0, burnedBlue - blue) * brown;
-          }
-          if (gone > 0) {
-            // A hole shows the table under it, a deep groove its own shadow.
-            const shadow = 1 - 0.5 * Math.min(1, gone / 2);
-            const hole = gone >= thicknessMm;
-            red = hole ? 0.01 : red * shadow;
-            green = hole ? 0.01 : green * shadow;
-            blue = hole ? 0.01 : blue * shadow;
-          }
-          sumRed += Math.max(0.001, red * rough);
-          sumGreen += Math.max(0.001, green * rough);
-          sumBlue += Math.max(0.001, blue * rough);
-        }
-      }
-      piece.before[at * 3] = faceRed;
-      piece.before[at * 3 + 1] = faceGreen;
-      piece.before[at * 3 + 2] = faceBlue;
-      piece.after[at * 3] = sumRed / cells;
-      piece.after[at * 3 + 1] = sumGreen / cells;
-      piece.after[at * 3 + 2] = sumBlue / cells;
-      piece.depthMm[at] = deep / cells;
-      piece.through[at] = through / cells;
-      const block = Math.floor(y / blockPx) * load.width + Math.floor(x / blockPx);
-      load.data[block]! += over / cells / (blockPx * blockPx);
-    }
-  }
-}
-
 /** Soot and flares over the whole face; soot wipes off but for a trace, what a flame charred does not. */
 function darken(request: BurnRequest, piece: Piece, flares: readonly Flare[], load: Plane, blockPx: number): void {
   const { specimen, traces, wiped, marginMm } = request;
   const soot = specimen.smoke === 0 || traces.length === 0 ? 0 : AIR[mostAir(traces)].soot;
   const haze = hazeOf(load, specimen.smoke * soot * (wiped ? 0.12 : 1));
+  const { after, width } = piece;
+  const xs = Float64Array.from({ length: width }, (_, x) => (x + 0.5) / blockPx);
+  const dims = new Float64Array(width);
   for (let y = 0; y < piece.height; y++) {
-    for (let x = 0; x < piece.width; x++) {
-      const at = (y * piece.width + x) * 3;
-      const dim = valueAt(haze, (x + 0.5) / blockPx, (y + 0.5) / blockPx);
-      for (let channel = 0; channel < 3; channel++)
-        piece.after[at + channel] = Math.max(
-          0.001,
-          piece.after[at + channel]! * (1 - dim * (channel === 2 ? 1.25 : 1)),
-        );
+    valuesAt(haze, xs, (y + 0.5) / blockPx, dims);
+    for (let x = 0, at = y * width * 3; x < width; x++, at += 3) {
+      const dim = dims[x]!;
+      if (dim === 0) continue;
+      after[at] = Math.max(0.001, after[at]! * (1 - dim));
+      after[at + 1] = Math.max(0.001, after[at + 1]! * (1 - dim));
+      after[at + 2] = Math.max(0.001, after[at + 2]! * (1 - dim * 1.25));
     }
   }
   for (const { x, y, radiusMm, strength } of flares) {

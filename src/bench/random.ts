@@ -24,9 +24,10 @@ export class NoiseTable {
     this.state = Math.floor(random() * 0xffffffff) | 1;
   }
 
-  /** As many numbers as there is room for: the same as by `next`, and several times quicker. */
+  /** As many numbers as there is room for: going on where the last ones ended. */
   fill(room: Float32Array): void {
     const { table } = this;
+    // Xorshift: the table alone would repeat visibly across a photo's lines.
     let x = this.state;
     for (let index = 0; index < room.length; index++) {
       x ^= x << 13;
@@ -35,16 +36,6 @@ export class NoiseTable {
       room[index] = table[x & (TABLE_SIZE - 1)]!;
     }
     this.state = x;
-  }
-
-  next(): number {
-    // Xorshift: the table alone would repeat visibly across a photo's lines.
-    let x = this.state;
-    x ^= x << 13;
-    x ^= x >>> 17;
-    x ^= x << 5;
-    this.state = x;
-    return this.table[x & (TABLE_SIZE - 1)]!;
   }
 }
 
@@ -70,5 +61,26 @@ export class LatticeNoise {
     const top = this.lattice[row0 | left]! * (1 - sx) + this.lattice[row0 | right]! * sx;
     const bottom = this.lattice[row1 | left]! * (1 - sx) + this.lattice[row1 | right]! * sx;
     return top * (1 - sy) + bottom * sy;
+  }
+
+  /** Adds `scale` times its values at (xs, y) to a row: the same as by `at`, and several times quicker. */
+  addRow(row: Float64Array, scale: number, xs: Float64Array, y: number): void {
+    const { lattice } = this;
+    const y0 = Math.floor(y);
+    const fy = y - y0;
+    const sy = fy * fy * (3 - 2 * fy);
+    const row0 = (y0 & 255) << 8;
+    const row1 = ((y0 + 1) & 255) << 8;
+    for (let index = 0; index < row.length; index++) {
+      const x = xs[index]!;
+      const x0 = Math.floor(x);
+      const fx = x - x0;
+      const sx = fx * fx * (3 - 2 * fx);
+      const left = x0 & 255;
+      const right = (x0 + 1) & 255;
+      const top = lattice[row0 | left]! * (1 - sx) + lattice[row0 | right]! * sx;
+      const bottom = lattice[row1 | left]! * (1 - sx) + lattice[row1 | right]! * sx;
+      row[index]! += scale * (top * (1 - sy) + bottom * sy);
+    }
   }
 }

@@ -15,19 +15,22 @@ export function hazeOf(load: Plane, amount: number): Plane {
   return { ...load, data: data.map((value) => 0.12 * amount * value) };
 }
 
-/** The value of a plane at a place in its own cells, between its centres; held at its edges. */
-export function valueAt({ data, width, height }: Plane, x: number, y: number): number {
-  const u = Math.min(width - 1.001, Math.max(0, x - 0.5));
+/** The values of a plane along a row, at places in its own cells, between its centres; held at its edges. */
+export function valuesAt({ data, width, height }: Plane, xs: Float64Array, y: number, values: Float64Array): void {
   const v = Math.min(height - 1.001, Math.max(0, y - 0.5));
-  const u0 = Math.floor(u);
   const v0 = Math.floor(v);
-  const right = Math.min(width - 1, u0 + 1);
-  const below = Math.min(height - 1, v0 + 1);
-  const fu = u - u0;
+  const above = v0 * width;
+  const below = Math.min(height - 1, v0 + 1) * width;
   const fv = v - v0;
-  const top = data[v0 * width + u0]! * (1 - fu) + data[v0 * width + right]! * fu;
-  const bottom = data[below * width + u0]! * (1 - fu) + data[below * width + right]! * fu;
-  return top * (1 - fv) + bottom * fv;
+  for (let index = 0; index < xs.length; index++) {
+    const u = Math.min(width - 1.001, Math.max(0, xs[index]! - 0.5));
+    const u0 = Math.floor(u);
+    const right = Math.min(width - 1, u0 + 1);
+    const fu = u - u0;
+    const top = data[above + u0]! * (1 - fu) + data[above + right]! * fu;
+    const bottom = data[below + u0]! * (1 - fu) + data[below + right]! * fu;
+    values[index] = top * (1 - fv) + bottom * fv;
+  }
 }
 
 function boxBlur(source: Float32Array, width: number, height: number): Float32Array {

@@ -19,10 +19,20 @@ interface Pocket {
 
 /** What a piece of stock is like from place to place, in millimetres of the piece. */
 export interface Ground {
-  /** Relative deviation of the bare face's reflectance: grain, mottling, knots. */
-  relief(x: number, y: number): number;
+  /** For a row of pixels at these places along x: writes into it, for each y, the relative deviation of the bare face's reflectance: grain, mottling, knots. */
+  reliefAt(xs: Float64Array): (y: number, row: Float64Array) => void;
   /** How many times more energy a place takes to be removed, at a depth. */
   resistance(x: number, y: number, depthMm: number): number;
+}
+
+/** What a knot takes of the light along a row. */
+function addKnot(row: Float64Array, knot: Knot, xs: Float64Array, y: number): void {
+  const down = (y - knot.y) * 1.4;
+  if (Math.abs(down) >= 3 * knot.radiusMm) return;
+  for (let index = 0; index < row.length; index++) {
+    const distance = Math.hypot(xs[index]! - knot.x, down) / knot.radiusMm;
+    if (distance < 3) row[index]! -= knot.depth * Math.exp(-distance * distance) * (1 + 0.25 * Math.sin(distance * 9));
+  }
 }
 
 /** Texture, knots and glue pockets of one piece, all from its random source. */
@@ -54,20 +64,42 @@ export function groundOf(
   });
   const { streakMm, mottleMm } = texture;
   return {
-    relief(x, y) {
-      const along = alongX ? x : y;
-      const across = alongX ? y : x;
-      const bend = mottle.at(along / (mottleMm * 2), 40) * streakMm * 2;
-      let value =
-        texture.streaks * streaks.at((across + bend) / streakMm, along / (streakMm * 30)) +
-        texture.streaks * 0.5 * streaks.at((across + bend) / (streakMm * 3.1) + 90, along / (streakMm * 60)) +
-        texture.mottle * mottle.at(x / mottleMm, y / mottleMm) +
-        texture.fine * 0.5 * fine.at(x * 8, y * 8);
-      for (const knot of knots) {
-        const distance = Math.hypot(x - knot.x, (y - knot.y) * 1.4) / knot.radiusMm;
-        if (distance < 3) value -= knot.depth * Math.exp(-distance * distance) * (1 + 0.25 * Math.sin(distance * 9));
-      }
-      return Math.max(-0.7, value);
+    reliefAt(xs) {
+      const inMottle = xs.map((x) => x / mottleMm);
+      const inFine = xs.map((x) => x * 8);
+      const bendAt = (along: number): number => mottle.at(along / (mottleMm * 2), 40) * streakMm * 2;
+      const bends = alongX ? xs.map(bendAt) : xs;
+      const across = new Float64Array(xs.length);
+      /** Streaks so many times as wide as the finest, and as long. */
+      const addStreaks = (
+        row: Float64Array,
+        y: number,
+        share: number,
+        wide: number,
+        long: number,
+        from: number,
+      ): void => {
+        if (alongX) {
+          for (let index = 0; index < row.length; index++)
+            row[index]! +=
+              share * streaks.at((y + bends[index]!) / (streakMm * wide) + from, xs[index]! / (streakMm * long));
+          return;
+        }
+        const bend = bendAt(y);
+        for (let index = 0; index < row.length; index++) across[index] = (xs[index]! + bend) / (streakMm * wide) + from;
+        streaks.addRow(row, share, across, y / (streakMm * long));
+      };
+      return (y, row) => {
+        row.fill(0);
+        if (texture.streaks > 0) {
+          addStreaks(row, y, texture.streaks, 1, 30, 0);
+          addStreaks(row, y, texture.streaks * 0.5, 3.1, 60, 90);
+        }
+        mottle.addRow(row, texture.mottle, inMottle, y / mottleMm);
+        fine.addRow(row, texture.fine * 0.5, inFine, y * 8);
+        for (const knot of knots) addKnot(row, knot, xs, y);
+        for (let index = 0; index < row.length; index++) row[index] = Math.max(-0.7, row[index]!);
+      };
     },
     resistance(x, y, depthMm) {
       let times = 1;

@@ -38,5 +38,7 @@ export function shrink(image: GrayImage, factor: number): GrayImage {
 
 /** Every byte turned around: 255 - value. */
 export function inverted(image: GrayImage): GrayImage {
-  return { ...image, data: image.data.map((value) => 255 - value) };
+  const data = new Uint8Array(image.data.length);
+  for (let at = 0; at < data.length; at++) data[at] = 255 - image.data[at]!;
+  return { ...image, data };
 }

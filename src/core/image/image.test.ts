@@ -75,6 +75,16 @@ describe('adaptive threshold', () => {
   );
 });
 
+it('tells dark places of an image whose sum no whole number of 32 bits holds', () => {
+  const [width, height] = [3100, 3000];
+  const data = new Uint8Array(width * height).fill(255);
+  for (const [x, y] of [[40, 30], [3000, 2950]] as const) data[y * width + x] = 200; // prettier-ignore
+  const dark = darkerThanAround({ data, width, height }, 20, 5);
+  expect(data.reduce((sum, value) => sum + value, 0)).toBeGreaterThan(2 ** 31);
+  expect(dark.reduce((sum, value) => sum + value, 0)).toBe(2);
+  expect([dark[30 * width + 40], dark[2950 * width + 3000]]).toEqual([1, 1]);
+});
+
 describe('blobs', () => {
   it('are those of a reference library’s connected components', async () => {
     const { cv } = await opencv();

@@ -7,42 +7,49 @@ import type { GrayImage } from './raster';
 export function softened(image: GrayImage, windowPx: number): GrayImage {
   const radius = Math.max(0, Math.round((windowPx - 1) / 2));
   if (radius === 0) return image;
-  const { width, height } = image;
-  const across = means(image.data, width, height, 1, width, radius);
-  return { width, height, data: means(across, height, width, width, 1, radius) };
+  return meansDown(meansAcross(image, radius), radius);
 }
 
-/** Running means along lines of `length` values, `step` apart; lines begin `stride` apart. */
-function means(
-  data: Uint8Array,
-  length: number,
-  lines: number,
-  step: number,
-  stride: number,
-  radius: number,
-): Uint8Array {
+/** Running means along each row. */
+function meansAcross({ data, width, height }: GrayImage, radius: number): GrayImage {
   const out = new Uint8Array(data.length);
-  for (let line = 0; line < lines; line++) {
-    const start = line * stride;
+  for (let y = 0; y < height; y++) {
+    const start = y * width;
     let sum = 0;
     let count = 0;
-    for (let at = 0; at < Math.min(radius, length); at++) {
-      sum += data[start + at * step]!;
-      count++;
-    }
-    for (let at = 0; at < length; at++) {
-      if (at + radius < length) {
-        sum += data[start + (at + radius) * step]!;
+    for (let x = 0; x < Math.min(radius, width); x++, count++) sum += data[start + x]!;
+    for (let x = 0; x < width; x++) {
+      if (x + radius < width) {
+        sum += data[start + x + radius]!;
         count++;
       }
-      if (at - radius - 1 >= 0) {
-        sum -= data[start + (at - radius - 1) * step]!;
+      if (x - radius - 1 >= 0) {
+        sum -= data[start + x - radius - 1]!;
         count--;
       }
-      out[start + at * step] = Math.round(sum / count);
+      out[start + x] = Math.round(sum / count);
     }
   }
-  return out;
+  return { data: out, width, height };
+}
+
+/** Running means along each column, all columns of a row at a time: a column's own values lie far from each other. */
+function meansDown({ data, width, height }: GrayImage, radius: number): GrayImage {
+  const out = new Uint8Array(data.length);
+  const sums = new Int32Array(width);
+  let count = 0;
+  const add = (row: number, sign: 1 | -1): void => {
+    if (row < 0 || row >= height) return;
+    count += sign;
+    for (let x = 0, at = row * width; x < width; x++, at++) sums[x]! += sign * data[at]!;
+  };
+  for (let y = 0; y < Math.min(radius, height); y++) add(y, 1);
+  for (let y = 0; y < height; y++) {
+    add(y + radius, 1);
+    add(y - radius - 1, -1);
+    for (let x = 0, at = y * width; x < width; x++, at++) out[at] = Math.round(sums[x]! / count);
+  }
+  return { data: out, width, height };
 }
 
 /** The part of an image inside a rectangle of whole pixels, cut to the image. */

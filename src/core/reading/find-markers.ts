@@ -49,6 +49,7 @@ export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
     const small = softened(shrink(photo, factor), sweep.softenPx);
     const radius = Math.max(4, Math.round(Math.max(small.width, small.height) * sweep.radiusShare));
     for (const lightOnDark of [false, true]) {
+      if (found.length >= wanted) break;
       const image = lightOnDark ? inverted(small) : small;
       const mask = darkerThanAround(image, radius, sweep.offset);
       const blobs = blobsInPlace(

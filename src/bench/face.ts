@@ -1,5 +1,4 @@
 import { LOST_IN_RUIN, throughAt, type LetsThrough } from './light-through';
-import type { Piece } from './piece';
 import type { NoiseTable } from './random';
 import type { Plane } from './smoke';
 import type { Specimen } from './specimens';
@@ -22,12 +21,23 @@ export interface LaidDown {
   readonly warmth: Float32Array;
 }
 
+/** The picture of a piece that rows are written into. */
+export interface Picture {
+  readonly width: number;
+  readonly pxPerMm: number;
+  readonly thicknessMm: number;
+  readonly before: Float32Array;
+  readonly after: Float32Array;
+  readonly depthMm: Float32Array;
+  readonly through: Float32Array;
+}
+
 interface Kept {
   readonly specimen: Specimen;
   /** Share of light that the face takes, and what lets light through. */
   readonly takes: number;
   readonly lets: LetsThrough;
-  readonly piece: Piece;
+  readonly piece: Picture;
   readonly laid: LaidDown;
   /** How strongly each block of the piece burned: added to. */
   readonly load: Plane;
@@ -37,7 +47,7 @@ interface Kept {
 /** What the face of a band looks like, averaged from fine pixels to kept ones. */
 export function showBand(
   { specimen, lets, band: light }: { specimen: Specimen; lets: LetsThrough; band: keyof Specimen['takes'] },
-  piece: Piece,
+  piece: Picture,
   { ground, noise }: { readonly ground: Ground; readonly noise: NoiseTable },
   laid: LaidDown,
   haze: { readonly load: Plane; readonly blockPx: number },

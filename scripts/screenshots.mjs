@@ -21,7 +21,7 @@ const SHOTS = [
   ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
   ['find', '/cards/2#find', '[data-show-surface]'],
   ['find-picture', '/cards/PICTURE#find'],
-  ['find-kerf', '/cards/7#find'],
+  ['find-showpiece', '/cards/SHOWPIECE#find'],
   ['stock-room', '/stock'],
   ['stock', '/stock/1'],
   ['machine', '/machines/2'],
@@ -79,13 +79,15 @@ async function burned(kind, pairingId = 1) {
 const tone = await burned('tone');
 await call('POST', '/api/facts', { cardId: tone, wish: {}, choice: {}, note: '' });
 const picture = await burned('picture');
+const showpiece = await burned('showpiece');
 // And a card of many photos, on a machine that focuses by itself.
 const bed = await burned('bed', 2);
 await driver.get(`${base}/bench`);
 for (const [name, path, click] of SHOTS) {
   await driver.executeScript(`document.cookie = "theme=${name.endsWith('dim') ? 'dim' : 'light'}; path=/"`);
   await driver.get('about:blank');
-  await driver.get(base + path.replace('PICTURE', String(picture)).replace('BED', String(bed)));
+  const cards = { PICTURE: picture, SHOWPIECE: showpiece, BED: bed };
+  await driver.get(base + path.replace(/PICTURE|SHOWPIECE|BED/, (card) => String(cards[card])));
   await driver.sleep(1200);
   if (click) {
     const target = await driver.findElement(By.css(click));

@@ -1,4 +1,4 @@
-import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues, type LeastThatHolds } from '../core/book/facts'; // prettier-ignore
 import {
   formatInterval,
   formatLength,
@@ -81,6 +81,21 @@ const pictureRows = ({
   ['Off what was wanted', `${plainNumber(offL, 2)} L* rms`],
 ];
 
+/** What held of a drawing that was burned so. */
+const showpieceRows = (value: FactValues['showpiece'], liked: LikedUnits): [label: string, value: string][] => {
+  const told = (least: LeastThatHolds | null): string => {
+    if (least === null) return 'not told';
+    const words = (mm: number): string => formatLength(mm, liked, 3);
+    if (least.fromMm === null) return `not at ${words(least.notMm!)}`;
+    return `from ${words(least.fromMm)}${least.notMm === null ? '' : `, not at ${words(least.notMm)}`}`;
+  };
+  return [
+    ['Lettering is legible', told(value.letteringMm)],
+    ['Hairlines hold', told(value.hairlineMm)],
+    ['Points hold', told(value.pointMm)],
+  ];
+};
+
 /** A version's numbers in words, in the units the operator likes. */
 export function factRows(
   fact: FactRecord,
@@ -96,7 +111,8 @@ export function factRows(
       const [name, words] = FIELDS[field];
       rows.push([name, words(value.settings[field], liked)]);
     }
-    rows.push(...('confidence' in value ? lightnessRows(value, version.origin) : pictureRows(value)));
+    if ('confidence' in value) rows.push(...lightnessRows(value, version.origin));
+    else rows.push(...('offL' in value ? pictureRows(value) : showpieceRows(value, liked)));
   } else {
     const show = definition.show as (value: unknown, liked: LikedUnits) => string;
     rows.push([definition.title, show(value, liked)]);

@@ -40,7 +40,7 @@ const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
     const lightness = on.stock.bareLightness + deltaLightness;
     return {
       cellIndex, lightness, deltaLightness, lightnessSigma: 0.4, sharedSigma: 0.2, confidence: 1, doubts: [], spread: 0.5, edgeHalo: 0, clippedShare: 0,
-      edgeWidthMm: null, ripple: null,
+      edgeWidthMm: null, ripple: null, drawing: null,
     lines: null, line: null, bars: null, ends: null, picture: pictureIn(burn.shape), hue: null, colour: '#806040',
     };
   }); // prettier-ignore

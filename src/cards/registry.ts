@@ -11,6 +11,7 @@ import { picture } from './picture';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
 import { sheetCheck } from './sheet-check';
+import { showpiece } from './showpiece';
 import { kerf } from './kerf';
 import { threshold } from './threshold';
 import { tone } from './tone';
@@ -25,6 +26,7 @@ export const CARD_KINDS = {
   'line-width': lineWidth,
   interval,
   tone,
+  showpiece,
   picture,
   focus,
   'scan-offset': scanOffset,

@@ -12,6 +12,7 @@ import type { CardKindName } from './registry';
 import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
 import { sheetCheckSchemas } from './sheet-check/schema';
+import { showpieceSchemas } from './showpiece/schema';
 import { thresholdSchemas } from './threshold/schema';
 import { toneSchemas } from './tone/schema';
 
@@ -25,6 +26,7 @@ export const CARD_SCHEMAS = {
   'line-width': lineWidthSchemas,
   interval: intervalSchemas,
   tone: toneSchemas,
+  showpiece: showpieceSchemas,
   picture: pictureSchemas,
   focus: focusSchemas,
   'scan-offset': scanOffsetSchemas,

@@ -16,6 +16,7 @@ export const CARD_SCREENS = {
   'line-width': { Finding: lazy(() => import('./line-width/ui/Finding')) },
   interval: { Finding: lazy(() => import('./interval/ui/Finding')) },
   tone: { Finding: lazy(() => import('./tone/ui/Finding')) },
+  showpiece: { Finding: lazy(() => import('./showpiece/ui/Finding')) },
   picture: { Finding: lazy(() => import('./picture/ui/Finding')) },
   focus: { Finding: lazy(() => import('./focus/ui/Finding')) },
   'scan-offset': { Finding: lazy(() => import('./scan-offset/ui/Finding')) },

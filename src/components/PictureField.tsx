@@ -24,9 +24,31 @@ const LOOKED_AT = 4 * MOST_PLACES;
 /** A stroke shorter than this, as a share of the picture, is a press and no crop. */
 const LEAST_STROKE = 0.03;
 
+/** Pixels along the longer side that a drawing is looked at with: it has none of its own. */
+const DRAWN_PX = 1600;
+
+/** A drawing as pixels, as the browser draws it in an image: it runs no script there and fetches nothing. Throws where it cannot. */
+async function drawnFrom(file: File): Promise<ImageBitmap> {
+  const url = URL.createObjectURL(file);
+  try {
+    const image = new Image();
+    image.src = url;
+    await image.decode();
+    const { naturalWidth, naturalHeight } = image;
+    // One that does not say how large it is has no size to the browser.
+    const [width, height] = naturalWidth > 0 && naturalHeight > 0 ? [naturalWidth, naturalHeight] : [1, 1];
+    const scale = DRAWN_PX / Math.max(width, height);
+    const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale)));
+    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);
+    return canvas.transferToImageBitmap();
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
 /** A file as a picture in greys. Throws where the browser cannot open it. */
 async function openPicture(file: File): Promise<NamedPicture> {
-  const bitmap = await createImageBitmap(file);
+  const bitmap = file.type === 'image/svg+xml' ? await drawnFrom(file) : await createImageBitmap(file);
   const sizeWithin = (most: number): { columns: number; rows: number } => {
     const scale = Math.min(1, Math.sqrt(most / (bitmap.width * bitmap.height)));
     return {
@@ -63,7 +85,7 @@ export function PictureField({ label, picture, crop, hint, error, onChange }: Pr
       (chosen) => onChange(chosen, WHOLE),
       () =>
         setFault(
-          `“${file.name}” is no picture that can be opened here: take a PNG or a JPEG. The one before still stands.`,
+          `“${file.name}” is no picture that can be opened here: take a PNG, a JPEG or an SVG. The one before still stands.`,
         ),
     );
   };
@@ -106,7 +128,7 @@ export function PictureField({ label, picture, crop, hint, error, onChange }: Pr
         <input
           ref={input}
           type="file"
-          accept="image/png,image/jpeg"
+          accept="image/png,image/jpeg,image/svg+xml"
           aria-label="Picture file"
           hidden
           onChange={(event) => {

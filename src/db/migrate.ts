@@ -17,6 +17,7 @@ import * as machineDiary from './migrations/0018-machine-diary';
 import * as predicted from './migrations/0019-predicted';
 import * as stations from './migrations/0020-stations';
 import * as sourceHours from './migrations/0021-source-hours';
+import * as drawings from './migrations/0022-drawings';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -44,6 +45,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0019-predicted': predicted,
   '0020-stations': stations,
   '0021-source-hours': sourceHours,
+  '0022-drawings': drawings,
 };
 
 /** The database was made by a newer version of the program. */

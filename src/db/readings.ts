@@ -40,6 +40,7 @@ export async function insertReading(db: Db, { cells, ...reading }: NewReading): 
         bars: JSON.stringify(cell.bars),
         ends: JSON.stringify(cell.ends),
         picture: JSON.stringify(cell.picture),
+        drawing: JSON.stringify(cell.drawing),
       })),
     )
     .execute();

@@ -12,6 +12,7 @@ import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
 import type { Pinholes, ThroughDoubt } from "../core/reading/backlit/observations";
+import type { DrawingSeen } from "../core/reading/drawing-of-cell";
 import type { EndsSeen } from "../core/reading/ends-of-cell";
 import type { HueShift } from "../core/reading/hue";
 import type { BarsSeen } from "../core/reading/lines/bars-of-cell";
@@ -111,6 +112,7 @@ export interface CellReading {
   confidence: number;
   deltaLightness: number;
   doubts: string[];
+  drawing: FixedJson<DrawingSeen | null>;
   edgeHalo: number;
   edgeWidthMm: number | null;
   ends: FixedJson<EndsSeen | null>;

@@ -14,6 +14,8 @@ const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-picture-'));
 /** A third black, a third white, a third half of white's light. */
 const stripes = join(folder, 'Three stripes.png');
 const words = join(folder, 'words.png');
+/** Twice as wide as high, its left half black, with a script that must not run and a line that is drawn along. */
+const drawing = join(folder, 'Half black.svg');
 beforeAll(async () => {
   const data = Buffer.alloc(300 * 100 * 3);
   for (let at = 0; at < 300 * 100; at++) data.fill([0, 255, 188][Math.floor((at % 300) / 100)]!, 3 * at, 3 * at + 3);
@@ -21,6 +23,10 @@ beforeAll(async () => {
     .png()
     .toFile(stripes);
   writeFileSync(words, 'no picture, but named like one');
+  writeFileSync(
+    drawing,
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 50"><script>parent.document.title = "ran"</script><rect width="50" height="50"/><path d="M75 0V50" stroke="#000" stroke-width="5"/><rect x="90" width="10" height="50" fill="#ccc"/></svg>',
+  );
   shop = await openShop();
   await shop.driver.get(`${shop.base}/bench/1/plan/picture`);
   await find(shop.driver, '[data-cell]');
@@ -75,5 +81,35 @@ describe('a picture to be burned', () => {
     const row = unpackGreys(shape.wanted).subarray(columns * Math.floor(rows / 2));
     // Two thirds were kept: black to the left, white to the right.
     expect([row[Math.round(0.2 * columns)], row[Math.round(0.8 * columns)]]).toEqual([255, 0]);
+  });
+});
+
+describe('a drawing for a showpiece', () => {
+  it('is chosen as SVG: what is darker than half is burned, drawn lines too, and nothing of it runs', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench/1/plan/showpiece`);
+    await find(driver, '[data-cell]');
+    await says(driver, 'Ladder in the reeds');
+    await choose(words);
+    await says(driver, 'take a PNG, a JPEG or an SVG');
+    await choose(drawing);
+    await says(driver, 'Half black');
+    expect(await seriousFindings(driver)).toEqual([]);
+    expect(await driver.getTitle()).not.toBe('ran');
+    await press(driver, 'Make this card');
+    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
+    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const { card } = (await fetch(`${base}/api/cards/${id}`).then((response) => response.json())) as CardView;
+    const { shape } = card.layout.cells[0]!.burns[0]!;
+    if (shape.do !== 'picture') throw new Error('no drawing is burned');
+    const { columns, rows } = shape.wanted;
+    expect(columns / rows).toBeCloseTo(2, 1);
+    const row = unpackGreys(shape.wanted).subarray(
+      columns * Math.floor(rows / 2),
+      columns * (1 + Math.floor(rows / 2)),
+    );
+    const at = (share: number): number => row[Math.floor(share * columns)]!;
+    expect([0.02, 0.48, 0.52, 0.7, 0.75, 0.8, 0.95].map(at)).toEqual([255, 255, 0, 0, 255, 0, 0]);
+    expect((await consoleErrors(driver)).filter((message) => !message.includes('script'))).toEqual([]);
   });
 });

@@ -28,6 +28,7 @@ describe('the whole job over the endpoints', () => {
       'tone empty',
       'picture empty',
       'focus empty',
+      'showpiece empty',
       'ways empty',
       'run-up empty',
       'bed empty',

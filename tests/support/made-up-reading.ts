@@ -12,6 +12,7 @@ export const readingOf = (cellIndex: number): CellReading => ({
   bars: null,
   ends: null,
   picture: null,
+  drawing: null,
   edgeHalo: 0,
   clippedShare: 0,
   edgeWidthMm: 0.1,

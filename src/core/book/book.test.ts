@@ -33,6 +33,12 @@ const BED = {
   strongerToRight: null,
   strongerToFront: null,
 } as const;
+const SHOWN = {
+  settings: { powerFraction: 0.4 } as never,
+  letteringMm: { fromMm: 1.4, notMm: 0.8 },
+  hairlineMm: { fromMm: null, notMm: 0.12 },
+  pointMm: null,
+};
 const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
@@ -106,6 +112,7 @@ describe('the ladder', () => {
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
       fact({ factId: 12, name: 'bed', value: BED }),
+      fact({ factId: 13, name: 'showpiece', value: SHOWN }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -313,12 +320,14 @@ describe('facts', () => {
     const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
     expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
     expect(words('watts', { points: [] })).toBe('0 points, 0 W at 0 %');
+    expect(words('showpiece', SHOWN)).toBe('lettering from 1.4 mm, hairlines not at 0.12 mm');
+    expect(words('showpiece', { ...SHOWN, pointMm: { fromMm: 0.24, notMm: null }, hairlineMm: null })).toBe('lettering from 1.4 mm, points from 0.24 mm'); // prettier-ignore
     expect(words('thickness', { meanMm: 3.12, readings: 4 })).toBe('3.12 mm');
   });
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

@@ -66,6 +66,13 @@ export interface FactValues {
     readonly offL: number;
     readonly strongest: number;
   };
+  /** What a drawing burned with a setting showed: the least that holds of capitals' height, hairlines' and points' width, and the most that did not; null where nothing of the kind was told. */
+  readonly showpiece: {
+    readonly settings: BurnSettings;
+    readonly letteringMm: LeastThatHolds | null;
+    readonly hairlineMm: LeastThatHolds | null;
+    readonly pointMm: LeastThatHolds | null;
+  };
   /** `flat` when no offset was better than another: stay at 0. */
   readonly focus: { readonly focusOffsetMm: number; readonly flat: boolean };
   /** Where lines are sharpest, and so far to either side they are nearly as sharp; null where only an eye told. */
@@ -101,6 +108,12 @@ export interface FactValues {
   readonly pace: Pace;
 }
 
+/** The least size that holds, all larger ones with it, and the greatest that does not; null where none does, or all do. */
+export interface LeastThatHolds {
+  readonly fromMm: number | null;
+  readonly notMm: number | null;
+}
+
 export const BED_CORNERS = ['rear left', 'rear right', 'front right', 'front left'] as const;
 export type BedCorner = (typeof BED_CORNERS)[number];
 
@@ -127,6 +140,11 @@ interface FactDefinition<Name extends FactName> {
 
 const length = (mm: number, liked: LikedUnits): string => formatLength(mm, liked, 3);
 const signed = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${length(mm, liked)}`;
+/** "lettering from 1.2 mm", or where it does not; nothing where nothing was told. */
+function leastWords(what: string, least: LeastThatHolds | null, liked: LikedUnits): string {
+  if (least?.fromMm != null) return `${what} from ${length(least.fromMm, liked)}`;
+  return least?.notMm != null ? `${what} not at ${length(least.notMm, liked)}` : '';
+}
 const MARK: readonly Cause[] = ['source', 'power', 'lens', 'batch', 'stock'];
 
 /** Everything the book can hold, how it is shown and what makes it stale. */
@@ -204,6 +222,21 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
       `black ${formatPower(settings.powerFraction)}${table ? ', through a table' : ''}, ${plainNumber(offL, 2)} L* off`,
     sure: () => '',
     staleBy: MARK,
+  },
+  showpiece: {
+    title: 'Showpiece',
+    owner: 'pairing',
+    rung: 'showpiece',
+    show: ({ letteringMm, hairlineMm, pointMm }, liked) =>
+      [
+        leastWords('lettering', letteringMm, liked),
+        leastWords('hairlines', hairlineMm, liked),
+        leastWords('points', pointMm, liked),
+      ]
+        .filter(Boolean)
+        .join(', '),
+    sure: () => '',
+    staleBy: [...MARK, 'thickness'],
   },
   focus: {
     title: 'Focus offset for fills',

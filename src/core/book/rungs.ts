@@ -21,6 +21,7 @@ export const RUNGS = {
   tone: { name: 'Tone', question: 'Which grey gives which darkness?', foot: 'engrave', standsOn: ['ceiling', 'interval'] },
   picture: { name: 'Picture', question: 'Does a picture come out as wanted?', foot: 'engrave', standsOn: ['tone'] },
   focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
+  showpiece: { name: 'Showpiece', question: 'What do broad, small and pointed parts do?', foot: 'engrave', standsOn: ['grid', 'interval'] },
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
   bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },

@@ -99,6 +99,21 @@ export function boundOfDots(
   return { ...fills, lines: fills.lines + more, bytes: fills.bytes + more * BYTES_A_DOT };
 }
 
+/**
+ * Upper bound of a rectangle of which each line is burned in so many stretches at the most: as a fill, and a stretch and a gap for each of them.
+ */
+export function boundOfRuns(
+  size: { readonly widthMm: number; readonly heightMm: number },
+  runsALine: number,
+  settings: BurnSettings,
+  machine: Machine,
+): Bound {
+  const fills = boundOfFills(1, size, settings, machine);
+  const across = countIn(settings.direction === 'horizontal' ? size.heightMm : size.widthMm, settings.intervalMm);
+  const more = 2 * across * settings.passes * runsALine;
+  return { ...fills, lines: fills.lines + more, bytes: fills.bytes + more * BYTES_A_DOT };
+}
+
 /** Followed lines that are alike: how many, how long each, in how many corners, within what square. */
 export interface AlikeLines {
   readonly count: number;

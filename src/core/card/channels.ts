@@ -25,6 +25,7 @@ export const AIR_LEVELS = ['off', 'low', 'on'] as const satisfies readonly Air[]
 /** Everything that may vary from cell to cell on a card. */
 export const CHANNELS = {
   place: { name: 'Place on the bed', as: 'word', show: String },
+  part: { name: 'Part', as: 'word', show: String },
   power: { name: 'Power', as: 'power', show: (level) => formatPower(level) },
   top: { name: 'Wedge up to', as: 'power', show: (level) => `wedge up to ${formatPower(level)}` },
   grey: { name: 'Grey', as: 'power', show: (level) => `${formatPower(level)} grey` },

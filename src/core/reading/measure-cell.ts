@@ -4,6 +4,7 @@ import { grown, type Rect } from '../geometry/point';
 import type { Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import { meanAndSpread } from '../stats/robust';
+import { drawingOfCell } from './drawing-of-cell';
 import { edgeWidth } from './edge-width';
 import { endsOfCell } from './ends-of-cell';
 import { hueShift } from './hue';
@@ -160,6 +161,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     bars: doubts.includes('stock-clipped') ? null : barsOfCell(context.finePhoto, cell),
     ends: hidden ? null : endsOfCell(context, cell),
     picture: pictureOfCell(context, cell, bareLightness, offset),
+    drawing: hidden ? null : drawingOfCell(context.finePhoto, cell),
     edgeHalo: edgeHalo(context, box, bareLightness),
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,

@@ -10,6 +10,7 @@ function seen(lightness: number, own: number, shared = 0, more: Partial<CellRead
     deltaLightness: lightness - 80,
     spread: 1,
     ripple: null,
+    drawing: null,
     lines: null,
     line: null,
     bars: null,

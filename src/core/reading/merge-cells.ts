@@ -52,6 +52,7 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     line: surestLine(used),
     bars: surestBars(used),
     ends: surestEnds(used),
+    drawing: surestDrawing(used),
   };
 }
 
@@ -81,6 +82,12 @@ function surestBars(readings: readonly CellReading[]): CellReading['bars'] {
 function surestEnds(readings: readonly CellReading[]): CellReading['ends'] {
   const seen = readings.flatMap(({ ends }) => ends ?? []);
   return seen.length === 0 ? null : seen.reduce((one, other) => (other.sigma < one.sigma ? other : one));
+}
+
+/** The drawing by the photo that is surest of how far it stands out. */
+function surestDrawing(readings: readonly CellReading[]): CellReading['drawing'] {
+  const seen = readings.flatMap(({ drawing }) => drawing ?? []);
+  return seen.length === 0 ? null : seen.reduce((one, other) => (other.takenSigma < one.takenSigma ? other : one));
 }
 
 /** All cells that any of the photos shows, each merged, in order of their indexes. */

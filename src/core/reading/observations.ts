@@ -1,3 +1,4 @@
+import type { DrawingSeen } from './drawing-of-cell';
 import type { EndsSeen } from './ends-of-cell';
 import type { HueShift } from './hue';
 import type { BarsSeen } from './lines/bars-of-cell';
@@ -41,6 +42,8 @@ export interface CellReading {
   readonly ends: EndsSeen | null;
   /** The blocks of a cell that is burned as a picture; null for other cells. */
   readonly picture: PictureSeen | null;
+  /** How far a drawing of burned and bare places stands out; null for other cells, where the photo cannot tell it, and for cells read before that was looked at. */
+  readonly drawing: DrawingSeen | null;
   /** Mean L* of the ring outside the cell minus bare stock: negative is a dark halo. */
   readonly edgeHalo: number;
   /** Share of the cell's pixels at either end of the camera's range. */

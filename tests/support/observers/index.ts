@@ -12,6 +12,7 @@ import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
 import { sheetCheckObserver } from './sheet-check';
+import { showpieceObserver } from './showpiece';
 import { thresholdObserver } from './threshold';
 import { toneObserver } from './tone';
 
@@ -29,6 +30,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
   'sheet-check': sheetCheckObserver,
+  showpiece: showpieceObserver,
   threshold: thresholdObserver,
   tone: toneObserver,
 };

@@ -16,7 +16,7 @@ export interface Blur {
 }
 
 /** No camera blurs by less than this, in its pixels: their own width is 0.29, what fills in colours and the lens add to it. From memory, without a source. */
-const SHARPEST_PX = 0.45;
+export const SHARPEST_PX = 0.45;
 /** Edges this clear over the scatter beside them are looked at. */
 const CLEAR = 8;
 const ENOUGH_EDGES = 3;

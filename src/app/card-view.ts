@@ -27,7 +27,7 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
   // Photos before what they show: one that is read while this is gathered must not stand here as read beside an older reading, since
   // nobody would look again.
   const photos = await photosOfCard(ctx.db, cardId);
-  const { card, reading, through, seen } = await seenCard(ctx, cardId);
+  const { card, reading, before, through, seen } = await seenCard(ctx, cardId);
   const pairing = await getPairing(ctx, card.pairingId);
   const [known, { ladder }, burns, facts, added] = await Promise.all([
     knownOf(ctx, pairing),
@@ -45,6 +45,7 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
     burns,
     photos: await viewPhotos(ctx, photos),
     reading,
+    before,
     through,
     answers: seen.answers,
     kept: facts.map(({ fact, version }) => ({

@@ -2,7 +2,7 @@ import type { Answer, Seen } from '../core/card/asks';
 import { answerProblem, otherOf } from '../core/card/asks';
 import { cardKind } from '../cards/registry';
 import { answersOfCard, putAnswer } from '../db/answers';
-import { newestReading } from '../db/readings';
+import { newestReading, readingBeforeFinish } from '../db/readings';
 import { newestThrough } from '../db/through';
 import type { CardRecord } from '../records/card';
 import type { ReadingRecord, ThroughRecord } from '../records/photo';
@@ -13,6 +13,8 @@ import { notFound, Problem } from './problems';
 export interface SeenCard {
   readonly card: CardRecord;
   readonly reading: ReadingRecord | null;
+  /** What it showed before it was finished, where `reading` is of after that. */
+  readonly before: ReadingRecord | null;
   /** What a light table shows of it. */
   readonly through: ThroughRecord | null;
   readonly seen: Seen;
@@ -21,13 +23,20 @@ export interface SeenCard {
 /** A card with what its photos show and all that was answered. */
 export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCard> {
   const card = await getCard(ctx, cardId);
-  const [reading, through, answers] = await Promise.all([
+  const [reading, before, through, answers] = await Promise.all([
     newestReading(ctx.db, cardId),
+    // Nothing is done to a card without a finish: photos of it are of one moment, whatever they name.
+    card.plan.setup.finish === 'none' ? undefined : readingBeforeFinish(ctx.db, cardId),
     newestThrough(ctx.db, cardId),
     answersOfCard(ctx.db, cardId),
   ]);
-  const seen = { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers };
-  return { card, reading: reading ?? null, through: through ?? null, seen };
+  const seen = {
+    readings: reading?.cells ?? [],
+    ...(before && { before: before.cells }),
+    ...(through && { through: through.cells }),
+    answers,
+  };
+  return { card, reading: reading ?? null, before: before ?? null, through: through ?? null, seen };
 }
 
 const isPaired = (kind: string, field: string): boolean =>

@@ -123,6 +123,40 @@ export async function newestReading(db: Db, cardId: number): Promise<ReadingReco
   return record;
 }
 
+/**
+ * What a card showed before it was cleaned or finished, where its newest reading is of after that: the newest reading of photos taken since it was last
+ * burned that are not left out. Undefined where there is none, and where the newest reading is of no such moment.
+ */
+export async function readingBeforeFinish(db: Db, cardId: number): Promise<ReadingRecord | undefined> {
+  const readings = db
+    .selectFrom('reading')
+    .innerJoin('photo', 'photo.id', 'reading.photoId')
+    .where('reading.cardId', '=', cardId)
+    .orderBy('reading.id', 'desc');
+  const newest = await readings.select('photo.finish').executeTakeFirst();
+  if (newest?.finish !== 'after') return undefined;
+  const row = await readings
+    .select('reading.id')
+    .where('photo.finish', '=', 'before')
+    .where('photo.createdAt', '>=', lastBurned(cardId))
+    .where((is) =>
+      is.not(
+        is.exists(
+          is
+            .selectFrom('reading as part')
+            .innerJoin('photo as taken', 'taken.id', 'part.photoId')
+            .select('part.id')
+            .where('taken.leftOut', '=', true)
+            .where(sql<boolean>`part.id = reading.id or part.id = any(reading.merged_from)`),
+        ),
+      ),
+    )
+    .executeTakeFirst();
+  if (!row) return undefined;
+  const { toPhoto, mergedFrom, ...record } = await storedReading(db, row.id);
+  return record;
+}
+
 /** What is wrong with photos and which station they show, as their newest readings by themselves have it. */
 export async function toldOfPhotos(
   db: Db,

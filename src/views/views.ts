@@ -61,6 +61,8 @@ export interface CardView {
   readonly burns: readonly BurnRecord[];
   readonly photos: readonly PhotoView[];
   readonly reading: ReadingRecord | null;
+  /** What it showed before it was cleaned or finished, where `reading` is of after that. */
+  readonly before: ReadingRecord | null;
   /** What a light table shows of it. */
   readonly through: ThroughRecord | null;
   readonly answers: readonly Answer[];

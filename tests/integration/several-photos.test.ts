@@ -102,6 +102,7 @@ describe('a card on which nothing is done between burn and photos', () => {
   });
   it('is told by all its photos, whichever moment they name', async () => {
     expect((await told(cardId)).photoIds).toEqual([...ids].reverse());
+    expect((await cardView(app.ctx, cardId)).before).toBeNull();
   });
   it('never shows a photo as read beside what older ones show', async () => {
     const meanwhile: Promise<number>[] = [];
@@ -129,8 +130,17 @@ describe('a card on which nothing is done between burn and photos', () => {
 describe('photos before and after the finish', () => {
   it('are not merged: the newest moment counts', async () => {
     const cardId = await finishedBy('wiped');
-    await take(cardId, 'four');
+    const before = await take(cardId, 'four');
+    const beforeOf = async () => (await cardView(app.ctx, cardId)).before?.photoIds ?? null;
+    // It is what the card is told by now.
+    expect(await beforeOf()).toBeNull();
     const after = [await take(cardId, 'five', true), await take(cardId, 'six', true)];
     expect((await told(cardId)).photoIds).toEqual([...after].reverse());
+    // What it showed then stands beside, unless its photo is left aside.
+    expect(await beforeOf()).toEqual([before]);
+    await count(before, false);
+    expect(await beforeOf()).toBeNull();
+    await count(before, true);
+    expect(await beforeOf()).toEqual([before]);
   });
 });

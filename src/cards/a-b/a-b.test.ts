@@ -10,7 +10,7 @@ import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
 import type { CellReading } from '../../core/reading/observations';
 import { findAB, outcomeOf } from './find';
 import { aB } from './index';
-import { COMPARABLE, sidesOf, type ABPlan } from './plan';
+import { cleanedSetup, COMPARABLE, sidesOf, type ABPlan } from './plan';
 
 const pairing = demoPairing('marl', 'mdf');
 const { plan } = aB.propose({ pairing, facts: [] });
@@ -232,3 +232,75 @@ describe('what is found of A against B', () => {
     expect(aB.propose({ pairing, facts: [keptOf(found(seenOf(1, 6)))] }).plan.prepared).toEqual({ a: 'masked', b: 'bare' });
   });
 }); // prettier-ignore
+
+describe('before and after cleaning', () => {
+  const setup = cleanedSetup(plan.setup);
+  const cleaned = laid({ what: 'cleaned', setup });
+  /** Patches that lie far apart, each lighter by about so much after cleaning. */
+  const twice = (by: number, answers: readonly Answer[] = []): Seen => {
+    const read = (cellIndex: number, lightness: number) =>
+      ({ cellIndex, lightness, lightnessSigma: 0.3 }) as CellReading;
+    return {
+      before: cleaned.cells.map(({ index }) => read(index, 30 + 4 * index)),
+      readings: cleaned.cells.map(({ index }) => read(index, 30 + 4 * index + by + (index % 2 ? 0.3 : -0.3))),
+      answers,
+    };
+  };
+
+  it('has one row of patches that are all alike, and asks for both photos', () => {
+    expect(cleaned.cells).toHaveLength(plan.pairs);
+    const settings = cleaned.cells.map((cell) => mainBurn(cell).settings);
+    for (const one of settings) expect(one).toEqual(plan.constants);
+    expect(setup).toMatchObject({ finish: 'wiped', lookedAt: 'both' });
+    expect(cleanedSetup({ ...plan.setup, finish: 'brushed' }).finish).toBe('brushed');
+    const faults = (change: object) =>
+      planProblems(aB, { ...plan, what: 'cleaned', setup: { ...setup, ...change } }, pairing).map(({ field }) => field);
+    expect(faults({})).toEqual([]);
+    expect(faults({ finish: 'none' })).toEqual(['setup.finish']);
+    expect(faults({ lookedAt: 'after' })).toEqual(['setup.lookedAt']);
+  });
+  it('is set up so by the choice itself, and other choices leave it as it is', () => {
+    expect(aB.follow({ ...plan, what: 'cleaned' }, 'what').setup).toEqual(setup);
+    expect(aB.follow({ ...plan, what: 'passes' }, 'what').setup).toEqual(plan.setup);
+    const own = { ...plan.setup, finish: 'none' as const };
+    expect(aB.follow({ ...plan, what: 'cleaned', setup: own }, 'pairs').setup).toEqual(own);
+  });
+  it('compares each patch with itself: what patches differ by among each other does not matter', () => {
+    const finding = found(twice(3), [], cleaned);
+    expect(finding.told).toMatchObject({ verdict: 'differ', difference: 3 });
+    expect(finding.told!.half).toBeLessThan(1.2);
+    expect(finding.says).toMatch('B (cleaned) comes out lighter than A (as it was burned) by 3 L*');
+    const kept = keptOf(finding);
+    expect(kept.value).toMatchObject({ a: 'as it was burned', b: 'cleaned', darker: 'a' });
+    expect(kept.value.looks[0]).toMatchObject({ paired: true, aCount: plan.pairs });
+  });
+  it('does not call a difference what two photos may be off by as a whole', () => {
+    expect(found(twice(0.7), [], cleaned).told!.verdict).toBe('same');
+    expect(found(twice(0), [], cleaned).says).toMatch('No difference seen');
+  });
+  it('goes by patches that both photos show surely and that are not spoiled', () => {
+    const seen = twice(3);
+    const without = { ...seen, before: seen.before!.filter(({ cellIndex }) => cellIndex !== 2) };
+    expect(found(without, [], cleaned).looks[0]!.aCount).toBe(plan.pairs - 1);
+    const unsure = { ...seen, readings: seen.readings.map((one) => (one.cellIndex === 1 ? { ...one, lightnessSigma: 2.1 } : one)) }; // prettier-ignore
+    expect(found(unsure, [], cleaned).cells.map(({ cellIndex }) => cellIndex)).not.toContain(1);
+    const charred: Answer = { field: 'outcome', cellIndex: 0, repeat: 0, value: 'charred' };
+    expect(found(twice(3, [charred]), [], cleaned).looks[0]!.aCount).toBe(plan.pairs - 1);
+  });
+  it('wants both photos, in words', () => {
+    const { before: _before, ...after } = twice(3);
+    expect(found(after, [], cleaned).missing[0]).toMatch('Two photos tell');
+    expect(found({ ...after, readings: [] }, [], cleaned).missing[0]).toMatch('No photo of this card');
+    const few = twice(3);
+    expect(found({ ...few, before: few.before!.slice(0, 1) }, [], cleaned).missing[0]).toMatch('Too few cells');
+  });
+  it('asks for its second look as it was', () => {
+    const spread = twice(2);
+    const wild = { ...spread, readings: spread.readings.map((one, index) => ({ ...one, lightness: one.lightness + [9, -9, 7, -7, 8, -8][index % 6]! })) }; // prettier-ignore
+    const first = found(wild, [], cleaned);
+    expect(first.told!.verdict).toBe('more');
+    const next = aB.propose({ pairing, facts: [keptOf(first)] }).plan;
+    expect(next).toMatchObject({ what: 'cleaned', pairs: first.told!.more, setup: { lookedAt: 'both' } });
+    expect(planProblems(aB, next, pairing)).toEqual([]);
+  });
+});

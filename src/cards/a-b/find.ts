@@ -5,7 +5,9 @@ import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { plainNumber } from '../../core/quantities/format';
-import { compare, lookAt, MOST_LOOKS, type Comparison, type Look } from '../../core/stats/two-looks';
+import { compare, lookAt, lookAtPairs, MOST_LOOKS, type Comparison, type Look } from '../../core/stats/two-looks';
+import { BEFORE_AND_AFTER } from './draw';
+import { CLEANED, UNCLEANED } from './plan';
 
 export const DARKER_FIELD = 'darker';
 
@@ -29,6 +31,8 @@ export const A_B_ASKS: readonly Ask[] = [
 export const WORTH_L = 4;
 /** Patches of one photo are known to each other no better than this. */
 const LEAST_SIGMA_L = 0.3;
+/** What two photos of one piece may lie apart by as a whole, each told by its own light: bench photos by 0.1 to 0.3 (see the tests). */
+const BETWEEN_PHOTOS_L = 0.4;
 /** A patch that is read less surely than this says nothing of a difference worth knowing. */
 const MOST_SIGMA_L = WORTH_L / 2;
 const LEAST_CELLS = 2;
@@ -59,9 +63,13 @@ const sideOf = ({ levels }: Cell): 'a' | 'b' => (String(levels.either).startsWit
 const wordsOf = ({ levels }: Cell): string => String(levels.either).slice(3);
 
 /** Looks that other cards had at the same two sides, oldest first. */
-function earlierLooks(layout: Layout, a: Cell, b: Cell, facts: readonly FactNow[]): KeptLook[] {
+function earlierLooks(
+  layout: Layout,
+  { a, b, sides }: Pick<ABFinding, 'a' | 'b' | 'sides'>,
+  facts: readonly FactNow[],
+): KeptLook[] {
   const text = (settings: BurnSettings): string => JSON.stringify(Object.entries(settings).sort());
-  const own = [wordsOf(a), wordsOf(b), text(mainBurn(a).settings), text(mainBurn(b).settings)].join();
+  const own = [a, b, text(sides.a), text(sides.b)].join();
   return facts
     .filter((fact): fact is Compared => fact.name === 'compared' && fact.stale.length === 0)
     .filter(({ value }) => [value.a, value.b, text(value.sides.a), text(value.sides.b)].join() === own)
@@ -89,41 +97,72 @@ function inWords(
     : `No difference seen between A (${a}) and B (${b}) in ${looks} looks; up to ${lightness(largest)} is not excluded.`;
 }
 
+/** Whether the cells of a card are looked at twice, before they are cleaned and after. */
+const isLookedAtTwice = ({ cells }: Layout): boolean => cells.every(({ levels }) => levels.either === BEFORE_AND_AFTER);
+
+/** Cells that were read surely enough and are not spoiled; both sides of those that are looked at twice. */
+function comparedCells(layout: Layout, seen: Seen, twice: boolean): ComparedCell[] {
+  const readAs = (readings: Seen['readings'], side: (cell: Cell) => 'a' | 'b'): ComparedCell[] =>
+    readings.flatMap(({ cellIndex, lightness: light, lightnessSigma }) => {
+      const cell = layout.cells[cellIndex];
+      if (!cell || lightnessSigma > MOST_SIGMA_L || isSpoiled(seen, cellIndex)) return [];
+      return [{ cellIndex, side: side(cell), lightness: light, sigma: lightnessSigma }];
+    });
+  if (!twice) return readAs(seen.readings, sideOf);
+  const [before, after] = [readAs(seen.before ?? [], () => 'a'), readAs(seen.readings, () => 'b')];
+  const both = (one: ComparedCell): boolean =>
+    [before, after].every((cells) => cells.some(({ cellIndex }) => cellIndex === one.cellIndex));
+  return [...before, ...after].filter(both);
+}
+
+/** What the cells of this card tell by themselves. */
+function lookOf(cells: readonly ComparedCell[], twice: boolean): Look {
+  const [a, b] = (['a', 'b'] as const).map((side) => cells.filter((cell) => cell.side === side)) as [ComparedCell[], ComparedCell[]]; // prettier-ignore
+  if (!twice)
+    return lookAt(
+      a.map((cell) => cell.lightness),
+      b.map((cell) => cell.lightness),
+    );
+  return lookAtPairs(
+    a.map(({ cellIndex, lightness: light }) => [light, b.find((cell) => cell.cellIndex === cellIndex)!.lightness]),
+  );
+}
+
 /**
  * Whether one side comes out darker than the other, by all cells of a photo and those of an earlier card with the same two sides: there are two looks at
- * the most, so that chance is called a difference in under 6 of 100. The operator's eye stands beside it.
+ * the most, so that chance is called a difference in under 6 of 100. Cells that are looked at before and after cleaning are compared each with itself, by
+ * two photos, which may be off from each other as a whole. The operator's eye stands beside it.
  */
 export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding {
-  const [cellA, cellB] = (['a', 'b'] as const).map((side) => layout.cells.find((cell) => sideOf(cell) === side)!) as [Cell, Cell]; // prettier-ignore
-  const [a, b] = [wordsOf(cellA), wordsOf(cellB)];
-  const cells = seen.readings.flatMap(({ cellIndex, lightness: light, lightnessSigma }): ComparedCell[] => {
-    const cell = layout.cells[cellIndex];
-    if (!cell || lightnessSigma > MOST_SIGMA_L || isSpoiled(seen, cellIndex)) return [];
-    return [{ cellIndex, side: sideOf(cell), lightness: light, sigma: lightnessSigma }];
-  });
-  const earlier = earlierLooks(layout, cellA, cellB, facts);
+  const twice = isLookedAtTwice(layout);
+  const [cellA, cellB] = (['a', 'b'] as const).map((side) => layout.cells.find((cell) => twice || sideOf(cell) === side)!) as [Cell, Cell]; // prettier-ignore
+  const [a, b] = twice ? [UNCLEANED, CLEANED] : [wordsOf(cellA), wordsOf(cellB)];
+  const cells = comparedCells(layout, seen, twice);
   const sides = { a: mainBurn(cellA).settings, b: mainBurn(cellB).settings };
+  const earlier = earlierLooks(layout, { a, b, sides }, facts);
   const eye = wordOf(seen, DARKER_FIELD, null) as ABFinding['eye'];
   const none = { a, b, sides, cells, looks: earlier, told: null, eye, says: '' };
   const byEye = eye === null ? null : `By eye ${EYE_WORDS[eye]}.`;
   if (earlier.length >= MOST_LOOKS)
     return { ...none, missing: [`A (${a}) and B (${b}) have had their two looks: a third would sooner or later call chance a difference.`] }; // prettier-ignore
-  if (seen.readings.length === 0)
-    return byEye === null
-      ? { ...none, missing: ['No photo of this card was read yet. Or say which is darker to the eye.'] }
-      : { ...none, missing: [], says: byEye };
-  const lightOf = (side: 'a' | 'b'): number[] =>
-    cells.filter((cell) => cell.side === side).map((cell) => cell.lightness);
-  if (Math.min(lightOf('a').length, lightOf('b').length) < LEAST_CELLS)
-    return byEye === null
-      ? { ...none, missing: ['Too few cells were read surely: two of each at the least show how they scatter. Take another photo, or say which is darker to the eye.'] } // prettier-ignore
-      : { ...none, missing: [], says: byEye };
-  const own: Look = lookAt(lightOf('a'), lightOf('b'));
-  const looks = [...earlier, { ...own, code: layout.code }];
+  const lacking = lackingOf(seen, cells, twice);
+  if (lacking !== null) return byEye === null ? { ...none, missing: [lacking] } : { ...none, missing: [], says: byEye };
+  const looks = [...earlier, { ...lookOf(cells, twice), code: layout.code }];
   const read = Math.sqrt(cells.reduce((sum, { sigma }) => sum + sigma ** 2, 0) / cells.length);
-  const told = compare(looks, WORTH_L, Math.max(LEAST_SIGMA_L, read));
+  const told = compare(looks, WORTH_L, Math.max(LEAST_SIGMA_L, read), twice ? BETWEEN_PHOTOS_L : 0);
   const says = inWords(told, a, b, looks.length);
   return { ...none, looks, told, missing: [], says: byEye === null ? says : `${says} ${byEye}` };
+}
+
+/** Why the photos tell nothing yet; null where they do. */
+function lackingOf(seen: Seen, cells: readonly ComparedCell[], twice: boolean): string | null {
+  if (seen.readings.length === 0) return 'No photo of this card was read yet. Or say which is darker to the eye.';
+  if (twice && !seen.before)
+    return 'Two photos tell: one before the card is cleaned and one after. One of the two is missing; clean it only when the first was read.';
+  const countOf = (side: 'a' | 'b'): number => cells.filter((cell) => cell.side === side).length;
+  return Math.min(countOf('a'), countOf('b')) < LEAST_CELLS
+    ? 'Too few cells were read surely: two of each at the least show how they scatter. Take another photo, or say which is darker to the eye.'
+    : null;
 }
 
 /** What the photo says alone. */

@@ -7,7 +7,7 @@ import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/pl
 import type { Machine } from '../../core/machine/machine';
 import { drawAB } from './draw';
 import { A_B_ASKS, findAB, outcomeOf, type ABFinding } from './find';
-import { A_B_VERSION, sidesOf, upgradeABPlan, type ABPlan } from './plan';
+import { A_B_VERSION, cleanedSetup, sidesOf, upgradeABPlan, type ABPlan } from './plan';
 import { proposeAB } from './propose';
 
 const NAMES: Readonly<Record<ABPlan['what'], string>> = {
@@ -21,6 +21,7 @@ const NAMES: Readonly<Record<ABPlan['what'], string>> = {
   crossHatch: 'cross-hatch',
   frequencyKHz: 'pulses',
   prepared: 'how stock was made ready',
+  cleaned: 'before and after cleaning',
 };
 
 /** What can be compared on a machine. */
@@ -36,6 +37,7 @@ function choicesOn(machine: Machine): ABPlan['what'][] {
 
 /** The fields of what B has instead. */
 function otherFields({ what }: ABPlan, machine: Machine): PlanField[] {
+  if (what === 'cleaned') return [];
   if (what === 'prepared')
     return [
       { path: 'prepared.a', label: 'A, the upper row', as: 'text', group: 'cells', hint: 'as “masked”, “coated”, “wiped before”; the simulated bench leaves both rows bare' },
@@ -56,6 +58,15 @@ function checkSides(plan: ABPlan, liked: Machine['likedUnits']): PlanProblem[] {
       problems.push({ field: 'prepared.b', message: 'Both rows are called the same: nothing would be compared.' });
     return problems;
   }
+  if (plan.what === 'cleaned')
+    return [
+      ...(plan.setup.finish === 'none'
+        ? [{ field: 'setup.finish', message: 'Say how it is cleaned after the burn: wiped, washed or brushed.' }]
+        : []),
+      ...(plan.setup.lookedAt === 'both'
+        ? []
+        : [{ field: 'setup.lookedAt', message: 'Cleaning is told by a photo before it and one after: look at both.' }]),
+    ];
   return a.settings[plan.what] === b.settings[plan.what]
     ? [{ field: `other.${plan.what}`, message: 'B has the same as A: nothing would be compared.' }]
     : [];
@@ -73,6 +84,8 @@ export const aB = Object.freeze({
   asks: A_B_ASKS,
   propose: proposeAB,
   upgrade: upgradeABPlan,
+  follow: (plan, path) =>
+    path === 'what' && plan.what === 'cleaned' ? { ...plan, setup: cleanedSetup(plan.setup) } : plan,
   check: (plan, on) => {
     const own = checkSettings(plan.constants, on, 'constants');
     const { b } = sidesOf(plan, on.machine.likedUnits);
@@ -106,6 +119,7 @@ export const aB = Object.freeze({
   bound: (plan, { machine }) => {
     const patch = { widthMm: plan.patchMm, heightMm: plan.patchMm };
     const { a, b } = sidesOf(plan, machine.likedUnits);
+    if (plan.what === 'cleaned') return boundOfFills(plan.pairs, patch, a.settings, machine);
     return sumOfBounds([a, b].map(({ settings }) => boundOfFills(plan.pairs, patch, settings, machine)));
   },
   eases: [

@@ -1,5 +1,6 @@
 import type { BasePlan } from '../../core/card/contract';
 import type { BurnSettings } from '../../core/card/settings';
+import type { WorkSetup } from '../../core/card/work-setup';
 import { formatInterval, formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
 
 export const A_B_VERSION = 1;
@@ -21,8 +22,8 @@ export type Comparable = (typeof COMPARABLE)[number];
 
 /** Two settings that differ by one constant, or one setting on stock that was made ready in two ways. */
 export interface ABPlan extends BasePlan {
-  readonly what: Comparable | 'prepared';
-  /** Patches of each. */
+  readonly what: Comparable | 'prepared' | 'cleaned';
+  /** Patches of each; each patch is of both sides where `what` is `cleaned`. */
   readonly pairs: number;
   readonly patchMm: number;
   readonly gapMm: number;
@@ -33,6 +34,17 @@ export interface ABPlan extends BasePlan {
   /** How the rows were made ready; counts where `what` is `prepared`. */
   readonly prepared: { readonly a: string; readonly b: string };
 }
+
+/** Both sides of patches that are looked at twice. */
+export const UNCLEANED = 'as it was burned';
+export const CLEANED = 'cleaned';
+
+/** How a card is made ready that is looked at before it is cleaned and after. */
+export const cleanedSetup = (setup: WorkSetup): WorkSetup => ({
+  ...setup,
+  finish: setup.finish === 'none' ? 'wiped' : setup.finish,
+  lookedAt: 'both',
+});
 
 /** One side of the comparison: how it burns, and what it is called. */
 export interface Side {
@@ -69,6 +81,7 @@ export function sidesOf(
   { what, constants, other, prepared }: Pick<ABPlan, 'what' | 'constants' | 'other' | 'prepared'>,
   liked: LikedUnits,
 ): { readonly a: Side; readonly b: Side } {
+  if (what === 'cleaned') return { a: { settings: constants, words: UNCLEANED }, b: { settings: constants, words: CLEANED } }; // prettier-ignore
   if (what === 'prepared')
     return { a: { settings: constants, words: prepared.a }, b: { settings: constants, words: prepared.b } };
   const settings: BurnSettings = { ...constants, [what]: other[what] };

@@ -6,7 +6,7 @@ const words = (): Joi.StringSchema => Joi.string().trim().max(40).allow('');
 
 export const aBSchemas: KindSchemas = {
   plan: planSchema(A_B_VERSION, {
-    what: Joi.valid(...COMPARABLE, 'prepared').required(),
+    what: Joi.valid(...COMPARABLE, 'prepared', 'cleaned').required(),
     pairs: number().integer().min(1).max(1000).required(),
     patchMm: positive(1000).required(),
     gapMm: positive(1000).required(),

@@ -73,6 +73,8 @@ export interface Answer {
 /** All that is known of a burned card: what photos show, and what was answered. */
 export interface Seen {
   readonly readings: readonly CellReading[];
+  /** What photos showed before the piece was cleaned or finished, where newer ones show it after; left out otherwise. */
+  readonly before?: readonly CellReading[];
   /** What a light table shows; left out where no photo was taken on one. */
   readonly through?: readonly CellThrough[];
   readonly answers: readonly Answer[];

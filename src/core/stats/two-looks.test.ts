@@ -1,6 +1,6 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
-import { cellsASide, compare, lookAt, type Comparison } from './two-looks';
+import { cellsASide, compare, lookAt, lookAtPairs, pairsWanted, type Comparison } from './two-looks';
 
 /** Values about a mean, by sums of twelve even ones: none of the project's own normal deviates. */
 function values(count: number, mean: number, spread: number, random: () => number): number[] {
@@ -35,6 +35,34 @@ describe('two sides of a comparison', () => {
     expect(difference).toBeCloseTo(1.58, 6);
     expect(difference / sigma).toBeCloseTo(1.861, 3);
     expect(verdict).toBe('more');
+  });
+
+  it('differ by the same example as pairs, which it was: each patient with himself', () => {
+    const drugA = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0, 2];
+    const drugB = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4];
+    const look = lookAtPairs(drugA.map((a, patient): [number, number] => [a, drugB[patient]!]));
+    // Paired, t = -4.0621 at 9 degrees (R 4, ?sleep; from memory).
+    const { difference, sigma, verdict, half } = compare([look], 1, 0.01);
+    expect(difference).toBeCloseTo(1.58, 6);
+    expect(difference / sigma).toBeCloseTo(4.0621, 4);
+    expect(verdict).toBe('differ');
+    // What all of one side are off by together counts whatever their number: 2.1701 is the normal law's 98.5 % point.
+    const wide = compare([look], 1, 0.01, 0.5);
+    expect(wide.half).toBeCloseTo(Math.hypot(half, 2.1701 * 0.5), 3);
+    expect(wide.sigma).toBeCloseTo(Math.hypot(sigma, 0.5), 9);
+    // Two looks share half of its square.
+    expect(compare([look, look], 1, 0.01, 0.5).sigma).toBeCloseTo(Math.hypot(compare([look, look], 1, 0.01).sigma, 0.5 / Math.SQRT2), 9); // prettier-ignore
+    expect(() => lookAtPairs([[1, 2]])).toThrow('too few pairs: 1');
+  });
+
+  it('ask for as many pairs as a power calculation by the noncentral t law', () => {
+    // Two-tailed 0.05: power 0.808 and 0.821, and 0.795 and 0.790 with one pair fewer (SciPy, scipy.stats.nct).
+    expect(pairsWanted(1, 0.5, 0.05, 0.8)).toBe(34);
+    expect(pairsWanted(1, 0.8, 0.05, 0.8)).toBe(15);
+    expect(() => pairsWanted(1, 0)).toThrow(RangeError);
+    const scattered = lookAtPairs([[0, 1], [0, 9], [0, -4]]); // prettier-ignore
+    const { verdict, more, spread } = compare([scattered], 4, 0.3);
+    expect([verdict, more]).toEqual(['more', pairsWanted(spread, 4) - 3]);
   });
 
   it('ask for as many values as the published tables of power', () => {

@@ -8,10 +8,11 @@ import { findAB } from '../find';
 
 /** How light the patches of both sides came out, side by side, and what tells them apart. */
 export default function ABFindingScreen(props: FindingProps) {
-  const { card, reading, answers, known } = props.view;
+  const { card, reading, before, answers, known } = props.view;
   const finding = useMemo(
-    () => findAB(card.layout, { readings: reading?.cells ?? [], answers }, known),
-    [card, reading, answers, known],
+    () =>
+      findAB(card.layout, { readings: reading?.cells ?? [], ...(before && { before: before.cells }), answers }, known),
+    [card, reading, before, answers, known],
   );
   const { a, b, cells, looks, told, eye } = finding;
   const read = new Map(cells.map((cell) => [cell.cellIndex, cell]));

@@ -77,7 +77,7 @@ export const aB = Object.freeze({
   kind: 'a-b',
   name: 'A against B',
   purpose:
-    'air on or off, lines along or across, masked or bare: does it make a difference, and how large a one is excluded?',
+    'air on or off, lines along or across, masked or bare, cleaned or not: does it make a difference, and how large a one is excluded?',
   rung: 'grid',
   version: A_B_VERSION,
   edges: () => [],

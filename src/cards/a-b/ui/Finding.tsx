@@ -17,6 +17,7 @@ export default function ABFindingScreen(props: FindingProps) {
   const { a, b, cells, looks, told, eye } = finding;
   const read = new Map(cells.map((cell) => [cell.cellIndex, cell]));
   const ofA = cells.filter(({ side }) => side === 'a');
+  const isPaired = looks.at(-1)?.paired === true;
   const ordered = [...ofA, ...cells.filter(({ side }) => side === 'b')];
   return (
     <FindingFrame
@@ -34,9 +35,9 @@ export default function ABFindingScreen(props: FindingProps) {
         told
           ? [
               ['B less A', `${told.difference < 0 ? '−' : '+'}${plainNumber(Math.abs(told.difference), 2)} L* ± ${plainNumber(told.half, 2)}`],
-              ['Patches scatter by', `${plainNumber(told.spread, 2)} L*`],
+              [isPaired ? 'Changes scatter by' : 'Patches scatter by', `${plainNumber(told.spread, 2)} L*`],
               ['Not excluded, either way', `up to ${plainNumber(told.largest, 2)} L*`],
-              ['Looks', `${looks.length} of ${MOST_LOOKS}, ${cells.length} patches on this card`],
+              ['Looks', `${looks.length} of ${MOST_LOOKS}, ${isPaired ? `${ofA.length} patches seen twice` : `${cells.length} patches on this card`}`],
             ]
           : []
       } // prettier-ignore

@@ -8,24 +8,25 @@ const pairing = demoPairing('marl', 'alder');
 const STEPS = ['left', 'right', 'up', 'down'] as const;
 const BACK = { left: 'right', right: 'left', up: 'down', down: 'up' } as const;
 
+/** Where three parts lie beside each other below a wide one, all three are left by the same way up: a step is not undone by the one against it. */
+const UNEVEN: ReadonlySet<string> = new Set(['showpiece']);
+
 describe('arrow keys', () => {
-  it.each(CARD_KIND_NAMES)(
-    'reach every cell of a %s card from its first, and lead back, whatever its layout',
-    (name) => {
-      const kind = cardKind(name);
-      const { cells } = layCard(kind, kind.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
-      const seen = new Set([cells[0]!]);
-      for (const cell of seen) {
+  it.each(CARD_KIND_NAMES)('reach every cell of a %s card from every other one', (name) => {
+    const kind = cardKind(name);
+    const { cells } = layCard(kind, kind.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
+    for (const from of cells) {
+      const seen = new Set([from]);
+      for (const cell of seen)
         for (const step of STEPS) {
           const next = neighbourOf(cells, cell, step);
           if (!next) continue;
-          expect(neighbourOf(cells, next, BACK[step])).toBe(cell);
+          if (!UNEVEN.has(name)) expect(neighbourOf(cells, next, BACK[step])).toBe(cell);
           seen.add(next);
         }
-      }
       expect(seen.size).toBe(cells.length);
-    },
-  );
+    }
+  });
   it('pass over cells that are left out, and stop at the edge', () => {
     const kind = cardKind('grid');
     const { cells } = layCard(kind, kind.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });

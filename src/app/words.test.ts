@@ -65,6 +65,16 @@ describe('a fact in words', () => {
     expect(sharp.get('Focus offset')).toBe('0 mm');
     expect(of('Confidence', 'Shade', 'Measured at')).toEqual([undefined, undefined, undefined]);
   });
+  it('of a showpiece says what of each kind holds, and from when it does not', () => {
+    const value = { settings: SETTINGS, letteringMm: { fromMm: 1.4, notMm: 0.9 }, hairlineMm: { fromMm: null, notMm: 0.12 }, pointMm: null }; // prettier-ignore
+    const rows = rowsOf('showpiece', value, DEFAULT_LIKED_UNITS);
+    expect(rows.get('Speed')).toBe('120 mm/s');
+    expect(rows.get('Lettering is legible')).toBe('from 1.4 mm, not at 0.9 mm');
+    expect(rows.get('Hairlines hold')).toBe('not at 0.12 mm');
+    expect(rows.get('Points hold')).toBe('not told');
+    const all = rowsOf('showpiece', { ...value, pointMm: { fromMm: 0.24, notMm: null } }, DEFAULT_LIKED_UNITS);
+    expect(all.get('Points hold')).toBe('from 0.24 mm');
+  });
   it('that nobody burned here says so', () => {
     const brought = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
     const version = { value: brought, sigma: null, origin: 'brought' } as unknown as FactVersionRecord;

@@ -142,5 +142,9 @@ describe('photos before and after the finish', () => {
     expect(await beforeOf()).toBeNull();
     await count(before, true);
     expect(await beforeOf()).toEqual([before]);
+    // Of a card that was burned once more it shows something else.
+    await burnCard(app, cardId);
+    await take(cardId, 'seven', true);
+    expect(await beforeOf()).toBeNull();
   });
 });

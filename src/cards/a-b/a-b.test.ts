@@ -10,6 +10,7 @@ import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
 import type { CellReading } from '../../core/reading/observations';
 import { findAB, outcomeOf } from './find';
 import { aB } from './index';
+import { aBSchemas } from './schema';
 import { cleanedSetup, COMPARABLE, sidesOf, type ABPlan } from './plan';
 
 const pairing = demoPairing('marl', 'mdf');
@@ -257,6 +258,8 @@ describe('before and after cleaning', () => {
       planProblems(aB, { ...plan, what: 'cleaned', setup: { ...setup, ...change } }, pairing).map(({ field }) => field);
     expect(faults({})).toEqual([]);
     expect(faults({ finish: 'none' })).toEqual(['setup.finish']);
+    expect(aBSchemas.plan.validate({ ...plan, what: 'cleaned', setup }).error).toBeUndefined();
+    expect(aBSchemas.plan.validate({ ...plan, what: 'washed', setup }).error).toBeDefined();
     expect(faults({ lookedAt: 'after' })).toEqual(['setup.lookedAt']);
   });
   it('is set up so by the choice itself, and other choices leave it as it is', () => {

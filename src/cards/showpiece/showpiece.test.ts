@@ -3,9 +3,10 @@ import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { readingOf } from '../../../tests/support/made-up-reading';
 import type { Seen } from '../../core/card/asks';
-import { layCard } from '../../core/card/lay';
+import { boundOfPlan, layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { PLAIN_EXTRAS, type BurnSettings } from '../../core/card/settings';
+import { programOfCard } from '../../formats/gcode';
 import { unpackGreys } from '../../core/picture/greys';
 import { COMES_OUT_FIELD, wordOfPart } from './find';
 import { partsOf, type ShowpiecePlan } from './plan';
@@ -127,6 +128,11 @@ describe('a showpiece by a photo', () => {
     const doubted = shown({}).map((one) => (one.cellIndex === small ? { ...one, confidence: 0.9 } : one));
     expect(find({ readings: doubted, answers: [] }).parts[small]).toMatchObject({ share: null, holds: null });
   });
+  it('tells of broad areas what their soot between takes as well', () => {
+    const sooty = shown({}).map((one) => ({ ...one, drawing: { ...one.drawing!, between: 0.1 } }));
+    // Bare stock of L* 80: 96 × (1 - ∛0.3) = 31.73 darker.
+    expect(find({ readings: sooty, answers: [] }).broadL).toBeCloseTo(-31.73, 2);
+  });
   it('is as good where a burn brightens', () => {
     const finding = find({ readings: shown({ [small]: 0.2 }, -0.6), answers: [] });
     expect(finding.lettering).toEqual({ fromMm: heights.middleMm, notMm: heights.smallMm });
@@ -143,6 +149,20 @@ describe('a showpiece by a photo', () => {
     const [kept] = showpiece.settle(find({ readings: shown({ [small]: 0.2 }), answers: [] }));
     expect(kept).toMatchObject({ name: 'showpiece', at: {}, value: { settings: mainBurn(layout.cells[0]!).settings, letteringMm: { fromMm: heights.middleMm, notMm: heights.smallMm } } }); // prettier-ignore
   });
+});
+
+it('bounds the work of a drawing of many fine stripes, which is drawn without being asked for more', () => {
+  const stripes = Uint8Array.from({ length: 240 * 60 }, (_, at) => (at % 4 < 2 ? 255 : 0));
+  const fine: ShowpiecePlan = {
+    ...plan,
+    drawing: { name: 'stripes', columns: 240, rows: 60, data: Buffer.from(stripes).toString('base64') },
+    widthMm: 60,
+    constants: { ...plan.constants, direction: 'horizontal' },
+  };
+  const drawn = layCard(showpiece, fine, pairing, { cardNumber: 4 });
+  const { lines } = programOfCard(drawn, pairing.machine, { leftMm: 20, rearMm: 20 });
+  expect(lines).toBeGreaterThan(10_000);
+  expect(boundOfPlan(showpiece, fine, pairing).lines).toBeGreaterThanOrEqual(lines);
 });
 
 describe('a showpiece’s plan', () => {

@@ -107,6 +107,13 @@ describe('a single line in several photos', () => {
     expect(merged(ends(0.4), null, ends(0.3))).toEqual(ends(0.3));
     expect(merged(null, null)).toBeNull();
   });
+  it('is a drawing by the photo that is surest of how far it stands out', () => {
+    const drawing = (takenSigma: number) => ({ taken: 0.5, takenSigma, between: 0 });
+    const merged = (...all: CellReading['drawing'][]) =>
+      mergeCell(all.map((one) => seen(50, 0.5, 0, { drawing: one }))).drawing;
+    expect(merged(drawing(0.04), null, drawing(0.02))).toEqual(drawing(0.02));
+    expect(merged(null, null)).toBeNull();
+  });
   it('is two bars by the photo that is surest of how far they lie from each other', () => {
     const bar = (besideMm: number, besideSigmaMm: number) => ({ besideMm, besideSigmaMm, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
     const pair = (thereSigma: number, backSigma: number) => ({ there: bar(0.01, thereSigma), back: bar(-0.02, backSigma) }); // prettier-ignore

@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { AXIS_COUNTS } from '../core/card/axis';
 import { MARKER_CHOICES } from '../core/card/layout';
+import { MOST_PLACES } from '../core/picture/greys';
 import { PICTURE_MODES } from '../core/picture/mode';
 import { TABLE_SIZE } from '../core/picture/tone-table';
 
@@ -68,6 +69,26 @@ export const tonesSchema: Joi.SchemaMap = {
     .fork(['powerFraction', 'lineAngleDeg', 'crossHatch'], (schema) => schema.forbidden())
     .required(),
 };
+
+const side = (): Joi.NumberSchema => number().integer().min(1).max(MOST_PLACES);
+
+/** A picture as it was chosen. */
+export const chosenPictureSchema = Joi.object({
+  name: Joi.string().trim().max(80).required(),
+  columns: side().required(),
+  rows: side().required(),
+  data: Joi.string()
+    .base64()
+    .max(Math.ceil((4 * MOST_PLACES) / 3) + 4)
+    .required(),
+});
+
+export const cropSchema = Joi.object({
+  left: share().required(),
+  top: share().required(),
+  width: positive(1).required(),
+  height: positive(1).required(),
+});
 
 export const frameSchema = Joi.object({
   marker: Joi.object({

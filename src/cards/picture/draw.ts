@@ -1,9 +1,10 @@
+import { placesOfPicture } from '../../core/card/chosen-picture';
 import { constantsText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { PLAIN_EXTRAS, type BurnSettings } from '../../core/card/settings';
 import { coverageOfBurn, type Burn } from '../../core/card/shape';
-import { placesOf, wantedOf, type PicturePlan } from './plan';
+import { sizedPicture, wantedOf, type PicturePlan } from './plan';
 
 /** Settings of black, and of every dot. */
 export const settingsOf = ({
@@ -20,7 +21,7 @@ const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 /** Size as it is burned: a whole number of lines. */
 export function sizeOf(plan: PicturePlan): { readonly widthMm: number; readonly heightMm: number } {
-  const { columns, rows } = placesOf(plan);
+  const { columns, rows } = placesOfPicture(sizedPicture(plan));
   const { intervalMm } = plan.constants;
   return { widthMm: round(columns * intervalMm), heightMm: round(rows * intervalMm) };
 }

@@ -1,35 +1,16 @@
 import { within } from '../../core/card/axis';
 import { boundOfDots } from '../../core/card/bound';
+import { checkChosen } from '../../core/card/chosen-picture';
 import { checkSettings } from '../../core/card/check-settings';
-import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
+import type { CardKind, Pairing } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { checkTones, toneFields, tonePowerFields } from '../../core/card/propose-tones';
-import { MOST_PLACES } from '../../core/picture/greys';
 import { drawPicture, settingsOf, sizeOf, waysOf } from './draw';
 import { bestOf, blackOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
-import { PICTURE_VERSION, placesOf, upgradePicturePlan, type PicturePlan } from './plan';
+import { PICTURE_VERSION, sizedPicture, upgradePicturePlan, type PicturePlan } from './plan';
 import { proposePicture } from './propose';
-
-/** Fewer lines are no picture. */
-const LEAST_PLACES = 24;
-const CROP = 'A crop lies within the picture and is at least a hundredth of it.';
-
-/** What is wrong with the picture itself, before anything of it is looked up. */
-function checkChosen({ picture, crop, widthMm, constants }: PicturePlan): PlanProblem[] {
-  const { columns, rows, data } = picture;
-  if (columns * rows > MOST_PLACES || data.length !== 4 * Math.ceil((columns * rows) / 3))
-    return [{ field: 'picture', message: `A picture has at most ${MOST_PLACES / 1000} thousand places, and a grey for each.` }]; // prettier-ignore
-  const { left, top, width, height } = crop;
-  const isWithin = left >= 0 && top >= 0 && left + width <= 1 + 1e-9 && top + height <= 1 + 1e-9;
-  if (!isWithin || !(width >= 0.01 && height >= 0.01)) return [{ field: 'crop.left', message: CROP }];
-  if (!(widthMm > 0 && constants.intervalMm > 0)) return [];
-  const places = placesOf({ picture, crop, widthMm, constants });
-  return Math.min(places.columns, places.rows) >= LEAST_PLACES
-    ? []
-    : [{ field: 'widthMm', message: `A picture is at least ${LEAST_PLACES} lines high and as many dots wide.` }];
-}
 
 const fields = (plan: PicturePlan, { machine }: Pairing): readonly PlanField[] => [
   { path: 'picture', label: 'Picture', as: 'picture', group: 'cells' },
@@ -71,7 +52,7 @@ export const picture = Object.freeze({
     const { gapMm, widthMm } = plan;
     return [
       ...within('widthMm', widthMm, 3, 400, 'A picture is 3 to 400 mm wide.'),
-      ...checkChosen(plan),
+      ...checkChosen(sizedPicture(plan), 'picture'),
       ...checkTones(plan, on, 'burn a tone wedge, and keep what it says.'),
       ...within('gapMm', gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
       ...checkSettings(settingsOf(plan), on, 'constants').filter(({ field }) => field !== 'constants.powerFraction'),

@@ -1,15 +1,10 @@
+import { placesOfPicture, type ChosenPicture, type SizedPicture } from '../../core/card/chosen-picture';
 import type { BasePlan } from '../../core/card/contract';
 import type { Tones } from '../../core/card/propose-tones';
-import { countIn } from '../../core/card/shape';
 import { packGreys, unpackGreys, type Greys } from '../../core/picture/greys';
 import { resampled, type Crop } from '../../core/picture/sample';
 
 export const PICTURE_VERSION = 1;
-
-/** A picture as it was chosen: 0 for white and 255 for black, in even steps of L*. */
-export interface ChosenPicture extends Greys {
-  readonly name: string;
-}
 
 /** A picture, cropped and sized, burned through the tone table; beside it, where that is wanted, once more without. */
 export interface PicturePlan extends BasePlan, Tones {
@@ -25,19 +20,18 @@ export interface PicturePlan extends BasePlan, Tones {
   readonly gapMm: number;
 }
 
-/** Places of a picture across and down: as far apart as the lines are. */
-export function placesOf({
+/** What of the picture is burned, and how large. */
+export const sizedPicture = ({
   picture,
   crop,
   widthMm,
   constants,
-}: Pick<PicturePlan, 'picture' | 'crop' | 'widthMm' | 'constants'>): {
-  readonly columns: number;
-  readonly rows: number;
-} {
-  const heightMm = (widthMm * crop.height * picture.rows) / (crop.width * picture.columns);
-  return { columns: countIn(widthMm, constants.intervalMm), rows: countIn(heightMm, constants.intervalMm) };
-}
+}: Pick<PicturePlan, 'picture' | 'crop' | 'widthMm' | 'constants'>): SizedPicture => ({
+  picture,
+  crop,
+  widthMm,
+  intervalMm: constants.intervalMm,
+});
 
 /** So many of all places may be as light, or as dark, as the end of the range that is used. */
 const AT_THE_ENDS = 0.01;
@@ -53,7 +47,7 @@ function spread(bytes: Uint8Array): Uint8Array {
 
 /** How much is to be burned of each place: 0 for bare, 255 for the strongest. */
 export function wantedOf(plan: PicturePlan): Greys {
-  const { columns, rows } = placesOf(plan);
+  const { columns, rows } = placesOfPicture(sizedPicture(plan));
   const dark = unpackGreys(resampled(plan.picture, plan.crop, columns, rows));
   const ranged = plan.wholeRange ? spread(dark) : dark;
   return packGreys(columns, rows, plan.negative ? ranged.map((byte) => 255 - byte) : ranged);

@@ -1,36 +1,19 @@
 import { within } from '../../core/card/axis';
 import { boundOfRuns, sumOfBounds } from '../../core/card/bound';
+import { checkChosen } from '../../core/card/chosen-picture';
 import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind, Pairing, PlanProblem } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { letterable } from '../../core/card/lettering';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
-import { MOST_PLACES } from '../../core/picture/greys';
 import { drawShowpiece, settingsOf } from './draw';
 import { findShowpiece, SHOWPIECE_ASKS, type ShowpieceFinding } from './find';
-import { drawingPlaces, SHOWPIECE_VERSION, sizesOf, upgradeShowpiecePlan, type ShowpiecePlan } from './plan';
+import { SHOWPIECE_VERSION, sizedDrawing, sizesOf, upgradeShowpiecePlan, type ShowpiecePlan } from './plan';
 import { proposeShowpiece, proveByShowpiece } from './propose';
 
-/** Fewer lines are no drawing. */
-const LEAST_PLACES = 24;
 const MOST_SIGNS = 24;
 /** With fewer, bowls and arms of letters fall between lines of the fill, whatever the beam does. */
 const LEAST_LINES = 7;
-
-function checkDrawing({ drawing, crop, widthMm, constants }: ShowpiecePlan): PlanProblem[] {
-  const { columns, rows, data } = drawing;
-  if (columns * rows > MOST_PLACES || data.length !== 4 * Math.ceil((columns * rows) / 3))
-    return [{ field: 'drawing', message: `A drawing has at most ${MOST_PLACES / 1000} thousand places, and a grey for each.` }]; // prettier-ignore
-  const { left, top, width, height } = crop;
-  const isWithin = left >= 0 && top >= 0 && left + width <= 1 + 1e-9 && top + height <= 1 + 1e-9;
-  if (!isWithin || !(width >= 0.01 && height >= 0.01))
-    return [{ field: 'crop.left', message: 'A crop lies within the drawing and is at least a hundredth of it.' }];
-  if (!(widthMm > 0 && constants.intervalMm > 0)) return [];
-  const places = drawingPlaces({ drawing, crop, widthMm, constants });
-  return Math.min(places.columns, places.rows) >= LEAST_PLACES
-    ? []
-    : [{ field: 'widthMm', message: `A drawing is at least ${LEAST_PLACES} lines high and as many places wide.` }];
-}
 
 function checkWords({ words, heights, constants: { intervalMm } }: ShowpiecePlan): PlanProblem[] {
   const signs = letterable(words).replaceAll(' ', '').length;
@@ -88,7 +71,7 @@ export const showpiece = Object.freeze({
   upgrade: upgradeShowpiecePlan,
   check: (plan, on) => [
     ...within('widthMm', plan.widthMm, 3, 200, 'A drawing is 3 to 200 mm wide.'),
-    ...checkDrawing(plan),
+    ...checkChosen(sizedDrawing(plan), 'drawing'),
     ...checkWords(plan),
     ...within('hairlineMm', plan.hairlineMm, 0.01, 3, 'Hairlines are 0.01 to 3 mm wide.'),
     ...within('pointMm', plan.pointMm, 0.01, 3, 'Points are 0.01 to 3 mm wide.'),

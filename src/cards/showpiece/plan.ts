@@ -1,7 +1,7 @@
+import { placesOfPicture, type ChosenPicture, type SizedPicture } from '../../core/card/chosen-picture';
 import type { BasePlan } from '../../core/card/contract';
 import { letter, letterable, letteringWidthMm } from '../../core/card/lettering';
 import type { BurnSettings } from '../../core/card/settings';
-import { countIn } from '../../core/card/shape';
 import type { Greys } from '../../core/picture/greys';
 import { asLineArt, distanceToStrokes, drawnWhere, mostRuns, placesOver } from '../../core/picture/line-art';
 import { resampled, type Crop } from '../../core/picture/sample';
@@ -15,7 +15,7 @@ export type PartName = (typeof PARTS)[number];
 /** A drawing of one's own and, beside it, lettering of three heights, hairlines and points of three widths, all with one setting. */
 export interface ShowpiecePlan extends BasePlan {
   /** 0 for white, 255 for black, as a picture is; what is darker than half is burned. */
-  readonly drawing: Greys & { readonly name: string };
+  readonly drawing: ChosenPicture;
   readonly crop: Crop;
   readonly widthMm: number;
   readonly words: string;
@@ -47,19 +47,18 @@ export interface Part {
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
-/** The drawing's places, as far apart as the lines are. */
-export function drawingPlaces({
+/** What of the drawing is burned, and how large. */
+export const sizedDrawing = ({
   drawing,
   crop,
   widthMm,
   constants,
-}: Pick<ShowpiecePlan, 'drawing' | 'crop' | 'widthMm' | 'constants'>): {
-  readonly columns: number;
-  readonly rows: number;
-} {
-  const heightMm = (widthMm * crop.height * drawing.rows) / (crop.width * drawing.columns);
-  return { columns: countIn(widthMm, constants.intervalMm), rows: countIn(heightMm, constants.intervalMm) };
-}
+}: Pick<ShowpiecePlan, 'drawing' | 'crop' | 'widthMm' | 'constants'>): SizedPicture => ({
+  picture: drawing,
+  crop,
+  widthMm,
+  intervalMm: constants.intervalMm,
+});
 
 /** Words in capitals of a height, no stroke thinner than a line of the fill is. */
 function lettering(words: string, heightMm: number, intervalMm: number): Greys {
@@ -104,7 +103,7 @@ const wholeMm = (mm: number, intervalMm: number): number =>
 export function partsOf(plan: ShowpiecePlan): Part[] {
   const { drawing, crop, words, heights, hairlineMm, pointMm, constants } = plan;
   const { intervalMm } = constants;
-  const { columns, rows } = drawingPlaces(plan);
+  const { columns, rows } = placesOfPicture(sizedDrawing(plan));
   const sizes = (mm: number): number[] => [...new Set(TIMES.map((times) => wholeMm(times * mm, intervalMm)))];
   return [
     { part: 'broad', sizeMm: null, drawn: asLineArt(resampled(drawing, crop, columns, rows)) },
@@ -127,7 +126,7 @@ export function sizesOf(
 ): { readonly widthMm: number; readonly heightMm: number; readonly runs: number }[] {
   const { drawing, words, heights, pointMm, constants } = plan;
   const { intervalMm, direction } = constants;
-  const { columns, rows } = drawingPlaces(plan);
+  const { columns, rows } = placesOfPicture(sizedDrawing(plan));
   const signs = letterable(words).length;
   // A line of the fill lies between two of the drawing's own: it may have the ends of both.
   const runs = 2 * mostRuns(drawing, direction === 'horizontal');

@@ -1,4 +1,5 @@
-import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues, type LeastThatHolds } from '../core/book/facts'; // prettier-ignore
+import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import { leastThatHoldsWords, type LeastThatHolds } from '../core/book/least-that-holds';
 import {
   formatInterval,
   formatLength,
@@ -83,12 +84,7 @@ const pictureRows = ({
 
 /** What held of a drawing that was burned so. */
 const showpieceRows = (value: FactValues['showpiece'], liked: LikedUnits): [label: string, value: string][] => {
-  const told = (least: LeastThatHolds | null): string => {
-    if (least === null) return 'not told';
-    const words = (mm: number): string => formatLength(mm, liked, 3);
-    if (least.fromMm === null) return `not at ${words(least.notMm!)}`;
-    return `from ${words(least.fromMm)}${least.notMm === null ? '' : `, not at ${words(least.notMm)}`}`;
-  };
+  const told = (least: LeastThatHolds | null): string => (least ? leastThatHoldsWords(least, liked) : 'not told');
   return [
     ['Lettering is legible', told(value.letteringMm)],
     ['Hairlines hold', told(value.hairlineMm)],

@@ -34,9 +34,9 @@ async function drawnFrom(file: File): Promise<ImageBitmap> {
     const image = new Image();
     image.src = url;
     await image.decode();
-    const { naturalWidth, naturalHeight } = image;
-    // One that does not say how large it is has no size to the browser.
-    const [width, height] = naturalWidth > 0 && naturalHeight > 0 ? [naturalWidth, naturalHeight] : [1, 1];
+    const { naturalWidth: width, naturalHeight: height } = image;
+    // In a shape that nobody said it would come out squeezed.
+    if (!(width > 0 && height > 0)) throw new Error('the drawing says no size');
     const scale = DRAWN_PX / Math.max(width, height);
     const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale)));
     canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height);

@@ -297,6 +297,13 @@ describe('before and after cleaning', () => {
     const few = twice(3);
     expect(found({ ...few, before: few.before!.slice(0, 1) }, [], cleaned).missing[0]).toMatch('Too few cells');
   });
+  it('is not mixed up with rows that were made ready in two ways and are called the same', () => {
+    const rows = laid({ what: 'prepared', prepared: { a: 'as it was burned', b: 'cleaned' } }, 6);
+    const first = keptOf(found(seenOf(2, 6, rows), [], rows));
+    expect(first.value.more).toBeGreaterThan(0);
+    expect(aB.propose({ pairing, facts: [first] }).plan.what).toBe('prepared');
+    expect(found(twice(3), [first], cleaned).looks).toHaveLength(1);
+  });
   it('asks for its second look as it was', () => {
     const spread = twice(2);
     const wild = { ...spread, readings: spread.readings.map((one, index) => ({ ...one, lightness: one.lightness + [9, -9, 7, -7, 8, -8][index % 6]! })) }; // prettier-ignore

@@ -31,7 +31,7 @@ export const A_B_ASKS: readonly Ask[] = [
 export const WORTH_L = 4;
 /** Patches of one photo are known to each other no better than this. */
 const LEAST_SIGMA_L = 0.3;
-/** What two photos of one piece may lie apart by as a whole, each told by its own light: bench photos by 0.1 to 0.3 (see the tests). */
+/** What two photos of one piece may lie apart by as a whole, each told by its own light: the bench's by 0.03 in ordinary light, those of phones by more (from memory, without a source). */
 const BETWEEN_PHOTOS_L = 0.4;
 /** A patch that is read less surely than this says nothing of a difference worth knowing. */
 const MOST_SIGMA_L = WORTH_L / 2;
@@ -65,7 +65,7 @@ const wordsOf = ({ levels }: Cell): string => String(levels.either).slice(3);
 /** Looks that other cards had at the same two sides, oldest first. */
 function earlierLooks(
   layout: Layout,
-  { a, b, sides }: Pick<ABFinding, 'a' | 'b' | 'sides'>,
+  { a, b, sides, twice }: Pick<ABFinding, 'a' | 'b' | 'sides'> & { readonly twice: boolean },
   facts: readonly FactNow[],
 ): KeptLook[] {
   const text = (settings: BurnSettings): string => JSON.stringify(Object.entries(settings).sort());
@@ -74,7 +74,7 @@ function earlierLooks(
     .filter((fact): fact is Compared => fact.name === 'compared' && fact.stale.length === 0)
     .filter(({ value }) => [value.a, value.b, text(value.sides.a), text(value.sides.b)].join() === own)
     .flatMap(({ value }) => value.looks)
-    .filter(({ code }) => code !== layout.code);
+    .filter(({ code, paired }) => code !== layout.code && (paired ?? false) === twice);
 }
 
 const lightness = (value: number): string => `${plainNumber(Math.abs(value), 2)} L*`;
@@ -139,7 +139,7 @@ export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding 
   const [a, b] = twice ? [UNCLEANED, CLEANED] : [wordsOf(cellA), wordsOf(cellB)];
   const cells = comparedCells(layout, seen, twice);
   const sides = { a: mainBurn(cellA).settings, b: mainBurn(cellB).settings };
-  const earlier = earlierLooks(layout, { a, b, sides }, facts);
+  const earlier = earlierLooks(layout, { a, b, sides, twice }, facts);
   const eye = wordOf(seen, DARKER_FIELD, null) as ABFinding['eye'];
   const none = { a, b, sides, cells, looks: earlier, told: null, eye, says: '' };
   const byEye = eye === null ? null : `By eye ${EYE_WORDS[eye]}.`;

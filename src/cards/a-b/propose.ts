@@ -5,7 +5,7 @@ import { proposeFill } from '../../core/card/propose-fill';
 import type { BurnSettings } from '../../core/card/settings';
 import { proposeSetup } from '../../core/card/work-setup';
 import type { Machine } from '../../core/machine/machine';
-import { A_B_VERSION, CLEANED, cleanedSetup, COMPARABLE, type ABPlan, type Comparable } from './plan';
+import { A_B_VERSION, cleanedSetup, COMPARABLE, type ABPlan, type Comparable } from './plan';
 
 /** Tells 4 L* apart in one look where patches scatter by 1.5 L*, as they do on an even sheet. */
 const PAIRS = 6;
@@ -47,7 +47,8 @@ export function proposeAB(known: Known): Proposal<ABPlan> {
   const last = factOf(facts, 'compared')?.value;
   if (last && last.more > 0) {
     const { a, b } = last.sides;
-    const what = COMPARABLE.find((one) => a[one] !== b[one]) ?? (last.b === CLEANED ? 'cleaned' : 'prepared');
+    const what =
+      COMPARABLE.find((one) => a[one] !== b[one]) ?? (last.looks.some(({ paired }) => paired) ? 'cleaned' : 'prepared');
     const isOfConstants = what !== 'prepared' && what !== 'cleaned';
     return {
       plan: {

@@ -1,10 +1,11 @@
-import type { LeastThatHolds } from '../../core/book/facts';
+import { leastThatHoldsWords, type LeastThatHolds } from '../../core/book/least-that-holds';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
+import { lightnessOfLuminance, luminanceOfLightness } from '../../core/color/lab';
 import { LOW_CONFIDENCE } from '../../core/reading/observations';
-import { formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
+import { plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { PARTS, type PartName } from './plan';
 
 export const COMES_OUT_FIELD = 'comes-out';
@@ -82,7 +83,9 @@ export function findShowpiece(layout: Layout, seen: Seen, { pairing }: Known): S
   const broad = layout.cells.find((cell) => partOf(cell) === 'broad');
   const readingOf = (cellIndex: number) => seen.readings.find((one) => one.cellIndex === cellIndex);
   const whole = broad && readingOf(broad.index);
-  const measure = whole?.drawing && Math.abs(whole.drawing.taken) >= LEAST_TAKEN ? whole.drawing : null;
+  // All parts are measured by the broad one: a reflection on it would be wrong for all of them.
+  const isTrusted = whole !== undefined && whole.confidence >= LOW_CONFIDENCE;
+  const measure = isTrusted && whole.drawing && Math.abs(whole.drawing.taken) >= LEAST_TAKEN ? whole.drawing : null;
   const parts = [...layout.order]
     .sort((a, b) => a - b)
     .map((cellIndex): ShownPart => {
@@ -112,15 +115,14 @@ export function findShowpiece(layout: Layout, seen: Seen, { pairing }: Known): S
     hairlines: of('hairline'),
     points: of('point'),
   };
-  const missing = missingOf(found, seen, whole?.drawing != null && measure === null);
+  const missing = missingOf(found, seen, isTrusted && whole.drawing !== null && measure === null);
   return { ...found, missing, says: missing.length > 0 ? '' : wordsOf(found, pairing.machine.likedUnits) };
 }
 
 /** L* of what takes so much of bare stock's light, less bare stock's own. */
 function broadLightness(bareLightness: number, { taken, between }: { taken: number; between: number }): number {
   const light = Math.max(0, 1 - taken - between);
-  // L* + 16 goes with the cube root of light, by CIE 15, above the darkest few per cent.
-  return (bareLightness + 16) * (Math.cbrt(light) - 1);
+  return lightnessOfLuminance(luminanceOfLightness(bareLightness) * light) - bareLightness;
 }
 
 type Found = Omit<ShowpieceFinding, 'missing' | 'says'>;
@@ -133,16 +135,14 @@ function missingOf({ parts, lettering }: Found, seen: Seen, isFaint: boolean): s
     if (isFaint)
       return ['Broad areas hardly stand out of bare stock in the photo: burn with more power, or say of each part how it comes out.']; // prettier-ignore
   }
-  return ['Whether lettering is legible is not told: the photo is too coarse or too close to the limit for it. Come nearer, or say of each height how it comes out.']; // prettier-ignore
+  return ['Whether lettering is legible is not told: the photo is too coarse, in doubt, or too close to the limit for it. Come nearer, in even light, or say of each height how it comes out.']; // prettier-ignore
 }
 
 function wordsOf({ lettering, hairlines, points, broadL, parts }: Found, liked: LikedUnits): string {
-  const words = (mm: number): string => formatLength(mm, liked, 3);
   const sentence = (holds: string, holdsNot: string, least: LeastThatHolds | null): string => {
     if (least === null) return '';
-    const { fromMm, notMm } = least;
-    if (fromMm === null) return `${holdsNot} at ${words(notMm!)}.`;
-    return `${holds} from ${words(fromMm)}${notMm === null ? '' : `, not at ${words(notMm)}`}.`;
+    const told = leastThatHoldsWords(least, liked);
+    return least.fromMm === null ? `${holdsNot} ${told.replace('not ', '')}.` : `${holds} ${told}.`;
   };
   const charred = parts.some(({ word }) => word === 'charred');
   const open = parts.filter(({ part, holds }) => part !== 'broad' && holds === null).length;

@@ -145,6 +145,12 @@ describe('a showpiece by a photo', () => {
     expect(find({ readings: coarse, answers: [] }).missing[0]).toMatch('Come nearer');
     expect(showpiece.settle(find({ readings: coarse, answers: [] }))).toEqual([]);
   });
+  it('measures nothing by a broad part that is in doubt', () => {
+    const doubted = shown({}).map((one) => (one.cellIndex === 0 ? { ...one, confidence: 0.9 } : one));
+    const finding = find({ readings: doubted, answers: [] });
+    expect(finding.parts.map(({ share }) => share)).toEqual(layout.cells.map(() => null));
+    expect([finding.broadL, finding.missing[0]]).toEqual([null, expect.stringMatching('in doubt')]);
+  });
   it('is kept with its setting', () => {
     const [kept] = showpiece.settle(find({ readings: shown({ [small]: 0.2 }), answers: [] }));
     expect(kept).toMatchObject({ name: 'showpiece', at: {}, value: { settings: mainBurn(layout.cells[0]!).settings, letteringMm: { fromMm: heights.middleMm, notMm: heights.smallMm } } }); // prettier-ignore

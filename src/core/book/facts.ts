@@ -14,6 +14,7 @@ import type { BurnSettings, LineDirection } from '../card/settings';
 import type { Look } from '../stats/two-looks';
 import { isPictureMode, PICTURE_MODE_NAMES } from '../picture/mode';
 import { levelWords } from '../card/channels';
+import { leastThatHoldsWords, type LeastThatHolds } from './least-that-holds';
 import type { RungId } from './rungs';
 import type { Cause } from './staleness';
 
@@ -108,12 +109,6 @@ export interface FactValues {
   readonly pace: Pace;
 }
 
-/** The least size that holds, all larger ones with it, and the greatest that does not; null where none does, or all do. */
-export interface LeastThatHolds {
-  readonly fromMm: number | null;
-  readonly notMm: number | null;
-}
-
 export const BED_CORNERS = ['rear left', 'rear right', 'front right', 'front left'] as const;
 export type BedCorner = (typeof BED_CORNERS)[number];
 
@@ -141,10 +136,8 @@ interface FactDefinition<Name extends FactName> {
 const length = (mm: number, liked: LikedUnits): string => formatLength(mm, liked, 3);
 const signed = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${length(mm, liked)}`;
 /** "lettering from 1.2 mm", or where it does not; nothing where nothing was told. */
-function leastWords(what: string, least: LeastThatHolds | null, liked: LikedUnits): string {
-  if (least?.fromMm != null) return `${what} from ${length(least.fromMm, liked)}`;
-  return least?.notMm != null ? `${what} not at ${length(least.notMm, liked)}` : '';
-}
+const leastWords = (what: string, least: LeastThatHolds | null, liked: LikedUnits): string =>
+  least ? `${what} ${leastThatHoldsWords(least.fromMm === null ? least : { ...least, notMm: null }, liked)}` : '';
 const MARK: readonly Cause[] = ['source', 'power', 'lens', 'batch', 'stock'];
 
 /** Everything the book can hold, how it is shown and what makes it stale. */

@@ -1,7 +1,7 @@
 import { showpiece } from '../../../src/cards/showpiece';
 import type { Piece } from '../../../src/bench/piece';
 import { COMES_OUT_FIELD, HOLDS_SHARE, type ShowpieceFinding } from '../../../src/cards/showpiece/find';
-import type { LeastThatHolds } from '../../../src/core/book/facts';
+import type { LeastThatHolds } from '../../../src/core/book/least-that-holds';
 import { PLAIN_EXTRAS } from '../../../src/core/card/settings';
 import type { Cell } from '../../../src/core/card/layout';
 import { factNow } from '../facts';

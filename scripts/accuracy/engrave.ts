@@ -48,6 +48,8 @@ interface Figure {
   readonly surest?: number;
   /** Which of the observer's looks; the first where left out. */
   readonly look?: number;
+  /** Which of the observer's truths; all of them where left out. */
+  readonly part?: number;
   /** Whether the card is burned once more, as it is proposed when what the first one found was kept. */
   readonly again?: boolean;
 }
@@ -66,7 +68,8 @@ const FIGURES: readonly Figure[] = [
   { name: 'line width (of lines told to 0.02 mm)', target: 'within 0.01 mm', surest: 0.02, kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
   { name: 'focus, waist (by photo)', look: 4, target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
     allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
-  { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', unit: 'mm', digits: 4, allowed: () => 0.02 },
+  { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', part: 0, unit: 'mm', digits: 4, allowed: () => 0.02 },
+  { name: 'length of a dot at the fastest, against rest', target: 'within 0.01 mm', kind: 'scan-offset', part: 1, unit: 'mm', digits: 4, allowed: () => 0.01 },
   { name: 'bed, height of its corners about the middle', target: 'no figure asked: within 0.1 mm', kind: 'bed', unit: 'mm', digits: 3, allowed: () => 0.1 },
   { name: 'run-up, least sound', target: 'no figure asked: within 1 mm', kind: 'run-up', unit: 'mm', digits: 3, allowed: () => 1 },
   { name: 'A against B, difference', target: 'no figure asked: within 1 L*', kind: 'a-b', unit: 'L*', digits: 2, allowed: () => 1 },
@@ -128,7 +131,7 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
     const claims = observer.claims(finding);
     const told = figure.told?.(finding) ?? claims.map(([low, high]) => (low + high) / 2);
     return truths.flatMap((truth, at) => {
-      if (!Number.isFinite(truth)) return [];
+      if (!Number.isFinite(truth) || (figure.part !== undefined && figure.part !== at)) return [];
       const [low, high] = claims[at]!;
       const value = told[at]!;
       if (!Number.isFinite(value)) return [none(figure.name, seed, 'no number')];

@@ -320,6 +320,12 @@ export const diaryBody = Joi.object({
     then: Joi.required().messages({ 'object.base': 'Say what the meter showed, and at which power.' }),
     otherwise: Joi.valid(null).required().messages({ 'any.only': 'Only a measurement has watts.' }),
   }),
+  // Who notes something else need not say that no card told it.
+  share: Joi.when('kind', {
+    is: 'inferred',
+    then: positive(10).required().messages({ 'any.required': 'Say what it gives over what it gave before.' }),
+    otherwise: Joi.valid(null).default(null).messages({ 'any.only': 'Only a card that was burned again tells that.' }),
+  }),
 });
 
 export const struckBody = Joi.object({ struck: Joi.boolean().strict().required() });

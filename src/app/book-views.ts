@@ -182,7 +182,8 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
 
 const BOOK_COLUMNS = [
   'fact', 'version', 'name', 'owner', 'machine', 'lens', 'stock', 'batch', 'at', 'value', 'sigma', 'power_percent', 'speed_mm_per_s', 'interval_mm',
-  'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'lightness', 'lightness_sigma', 'confidence',
+  'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm',
+  'lengthen_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'lightness', 'lightness_sigma', 'confidence',
   'origin', 'card', 'cell', 'photo', 'kept_at', 'note',
 ] as const; // prettier-ignore
 
@@ -201,6 +202,7 @@ function settingColumns(value: FactValues[FactName]): Record<string, string | nu
     both_ways: settings.bothWays,
     run_up_mm: settings.runUpMm,
     scan_offset_mm: settings.scanOffsetMm,
+    lengthen_mm: settings.lengthenMm,
     line_angle_deg: settings.lineAngleDeg,
     cross_hatch: settings.crossHatch,
     frequency_khz: settings.frequencyKHz,

@@ -7,6 +7,7 @@ import type { Station } from '../core/card/layout';
 import { UNTIMED } from '../core/motion/pace';
 import { paceNow, renewPace } from './pace';
 import { scopeAt } from './scope';
+import { tiltChecks } from '../core/card/tilt';
 import { setupChecks } from '../core/card/work-setup';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
 import { brokenConstraint } from '../db/client';
@@ -25,7 +26,10 @@ import { receivePhoto, refuseUnlessAsked } from './photos';
 import { notFound, Problem } from './problems';
 
 export function cautionsOfCard(card: CardRecord): Caution[] {
-  return preBurnCautions(card.madeFor.machine, card.madeFor.stock, setupChecks(card.plan.setup));
+  return preBurnCautions(card.madeFor.machine, card.madeFor.stock, [
+    ...setupChecks(card.plan.setup),
+    ...tiltChecks(card.layout.tilt, card.madeFor.machine.likedUnits),
+  ]);
 }
 
 export interface BurnRequest {
@@ -134,6 +138,7 @@ const placeOf = ({ bed, layout }: CardRecord) => ({
   ...bed,
   widthMm: layout.widthMm,
   heightMm: layout.heightMm,
+  ...(layout.tilt && { tilt: layout.tilt }),
 });
 
 /** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on. */

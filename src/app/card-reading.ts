@@ -1,4 +1,4 @@
-import { cardKind } from '../cards/registry';
+import { storedPlan } from '../cards/registry';
 import { mergeCells } from '../core/reading/merge-cells';
 import { areKnown } from '../core/reading/tone/tones';
 import { cardById } from '../db/cards';
@@ -14,7 +14,7 @@ import { holdCard, insertReading, newestReading, readingsThatCount } from '../db
 export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   await holdCard(tx, cardId);
   const card = await cardById(tx, cardId);
-  const plan = card && cardKind(card.kind).upgrade(card.plan);
+  const plan = card && storedPlan(card.kind, card.plan);
   const all = await readingsThatCount(tx, cardId, plan?.setup.finish !== 'none');
   // Photos whose tones are known are not mixed with others of which that cannot be said: of each station, where it has several.
   const counting = all.filter(

@@ -1,4 +1,4 @@
-import { cardKind, isCardKind } from '../cards/registry';
+import { cardKind, isCardKind, storedPlan } from '../cards/registry';
 import { checkBed, type BedPlace } from '../core/card/check';
 import { parseCardCode } from '../core/card/code';
 import { type BasePlan, type Known, type Proposal } from '../core/card/contract';
@@ -88,7 +88,7 @@ export async function newestCard(
   kind: string | null = null,
 ): Promise<{ plan: BasePlan; code: string } | null> {
   const card = await cards.newestCardOfPairing(db, pairingId, kind);
-  return card ? { plan: cardKind(card.kind).upgrade(card.plan), code: card.layout.code } : null;
+  return card ? { plan: storedPlan(card.kind, card.plan), code: card.layout.code } : null;
 }
 
 export async function proposeCard(
@@ -227,7 +227,7 @@ export async function createCard(
 export async function getCard({ db }: AppContext, id: number): Promise<CardRecord> {
   const card = await cards.cardById(db, id);
   if (!card) throw notFound('card', id);
-  return { ...card, plan: cardKind(card.kind).upgrade(card.plan) };
+  return { ...card, plan: storedPlan(card.kind, card.plan) };
 }
 
 export function planOf(card: CardRecord) {

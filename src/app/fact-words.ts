@@ -29,6 +29,7 @@ const FIELDS: Readonly<
   bothWays: ['Burns', (value) => (value ? 'both ways' : 'one way')],
   runUpMm: ['Run-up', (value, liked) => (value === null ? 'as the speed needs' : formatLength(Number(value), liked))],
   scanOffsetMm: ['Scan offset', (value, liked) => formatLength(Number(value), liked)],
+  lengthenMm: ['Longer dots', (value, liked) => formatLength(Number(value), liked)],
   lineAngleDeg: ['Lines turned', (value) => `${Number(value)}°`],
   crossHatch: ['Cross-hatched', (value) => (value ? 'yes' : 'no')],
   frequencyKHz: ['Frequency', (value) => (value === null ? 'as it is' : `${plainNumber(Number(value))} kHz`)],
@@ -50,9 +51,9 @@ export function differencesBetween(before: FactValues[FactName], after: FactValu
     .map((field) => ({ field, before: a[field] ?? null, after: b[field] ?? null }));
 }
 
-/** What only galvo heads and pulsed sources have is not shown where it says nothing. */
+/** What only some machines have is not shown where it says nothing. */
 const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
-  ['lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
+  ['lengthenMm', 'lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
   settings[field] === PLAIN_EXTRAS[field as keyof typeof PLAIN_EXTRAS];
 
 /** How light an engraving came out, and how sure that is. */

@@ -1,4 +1,4 @@
-import { cardKind, isCardKind } from '../cards/registry';
+import { isCardKind, storedPlan } from '../cards/registry';
 import type { BasePlan } from '../core/card/contract';
 import { brokenConstraint } from '../db/client';
 import * as favourites from '../db/favourites';
@@ -12,7 +12,7 @@ export async function getFavourites({ db }: AppContext, kind: string | null = nu
   const all = await favourites.listFavourites(db, kind);
   return all
     .filter((favourite) => isCardKind(favourite.kind))
-    .map((favourite) => ({ ...favourite, plan: cardKind(favourite.kind).upgrade(favourite.plan) }));
+    .map((favourite) => ({ ...favourite, plan: storedPlan(favourite.kind, favourite.plan) }));
 }
 
 /** Keeps a plan under a name of its kind. */

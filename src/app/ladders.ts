@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { cardKind, CARD_KIND_NAMES, kindFor, type AnyCardKind } from '../cards/registry';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
-import { paceOf } from '../core/book/facts';
+import { paceOf } from '../core/book/motion-facts';
 import { RUNGS, type RungId } from '../core/book/rungs';
 import { formatDuration, formatSize } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';

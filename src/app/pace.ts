@@ -1,4 +1,4 @@
-import { paceOf } from '../core/book/facts';
+import { paceOf } from '../core/book/motion-facts';
 import type { Pace } from '../core/motion/pace';
 import * as burns from '../db/burns';
 import { cardById } from '../db/cards';

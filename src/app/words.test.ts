@@ -18,6 +18,7 @@ const SETTINGS: BurnSettings = {
   bothWays: true,
   runUpMm: null,
   scanOffsetMm: 0,
+  lengthenMm: 0,
   lineAngleDeg: 0,
   crossHatch: false,
   frequencyKHz: null,

@@ -59,6 +59,49 @@ describe('the simulated laser burns', () => {
   });
 });
 
+describe('a beam that comes on slowly', () => {
+  const SLOW = { slowOnS: 0.002 };
+  const ends = (lines: readonly string[], truth: object = SLOW): [number, number][] =>
+    run([...START, 'G1 X10 F6000 S0', ...lines], truth).traces.map(({ x0, x1 }) => [x0, x1]);
+  // 0.002 s at 100 mm/s: 0.2 mm.
+  it('burns each stretch later from where it comes on, either way, and to its end', () => {
+    const there = ends(['G1 X40 S500', 'G1 X60 S0']);
+    expect([there[0]![0], there.at(-1)![1]]).toEqual([expect.closeTo(10.2, 9), expect.closeTo(40, 9)]);
+    const back = ends(['G1 X60 S0', 'G1 X40 S0', 'G1 X20 S500', 'G1 X0 S0']);
+    expect([back[0]![0], back.at(-1)![1]]).toEqual([expect.closeTo(39.8, 9), expect.closeTo(20, 9)]);
+    const late = ends(['G1 X40 S500', 'G1 X60 S0'], { ...SLOW, lagS: 0.001 });
+    expect([late[0]![0], late.at(-1)![1]]).toEqual([expect.closeTo(10.3, 9), expect.closeTo(40.1, 9)]);
+  });
+  it('loses dots that are shorter than that, and nothing where power changes while it is on', () => {
+    expect(ends(['G1 X10.15 S500', 'G1 X40 S0'])).toEqual([]);
+    const steps = ends(['G1 X10.15 S300', 'G1 X20 S500', 'G1 X30 S200', 'G1 X60 S0']);
+    expect(steps[0]![0]).toBeCloseTo(10.2, 9);
+    expect(steps.reduce((sum, [from, to]) => sum + to - from, 0)).toBeCloseTo(19.8, 9);
+    const twice = ends(['G1 X20 S500', 'G1 X30 S0', 'G1 X40 S500', 'G1 X60 S0']);
+    expect(twice.reduce((sum, [from, to]) => sum + to - from, 0)).toBeCloseTo(2 * 9.8, 9);
+  });
+});
+
+describe('a tilted board', () => {
+  // Falls by 1 in 20 to the right, level with the focus at x = 50.
+  const board = { fall: 0.05, levelX: 50 };
+  it('brings its face nearer to the head on the left of where focus was set, and away from it on the right', () => {
+    const { traces } = run([...START, 'G1 X10 F6000 S0', 'G1 X90 S500', 'G1 X95 S0'], { board, tiltX: 0, tiltY: 0 });
+    for (const { x0, x1, focusOffsetMm } of traces) expect(focusOffsetMm).toBeCloseTo(0.05 * ((x0 + x1) / 2 - 50), 9);
+    const raised = run([...START, 'G91', 'G0 Z2 S0', 'G90', 'G1 X10 F6000 S0', 'G1 X90 S500', 'G1 X95 S0'], { board, tiltX: 0, tiltY: 0 }); // prettier-ignore
+    for (const { x0, x1, focusOffsetMm } of raised.traces) expect(focusOffsetMm).toBeCloseTo(2 + 0.05 * ((x0 + x1) / 2 - 50), 9); // prettier-ignore
+  });
+  it('is run into where its raised end stands higher than the head clears', () => {
+    const laser = new SimulatedLaser({ ...TRUTH, board, clearanceMm: 2 });
+    for (const line of ['G21', 'G90', 'M3 S0', 'G0 X50 Y20']) expect(laser.send(line).ok).toBe(true);
+    // 2 mm higher at x = 10.
+    expect(laser.send('G0 X11').ok).toBe(true);
+    const crash = laser.send('G0 X9');
+    expect(crash).toEqual({ ok: false, message: 'X9 ran the head into the raised end of the board' });
+    expect(laser.send('G0 X50').ok).toBe(false);
+  });
+});
+
 describe('the simulated laser is as unforgiving as a real one', () => {
   const RAPID = ['G21', 'G90', 'M3 S0', 'G0 X10 Y50', 'G1 X40 F6000 S500', 'G0 X100'];
   it('burns on along a rapid that carries power, out of laser mode, and not in it', () => {

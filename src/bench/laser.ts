@@ -69,6 +69,8 @@ export class SimulatedLaser {
   private legs: Leg[] = [];
   private clock = 0;
   private handStops = 0;
+  /** Of the beam that comes on: what is left of the way on which it burns nothing yet; null while it is off. */
+  private dimMm: number | null = null;
   private readonly traces: Trace[] = [];
 
   constructor(private readonly truth: LaserTruth) {
@@ -195,6 +197,11 @@ export class SimulatedLaser {
       this.state = 'crashed';
       return refused(`Z ran the head into the work, ${(this.truth.setFocusMm - z).toFixed(1)} mm below its focus`);
     }
+    if (moves && z - this.truth.setFocusMm + this.fallAt(x) < -this.truth.clearanceMm) {
+      this.runJoined();
+      this.state = 'crashed';
+      return refused(`X${words.get('X')?.at(-1)} ran the head into the raised end of the board`);
+    }
 
     if (feed !== undefined) this.feedMmPerS = feed / 60;
     if (s !== undefined) this.command = s / 1000;
@@ -225,7 +232,7 @@ export class SimulatedLaser {
     this.runJoined();
     if (m === 3) this.beam = 'constant';
     else if (m === 4) this.beam = this.truth.laserMode ? 'follows-speed' : 'constant';
-    else if (m === 5) this.beam = 'off';
+    else if (m === 5) [this.beam, this.dimMm] = ['off', null];
     else if (m === 2) this.state = 'ended';
     else if (m === 0) this.state = 'waiting';
     else this.air = AIR.get(m)!;
@@ -264,7 +271,18 @@ export class SimulatedLaser {
   /** How far the sharp point is above the face at a place of the bed. */
   private focusAt(x: number, y: number): number {
     const { truth } = this;
-    return this.focusOffsetMm + truth.tiltX * (x - truth.bedWidthMm / 2) + truth.tiltY * (truth.bedDepthMm / 2 - y);
+    return (
+      this.focusOffsetMm +
+      truth.tiltX * (x - truth.bedWidthMm / 2) +
+      truth.tiltY * (truth.bedDepthMm / 2 - y) +
+      this.fallAt(x)
+    );
+  }
+
+  /** How far a tilted board has fallen away from the head. */
+  private fallAt(x: number): number {
+    const { board } = this.truth;
+    return board ? board.fall * (x - board.levelX) : 0;
   }
 
   private limit(dx: number, dy: number, speed: number): number {
@@ -317,7 +335,11 @@ export class SimulatedLaser {
     const speedAt = (s: number): number => Math.max(0.5, Math.sqrt(2 * a * Math.min(s, length - s, ramp)));
     let done = runUp;
     for (const leg of this.legs) {
-      if (leg.command >= this.truth.firingCommand && leg.command > 0) this.draw(leg, done, ramp, length, speedAt);
+      if (leg.command >= this.truth.firingCommand && leg.command > 0) {
+        this.dimMm ??= this.truth.slowOnS * (ramp === 0 ? leg.speed : Math.min(leg.speed, speedAt(done)));
+        this.draw(leg, done, ramp, length, speedAt);
+        this.dimMm -= Math.min(this.dimMm, leg.length);
+      } else this.dimMm = null;
       done += leg.length;
     }
     this.legs = [];
@@ -328,10 +350,13 @@ export class SimulatedLaser {
     const uy = (leg.y1 - leg.y0) / leg.length;
     const slack = 1e-6;
     const cruises = done >= ramp - slack && done + leg.length <= total - ramp + slack;
-    const pieces = cruises ? Math.max(1, Math.ceil(leg.length / 20)) : Math.max(1, Math.ceil(leg.length / 0.1));
+    const dim = this.dimMm ?? 0;
+    const lit = leg.length - dim;
+    if (lit <= 0) return;
+    const pieces = cruises ? Math.max(1, Math.ceil(lit / 20)) : Math.max(1, Math.ceil(lit / 0.1));
     for (let piece = 0; piece < pieces; piece++) {
-      const from = (leg.length * piece) / pieces;
-      const to = (leg.length * (piece + 1)) / pieces;
+      const from = dim + (lit * piece) / pieces;
+      const to = dim + (lit * (piece + 1)) / pieces;
       const speed = cruises ? leg.speed : speedAt(done + (from + to) / 2);
       const command =
         this.beam === 'follows-speed'

@@ -15,6 +15,8 @@ export interface LaserTruth {
   readonly lineOverheadS: number;
   /** The beam answers this much later than the head is told: its marks shift by speed times this. */
   readonly lagS: number;
+  /** It comes on later still by so much than it goes out: what is lit comes out shorter by speed times this, and not at all where it is no longer. */
+  readonly slowOnS: number;
   readonly bedWidthMm: number;
   readonly bedDepthMm: number;
   /**
@@ -33,6 +35,8 @@ export interface LaserTruth {
   /** The bed falls away from the head by this many mm for each mm along x and y, level at its middle. */
   readonly tiltX: number;
   readonly tiltY: number;
+  /** A board that somebody tilted on the bed: its fall along x, and where it is level with the set focus; null for one that lies flat. */
+  readonly board: { readonly fall: number; readonly levelX: number } | null;
   /** Share of power that is lost from one end of an axis to the other, because the beam is not centred on the mirrors. */
   readonly lossAlongX: number;
   readonly lossAlongY: number;
@@ -61,6 +65,8 @@ export interface PlacedCard {
   readonly rearMm: number;
   readonly widthMm: number;
   readonly heightMm: number;
+  /** The board under it falls to the right by so much for each mm, level with the set focus so far from the card's left edge. */
+  readonly tilt?: { readonly fallMmPerMm: number; readonly levelAtMm: number };
 }
 
 /** What the bench is told about a machine; what it really does with that is its own affair. */
@@ -119,8 +125,10 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
     setFocusMm: 18 + 8 * random(),
     handOffMm: handOffOf(machine.name),
     clearanceMm: 4 + 3 * random(),
+    slowOnS: slowOnOf(machine.name),
     tiltX: (0.4 * (2 * random() - 1)) / machine.bedWidthMm,
     tiltY: (0.4 * (2 * random() - 1)) / machine.bedDepthMm,
+    board: boardOf(machine.name, card),
     lossAlongX: 0.03 * random(),
     lossAlongY: 0.03 * random(),
     // Mirrors are a little slower to settle than the record says.
@@ -131,6 +139,20 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
     },
   };
 }
+
+/** Spacers are a few hundredths thicker or thinner than they say and stand a little beside their place, and focus is set a millimetre beside its mark. */
+function boardOf(name: string, { leftMm, tilt }: PlacedCard): LaserTruth['board'] {
+  if (!tilt) return null;
+  const random = randomFrom(`board at ${name}`);
+  const fall = tilt.fallMmPerMm * (1 + 0.03 * (2 * random() - 1));
+  return { fall, levelX: leftMm + tilt.levelAtMm + 1.2 * (2 * random() - 1) };
+}
+
+/** A tube's discharge, a diode's driver and a seed laser's switch all take longer to come up than to break off; how much is the machine's own. */
+const SLOW_ON_S = { least: 0.00002, most: 0.00007 };
+
+const slowOnOf = (name: string): number =>
+  SLOW_ON_S.least + (SLOW_ON_S.most - SLOW_ON_S.least) * randomFrom(`coming on at ${name}`)();
 
 /** Standard deviation of where a hand leaves the head. */
 const HAND_SCATTER_MM = 0.06;

@@ -53,7 +53,7 @@ function laid(kind: AnyCardKind, on: Pairing, change: Partial<BurnSettings>): La
 
 describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
   const kind = cardKind(name);
-  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 25 })(
+  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 12 })(
     'no blank move, no stop, no focus move and no end with the beam on',
     ([machineName, stockName], words, change) => {
       const base = demoPairing(machineName, stockName);
@@ -75,7 +75,7 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
     },
   );
 
-  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 6 })(
+  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 4 })(
     'and on a controller out of laser mode, nothing is burned but what was drawn',
     ([machineName, stockName], words, change) => {
       const base = demoPairing(machineName, stockName);

@@ -2,6 +2,7 @@ import { createElement, type ComponentType } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
+import { factNow } from '../../tests/support/facts';
 import { observerOf } from '../../tests/support/observers';
 import type { FindingProps } from '../components/finding-props';
 import type { Answer, Seen } from '../core/card/asks';
@@ -9,6 +10,7 @@ import type { Known, Pairing } from '../core/card/contract';
 import { deliveredBy } from '../core/card/energy';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
+import type { BurnSettings } from '../core/card/settings';
 import { coverageOfBurn, type Shape } from '../core/card/shape';
 import { unpackGreys } from '../core/picture/greys';
 import type { CellReading } from '../core/reading/observations';
@@ -98,5 +100,36 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
     if (finding.missing.length > 0) for (const words of finding.missing) expect(html).toContain(words);
     else expect(html).toContain(finding.says);
     expect(html).not.toMatch(/NaN|undefined|Infinity|\[object/);
+  });
+});
+
+describe('a sheet check whose power has to be shifted, on the screen', () => {
+  const pairing = demoPairing('heron', 'birch');
+  const kind = cardKind('sheet-check');
+  const guess = kind.propose({ pairing, facts: [] }).plan as unknown as { constants: BurnSettings };
+  const settings = { ...guess.constants, powerFraction: 0.5, speedMmPerS: 40, passes: 1 };
+  const kept = factNow('engrave', { settings, lightness: 40, lightnessSigma: 0.4, confidence: 1 });
+  const known: Known = { pairing, facts: [kept] };
+  const layout = layCard(kind, kind.propose(known).plan, pairing, { cardNumber: 5 });
+  const shown = async (at: number, burns: object[]): Promise<string> => {
+    const cells = layout.order.map((cellIndex) => {
+      const { powerFraction } = mainBurn(layout.cells[cellIndex]!).settings;
+      return { cellIndex, lightness: at - 30 * Math.log(powerFraction / 0.5), lightnessSigma: 0.4 };
+    });
+    const view = { card: { id: 1, kind: kind.kind, layout, madeFor: pairing }, known, burns, reading: { photoId: 1, shown: [], cells, doubts: [] }, answers: [], kept: [], photos: [], burnedCells: layout.order, through: null } as unknown as FindingProps['view']; // prettier-ignore
+    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined, onAnswered: () => Promise.resolve() }; // prettier-ignore
+    return renderToStaticMarkup(createElement(await screenOf('sheet-check'), props));
+  };
+  const BURNS = [{ machineId: 7, startedAt: '2026-05-01T10:00:00Z' }];
+  it('says what that tells of the machine, were it the very same sheet, and offers to note it', async () => {
+    const html = await shown(43, BURNS);
+    expect(html).toMatch(/If this is the very sheet it was found on/);
+    expect(html).toMatch(/this machine gives 9\.5 % \(± [\d.]+ %\) less light/);
+    expect(html).toMatch(/Note it in the diary/);
+    expect(await shown(37, BURNS)).toMatch(/1[01](\.\d)? % \(± [\d.]+ %\) more light/);
+  });
+  it('says nothing of it where the setting holds, or nothing was burned here', async () => {
+    expect(await shown(40, BURNS)).not.toMatch(/very sheet/);
+    expect(await shown(43, [])).not.toMatch(/very sheet/);
   });
 });

@@ -61,6 +61,8 @@ const asRecorded = (machine: BenchMachine, place: PlacedCard): LaserTruth => ({
   efficiency: 1,
   powerExponent: 1,
   lagS: 0,
+  slowOnS: 0,
+  board: null,
   lossAlongX: 0,
   lossAlongY: 0,
 });

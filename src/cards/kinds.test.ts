@@ -14,7 +14,15 @@ import { boxOfShape } from '../core/card/shape';
 import { csvOfCells } from '../formats/csv-cells';
 import { svgOfCard } from '../formats/card-svg';
 import { gcodeChunks, programOfCard } from '../formats/gcode';
-import { CARD_KIND_NAMES, CARD_KINDS, cardKind, isCardKind, kindsOfRung, type AnyCardKind } from './registry';
+import {
+  CARD_KIND_NAMES,
+  CARD_KINDS,
+  cardKind,
+  isCardKind,
+  kindsOfRung,
+  storedPlan,
+  type AnyCardKind,
+} from './registry';
 import { CARD_SCHEMAS } from './schemas';
 
 /** A plan made more and more work, one step for each field that eases it in turn, until it is too much or its own check stops it. */
@@ -117,6 +125,13 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     expect(kind.upgrade(copy(plan))).toEqual(plan);
     expect(() => kind.upgrade({ ...plan, version: 99 })).toThrow(RangeError);
     expect(planProblems(kind, { ...plan, version: 99 }, pairing)[0]!.field).toBe('version');
+  });
+
+  it('brings up plans of today from before settings said how long dots are drawn', () => {
+    const { plan } = all[0]!;
+    const older = JSON.parse(JSON.stringify(plan, (key, value: unknown) => (key === 'lengthenMm' ? undefined : value))) as object; // prettier-ignore
+    expect(JSON.stringify(plan).includes('lengthenMm')).toBe(true);
+    expect(storedPlan(name, older)).toEqual(plan);
   });
 
   it('is lettered and reasoned in the operator’s units, and in no others', () => {

@@ -47,7 +47,9 @@ describe('settings', () => {
     expect(takes(constantsSchema, constants)).toBe(true);
     expect(takes(settingsSchema, settings)).toBe(true);
     for (const key of Object.keys(settings))
-      expect(takes(settingsSchema, { ...settings, [key]: undefined }), key).toBe(false);
+      expect(takes(settingsSchema, { ...settings, [key]: undefined }), key).toBe(key === 'lengthenMm');
+    const { lengthenMm: _none, ...older } = settings;
+    expect(settingsSchema.validate(older).value).toEqual({ ...older, lengthenMm: 0 });
   });
   it.each([
     ['powerFraction', [0.01, 1], [0, 1.01]],
@@ -60,6 +62,7 @@ describe('settings', () => {
     ['bothWays', [true, false], ['yes']],
     ['runUpMm', [0, 300, null], [-1, 301]],
     ['scanOffsetMm', [-2, 2], [-2.1, 2.1]],
+    ['lengthenMm', [-0.5, 0.5], [-0.51, 0.51]],
     ['lineAngleDeg', [0, 89.9], [-1, 90]],
     ['crossHatch', [true, false], [0]],
     ['frequencyKHz', [1, 10_000, null], [0, 10_001]],

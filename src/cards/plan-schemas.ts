@@ -1,6 +1,7 @@
 import Joi from 'joi';
 import { AXIS_COUNTS } from '../core/card/axis';
 import { MARKER_CHOICES } from '../core/card/layout';
+import { PLAIN_EXTRAS } from '../core/card/settings';
 import { MOST_PLACES } from '../core/picture/greys';
 import { PICTURE_MODES } from '../core/picture/mode';
 import { TABLE_SIZE } from '../core/picture/tone-table';
@@ -33,6 +34,8 @@ const CONSTANTS = {
   bothWays: flag().required(),
   runUpMm: number().min(0).max(300).allow(null).required(),
   scanOffsetMm: number().min(-2).max(2).required(),
+  // Settings that were kept before it was part of them have none.
+  lengthenMm: number().min(-0.5).max(0.5).default(PLAIN_EXTRAS.lengthenMm),
   lineAngleDeg: number().min(0).less(90).required(),
   crossHatch: flag().required(),
   frequencyKHz: positive(10_000).allow(null).required(),

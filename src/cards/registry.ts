@@ -1,5 +1,6 @@
 import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
 import type { RungId } from '../core/book/rungs';
+import { withDotLength } from '../core/card/stored';
 import { aB } from './a-b';
 import { bed } from './bed';
 import { ceiling } from './ceiling';
@@ -49,6 +50,9 @@ export function cardKind(name: string): AnyCardKind {
   if (!isCardKind(name)) throw new RangeError(`unknown card kind: ${name}`);
   return CARD_KINDS[name];
 }
+
+/** A plan as it was stored, brought up to the version in use. Throws RangeError for a kind or a version that this program does not know. */
+export const storedPlan = (kind: string, stored: object): BasePlan => cardKind(kind).upgrade(withDotLength(stored));
 
 /** The kinds that answer a rung, the usual one first. */
 export function kindsOfRung(rung: RungId): AnyCardKind[] {

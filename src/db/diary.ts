@@ -18,22 +18,27 @@ export async function diariesOf(
     .orderBy('at', 'desc')
     .orderBy('id', 'desc')
     .execute();
-  for (const { id, machineId, at, kind, note, command, watts, struckAt } of rows)
+  for (const { id, machineId, at, kind, note, command, watts, share, struckAt } of rows)
     found.get(machineId)!.push({
       id,
       at: at.toISOString(),
       kind: kind as DiaryKind,
       note,
       reading: command === null || watts === null ? null : { command, watts },
+      share,
       struck: struckAt !== null,
     });
   return found;
 }
 
-export async function insertEntry(db: Db, machineId: number, { at, kind, note, reading }: DiaryEntry): Promise<number> {
+export async function insertEntry(
+  db: Db,
+  machineId: number,
+  { at, kind, note, reading, share }: DiaryEntry,
+): Promise<number> {
   const { id } = await db
     .insertInto('diaryEntry')
-    .values({ machineId, at, kind, note, command: reading?.command ?? null, watts: reading?.watts ?? null })
+    .values({ machineId, at, kind, note, command: reading?.command ?? null, watts: reading?.watts ?? null, share })
     .returning('id')
     .executeTakeFirstOrThrow();
   return id;

@@ -18,6 +18,7 @@ import * as predicted from './migrations/0019-predicted';
 import * as stations from './migrations/0020-stations';
 import * as sourceHours from './migrations/0021-source-hours';
 import * as drawings from './migrations/0022-drawings';
+import * as inferredPower from './migrations/0023-inferred-power';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -46,6 +47,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0020-stations': stations,
   '0021-source-hours': sourceHours,
   '0022-drawings': drawings,
+  '0023-inferred-power': inferredPower,
 };
 
 /** The database was made by a newer version of the program. */

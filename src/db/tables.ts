@@ -146,6 +146,7 @@ export interface DiaryEntry {
   kind: string;
   machineId: number;
   note: string;
+  share: number | null;
   struckAt: Timestamp | null;
   watts: number | null;
 }

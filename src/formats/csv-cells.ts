@@ -8,7 +8,8 @@ const LEVELS = Object.keys(CHANNELS) as ChannelId[];
 
 const COLUMNS = [
   'card', 'cell', 'burn', 'does', 'x_mm', 'y_mm', 'width_mm', 'height_mm', ...LEVELS.map((id) => `level_${id}`), 'power_percent', 'speed_mm_per_s',
-  'interval_mm', 'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'delivered_w', 'areal_energy_j_per_mm2',
+  'interval_mm', 'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm',
+  'lengthen_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'delivered_w', 'areal_energy_j_per_mm2',
   'line_energy_j_per_mm', 'burn_order', 'left_out',
 ]; // prettier-ignore
 
@@ -43,6 +44,7 @@ export function csvOfCells(layout: Layout, machine: Machine): string {
           both_ways: settings.bothWays,
           run_up_mm: settings.runUpMm ?? '',
           scan_offset_mm: settings.scanOffsetMm,
+          lengthen_mm: settings.lengthenMm,
           line_angle_deg: settings.lineAngleDeg,
           cross_hatch: settings.crossHatch,
           frequency_khz: settings.frequencyKHz ?? '',

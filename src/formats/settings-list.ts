@@ -4,6 +4,7 @@ import type { Layout } from '../core/card/layout';
 import { burnRunUpMm } from '../core/card/path';
 import { CHANNELS } from '../core/card/channels';
 import type { Step } from '../core/card/steps';
+import { tiltChecks } from '../core/card/tilt';
 import { setupChecks, setupWords, type WorkSetup } from '../core/card/work-setup';
 import {
   formatInterval,
@@ -79,7 +80,7 @@ export function listOfSteps(
     `<p>${escapeXml(`${stock.name} on ${machine.name}, lens ${lens.name}. ${formatSize(layout.widthMm, layout.heightMm, liked)}; ${place}.`)}</p>`,
     ...(setupWords(setup).length > 0 ? [`<p>${escapeXml(`Set up: ${setupWords(setup).join(', ')}.`)}</p>`] : []),
     '<p>Burn the steps from the first to the last: the strongest come last. Focus counts from the focus you set: plus raises the head. Stay with the machine.</p>',
-    `<ul>${setupChecks(setup)
+    `<ul>${[...setupChecks(setup), ...tiltChecks(layout.tilt, liked)]
       .map((text) => `<li><span class="box"></span> ${escapeXml(text)}</li>`)
       .join('')}</ul>`,
     `<table><thead><tr>${heads.map((head) => `<th scope="col">${head}</th>`).join('')}</tr></thead><tbody>`,

@@ -35,7 +35,7 @@ const layout = {
 
 const SETTINGS =
   'data-power-fraction="0.2" data-speed-mm-per-s="100" data-interval-mm="0.1" data-passes="1" data-focus-offset-mm="0"';
-const REST = 'data-scan-offset-mm="0" data-line-angle-deg="0" data-cross-hatch="false"';
+const REST = 'data-scan-offset-mm="0" data-lengthen-mm="0" data-line-angle-deg="0" data-cross-hatch="false"';
 const FILL_DATA = `data-do="sweep" ${SETTINGS} data-air="low" data-direction="horizontal" data-both-ways="true" data-run-up-mm="auto" ${REST} data-frequency-k-hz="auto"`;
 const FOLLOW_DATA = `data-do="follow" ${SETTINGS} data-air="off" data-direction="horizontal" data-both-ways="true" data-run-up-mm="1.5" ${REST} data-frequency-k-hz="30"`;
 const LEVELS = 'data-level-power="0.2" data-level-speed="100"';
@@ -186,6 +186,9 @@ describe('the printable list, word for word', () => {
     const plain = listOfSteps(steps, layout, pairing, { bed: place, setup: UNSAID_SETUP }).split('\n');
     expect(plain.filter((text) => text.startsWith('<p>Set up'))).toEqual([]);
     expect(plain).toContain('<ul></ul>');
+    const tilted = { ...layout, tilt: { fallMmPerMm: 0.05, levelAtMm: 2.5, spacerMm: 6 } };
+    const list = listOfSteps(steps, tilted, pairing, { bed: place, setup: UNSAID_SETUP }).split('\n');
+    expect(list.find((text) => text.startsWith('<ul>'))).toMatch(/^<ul><li>.*Tilt the board: .* a spacer of 6 mm under it 120 mm to the left .*<li>.*The board cannot slide/);
   });
 }); // prettier-ignore
 
@@ -196,7 +199,7 @@ describe('cells as CSV, word for word', () => {
     expect(first).toMatchObject({
       card: 'CD001-4', cell: '0', burn: '0', does: 'sweep', x_mm: '1', y_mm: '1', width_mm: '2', height_mm: '1.5', level_power: '0.2', level_speed: '100', level_focus: '',
       power_percent: '20', speed_mm_per_s: '100', interval_mm: '0.1', passes: '1', focus_offset_mm: '0', air: 'low', direction: 'horizontal', both_ways: 'true',
-      run_up_mm: '', scan_offset_mm: '0', line_angle_deg: '0', cross_hatch: 'false', frequency_khz: '', delivered_w: '2', areal_energy_j_per_mm2: '0.2',
+      run_up_mm: '', scan_offset_mm: '0', lengthen_mm: '0', line_angle_deg: '0', cross_hatch: 'false', frequency_khz: '', delivered_w: '2', areal_energy_j_per_mm2: '0.2',
       line_energy_j_per_mm: '0.02', burn_order: '1', left_out: 'false',
     });
     expect(second).toMatchObject({ cell: '1', run_up_mm: '1.5', frequency_khz: '30', burn_order: '', left_out: 'true' });

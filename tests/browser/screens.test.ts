@@ -158,7 +158,7 @@ describe('a machine’s diary', () => {
     await driver.get(`${base}/machines/2`);
     await says(driver, 'Nothing was noted yet');
     await driver.findElement(By.css('#diary option[value="repaired"]')).click();
-    await says(driver, 'turns stale: run-up and scan offset');
+    await says(driver, 'turns stale: run-up, scan offset and length of dots');
     await type(driver, 'Note', 'new belt');
     await press(driver, 'Note it');
     await says(driver, 'new belt');

@@ -71,6 +71,14 @@ describe('a machine’s diary', () => {
     expect(await gridRung()).toMatchObject({ state: 'stale' });
     await strike(true);
   });
+  it('is told by a card that was burned again that the machine gives less, from when that was burned on', async () => {
+    const { json, status } = await note({ kind: 'inferred', note: 'by card CD001-4', share: 0.9 });
+    expect(status).toBe(201);
+    expect((await diary()).entries[0]).toMatchObject({ id: json.id, kind: 'inferred', share: 0.9, reading: null });
+    expect((await gridRung()).reason).toMatch(/^10 % fewer watts inferred from a card on /);
+    await app.call('PUT', `/api/machines/${made.machineId}/diary/${json.id}/struck`, { struck: true });
+    expect(await gridRung()).toMatchObject({ state: 'measured' });
+  });
   it('leaves what was kept after it alone', async () => {
     await note({ kind: 'fire', at: '2026-01-02T00:00:00.000Z' });
     expect(await gridRung()).toMatchObject({ state: 'measured' });
@@ -90,6 +98,9 @@ describe('a machine’s diary', () => {
     expect(await refused({ kind: 'watts' })).toEqual(['reading']);
     expect(await refused({ kind: 'watts', reading: { command: 1.2, watts: 9 } })).toEqual(['reading.command']);
     expect(await refused({ kind: 'cleaned', reading: { command: 0.5, watts: 9 } })).toEqual(['reading']);
+    expect(await refused({ kind: 'inferred' })).toEqual(['share']);
+    expect(await refused({ kind: 'inferred', share: 0 })).toEqual(['share']);
+    expect(await refused({ kind: 'cleaned', share: 0.9 })).toEqual(['share']);
     expect(await refused({ kind: 'vacuumed' })).toEqual(['kind']);
     expect((await app.call('GET', '/api/machines/99999/diary')).json.code).toBe('not-found');
     // Another machine's entry is none of this one's.

@@ -96,7 +96,7 @@ describe('a burn on a machine of one’s own', () => {
 
 const settings = {
   powerFraction: 0.4, speedMmPerS: 60, intervalMm: 0.12, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true,
-  runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
+  runUpMm: null, scanOffsetMm: 0, lengthenMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
 }; // prettier-ignore
 
 describe('settings known from elsewhere', () => {

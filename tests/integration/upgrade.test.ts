@@ -28,7 +28,7 @@ describe('a database of the first slice', () => {
       const { json, status } = await app.call('GET', `/api/cards/${id}`);
       expect(status).toBe(200);
       const { layout, plan, madeFor } = json.card;
-      expect(layout).toMatchObject({ version: 3, kind: 'grid', together: [] });
+      expect(layout).toMatchObject({ version: 4, kind: 'grid', together: [] });
       expect(plan).toMatchObject({
         version: 4,
         across: { channel: 'power' },
@@ -38,7 +38,13 @@ describe('a database of the first slice', () => {
       });
       expect(layout.frame.settings.words).toBe('full');
       expect(plan.frame.marker.powerFraction).toBeGreaterThan(0);
-      expect(plan.constants).toMatchObject({ runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false });
+      expect(plan.constants).toMatchObject({
+        runUpMm: null,
+        scanOffsetMm: 0,
+        lengthenMm: 0,
+        lineAngleDeg: 0,
+        crossHatch: false,
+      });
       expect(madeFor.machine).toMatchObject({
         rampPower: 'constant',
         addsRunUp: false,
@@ -50,6 +56,7 @@ describe('a database of the first slice', () => {
       for (const cell of layout.cells) {
         expect(cell.burns).toHaveLength(1);
         expect(cell.burns[0].settings.powerFraction).toBe(cell.levels.power);
+        expect(cell.burns[0].settings.lengthenMm).toBe(0);
       }
       const gcode = await app.call('GET', `/api/cards/${id}/export/gcode`);
       expect(gcode.json).toMatch(/M2\n$/);

@@ -202,7 +202,7 @@ describe('the book', () => {
     expect(Number(line['power_percent'])).toBeCloseTo(settings.powerFraction * 100, 3);
     const columns = {
       speed_mm_per_s: 'speedMmPerS', interval_mm: 'intervalMm', passes: 'passes', focus_offset_mm: 'focusOffsetMm', air: 'air',
-      direction: 'direction', both_ways: 'bothWays', run_up_mm: 'runUpMm', scan_offset_mm: 'scanOffsetMm',
+      direction: 'direction', both_ways: 'bothWays', run_up_mm: 'runUpMm', scan_offset_mm: 'scanOffsetMm', lengthen_mm: 'lengthenMm',
       line_angle_deg: 'lineAngleDeg', cross_hatch: 'crossHatch', frequency_khz: 'frequencyKHz',
     } as const; // prettier-ignore
     for (const [column, field] of Object.entries(columns)) {

@@ -17,6 +17,8 @@ export const TRUTH: LaserTruth = {
   topSpeedYMmPerS: 200,
   lineOverheadS: 0,
   lagS: 0,
+  slowOnS: 0,
+  board: null,
   bedWidthMm: 200,
   bedDepthMm: 150,
   laserMode: true,

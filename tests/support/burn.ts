@@ -39,7 +39,12 @@ export function burnedCard(layout: Layout, pairing: Pairing, seed: string): Burn
 function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readonly (Station | null)[]): Piece[] {
   const at = placeOf(layout, pairing);
   const program = programOfCard(layout, pairing.machine, at);
-  const place = { ...at, widthMm: layout.widthMm, heightMm: layout.heightMm };
+  const place = {
+    ...at,
+    widthMm: layout.widthMm,
+    heightMm: layout.heightMm,
+    ...(layout.tilt && { tilt: layout.tilt }),
+  };
   const machine = benchMachineOf(pairing.machine, pairing.lens);
   const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
   const drawn = tracesOfProgram(burned, machine, place);

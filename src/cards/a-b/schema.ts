@@ -11,9 +11,9 @@ export const aBSchemas: KindSchemas = {
     patchMm: positive(1000).required(),
     gapMm: positive(1000).required(),
     constants: settingsSchema.required(),
-    other: settingsSchema.fork(['powerFraction', 'speedMmPerS', 'runUpMm', 'scanOffsetMm'], (field) =>
-      field.forbidden(),
-    ),
+    other: settingsSchema
+      .fork(['powerFraction', 'speedMmPerS', 'runUpMm', 'scanOffsetMm'], (field) => field.forbidden())
+      .keys({ lengthenMm: Joi.forbidden() }),
     prepared: Joi.object({ a: words().required(), b: words().required() }).required(),
   }),
   wish: Joi.object({}),

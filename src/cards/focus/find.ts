@@ -1,6 +1,6 @@
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
-import { mainBurn, type Layout } from '../../core/card/layout';
+import type { Layout } from '../../core/card/layout';
 import { formatLength, type LikedUnits } from '../../core/quantities/format';
 import { isAbove } from '../../core/reading/lines/by-the-eye';
 import type { LinesSeen } from '../../core/reading/lines/lines-of-fill';
@@ -30,6 +30,11 @@ export interface JudgedOffset {
  */
 const PLAIN = 0.17;
 const HARDLY = 0.04;
+
+/** On a tilted board the focus is set so far beside its mark, as a standard deviation. From memory, without a source. */
+const BESIDE_MARK_MM = 1;
+/** The fall of a board is sure to this share of itself, by spacers that are not what they say and stand beside their place. From memory, without a source. */
+const FALL_SHARE = 0.02;
 
 /** What a photo says of the lines of a patch, where it is sure of it. */
 function wordByPhoto(lines: LinesSeen | null): JudgedOffset['word'] | null {
@@ -100,7 +105,8 @@ function fillByPhoto({ waistMm, fillMm, fillSigmaMm }: FocusFit, [low, high]: re
 export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): FocusFinding {
   const liked = pairing.machine.likedUnits;
   const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
-  const offsetOf = (index: number): number => mainBurn(layout.cells[index]!).settings.focusOffsetMm;
+  // Over a tilted board no setting says it.
+  const offsetOf = (index: number): number => layout.cells[index]!.levels.focus as number;
   const patches = layout.order
     .flatMap((index): JudgedOffset[] => {
       const said = wordOf(seen, GAPS_FIELD, index) as JudgedOffset['word'] | null;
@@ -118,7 +124,8 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     )
     .sort((a, b) => a.offsetMm - b.offsetMm);
   const none = { patches, ripples, fit: null, waistMm: null, waistSigmaMm: null, depthMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
-  const byPhoto = focusOf(ripples, layout.focusScatterMm);
+  const scatterMm = Math.hypot(layout.focusScatterMm ?? 0, layout.tilt ? BESIDE_MARK_MM * layout.tilt.fallMmPerMm : 0);
+  const byPhoto = focusOf(ripples, scatterMm);
   if (patches.length < 3 && !byPhoto)
     return {
       ...none,
@@ -131,7 +138,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
   const offsets = layout.order.map(offsetOf).sort((a, b) => a - b);
   const looked = patches.length > 1 ? patches.map(({ offsetMm }) => offsetMm) : offsets;
   const step = Math.min(...looked.slice(1).map((offsetMm, index) => offsetMm - looked[index]!));
-  const sigmaMm = Math.hypot(step / Math.sqrt(12), layout.focusScatterMm ?? 0);
+  const sigmaMm = Math.hypot(step / Math.sqrt(12), scatterMm);
   if (patches.every((patch) => patch.word === patches[0]!.word) && (!byPhoto || patches[0]!.word === 'blurred')) {
     if (patches[0]!.word === 'blurred')
       return {
@@ -148,7 +155,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
       sigmaMm,
       flat: true,
       missing: [],
-      says: 'All offsets look alike: the depth of focus is larger than this range. Stay at 0.',
+      says: `All offsets look alike: the depth of focus is larger than this range${layout.tilt ? ', or the board lay level' : ''}. Stay at 0.`,
     };
   }
   const sharp = patches.filter((patch) => patch.word === 'sharp');
@@ -165,7 +172,9 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     sharp.length === 0 || (at >= sharp[0]!.offsetMm - step && at <= sharp.at(-1)!.offsetMm + step);
   const fit = byPhoto && agrees(byPhoto) ? byPhoto : null;
   const waistMm = fit?.waistMm ?? byWords;
-  const waistSigmaMm = fit?.waistSigmaMm ?? (byWords === null ? null : sigmaMm);
+  /** Of an offset along a tilted board, whose fall is not known better than its spacer. */
+  const onTilt = (mm: number, ownMm: number): number => (layout.tilt ? Math.hypot(ownMm, FALL_SHARE * mm) : ownMm);
+  const waistSigmaMm = waistMm === null ? null : onTilt(waistMm, fit?.waistSigmaMm ?? sigmaMm);
   const eyed = patches.filter(({ by }) => by === 'eye');
   const fill =
     fillByEye(fit ? eyed : patches, waistMm ?? 0, sigmaMm) ?? (fit && fillByPhoto(fit, [offsets[0]!, offsets.at(-1)!]));
@@ -178,7 +187,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
       ...none,
       ...told,
       missing: [],
-      says: `It is sharpest at ${offsetWords(fit.waistMm, liked)}${plusMinus(fit.waistSigmaMm, liked)}. ${wanted}`,
+      says: `It is sharpest at ${offsetWords(fit.waistMm, liked)}${plusMinus(waistSigmaMm, liked)}. ${wanted}`,
     };
   }
   const nearest = layout.order.reduce((best, index) =>
@@ -192,7 +201,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     ...told,
     fillMm: fill.mm,
     cellIndex: nearest,
-    sigmaMm: fill.sigmaMm,
+    sigmaMm: onTilt(fill.mm, fill.sigmaMm),
     missing: [],
     says: `For fills ${offsetWords(fill.mm, liked)}: the least offset at which gaps close.${waist}`,
   };

@@ -2,15 +2,38 @@ import type { FactDraft } from '../../core/book/facts';
 import { checkAxis, within } from '../../core/card/axis';
 import { boundOfFills } from '../../core/card/bound';
 import { checkSettings } from '../../core/card/check-settings';
-import type { CardKind } from '../../core/card/contract';
+import type { CardKind, PlanProblem } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
 import { drawFocus } from './draw';
 import { findFocus, FOCUS_ASKS, type FocusFinding } from './find';
-import { FOCUS_VERSION, upgradeFocusPlan, type FocusPlan } from './plan';
-import { proposeFocus } from './propose';
+import { STEEPEST } from '../../core/card/tilt';
+import { fallOf, FOCUS_VERSION, leastSpacerMm, upgradeFocusPlan, type FocusPlan } from './plan';
+import { proposeFocus, withWay } from './propose';
 
 const MOST_PATCHES = 15;
+
+/** What cannot be laid over a tilted board. */
+const tiltProblems = (plan: FocusPlan): PlanProblem[] => [
+  ...within(
+    'spacerMm',
+    plan.spacerMm,
+    leastSpacerMm(plan),
+    60,
+    `A spacer of ${leastSpacerMm(plan)} to 60 mm: a thinner one would stand under the card, and the board tip over.`,
+  ),
+  ...(plan.focus.from < 0 && plan.focus.to > 0
+    ? []
+    : [{ field: 'focus.from', message: 'Over a tilted board offsets go through 0, where you set the focus.' }]),
+  ...(fallOf(plan) <= STEEPEST
+    ? []
+    : [
+        {
+          field: 'focus.to',
+          message: 'Steeper than 1 in 6: boards slide. Take less of a range, more or wider patches.',
+        },
+      ]),
+];
 
 /** Focus: where is it sharp, and at which offset do the gaps of a fill close? */
 export const focus = Object.freeze({
@@ -30,8 +53,32 @@ export const focus = Object.freeze({
     ...checkSettings({ ...plan.constants, focusOffsetMm: 0 }, on, 'constants'),
     ...within('patchMm', plan.patchMm, 1, 50, 'Patches are 1 to 50 mm wide.'),
     ...within('gapMm', plan.gapMm, 0.5, 20, 'Gaps are 0.5 to 20 mm.'),
+    ...(plan.way === 'tilt' ? tiltProblems(plan) : []),
   ],
-  fields: (_plan, { machine }) => [
+  follow: (plan, path, before, on) => (path === 'way' && plan.way !== before.way ? withWay(plan, on) : plan),
+  fields: (plan, { machine }) => [
+    {
+      path: 'way',
+      label: 'Offsets come by',
+      as: 'choice',
+      options: [
+        { value: 'stops', name: machine.automaticFocus ? 'the motor, patch by patch' : 'your hand, patch by patch' },
+        { value: 'tilt', name: 'a tilted board, in one burn' },
+      ],
+      group: 'cells',
+      hint: 'over a tilted board nothing stops: its left end stands on a spacer, and the card says where',
+    },
+    ...(plan.way === 'tilt'
+      ? [
+          {
+            path: 'spacerMm',
+            label: 'Spacer',
+            as: 'length',
+            group: 'cells',
+            hint: 'any that you have: the card says where it stands',
+          } as const,
+        ]
+      : []),
     { path: 'patchMm', label: 'Patch size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'constants', ['focusOffsetMm']),

@@ -270,14 +270,14 @@ describe('a second grid', () => {
 describe('a plan of the first version', () => {
   it('is brought up, with the words it lacked', () => {
     const { cellMm, gapMm, leaveOutFailing, frame, constants } = plan;
-    const { runUpMm: _r, scanOffsetMm: _s, lineAngleDeg: _a, crossHatch: _h, frequencyKHz: _f, powerFraction: _p, speedMmPerS: _v, ...older } = constants; // prettier-ignore
+    const { runUpMm: _r, scanOffsetMm: _s, lengthenMm: _l, lineAngleDeg: _a, crossHatch: _h, frequencyKHz: _f, powerFraction: _p, speedMmPerS: _v, ...older } = constants; // prettier-ignore
     const [{ channel: _power, ...power }, { channel: _speed, ...speed }] = [plan.across, plan.down];
     const rest = { power, speed, cellMm, gapMm, leaveOutFailing };
     const first = { ...rest, constants: older, markerSettings: frame.marker, letteringSettings: frame.lettering };
     const upgraded = {
       ...plan,
       constants: {
-        ...older, runUpMm: null, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
+        ...older, runUpMm: null, scanOffsetMm: 0, lengthenMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
         powerFraction: Math.sqrt(power.from * power.to), speedMmPerS: Math.sqrt(speed.from * speed.to),
       }, // prettier-ignore
       frame: { ...frame, words: 'full' },

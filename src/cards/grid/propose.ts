@@ -214,10 +214,11 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
   // One offset for the whole card: right in the middle of its speeds, and little off at their ends. Run-up is as the fastest needs it.
   const atMiddle = withMachineFacts(constants, known, Math.round(Math.sqrt(speedLow * speedHigh)));
   const atFastest = withMachineFacts(constants, known, Math.round(speedHigh));
-  const { scanOffsetMm } = atMiddle.constants;
+  const { scanOffsetMm, lengthenMm } = atMiddle.constants;
   const { runUpMm } = atFastest.constants;
   for (const [path, { reasons: why }] of [
     ['constants.scanOffsetMm', atMiddle],
+    ['constants.lengthenMm', atMiddle],
     ['constants.runUpMm', atFastest],
   ] as const)
     if (why[path] !== undefined) reasons[path] = why[path];
@@ -233,6 +234,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
     constants: {
       ...constants,
       scanOffsetMm,
+      lengthenMm,
       runUpMm,
       powerFraction: Math.sqrt(powerLow * powerHigh),
       speedMmPerS: Math.sqrt(speedLow * speedHigh),

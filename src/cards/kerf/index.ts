@@ -35,7 +35,7 @@ export const kerf = Object.freeze({
     { path: 'sizeMm', label: 'Square size', as: 'length', group: 'cells' },
     { path: 'count', label: 'Squares', as: 'count', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
-    ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'runUpMm']),
+    ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm']),
     ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
   ],
   draw: drawKerf,

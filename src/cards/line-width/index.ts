@@ -52,6 +52,7 @@ export const lineWidth = Object.freeze({
       'powerFraction',
       'bothWays',
       'scanOffsetMm',
+      'lengthenMm',
       'lineAngleDeg',
       'crossHatch',
     ]),

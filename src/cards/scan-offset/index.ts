@@ -27,7 +27,7 @@ export const scanOffset = Object.freeze({
   check: (plan, on) => {
     const ends = checkAxis(plan.speed, { path: 'speed', word: 'Speed', mostSteps: 8 });
     const fastest = ends.length > 0 ? 1 : plan.speed.to;
-    const settings = pairSettings({ ...plan, speed: { ...plan.speed, to: fastest } }, fastest, on);
+    const settings = pairSettings({ ...plan, speed: { ...plan.speed, to: fastest } }, fastest, 0, on);
     return [
       ...ends,
       ...(ends.length > 0 ? [] : checkSpeed('speed.to', fastest, plan.constants.direction, on)),
@@ -70,7 +70,7 @@ export const scanOffset = Object.freeze({
   ],
   draw: drawPairs,
   bound: (plan, on) =>
-    boundOfFills(plan.speed.count * plan.repeats, cellSize(plan), pairSettings(plan, plan.speed.to, on), on.machine),
+    boundOfFills(plan.speed.count * plan.repeats, cellSize(plan), pairSettings(plan, plan.speed.to, 0, on), on.machine),
   eases: [
     EASES.interval('constants.intervalMm'),
     EASES.size('barMm', 'bars'),
@@ -78,17 +78,24 @@ export const scanOffset = Object.freeze({
   ],
   wish: () => ({}),
   find: findScanOffset,
-  settle: ({ law, fastest, direction }) => {
+  settle: ({ law, fastest, direction, dots }) => {
     if (!law || !fastest) return [];
     const { lagS, standingMm, fromMmPerS, toMmPerS } = law;
-    return [
-      {
-        name: 'lag',
-        at: { direction },
-        value: { lagS, standingMm, fromMmPerS, toMmPerS },
-        sigma: fastest.sigmaMm,
-        cellIndex: null,
-      },
-    ];
+    const lag = {
+      name: 'lag' as const,
+      at: { direction },
+      value: { lagS, standingMm, fromMmPerS, toMmPerS },
+      sigma: fastest.sigmaMm,
+      cellIndex: null,
+    };
+    if (!dots.law || !dots.fastest) return [lag];
+    const dotLength = {
+      name: 'dotLength' as const,
+      at: { direction },
+      value: { slowOnS: dots.law.slowOnS, fromMmPerS: dots.law.fromMmPerS, toMmPerS: dots.law.toMmPerS },
+      sigma: dots.fastest.shorterSigmaMm,
+      cellIndex: null,
+    };
+    return [lag, dotLength];
   },
 } as const satisfies CardKind<ScanOffsetPlan, object, ScanOffsetFinding, object>);

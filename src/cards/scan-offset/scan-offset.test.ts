@@ -8,7 +8,10 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { fillRegion } from '../../core/card/path';
 import { proposeFill } from '../../core/card/propose-fill';
 import { boxOfShape } from '../../core/card/shape';
+import type { DotLaw } from '../../core/motion/dot-length';
+import type { LagLaw } from '../../core/motion/lag';
 import type { LineSeen } from '../../core/reading/lines/single-line';
+import { barsOf } from '../../core/reading/lines/bars-of-cell';
 import type { CellReading } from '../../core/reading/observations';
 import { cardKind } from '../registry';
 import type { ScanOffsetFinding } from './find';
@@ -51,10 +54,13 @@ describe('a card of both ways', () => {
       });
     },
   );
-  it('gives every line the same energy, down to what fires', () => {
+  it('gives every line the same energy, and a sixth less to the second and third pair, down to what fires', () => {
     const layout = lay();
     const energies = layout.cells.map((cell) => deliveredBy(mainBurn(cell).settings, pairing).lineJPerMm);
-    for (const energy of energies) expect(energy / energies[0]!).toBeCloseTo(1, 2);
+    const { repeats } = scanOffset.propose(known).plan;
+    energies.forEach((energy, index) =>
+      expect(energy / energies[0]!).toBeCloseTo([1, 5 / 6, 5 / 6, 1][(index % repeats) % 4]!, 2),
+    );
     const weak = { ...pairing, machine: { ...pairing.machine, lowestFiringCommand: 0.2 } };
     const { plan } = scanOffset.propose({ pairing: weak, facts: [] });
     const powers = layCard(scanOffset, plan, weak, { cardNumber: 5 }).cells.map((cell) => mainBurn(cell).settings.powerFraction); // prettier-ignore
@@ -101,7 +107,7 @@ describe('a card of both ways', () => {
   }); // prettier-ignore
 });
 
-const bar = (besideMm: number): LineSeen => ({ besideMm, besideSigmaMm: 0.001, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+const bar = (besideMm: number, widthMm: number | null = null, depth: number | null = null): LineSeen => ({ depth, besideMm, besideSigmaMm: 0.001, widthMm, widthSigmaMm: widthMm === null ? null : 0.002, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
 
 describe('what both ways say', () => {
   let layout: Layout;
@@ -169,7 +175,7 @@ describe('what both ways say', () => {
     const finding = find(seenOf(0.1e-3));
     const [draft] = scanOffset.settle(finding);
     expect(draft).toMatchObject({ name: 'lag', at: { direction: 'horizontal' }, sigma: finding.fastest!.sigmaMm, cellIndex: null });
-    const fact = factNow('lag', draft!.value, { at: draft!.at });
+    const fact = factNow('lag', draft!.value as LagLaw, { at: draft!.at });
     const { settings, reasons } = proposeFill({ pairing, facts: [fact] });
     expect(settings.scanOffsetMm).toBeCloseTo(-0.2e-3 * settings.speedMmPerS, 3);
     expect(reasons['constants.scanOffsetMm']).toContain('as measured on this machine');
@@ -178,7 +184,142 @@ describe('what both ways say', () => {
       expect(plan.constants.scanOffsetMm, kind).toBeLessThan(-0.001);
       expect(why['constants.scanOffsetMm'], kind).toMatch(/measured/);
     }
-    const down = factNow('lag', draft!.value, { at: { direction: 'vertical' } });
+    const down = factNow('lag', draft!.value as LagLaw, { at: { direction: 'vertical' } });
     expect(proposeFill({ pairing, facts: [down] }).settings.scanOffsetMm).toBe(0);
   }); // prettier-ignore
+});
+
+describe('how long dots come out', () => {
+  /** How deep a pair is by its energy, against that of the fastest strong ones, and how much longer for that: 0.1 mm for a whole depth. */
+  const LONGER_BY_DEPTH = 0.1;
+  const depthOf = (layout: Layout, cellIndex: number): number => {
+    const energy = (index: number): number => deliveredBy(mainBurn(layout.cells[index]!).settings, pairing).lineJPerMm;
+    return 0.3 + 0.3 * (energy(cellIndex) / energy(layout.cells.length - 1) - 1);
+  };
+  /** Bars of a beam that comes on so much later than it goes out, and of marks so much longer than drawn at rest. */
+  const dotsOf = (layout: Layout, slowOnS: number, markMm = 0.05, answers: Seen['answers'] = []): Seen => ({
+    readings: layout.order.map((cellIndex) => {
+      const drawn = barsOf(layout.cells[cellIndex]!)!.there;
+      const along = mainBurn(layout.cells[cellIndex]!).settings.direction === 'horizontal' ? drawn.width : drawn.height;
+      const depth = depthOf(layout, cellIndex);
+      const widthMm = along + markMm + LONGER_BY_DEPTH * depth - slowOnS * speedOf(layout, cellIndex);
+      return { cellIndex, bars: { there: bar(0, widthMm, depth), back: bar(0, widthMm, depth) } } as CellReading;
+    }),
+    answers,
+  });
+  /** What deep marks add, of dots as deep as the fastest ones. */
+  const addedAt = (layout: Layout): number => {
+    const fastest = layout.cells.filter((cell) => mainBurn(cell).settings.speedMmPerS === Math.max(...layout.order.map((index) => speedOf(layout, index)))); // prettier-ignore
+    return (LONGER_BY_DEPTH * fastest.reduce((sum, { index }) => sum + depthOf(layout, index), 0)) / fastest.length;
+  };
+  const find = (layout: Layout, seen: Seen): ScanOffsetFinding => scanOffset.find(layout, seen, known);
+
+  it.each(['horizontal', 'vertical'] as const)('is told by how long bars of several speeds are along the sweep, lines %s', (direction) => {
+    const { plan } = scanOffset.propose(known);
+    const layout = lay({ speed: SLOW, constants: { ...plan.constants, direction } });
+    const { dots, says } = find(layout, dotsOf(layout, 0.1e-3));
+    expect(dots.pairs).toHaveLength(layout.cells.length);
+    expect(dots.law!.slowOnS).toBeCloseTo(0.1e-3, 9);
+    expect(dots.law!.standingMm).toBeCloseTo(0.05 + addedAt(layout), 9);
+    for (const { speedMmPerS, longerMm } of dots.pairs) expect(longerMm).toBeCloseTo(0.05 + addedAt(layout) - 0.1e-3 * speedMmPerS, 9);
+    // 0.1 ms at 160 mm/s.
+    expect(dots.fastest).toMatchObject({ shorterMm: expect.closeTo(0.016, 9), longerMm: expect.closeTo(0.034 + addedAt(layout), 9) });
+    expect(says).toMatch(/At 9600 mm\/min dots come out 0\.016 mm shorter than at rest: the beam comes on 0\.1 ms later than it goes out\.$/);
+    const { dots: later, says: other } = find(layout, dotsOf(layout, -0.1e-3));
+    expect(later.fastest!.shorterMm).toBeCloseTo(-0.016, 9);
+    expect(other).toMatch(/0\.016 mm longer than at rest: the beam goes out 0\.1 ms later/);
+    expect(find(layout, dotsOf(layout, 0)).says).toMatch(/Dots are as long at 9600 mm\/min as at rest, to 0\.00\d+ mm\.$/);
+  }); // prettier-ignore
+  it('adds what was drawn longer on the card itself: a second card with it finds the same', () => {
+    const { plan } = scanOffset.propose(known);
+    const layout = lay({ constants: { ...plan.constants, lengthenMm: 0.02 } });
+    const seen = dotsOf(layout, 0.05e-3, 0.07);
+    expect(find(layout, seen).dots.law).toMatchObject({ slowOnS: expect.closeTo(0.05e-3, 9), standingMm: expect.closeTo(0.05 + addedAt(layout), 9) }); // prettier-ignore
+  });
+  it('leaves out pairs that got much more energy, for the source fires no weaker, and says so where too few are left', () => {
+    const weak = { pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand: 0.2 } }, facts: [] };
+    const { plan } = scanOffset.propose(weak);
+    const layout = layCard(scanOffset, plan, weak.pairing, { cardNumber: 5 });
+    const { dots, missing } = scanOffset.find(layout, dotsOf(layout, 0.05e-3), weak);
+    const told = dots.pairs.map(({ cellIndex }) => cellIndex);
+    const at = (speed: number): number[] => layout.cells.filter((cell) => mainBurn(cell).settings.speedMmPerS === speed).map(({ index }) => index); // prettier-ignore
+    expect(told).toEqual(expect.arrayContaining(at(plan.speed.to)));
+    for (const index of at(plan.speed.from)) expect(told).not.toContain(index);
+    expect([missing, dots.law!.slowOnS]).toEqual([[], expect.closeTo(0.05e-3, 6)]);
+    const one = { readings: dotsOf(layout, 0).readings.filter(({ cellIndex }) => at(plan.speed.to).includes(cellIndex)), answers: [] }; // prettier-ignore
+    expect(scanOffset.find(layout, one, weak).dots.missing).toMatch(/fires no weaker/);
+  });
+  it('is not told where no width was, where bars scatter, or by pairs that were called incomplete; the scan offset is all the same', () => {
+    const layout = lay();
+    const seen = dotsOf(layout, 0.05e-3);
+    const [first] = layout.order;
+    const said = { ...seen, answers: [{ field: 'bars', cellIndex: first!, repeat: 0, value: 'one' }] };
+    expect(find(layout, said).dots.pairs.map(({ cellIndex }) => cellIndex)).not.toContain(first);
+    const blind = { ...seen, readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0), back: bar(0) } })) };
+    const older = { ...seen, readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0, 0.4), back: bar(0, 0.4) } })) };
+    const wild = { ...seen, readings: seen.readings.map((reading, place) => ({ ...reading, bars: { there: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1), back: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1) } })) };
+    for (const [look, words] of [[blind, /no bars show their width/], [older, /no bars/], [wild, /scatter/]] as const) {
+      const finding = find(layout, look);
+      expect([finding.dots.law, finding.missing]).toEqual([null, []]);
+      expect(finding.says).toMatch(words);
+      expect(scanOffset.settle(finding).map(({ name }) => name)).toEqual(['lag']);
+    }
+  }); // prettier-ignore
+  it('is not told without pairs of two energies at two speeds: noise in their depth would pass for it', () => {
+    const layout = lay();
+    const noisy = dotsOf(layout, 0.05e-3);
+    const strong = (cellIndex: number): boolean => [0, 3].includes(cellIndex % 4);
+    const readings = noisy.readings.map((reading, place) => {
+      const bars = reading.bars!;
+      const depth = bars.there.depth! + (place % 3) * 0.002;
+      return { ...reading, bars: { there: { ...bars.there, depth }, back: { ...bars.back, depth } } };
+    });
+    const one = find(layout, { ...noisy, readings: readings.filter(({ cellIndex }) => strong(cellIndex)) });
+    expect([one.dots.law, one.missing]).toEqual([null, []]);
+    expect(one.says).toMatch(/takes pairs of two energies at two speeds/);
+    // Both at one speed alone are not enough, at two they are.
+    const upTo = (speeds: number) => find(layout, { ...noisy, readings: readings.filter(({ cellIndex }) => strong(cellIndex) || cellIndex < 4 * speeds) }); // prettier-ignore
+    expect([upTo(1).dots.law === null, upTo(2).dots.law === null]).toEqual([true, false]);
+  });
+  it('is not told by bars that leave it open to more than a hundredth of a millimetre: no plan is drawn by noise', () => {
+    const layout = lay();
+    const seen = dotsOf(layout, 0.05e-3);
+    const blurred = {
+      ...seen,
+      readings: seen.readings.map((reading) => ({
+        ...reading,
+        bars: {
+          there: { ...reading.bars!.there, widthSigmaMm: 0.03 },
+          back: { ...reading.bars!.back, widthSigmaMm: 0.03 },
+        },
+      })),
+    };
+    const finding = find(layout, blurred);
+    expect(finding.dots.law).toBeNull();
+    expect(finding.says).toMatch(/not told: this photo leaves ± 0\.0\d mm\. Burn darker bars/);
+    expect(scanOffset.settle(finding).map(({ name }) => name)).toEqual(['lag']);
+  });
+  it('is kept for the machine and the axis, and drawn into what is planned next, at its own speed', () => {
+    const layout = lay();
+    const finding = find(layout, dotsOf(layout, 0.1e-3));
+    const draft = scanOffset.settle(finding)[1]!;
+    const { fromMmPerS, toMmPerS } = finding.law!;
+    expect(draft).toEqual({
+      name: 'dotLength', at: { direction: 'horizontal' }, sigma: finding.dots.fastest!.shorterSigmaMm, cellIndex: null,
+      value: { slowOnS: expect.closeTo(0.1e-3, 9), fromMmPerS, toMmPerS },
+    }); // prettier-ignore
+    const fact = factNow('dotLength', draft.value as DotLaw, { at: draft.at });
+    const { settings, reasons } = proposeFill({ pairing, facts: [fact] });
+    expect(Math.abs(settings.lengthenMm - 0.1e-3 * settings.speedMmPerS)).toBeLessThan(0.00051);
+    expect(settings.lengthenMm).toBeGreaterThan(0.003);
+    expect(reasons['constants.lengthenMm']).toContain('as measured on this machine');
+    for (const kind of ['grid', 'interval', 'focus', 'tone', 'showpiece']) {
+      const { plan } = cardKind(kind).propose({ pairing, facts: [fact] }) as unknown as { plan: { constants: { lengthenMm: number } } }; // prettier-ignore
+      expect(plan.constants.lengthenMm, kind).toBeGreaterThan(0.002);
+    }
+    const down = factNow('dotLength', draft.value as DotLaw, { at: { direction: 'vertical' } });
+    expect(proposeFill({ pairing, facts: [down] }).settings.lengthenMm).toBe(0);
+    // The card that measures it is burned without.
+    expect(scanOffset.propose({ pairing, facts: [fact] }).plan.constants.lengthenMm).toBe(0);
+  });
 });

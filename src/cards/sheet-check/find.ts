@@ -1,6 +1,7 @@
 import type { Conditions, FactNow } from '../../core/book/facts';
+import { isOfNewBatch } from '../../core/book/staleness';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
-import type { BaseFinding, Known } from '../../core/card/contract';
+import type { BaseFinding, Known, Pairing } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
@@ -11,6 +12,8 @@ import {
   type SheetVerdict,
   type Verdict,
 } from '../../core/fit/sheet-verdict';
+import { SAME_WATTS } from '../../core/machine/diary';
+import { deliveredPowerW } from '../../core/machine/machine';
 import { formatPower, plainNumber } from '../../core/quantities/format';
 import { PATCH_STEPS } from './plan';
 
@@ -45,9 +48,14 @@ export interface SheetCheckFinding extends BaseFinding {
   readonly photo: SheetVerdict | null;
   readonly verdict: Verdict | null;
   readonly by: 'eye' | 'photo';
+  /** What the machine gives now over what it gave when the setting was kept, were this the very same sheet; null where that is no other. */
+  readonly source: { readonly share: number; readonly sigma: number } | null;
   /** Power that gives the tone on this sheet; null where it has to be found anew. */
   readonly powerFraction: number | null;
 }
+
+/** A shift of so many of its own sigmas is one. */
+const CLEAR = 2;
 
 /** A kept power further from the card's own than by this factor is another shade, and not what was checked and shifted since. */
 const SAME_SHADE = 1.5;
@@ -94,7 +102,17 @@ export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: K
     return [{ cellIndex, times: timesOf(cellIndex), lightness: reading.lightness, sigma }];
   });
   const photo = wanted && sheetVerdict(patches, wanted);
-  const none = { power, wanted, patches, photo, verdict: null, by: 'photo' as const, powerFraction: null, says: '' };
+  const none = {
+    power,
+    wanted,
+    patches,
+    photo,
+    verdict: null,
+    by: 'photo' as const,
+    source: null,
+    powerFraction: null,
+    says: '',
+  };
 
   const words = layout.order.flatMap((index) => {
     const word = wordOf(seen, MATCH_FIELD, index);
@@ -139,8 +157,22 @@ export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: K
   return {
     ...found,
     powerFraction: shifted,
+    // Stock of another batch takes more or less by itself.
+    source: kept && !isOfNewBatch(kept.stale) ? sourceBy(photo, power, pairing) : null,
     says: `Shift power by ${change(times!)}, to ${formatPower(shifted)}: as it stands it comes out ${plainNumber(Math.abs(off), 2)} L* ${off > 0 ? 'lighter' : 'darker'} than it was kept ${chance}.`,
   };
+}
+
+/** By how much less, or more, light the same tone comes of, where that is clear, and more than a meter repeats itself to. */
+function sourceBy(
+  { times, timesSigma }: SheetVerdict,
+  power: number,
+  { machine }: Pairing,
+): SheetCheckFinding['source'] {
+  if (times === null || timesSigma === null) return null;
+  const share = deliveredPowerW(machine, power) / deliveredPowerW(machine, Math.min(1, power * times));
+  const clear = Math.abs(Math.log(share)) > CLEAR * timesSigma && Math.abs(share - 1) > SAME_WATTS;
+  return clear ? { share, sigma: share * timesSigma } : null;
 }
 
 function byEye(

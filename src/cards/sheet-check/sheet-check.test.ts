@@ -6,6 +6,7 @@ import type { Seen } from '../../core/card/asks';
 import { estimateCard } from '../../core/card/estimate';
 import { layCard } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
+import { deliveredPowerW } from '../../core/machine/machine';
 import type { CellReading } from '../../core/reading/observations';
 import { kindFor, kindsOfRung } from '../registry';
 import { percent } from './find';
@@ -94,6 +95,25 @@ describe('what a sheet check says', () => {
     expect(finding.says).toMatch(/^Shift power by \+11 %, to 55.3 %/);
     expect(sheetCheck.settle(finding, layout)[0]!.value).toMatchObject({ settings: { ...settings, powerFraction: 0.553 }, lightness: 40 }); // prettier-ignore
     expect(find(seen(37)).says).toMatch(/^Shift power by −9.5 %/);
+  });
+  it('tells by how much the machine gives less, or more, were it the very same sheet, where a shift is clear', () => {
+    // 11 % more power for the same tone: a tenth less light of each.
+    const own = [{ ...kept, stale: ['its source has burned 900 h since'] }];
+    const { source, photo } = find(seen(43), own);
+    expect(source!.share).toBeCloseTo(
+      deliveredPowerW(pairing.machine, 0.5) / deliveredPowerW(pairing.machine, 0.5 * photo!.times!),
+      9,
+    );
+    expect(source!.share).toBeCloseTo(0.905, 2);
+    expect(source!.sigma).toBeCloseTo(source!.share * photo!.timesSigma!, 9);
+    expect(find(seen(37), own).source!.share).toBeCloseTo(1.105, 2);
+    for (const at of [40, 40.9]) expect(find(seen(at), own).source).toBeNull();
+    // Of another batch, the stock itself may take more.
+    expect(find(seen(43)).source).toBeNull();
+    // Patches that scatter tell no shift surely enough.
+    const rough = seen(43);
+    const unsure = { ...rough, readings: rough.readings.map((reading) => ({ ...reading, lightnessSigma: 4 })) };
+    expect(find(unsure, own).source).toBeNull();
   });
   it('starts again where nothing tried brings it back, tone hardly follows power, or the cap is in the way', () => {
     expect(find(seen(50))).toMatchObject({ verdict: 'again', powerFraction: null });

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, knownRunUp, knownScanOffset, paceOf, shadeConditions, type FactNow } from './facts'; // prettier-ignore
+import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, shadeConditions, type FactNow } from './facts'; // prettier-ignore
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
+import { knownRunUp, knownScanOffset, knownShorter, paceOf } from './motion-facts';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
 import { stalenessReasons } from './staleness';
 import { UNTIMED } from '../motion/pace';
@@ -278,6 +279,19 @@ describe('facts', () => {
     // No minus before nothing.
     expect(Object.is(knownScanOffset([lag('horizontal', { lagS: 0, standingMm: -1e-5 })], 'horizontal', 100), 0)).toBe(true); // prettier-ignore
   });
+  it('tell by how much dots come out shorter along an axis at a speed, where it was measured and still holds', () => {
+    const law = { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 };
+    const found = factNow('dotLength', law, { at: { direction: 'vertical' } });
+    // 0.05 ms at 100 mm/s.
+    expect(knownShorter([found], 'vertical', 100)).toBe(0.005);
+    expect(knownShorter([found], 'horizontal', 100)).toBeNull();
+    expect(knownShorter([], 'vertical', 100)).toBeNull();
+    expect(knownShorter([{ ...found, stale: ['another source'] }], 'vertical', 100)).toBeNull();
+    // 0.01 mm shorter at its fastest: none that shows where that is sure to 0.01 mm.
+    expect([0.004, 0.006].map((sigma) => knownShorter([{ ...found, sigma }], 'vertical', 100))).toEqual([0.005, null]);
+    expect([299, 301, 34, 33].map((speed) => knownShorter([found], 'vertical', speed) === null)).toEqual([false, true, false, true]); // prettier-ignore
+    expect(Object.is(knownShorter([factNow('dotLength', { ...law, slowOnS: -1e-9 }, { at: { direction: 'vertical' } })], 'vertical', 100), 0)).toBe(true); // prettier-ignore
+  });
   it('tell the run-up of lines along an axis, by the square of their speed, no further than half as fast again', () => {
     const found = factNow('runUp', { runUpMm: 6, speedMmPerS: 200 }, { at: { direction: 'vertical' } });
     const at = (speed: number, fact: FactNow = found) => knownRunUp([fact], 'vertical', speed);
@@ -306,6 +320,8 @@ describe('facts', () => {
     expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
     expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
     expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
+    expect(words('dotLength', { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 })).toBe('dots 0.01 mm shorter at 200 mm/s'); // prettier-ignore
+    expect(words('dotLength', { slowOnS: -0.0001, fromMmPerS: 50, toMmPerS: 200 })).toBe('dots 0.02 mm longer at 200 mm/s'); // prettier-ignore
     expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
     expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.3 })).toBe('ceiling 40 %, dark edges from 30 %');
     expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.5 })).toBe('ceiling 40 %');
@@ -327,7 +343,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', dotLength: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

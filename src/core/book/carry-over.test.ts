@@ -105,11 +105,11 @@ describe('a setting carried to another bench', () => {
     );
     expect(carrySettings({ ...wide, focusOffsetMm: 0 }, heron, fine).reasons.join()).not.toContain('focus');
   });
-  it('keeps run-up and scan offset on the machine that they belong to, and nowhere else', () => {
-    const own = { ...PLAIN_FILL, runUpMm: 4, scanOffsetMm: 0.12 };
+  it('keeps run-up, scan offset and longer dots on the machine that they belong to, and nowhere else', () => {
+    const own = { ...PLAIN_FILL, runUpMm: 4, scanOffsetMm: 0.12, lengthenMm: 0.02 };
     const there = carrySettings(own, heron, withMachine({ name: 'Wren', ratedPowerW: 5 })).settings;
-    expect(there).toMatchObject({ runUpMm: null, scanOffsetMm: 0 });
-    expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({ runUpMm: 4, scanOffsetMm: 0.12 }); // prettier-ignore
+    expect(there).toMatchObject({ runUpMm: null, scanOffsetMm: 0, lengthenMm: 0 });
+    expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({ runUpMm: 4, scanOffsetMm: 0.12, lengthenMm: 0.02 }); // prettier-ignore
   });
   it('keeps a focus offset with its lens', () => {
     const raised = carrySettings({ ...PLAIN_FILL, focusOffsetMm: 1.5 }, heron, demoPairing('heron', 'birch'));

@@ -101,6 +101,7 @@ export function carrySettings(settings: BurnSettings, from: Pairing, to: Pairing
       focusOffsetMm: otherLens ? 0 : settings.focusOffsetMm,
       runUpMm: otherMachine ? null : settings.runUpMm,
       scanOffsetMm: otherMachine ? 0 : settings.scanOffsetMm,
+      lengthenMm: otherMachine ? 0 : settings.lengthenMm,
       lineAngleDeg: machine.head === 'galvo' ? settings.lineAngleDeg : 0,
       crossHatch,
       frequencyKHz: pulses ? frequencyKHz : null,

@@ -8,8 +8,9 @@ import {
   type LikedUnits,
 } from '../quantities/format';
 import type { PowerPoint } from '../machine/machine';
-import { holdsAt, scanOffsetAt, type LagLaw } from '../motion/lag';
-import { paceWords, UNTIMED, type Pace } from '../motion/pace';
+import { shorterAt, type DotLaw } from '../motion/dot-length';
+import { scanOffsetAt, type LagLaw } from '../motion/lag';
+import { paceWords, type Pace } from '../motion/pace';
 import type { BurnSettings, LineDirection } from '../card/settings';
 import type { Look } from '../stats/two-looks';
 import { isPictureMode, PICTURE_MODE_NAMES } from '../picture/mode';
@@ -80,6 +81,8 @@ export interface FactValues {
   readonly waist: { readonly offsetMm: number; readonly depthMm: number | null };
   /** Of lines along one axis, which the conditions name. */
   readonly lag: LagLaw;
+  /** Of dots along one axis, which the conditions name. */
+  readonly dotLength: DotLaw;
   /** On each side, along one axis; the speed it was found at, since it grows with its square. */
   readonly runUp: { readonly runUpMm: number; readonly speedMmPerS: number };
   /** Of the sheet over the bed, about its middle: how much too high each corner of what was tested lies, what the middle is off the set focus, how deep focus is, and by how many L* marks get stronger from left to right and from rear to front where nothing but the beam explains it. */
@@ -256,6 +259,18 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: ['source', 'motion'],
   },
+  dotLength: {
+    title: 'Length of a dot by speed',
+    owner: 'machine',
+    rung: 'ways',
+    show: (law, liked) => {
+      const shorterMm = shorterAt(law, law.toMmPerS);
+      const by = `${length(Math.abs(shorterMm), liked)} ${shorterMm < 0 ? 'longer' : 'shorter'}`;
+      return `dots ${by} at ${formatSpeed(law.toMmPerS, liked)}`;
+    },
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: ['source', 'motion'],
+  },
   runUp: {
     title: 'Run-up',
     owner: 'machine',
@@ -423,35 +438,3 @@ export function conditionWords(at: Conditions, liked: LikedUnits): string {
     ...(direction === undefined ? [] : [direction === 'horizontal' ? 'lines along X' : 'lines along Y']),
   ].join(', ');
 }
-
-const alongAxis = (facts: readonly FactNow[], direction: LineDirection): FactNow[] =>
-  facts.filter(({ at }) => at['direction'] === direction);
-
-/** The scan offset that was found to make lines of both ways meet, along an axis at a speed; null where nothing tells it there. */
-export function knownScanOffset(
-  facts: readonly FactNow[],
-  direction: LineDirection,
-  speedMmPerS: number,
-): number | null {
-  const law = factOf(alongAxis(facts, direction), 'lag');
-  if (!law || law.stale.length > 0 || !holdsAt(law.value, speedMmPerS)) return null;
-  // No head is placed to less than a thousandth of a millimetre.
-  return Math.round(scanOffsetAt(law.value, speedMmPerS) * 1000) / 1000 + 0;
-}
-
-/** Faster than a run-up was found at, it is asked no further than by this factor. */
-const RUN_UP_REACH = 1.5;
-
-/**
- * The run-up on each side that was found to be enough along an axis, for a speed: by its square, as a ramp of one acceleration grows, rounded up
- * to a tenth of a millimetre. Null where nothing tells it there. 6 mm at 200 mm/s: 1.5 mm at 100.
- */
-export function knownRunUp(facts: readonly FactNow[], direction: LineDirection, speedMmPerS: number): number | null {
-  const found = factOf(alongAxis(facts, direction), 'runUp');
-  if (!found || found.stale.length > 0 || speedMmPerS > RUN_UP_REACH * found.value.speedMmPerS) return null;
-  const { runUpMm, speedMmPerS: foundAt } = found.value;
-  return Math.ceil(runUpMm * (speedMmPerS / foundAt) ** 2 * 10 - 1e-9) / 10 + 0;
-}
-
-/** How estimates are made on a machine: as its timed burns told, or as its record says. */
-export const paceOf = (facts: readonly FactNow[]): Pace => factOf(facts, 'pace')?.value ?? UNTIMED;

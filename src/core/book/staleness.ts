@@ -5,6 +5,12 @@ import { plainNumber } from '../quantities/format';
 /** Thickness that differs by more than this share is another sheet. */
 const THICKNESS_SHARE = 0.05;
 
+const NEW_BATCH = 'new batch';
+
+/** Whether one of these reasons is that the stock is of another batch. */
+export const isOfNewBatch = (reasons: readonly string[]): boolean =>
+  reasons.some((reason) => reason.startsWith(NEW_BATCH));
+
 export type Cause = 'source' | 'motion' | 'power' | 'lens' | 'batch' | 'stock' | 'thickness' | 'bed';
 
 /**
@@ -22,7 +28,7 @@ export function stalenessReasons(then: Pairing, now: Pairing, causes?: readonly 
   if (JSON.stringify(m0.powerTable) !== JSON.stringify(m1.powerTable)) found.push(['power', 'power measured again']);
   if (l0.focalLengthMm !== l1.focalLengthMm || l0.spotXMm !== l1.spotXMm || l0.spotYMm !== l1.spotYMm)
     found.push(['lens', 'lens or spot changed']);
-  if (s0.batch !== s1.batch) found.push(['batch', `new batch ${s1.batch || '(none)'}`]);
+  if (s0.batch !== s1.batch) found.push(['batch', `${NEW_BATCH} ${s1.batch || '(none)'}`]);
   if (s0.family !== s1.family || s0.type !== s1.type || s0.coating !== s1.coating)
     found.push(['stock', 'the stock’s record changed']);
   const t0 = thicknessOf(s0).meanMm;

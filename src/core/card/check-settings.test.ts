@@ -24,6 +24,7 @@ describe('settings that a machine can burn', () => {
     ['intervalMm', [0.01, 2], [0.0099, 2.01, NaN]],
     ['focusOffsetMm', [-20, 0, 20], [-20.1, 20.1]],
     ['scanOffsetMm', [-2, 2], [-2.1, 2.1]],
+    ['lengthenMm', [-0.5, 0.5], [-0.51, 0.51]],
     ['runUpMm', [null, 0, 300], [-1, 301]],
     ['passes', [1, 20], [0, 21, 1.5, NaN]],
   ] as const)('have %s of %j, and not of %j', (field, good, bad) => {
@@ -33,10 +34,13 @@ describe('settings that a machine can burn', () => {
   it('are refused in words', () => {
     const words = (change: Partial<BurnSettings>, pairing = on) =>
       checkConstants({ ...settings, ...change }, pairing).map(({ message }) => message);
-    expect(words({ intervalMm: 3, focusOffsetMm: 30, scanOffsetMm: 3, runUpMm: 400, passes: 0 })).toEqual([
+    expect(
+      words({ intervalMm: 3, focusOffsetMm: 30, scanOffsetMm: 3, lengthenMm: 1, runUpMm: 400, passes: 0 }),
+    ).toEqual([
       'Line interval is 0.01 to 2 mm.',
       'Focus offset is -20 to 20 mm.',
       'Scan offset is -2 to 2 mm.',
+      'Dots are lengthened by -0.5 to 0.5 mm.',
       'Run-up is 0 to 300 mm, or empty.',
       '1 to 20 passes, a whole number.',
     ]);

@@ -10,6 +10,7 @@ export function checkConstants(constants: Constants, { machine }: Pairing, path 
     ...within(`${path}.intervalMm`, constants.intervalMm, 0.01, 2, 'Line interval is 0.01 to 2 mm.'),
     ...within(`${path}.focusOffsetMm`, constants.focusOffsetMm, -20, 20, 'Focus offset is -20 to 20 mm.'),
     ...within(`${path}.scanOffsetMm`, constants.scanOffsetMm, -2, 2, 'Scan offset is -2 to 2 mm.'),
+    ...within(`${path}.lengthenMm`, constants.lengthenMm, -0.5, 0.5, 'Dots are lengthened by -0.5 to 0.5 mm.'),
   ];
   if (constants.runUpMm !== null)
     problems.push(...within(`${path}.runUpMm`, constants.runUpMm, 0, 300, 'Run-up is 0 to 300 mm, or empty.'));

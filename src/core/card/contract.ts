@@ -12,6 +12,7 @@ import type { Pairing } from './pairing';
 import type { Air, BurnSettings } from './settings';
 import type { Burn } from './shape';
 import type { WorkSetup } from './work-setup';
+import type { Tilt } from './tilt';
 
 export type { Pairing };
 
@@ -89,6 +90,8 @@ export interface Drawn {
   readonly air: Air;
   /** Cells by index that are to be crossed in one sweep, row by row; left out where each cell is filled by itself. */
   readonly rows?: readonly (readonly number[])[];
+  /** The board is tilted before it is burned, level with the set focus so far from the left edge of what is drawn; left out where it lies level. */
+  readonly tilt?: Tilt;
   /** Parts that stand apart on the bed and get a frame each; left out where one frame goes around all cells. */
   readonly stations?: readonly DrawnStation[];
 }

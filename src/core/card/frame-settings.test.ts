@@ -31,6 +31,12 @@ describe('how markers and lettering are burned', () => {
     const slow = { ...marl, machine: { ...marl.machine, accelerationXMmPerS2: 300 } };
     expect(proposeFrame(withSpot(slow, 0.05)).settings.marker.intervalMm).toBeCloseTo(0.2, 9);
   });
+  it('goes under mirrors no faster than a late beam leaves four fifths of a square, and no faster than they can', () => {
+    // A fifth of 0.4 mm in a tenth of a millisecond.
+    expect(proposeFrame(tern).settings.marker.speedMmPerS).toBe(800);
+    const slow = { ...tern, machine: { ...tern.machine, topSpeedXMmPerS: 500, topSpeedYMmPerS: 500 } };
+    expect(proposeFrame(slow).settings.marker.speedMmPerS).toBeLessThanOrEqual(500);
+  });
   it('spends the energy of a plain mark on the spot’s width, markers a fifth more', () => {
     const on = withSpot(demoPairing('marl', 'slate'), 0.1);
     const { settings } = proposeFrame(on);

@@ -20,6 +20,9 @@ const MARKERS_S = 6;
 const LEAST_LINES_A_MODULE = 2;
 /** More than this adds nothing to a photo. */
 const MOST_LINES_A_MODULE = 10;
+/** A beam may come on later than it goes out by as much as this, and no more of a marker's square may be lost by that. From memory, without a source. */
+const BEAM_LATE_S = 1e-4;
+const LOST_OF_MODULE = 1 / 5;
 /** Faster than this, corners of small letters are rounded by most heads. */
 const LETTERING_TOP_MM_PER_S = 120;
 
@@ -60,11 +63,13 @@ export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: {
   const spotMm = Math.max(lens.spotXMm, lens.spotYMm);
   const letterJ = Math.min(deep * PLAIN_SHARE * spotMm, limit * 0.95);
   const markerJ = Math.min(deep * MARKER_SHARE * spotMm, limit * 0.95);
-  // On lines as short as a marker a faster head only spends its time on ramps.
-  const pays =
-    machine.head === 'galvo' ? top.topSpeedMmPerS : fastestFillSpeedMmPerS(LEAST_MARKER_MM, top.accelerationMmPerS2);
-  const marker = strokeFor(on, markerJ, Math.min(pays, top.topSpeedMmPerS), top.topSpeedMmPerS);
   const moduleMm = LEAST_MARKER_MM / MARKER_MODULES;
+  // On lines as short as a marker a faster head only spends its time on ramps; mirrors have none, but a beam that is late all the same.
+  const pays =
+    machine.head === 'galvo'
+      ? Math.round((LOST_OF_MODULE * moduleMm) / BEAM_LATE_S)
+      : fastestFillSpeedMmPerS(LEAST_MARKER_MM, top.accelerationMmPerS2);
+  const marker = strokeFor(on, markerJ, Math.min(pays, top.topSpeedMmPerS), top.topSpeedMmPerS);
   const ramps =
     machine.head === 'galvo' || machine.rampPower === 'follows-speed'
       ? 0

@@ -212,7 +212,7 @@ describe('rows that are crossed at once', () => {
 describe('every kind', () => {
   it('has a frame that leads back to it: kind, number and code', () => {
     const kind = cardKind('kerf');
-    expect(frame('kerf', kind.draw(kind.propose({ pairing, facts: [] }).plan, pairing), settings, { cardNumber: 9 }, pairing)).toMatchObject({ kind: 'kerf', cardNumber: 9, adopted: false, version: 3 }); // prettier-ignore
+    expect(frame('kerf', kind.draw(kind.propose({ pairing, facts: [] }).plan, pairing), settings, { cardNumber: 9 }, pairing)).toMatchObject({ kind: 'kerf', cardNumber: 9, adopted: false, version: 4 }); // prettier-ignore
     expect(() => laid({ ...drawn(2) }) && frame('grid', drawn(2), settings, { cardNumber: -1 }, pairing)).toThrow(
       RangeError,
     );

@@ -192,6 +192,7 @@ function frameAround(
     cells,
     ...burnPlan(cells, drawn, pairing),
     adopted: false,
+    ...(drawn.tilt && { tilt: { ...drawn.tilt, levelAtMm: round(drawn.tilt.levelAtMm + dx) } }),
   };
 }
 

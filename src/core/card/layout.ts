@@ -2,6 +2,7 @@ import type { Point, Rect } from '../geometry/point';
 import type { Levels } from './channels';
 import type { Air } from './settings';
 import type { Burn } from './shape';
+import type { Tilt } from './tilt';
 
 /** Where a cell is expected to end up before it is burned. */
 export type Fate = 'no-mark' | 'overburn' | 'does-not-fire' | 'too-fast';
@@ -86,7 +87,7 @@ export interface Frame {
   readonly air: Air;
 }
 
-export const LAYOUT_VERSION = 3;
+export const LAYOUT_VERSION = 4;
 
 /** A part of a card that stands by itself somewhere on the bed, with markers of its own, and is photographed by itself. */
 export interface Station {
@@ -126,6 +127,8 @@ export interface Layout {
   readonly adopted: boolean;
   /** Left out where the card is one piece under one frame. */
   readonly stations?: readonly Station[];
+  /** The board is tilted before the card is burned; left out where it lies level. */
+  readonly tilt?: Tilt;
   /** Standard deviation in mm of how the focus is set on this machine by who burns it; left out where nobody said how. */
   readonly focusScatterMm?: number;
 }

@@ -162,6 +162,21 @@ describe('the path of a region', () => {
     const down = [...fillRegion(area, { ...settings, direction: 'vertical', scanOffsetMm: 0.07 }, 0)];
     expect(down.slice(0, 2).map(({ from }) => from.y)).toEqual([0, expect.closeTo(2 - 0.07, 9)]);
   });
+  it('is drawn longer at either end of what is lit, there and back, and no further than the middle of a gap', () => {
+    const gap = [rectRing({ x: 1, y: 0, width: 2, height: 1 }), rectRing({ x: 3.05, y: 0, width: 2, height: 1 })];
+    for (const [, from, to] of litOf([gap[0]!], { lengthenMm: 0.06 }))
+      expect([from, to]).toEqual([expect.closeTo(0.97, 9), expect.closeTo(3.03, 9)]);
+    const ends = (byMm: number) => litOf(gap, { lengthenMm: byMm }).slice(0, 2).flatMap(([, from, to]) => [from, to]);
+    const near = (values: number[]) => values.map((value) => expect.closeTo(value, 9) as number);
+    expect(ends(0.04)).toEqual(near([0.98, 3.02, 3.03, 5.07]));
+    expect(ends(0.2)).toEqual(near([0.9, 3.025, 3.025, 5.15]));
+    expect(ends(-0.04)).toEqual(near([1.02, 2.98, 3.07, 5.03]));
+  }); // prettier-ignore
+  it('is drawn shorter down to a fifth of itself and no further: no dot is lost', () => {
+    const dot = [rectRing({ x: 1, y: 0, width: 0.1, height: 0.5 })];
+    const [[, from, to]] = litOf(dot, { lengthenMm: -0.3 }) as [[number, number, number]];
+    expect([from, to]).toEqual([expect.closeTo(1.04, 9), expect.closeTo(1.06, 9)]);
+  });
   it('is one stretch where outlines touch, and two where a thousandth of a millimetre lies between', () => {
     const besides = (gap: number) => [rectRing({ x: 1, y: 0, width: 2, height: 1 }), rectRing({ x: 3 + gap, y: 0, width: 2, height: 1 })];
     expect(litOf(besides(0))).toEqual([[0.25, 1, 5], [0.75, 1, 5]]);

@@ -9,6 +9,7 @@ import { MARKER_MODULES, markerModules } from './markers';
 import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
 import { burnedOf, powerOfShare, runsOfPicture } from './picture-shape';
 import { boxOfShape, countIn, dotsOf, isArea, rectRing, type Burn, type DotsShape, type PictureShape, type Region } from './shape'; // prettier-ignore
+import { tiltWords } from './tilt';
 
 /** A stretch of a sweep where the beam is on, as distances from the start of the sweep's mark. */
 export interface LitStretch {
@@ -149,6 +150,33 @@ export function* fillPicture(shape: PictureShape, settings: BurnSettings, runUp:
     yield* sweepsOver(box, settings, horizontal, runUp, stretches, lines);
 }
 
+/** Of stretches that are shortened, this share of each is left: none is lost. */
+const LEAST_LEFT = 0.2;
+
+/**
+ * Lit stretches in order along a line, each drawn longer by half of `byMm` at either end, or shorter where that is below zero. Those that touch are
+ * one to the beam, whatever their powers; a gap that would close is closed from both sides.
+ */
+export function lengthened(stretches: readonly LitStretch[], byMm: number): readonly LitStretch[] {
+  if (byMm === 0) return stretches;
+  const touches = (a: LitStretch | undefined, b: LitStretch | undefined): boolean =>
+    a !== undefined && b !== undefined && b.fromMm - a.toMm < 1e-6;
+  return stretches.map((lit, index) => {
+    const [before, after] = [stretches[index - 1], stretches[index + 1]];
+    const [startsHere, endsHere] = [!touches(before, lit), !touches(lit, after)];
+    const most = (1 - LEAST_LEFT) * (lit.toMm - lit.fromMm);
+    // Never past the middle of a gap, nor past what is left of the stretch itself.
+    const by = Math.max(byMm, -most) / 2;
+    const first = before && startsHere ? Math.min(by, (lit.fromMm - before.toMm) / 2) : by;
+    const last = after && endsHere ? Math.min(by, (after.fromMm - lit.toMm) / 2) : by;
+    return {
+      ...lit,
+      fromMm: startsHere ? lit.fromMm - first : lit.fromMm,
+      toMm: endsHere ? lit.toMm + last : lit.toMm,
+    };
+  });
+}
+
 /** Lines over a box, in its middle and alternating when both ways, lit where `stretchesOf` a line and its place across says. */
 function* sweepsOver(
   box: Rect,
@@ -158,12 +186,12 @@ function* sweepsOver(
   stretchesOf: (line: number, at: number) => readonly LitStretch[],
   lines = countIn(horizontal ? box.height : box.width, settings.intervalMm),
 ): Generator<Sweep> {
-  const { intervalMm, bothWays, speedMmPerS, scanOffsetMm } = settings;
+  const { intervalMm, bothWays, speedMmPerS, scanOffsetMm, lengthenMm } = settings;
   const across = horizontal ? box.height : box.width;
   const start = (horizontal ? box.y : box.x) + (across - (lines - 1) * intervalMm) / 2;
   for (let line = 0; line < lines; line++) {
     const at = start + line * intervalMm;
-    const stretches = stretchesOf(line, at);
+    const stretches = lengthened(stretchesOf(line, at), lengthenMm);
     const first = stretches[0];
     if (!first) continue;
     const end = stretches.at(-1)!.toMm;
@@ -357,6 +385,8 @@ export function* cardPath(layout: Layout, machine: Machine, scope: BurnScope | n
     frequencyKHz: settings.frequencyKHz,
   });
   const wholeFrame = scope === null || scope.frame;
+  // Nothing may be burned before it lies as it was planned: what is level would be taken for what does not change with focus.
+  if (layout.tilt) yield { step: 'hand', text: tiltWords(layout.tilt, machine.likedUnits) };
   if (wholeFrame) {
     for (const { name, burn } of frameBurns(layout, machine)) {
       yield part(name, burn);

@@ -44,6 +44,19 @@ describe('a picture whose power follows grey', () => {
     expect(there!.from.x).toBeCloseTo(3.1, 9);
     expect(Math.max(back!.from.x, back!.to.x)).toBeCloseTo(3.4 - 0.02, 9);
   });
+  it('is drawn longer where it is lit at all, and its powers change where they did', () => {
+    const [plain] = [...fillPicture(shape, PLAIN_FILL, 0)];
+    const [longer] = [...fillPicture(shape, { ...PLAIN_FILL, lengthenMm: 0.02 }, 0)];
+    expect([longer!.from.x, longer!.to.x]).toEqual([expect.closeTo(plain!.from.x - 0.01, 9), expect.closeTo(plain!.to.x + 0.01, 9)]);
+    // Two places of full power, one of half: bounds of powers lie where they lay on the card.
+    expect(plain!.lit).toHaveLength(2);
+    expect(longer!.lit[0]!.toMm).toBeCloseTo(plain!.lit[0]!.toMm + 0.01, 9);
+    expect(longer!.lit[1]!.fromMm).toBeCloseTo(longer!.lit[0]!.toMm, 9);
+    // Drawn shorter, too, nothing opens between two powers.
+    const [shorter] = [...fillPicture(shape, { ...PLAIN_FILL, lengthenMm: -0.02 }, 0)];
+    expect(shorter!.lit[1]!.fromMm).toBeCloseTo(shorter!.lit[0]!.toMm, 9);
+    expect(shorter!.from.x).toBeCloseTo(plain!.from.x + 0.01, 9);
+  }); // prettier-ignore
   it('goes through its table', () => {
     const table = Array.from({ length: 256 }, (_, byte) => (byte / 255) ** 2);
     expect(laid({ ...shape, table }, {})[5]).toBe(Math.round(1000 * (0.04 + 0.16 * (64 / 255) ** 2)) / 1000);

@@ -20,6 +20,7 @@ describe('what the planner asks of every cell alike', () => {
       'constants.direction: Lines run, choice',
       'constants.bothWays: Burn both ways, flag',
       'constants.scanOffsetMm: Scan offset, offset',
+      'constants.lengthenMm: Longer dots, offset',
       'constants.runUpMm: Run-up, run-up',
     ]);
     expect([...new Set(fields.map(({ group }) => group))]).toEqual(['same']);
@@ -27,6 +28,7 @@ describe('what the planner asks of every cell alike', () => {
       'from the focus you set: plus raises the head, minus lowers it',
       'halves the time of a fill',
       'each line of the way back is laid so much further along: minus where the beam is late',
+      'each lit stretch of a line is drawn so much longer: plus where the beam comes on late',
       'each side, also called overscan; empty for what the speed needs',
     ]);
     expect(fields.find(({ label }) => label === 'Lines run')!.options).toEqual([
@@ -50,10 +52,10 @@ describe('what the planner asks of every cell alike', () => {
   });
   it('leaves out what varies on the card, and nothing else', () => {
     const left = constantFields(heron, 'at.settings', ['powerFraction', 'focusOffsetMm']).map(({ path }) => path);
-    expect(left).toHaveLength(8);
+    expect(left).toHaveLength(9);
     expect(left[0]).toBe('at.settings.speedMmPerS');
     expect(left).not.toContain('at.settings.focusOffsetMm');
-    expect(constantFields(tern, 'constants', ['passes'])).toHaveLength(11);
+    expect(constantFields(tern, 'constants', ['passes'])).toHaveLength(12);
   });
   it('offers the air that the machine has', () => {
     const airs = (airAssist: 'none' | 'on-off' | 'adjustable') =>

@@ -131,6 +131,13 @@ export function constantFields(machine: Machine, path: string, without: readonly
       hint: 'each line of the way back is laid so much further along: minus where the beam is late',
     },
     {
+      path: `${path}.lengthenMm`,
+      label: 'Longer dots',
+      as: 'offset',
+      group: 'same',
+      hint: 'each lit stretch of a line is drawn so much longer: plus where the beam comes on late',
+    },
+    {
       path: `${path}.runUpMm`,
       label: 'Run-up',
       as: 'run-up',

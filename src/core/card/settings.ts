@@ -21,6 +21,8 @@ export interface BurnSettings {
   readonly runUpMm: number | null;
   /** How much further along its own direction each line of the way back is laid, to undo the head's lag. */
   readonly scanOffsetMm: number;
+  /** Each lit stretch of a line is drawn so much longer, half of it at either end, to undo that the beam comes on later than it goes out. */
+  readonly lengthenMm: number;
   /** Lines of a fill are turned by this much from `direction`, counter-clockwise as the card is read: 0 up to 90. */
   readonly lineAngleDeg: number;
   /** Each pass of a fill is done again at right angles to itself: twice the lines, and twice the energy. */
@@ -32,10 +34,11 @@ export interface BurnSettings {
 /** The settings that a card of power and speed keeps the same in every cell. */
 export type Constants = Omit<BurnSettings, 'powerFraction' | 'speedMmPerS'>;
 
-/** What settings have that say nothing about run-up, lag, angle, hatch and pulses: everything plain. */
+/** What settings have that say nothing about run-up, lag, length of dots, angle, hatch and pulses: everything plain. */
 export const PLAIN_EXTRAS = {
   runUpMm: null,
   scanOffsetMm: 0,
+  lengthenMm: 0,
   lineAngleDeg: 0,
   crossHatch: false,
   frequencyKHz: null,

@@ -5,7 +5,7 @@ import { RECTANGLE } from '../stock/outline';
 import { layCard } from './lay';
 import { LAYOUT_VERSION, type Layout } from './layout';
 import { PLAIN_EXTRAS, upgradeSettings } from './settings';
-import { upgradeBase, upgradeLayout, upgradePairing } from './stored';
+import { upgradeBase, upgradeLayout, upgradePairing, withDotLength } from './stored';
 import { UNSAID_SETUP } from './work-setup';
 
 const on = demoPairing('heron', 'birch');
@@ -28,6 +28,14 @@ describe('a layout as it was stored', () => {
     for (const { settings } of [...up.before, ...up.after, ...up.cells.flatMap(({ burns }) => burns)])
       expect(settings).toMatchObject(PLAIN_EXTRAS);
     expect(up.cells.map(({ box }) => box)).toEqual(now.cells.map(({ box }) => box));
+  });
+  it('of the third version, with a search’s cells, gains that dots are drawn as long as they are', () => {
+    const older = JSON.parse(JSON.stringify(now, (key, value: unknown) => (key === 'lengthenMm' ? undefined : value))) as Layout; // prettier-ignore
+    const burn = older.cells[0]!.burns[0]!;
+    const up = upgradeLayout({ ...older, version: 3, before: [burn], after: [burn] });
+    expect(up.cells).toEqual(now.cells);
+    for (const { settings } of [...up.before, ...up.after]) expect(settings).toEqual({ ...burn.settings, lengthenMm: 0 }); // prettier-ignore
+    expect({ ...up, before: [], after: [] }).toEqual({ ...now, before: [], after: [] });
   });
   it('of the first version, filled squares of one power and speed each, becomes cells with a burn', () => {
     const settings = { powerFraction: 0.4, speedMmPerS: 50, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true }; // prettier-ignore
@@ -79,7 +87,7 @@ describe('a layout as it was stored', () => {
     }); // prettier-ignore
   });
   it('of a version that is not known is refused', () => {
-    for (const version of [1, 4, 99])
+    for (const version of [1, 5, 99])
       expect(() => upgradeLayout({ ...now, version })).toThrow(`unknown layout version: ${version}`);
   });
 });
@@ -123,6 +131,11 @@ describe('what was stored beside it', () => {
       frame: { ...frame, words: 'short', markers: 'burned' },
       setup,
     });
+    const settings = { scanOffsetMm: 0.1, air: 'on' };
+    const kept = { ...settings, lengthenMm: 0.02 };
+    expect(withDotLength({ version: 1, constants: settings, cut: kept, frame, list: [1], none: null })).toEqual({
+      version: 1, constants: { ...settings, lengthenMm: 0 }, cut: kept, frame, list: [1], none: null,
+    }); // prettier-ignore
     expect(upgradeSettings({ lineAngleDeg: 30 })).toEqual({ ...PLAIN_EXTRAS, lineAngleDeg: 30 });
   });
 });

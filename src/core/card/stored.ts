@@ -12,8 +12,7 @@ import {
   type MarkerPlace,
 } from './layout';
 import { boxOfShape, rectRing, type Burn } from './shape';
-import type { PLAIN_EXTRAS } from './settings';
-import { upgradeSettings, type Air, type BurnSettings } from './settings';
+import { PLAIN_EXTRAS, upgradeSettings, type Air, type BurnSettings } from './settings';
 import { UNSAID_SETUP } from './work-setup';
 
 /** A cell as the first version of layouts held it. */
@@ -40,26 +39,31 @@ interface FirstLayout {
   readonly letteringSettings: Layout['frame']['settings']['lettering'];
 }
 
+/** A layout of version 3: settings said nothing of how long dots are drawn. */
+type ThirdLayout = Omit<Layout, 'version'>;
+
 /** A layout of version 2: settings knew no angle, hatch and pulses, frames were lettered in full, each cell was filled by itself. */
-type SecondLayout = Omit<Layout, 'version' | 'together' | 'adopted'>;
+type SecondLayout = Omit<ThirdLayout, 'together' | 'adopted'>;
 
 const upgradeBurn = (burn: Burn): Burn => ({ ...burn, settings: upgradeSettings(burn.settings) });
 
-function upgradeSecond(second: SecondLayout): Layout {
-  const { frame, before, after, cells } = second;
-  return {
+const upgradeThird = (third: ThirdLayout): Layout => ({
+  ...third,
+  version: LAYOUT_VERSION,
+  before: third.before.map(upgradeBurn),
+  after: third.after.map(upgradeBurn),
+  cells: third.cells.map(upgradeStoredCell),
+});
+
+const upgradeSecond = (second: SecondLayout): Layout =>
+  upgradeThird({
     ...second,
-    version: LAYOUT_VERSION,
-    frame: { ...frame, settings: upgradeFrame(frame.settings) },
-    before: before.map(upgradeBurn),
-    after: after.map(upgradeBurn),
-    cells: cells.map(upgradeStoredCell),
+    frame: { ...second.frame, settings: upgradeFrame(second.frame.settings) },
     together: [],
     adopted: false,
-  };
-}
+  });
 
-/** A cell of a layout of version 2, or one that a search added to such. */
+/** A cell of an older layout, or one that a search added to such. */
 export const upgradeStoredCell = <Stored extends Omit<Cell, 'index'>>(cell: Stored): Stored => ({
   ...cell,
   burns: cell.burns.map(upgradeBurn),
@@ -71,6 +75,17 @@ const upgradeFrame = (stored: Omit<FrameSettings, 'words'>): FrameSettings => ({
   markers: 'burned',
   ...stored,
 });
+
+/** A plan as it was stored, whose settings, wherever it keeps them, may be from before they said how long dots are drawn. */
+export function withDotLength<Plan extends object>(plan: Plan): Plan {
+  const isOlder = (value: unknown): value is object =>
+    typeof value === 'object' && value !== null && 'scanOffsetMm' in value && !('lengthenMm' in value);
+  const entries = Object.entries(plan).map(([key, value]: [string, unknown]) => [
+    key,
+    isOlder(value) ? { ...value, lengthenMm: PLAIN_EXTRAS.lengthenMm } : value,
+  ]);
+  return Object.fromEntries(entries) as Plan;
+}
 
 /** What every plan has, of a plan from before set-ups were recorded. */
 export function upgradeBase<Stored extends { readonly frame: Omit<FrameSettings, 'words'> }>(
@@ -101,6 +116,7 @@ function upgradeCell(cell: FirstCell): Cell {
 export function upgradeLayout(stored: object): Layout {
   const { version } = stored as { version?: number };
   if (version === LAYOUT_VERSION) return stored as Layout;
+  if (version === 3) return upgradeThird(stored as ThirdLayout);
   if (version === 2) return upgradeSecond(stored as SecondLayout);
   if (version !== undefined) throw new RangeError(`unknown layout version: ${version}`);
   const first = stored as FirstLayout;

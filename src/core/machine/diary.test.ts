@@ -7,6 +7,7 @@ const entry = (day: string, kind: DiaryEntry['kind'], watts?: number, command = 
   kind,
   note: '',
   reading: watts === undefined ? null : { command, watts },
+  share: null,
 });
 const SINCE = '2026-05-10T00:00:00.000Z';
 const reasons = (of: readonly DiaryEntry[], fact: keyof typeof FACTS) => diaryReasons(of, SINCE, FACTS[fact].staleBy);
@@ -54,5 +55,19 @@ describe('a machine’s diary', () => {
         'engrave',
       ),
     ).toEqual([]);
+  });
+  it('goes by a card that was burned again, where it tells that the machine gives otherwise than before', () => {
+    const told = (day: string, share: number): DiaryEntry => ({ ...entry(day, 'inferred'), share });
+    const weak = told('12', 0.91);
+    expect(wattsChange([weak], weak)).toBeCloseTo(-0.09, 12);
+    expect(doubtsOf([weak], weak)).toEqual(['power']);
+    expect(reasons([weak], 'engrave')).toEqual(['9 % fewer watts inferred from a card on 2026-05-12']);
+    expect(reasons([weak], 'focus')).toEqual([]);
+    expect(reasons([told('12', 1.08)], 'kerf')).toEqual(['8 % more watts inferred from a card on 2026-05-12']);
+    // As a meter repeats itself.
+    expect(doubtsOf([], told('12', 0.96))).toEqual([]);
+    // No meter's reading is compared with it.
+    const meter = entry('14', 'watts', 10);
+    expect(wattsChange([weak, meter], meter)).toBeNull();
   });
 });

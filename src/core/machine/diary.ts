@@ -10,6 +10,7 @@ export const DIARY_KINDS = {
   levelled: { name: 'Bed levelled or moved', doubts: ['bed'] },
   fire: { name: 'A fire', doubts: ['source', 'power', 'lens', 'motion'] },
   watts: { name: 'Watts measured by a meter', doubts: [] },
+  inferred: { name: 'Power inferred from a card burned again', doubts: [] },
   note: { name: 'Something else', doubts: [] },
 } as const satisfies Readonly<Record<string, { readonly name: string; readonly doubts: readonly Cause[] }>>;
 
@@ -30,16 +31,19 @@ export interface DiaryEntry {
   readonly note: string;
   /** Of a meter; null for what is no measurement. */
   readonly reading: MeterReading | null;
+  /** What it gives at a command over what it gave before, as a card told that was burned again on the same sheet; null for every other entry. */
+  readonly share: number | null;
 }
 
 /** A meter repeats itself to about this (common practice); a source that changed by more burns otherwise. */
-const SAME_WATTS = 0.05;
+export const SAME_WATTS = 0.05;
 /** Readings at commands this close are of the same command. */
 const SAME_COMMAND = 0.01;
 
-/** By which share watts at the same command differ from those of the reading before; null where there is none before. */
+/** By which share watts at the same command differ from before: from the reading before, or as a card told; null where neither tells it. */
 export function wattsChange(entries: readonly DiaryEntry[], entry: DiaryEntry): number | null {
-  const { reading } = entry;
+  const { reading, share } = entry;
+  if (share !== null) return share - 1;
   if (!reading) return null;
   const before = entries
     .filter(
@@ -49,9 +53,11 @@ export function wattsChange(entries: readonly DiaryEntry[], entry: DiaryEntry): 
   return before && before.watts > 0 ? reading.watts / before.watts - 1 : null;
 }
 
-/** What an entry makes doubtful: by its kind; a meter's reading only where it differs from the one before. */
+const isOfWatts = ({ kind }: DiaryEntry): boolean => kind === 'watts' || kind === 'inferred';
+
+/** What an entry makes doubtful: by its kind; what tells of watts only where they differ from before. */
 export function doubtsOf(entries: readonly DiaryEntry[], entry: DiaryEntry): readonly Cause[] {
-  if (entry.kind !== 'watts') return DIARY_KINDS[entry.kind].doubts;
+  if (!isOfWatts(entry)) return DIARY_KINDS[entry.kind].doubts;
   const change = wattsChange(entries, entry);
   return change !== null && Math.abs(change) > SAME_WATTS ? ['power'] : [];
 }
@@ -59,8 +65,9 @@ export function doubtsOf(entries: readonly DiaryEntry[], entry: DiaryEntry): rea
 /** An entry in a few words: "optics cleaned", "9 % fewer watts measured". */
 export function diaryWords(entries: readonly DiaryEntry[], entry: DiaryEntry): string {
   const change = wattsChange(entries, entry);
-  if (entry.kind !== 'watts' || change === null) return DIARY_KINDS[entry.kind].name.toLowerCase();
-  return `${plainNumber(100 * Math.abs(change), 2)} % ${change < 0 ? 'fewer' : 'more'} watts measured`;
+  if (!isOfWatts(entry) || change === null) return DIARY_KINDS[entry.kind].name.toLowerCase();
+  const told = entry.kind === 'watts' ? 'measured' : 'inferred from a card';
+  return `${plainNumber(100 * Math.abs(change), 2)} % ${change < 0 ? 'fewer' : 'more'} watts ${told}`;
 }
 
 /** Why something that was found at a moment may hold no longer, by what happened since, newest last; with the day of each. */

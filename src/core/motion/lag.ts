@@ -22,5 +22,7 @@ export const scanOffsetAt = ({ lagS, standingMm }: Pick<LagLaw, 'lagS' | 'standi
 const REACH = 1.5;
 
 /** Whether a law says something of a speed. */
-export const holdsAt = ({ fromMmPerS, toMmPerS }: LagLaw, speedMmPerS: number): boolean =>
-  speedMmPerS >= fromMmPerS / REACH && speedMmPerS <= toMmPerS * REACH;
+export const holdsAt = (
+  { fromMmPerS, toMmPerS }: Pick<LagLaw, 'fromMmPerS' | 'toMmPerS'>,
+  speedMmPerS: number,
+): boolean => speedMmPerS >= fromMmPerS / REACH && speedMmPerS <= toMmPerS * REACH;

@@ -49,6 +49,10 @@ function isDrawn(x: number, y: number): boolean {
   return Math.sin(34 * Math.sqrt(deep) + 1.3 * Math.sin(5 * x)) > -0.72;
 }
 
+let drawn: Greys | undefined;
+
 /** A ladder in the reeds before a low sun: broad areas, rails, stalks. Drawn by this code, burned or bare, 240 by 210. */
 export const ladderInReeds = (): Greys =>
-  drawnWhere(placesOver(WIDE * PLACES_HIGH, PLACES_HIGH, 1), (x, y) => isDrawn(x / PLACES_HIGH, y / PLACES_HIGH));
+  (drawn ??= Object.freeze(
+    drawnWhere(placesOver(WIDE * PLACES_HIGH, PLACES_HIGH, 1), (x, y) => isDrawn(x / PLACES_HIGH, y / PLACES_HIGH)),
+  ));

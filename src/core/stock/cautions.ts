@@ -56,7 +56,7 @@ export function preBurnCautions(machine: Machine, stock: Stock, setup: readonly 
     },
     {
       code: 'flat',
-      text: 'The sheet lies flat and is held.',
+      text: 'The sheet lies flat on what carries it, and is held.',
       more: 'Warped stock shifts focus, and a loose sheet moves under air and the head’s jerks. Pins, magnets or board: whatever holds it stays out of the beam.',
     },
     {

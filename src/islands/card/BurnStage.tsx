@@ -10,7 +10,7 @@ import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { QuantityField } from '../../components/QuantityField';
 import { quantityKinds } from '../../components/quantity-kinds';
-import { paceOf } from '../../core/book/facts';
+import { paceOf } from '../../core/book/motion-facts';
 import { levelWords } from '../../core/card/channels';
 import { estimateCard } from '../../core/card/estimate';
 import type { Cell } from '../../core/card/layout';

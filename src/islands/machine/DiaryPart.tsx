@@ -28,12 +28,15 @@ const DOUBT_WORDS = {
   source: 'everything that its light did',
   power: 'powers of marks and cuts',
   lens: 'focus and spot',
-  motion: 'run-up and scan offset',
+  motion: 'run-up, scan offset and length of dots',
   batch: '',
   stock: '',
   thickness: '',
   bed: 'the level of the bed',
 } as const;
+
+/** What a card tells is noted where it was found. */
+const TYPED_KINDS = DIARY_KIND_NAMES.filter((name) => name !== 'inferred');
 
 const hours = (value: number): string => formatDuration(value * 3600);
 const today = (): string => new Date().toISOString().slice(0, 10);
@@ -103,7 +106,7 @@ export function DiaryPart({ machine, first }: { machine: MachineRecord; first: D
       <fieldset className={page.group}>
         <legend>What happened to it</legend>
         <SelectField label="It was" value={kind} onChange={(event) => setKind(event.target.value as DiaryKind)}>
-          {DIARY_KIND_NAMES.map((name) => (
+          {TYPED_KINDS.map((name) => (
             <option key={name} value={name}>
               {DIARY_KINDS[name].name}
             </option>

@@ -15,7 +15,7 @@ import { burnRunUpMm } from '../../core/card/path';
 import { coverageOfBurn, isArea } from '../../core/card/shape';
 import type { PlanField } from '../../core/card/plan-fields';
 import { unusualConstants } from '../../core/card/unusual';
-import { paceOf } from '../../core/book/facts';
+import { paceOf } from '../../core/book/motion-facts';
 import { sureOfPace } from '../../core/motion/pace';
 import { setupFields } from '../../core/card/work-setup';
 import {

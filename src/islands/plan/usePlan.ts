@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { cardKind } from '../../cards/registry';
-import { paceOf } from '../../core/book/facts';
+import { paceOf } from '../../core/book/motion-facts';
 import { checkBed, type BedCheck } from '../../core/card/check';
 import { PlanError, type BasePlan } from '../../core/card/contract';
 import { estimateCard, type Estimate } from '../../core/card/estimate';

@@ -6,26 +6,35 @@ import { PLACE } from '../burn';
 import type { Burned, Observer } from './observer';
 import { photographedOnce } from './photographed';
 
-/** One photo of each piece; a look goes by one pair of each speed, and the last by all of them. */
+/** One photo of each piece; a look leaves out one pair of each speed, and the last goes by all of them. */
 function lookAt(burned: Burned, seed: string): Seen {
   const seen = photographedOnce(burned);
   const { cells } = burned.layout;
   const columns = [...new Set(cells.map(({ box }) => box.x))].sort((a, b) => a - b);
-  const wanted = columns[Number(seed.at(-1))];
-  if (wanted === undefined) return seen;
-  return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cells[cellIndex]!.box.x === wanted) };
+  const unwanted = columns[Number(seed.at(-1))];
+  if (unwanted === undefined) return seen;
+  return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cells[cellIndex]!.box.x !== unwanted) };
 }
 
 export const scanOffsetObserver: Observer<ScanOffsetFinding> = {
   on: ['heron', 'leather'],
   look: lookAt,
   seeAll: (burned) => photographedOnce(burned),
-  // Lines there lie further along by speed times lag, lines back less far: twice that between them.
+  // Lines there lie further along by speed times lag, lines back less far: twice that between them. What begins late lies later by half of that.
   truth: ({ pairing, layout }, { fastest }) => {
     const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
-    const { lagS } = laserTruthOf(benchMachineOf(pairing.machine, pairing.lens), place);
-    return [-2 * lagS * fastest!.speedMmPerS];
+    const { lagS, slowOnS } = laserTruthOf(benchMachineOf(pairing.machine, pairing.lens), place);
+    return [-2 * (lagS + slowOnS / 2) * fastest!.speedMmPerS, slowOnS * fastest!.speedMmPerS];
   },
-  claims: ({ fastest }) => [[fastest!.offsetMm - 2 * fastest!.sigmaMm, fastest!.offsetMm + 2 * fastest!.sigmaMm]],
+  claims: ({ fastest, dots }) => [
+    [fastest!.offsetMm - 2 * fastest!.sigmaMm, fastest!.offsetMm + 2 * fastest!.sigmaMm],
+    // Not told where a photo leaves it open.
+    dots.fastest
+      ? [
+          dots.fastest.shorterMm - 2 * dots.fastest.shorterSigmaMm,
+          dots.fastest.shorterMm + 2 * dots.fastest.shorterSigmaMm,
+        ]
+      : [NaN, NaN],
+  ],
   widestClaim: 0.04,
 };

@@ -4,6 +4,7 @@ import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { formatPower, plainNumber } from '../../../core/quantities/format';
 import { checkedWords, findSheetCheck, HOLDS_WORDS, percent } from '../find';
+import { SourcePart } from './SourcePart';
 
 const KEEP = { holds: 'Keep it as checked today', shift: 'Keep the shifted setting', again: null } as const;
 
@@ -14,7 +15,7 @@ export default function SheetCheckFindingScreen(props: FindingProps) {
     () => findSheetCheck(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
-  const { patches, photo, verdict, power, wanted, powerFraction } = finding;
+  const { patches, photo, verdict, power, wanted, powerFraction, source } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
   const ends = patches.map(({ times }) => times);
   const line =
@@ -51,21 +52,24 @@ export default function SheetCheckFindingScreen(props: FindingProps) {
       chart={
         photo &&
         wanted && (
-          <PointChart
-            label="L* of patches over power"
-            x={{ title: 'power, %', show: (value) => plainNumber(value, 3) }}
-            y={{ title: 'L*', show: (value) => plainNumber(value, 3) }}
-            points={patches.map(({ times, lightness, sigma, cellIndex }) => ({
-              x: 100 * power * times,
-              y: lightness,
-              sigma,
-              cellIndex,
-            }))}
-            {...(line ? { fit: line } : {})}
-            {...(powerFraction === null ? {} : { pick: { x: 100 * powerFraction } })}
-            selected={props.selected}
-            onSelect={props.onSelect}
-          />
+          <>
+            <PointChart
+              label="L* of patches over power"
+              x={{ title: 'power, %', show: (value) => plainNumber(value, 3) }}
+              y={{ title: 'L*', show: (value) => plainNumber(value, 3) }}
+              points={patches.map(({ times, lightness, sigma, cellIndex }) => ({
+                x: 100 * power * times,
+                y: lightness,
+                sigma,
+                cellIndex,
+              }))}
+              {...(line ? { fit: line } : {})}
+              {...(powerFraction === null ? {} : { pick: { x: 100 * powerFraction } })}
+              selected={props.selected}
+              onSelect={props.onSelect}
+            />
+            {source && <SourcePart view={props.view} source={source} />}
+          </>
         )
       }
     />

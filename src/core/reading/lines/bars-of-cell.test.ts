@@ -10,7 +10,7 @@ import { offsetBetween } from './single-line';
 
 const H = 0.05;
 const LINES = 80;
-const settings = { powerFraction: 0.3, speedMmPerS: 100, intervalMm: H, direction: 'horizontal', bothWays: true, passes: 1, scanOffsetMm: 0, lineAngleDeg: 0, crossHatch: false } as BurnSettings; // prettier-ignore
+const settings = { powerFraction: 0.3, speedMmPerS: 100, intervalMm: H, direction: 'horizontal', bothWays: true, passes: 1, scanOffsetMm: 0, lengthenMm: 0, lineAngleDeg: 0, crossHatch: false } as BurnSettings; // prettier-ignore
 /** As along X; turned, x is along Y. */
 const turned = ({ x, y, width, height }: Rect): Rect => ({ x: y, y: x, width: height, height: width });
 
@@ -25,9 +25,9 @@ function pair(change: Partial<BurnSettings> = {}, swapped = false): Cell {
 }
 
 /** A photo of both bars, each so far beside its place. */
-function photo(beside: readonly [first: number, second: number], lies = true, pxPerMm = 30) {
+function photo(beside: readonly [first: number, second: number], lies = true, pxPerMm = 30, reach = 0.22) {
   const isBurned = (along: number, across: number): boolean =>
-    across > 0.02 && across < 3.98 && [1.2 + beside[0], 3.6 + beside[1]].some((at) => Math.abs(along - at) < 0.22);
+    across > 0.02 && across < 3.98 && [1.2 + beside[0], 3.6 + beside[1]].some((at) => Math.abs(along - at) < reach);
   const fine = drawnPatch({
     widthMm: lies ? 4.8 : 4,
     heightMm: lies ? 4 : 4.8,
@@ -37,7 +37,7 @@ function photo(beside: readonly [first: number, second: number], lies = true, px
     noise: 0.004,
     share: (x, y) => ((lies ? isBurned(x, y) : isBurned(y, x)) ? 0.3 : 1),
   });
-  return { fine, blur: () => null };
+  return { fine };
 }
 
 describe('the bars of a cell', () => {
@@ -79,16 +79,38 @@ describe('the bars of a cell', () => {
       expect(offsetBetween(other.there, other.back).mm).toBeCloseTo(-apart.mm, 3);
     },
   );
-  it('are told without their widths, which nobody asks where the blur is not known, and up to half a millimetre aside', () => {
+  it('are told without their profiles, up to half a millimetre aside', () => {
     const seen = barsOfCell(photo([0.5, -0.5]), pair())!;
-    expect([seen.there.widthMm, seen.there.profile]).toEqual([null, null]);
+    expect(seen.there.profile).toBeNull();
     expect(offsetBetween(seen.there, seen.back).mm).toBeCloseTo(-1, 2);
+  });
+  it.each(['horizontal', 'vertical'] as const)('of lines that run %s are as wide as they were burned, along these lines', (direction) => {
+    for (const reach of [0.22, 0.28]) {
+      const { there, back } = barsOfCell(photo([0.016, -0.031], direction === 'horizontal', 30, reach), pair({ direction }))!;
+      for (const { widthMm, widthSigmaMm, depth } of [there, back]) {
+        expect(Math.abs(widthMm! - 2 * reach)).toBeLessThan(0.004);
+        expect(widthSigmaMm!).toBeLessThan(0.004);
+        // Three tenths of the light come back.
+        expect(Math.abs(depth! - 0.7)).toBeLessThan(0.02);
+      }
+    }
+  }); // prettier-ignore
+  it('are of no known width where they were drawn less than six pixels of the photo wide', () => {
+    const { fine } = photo([0, 0]);
+    const narrow = cellOf(0, pair().burns[0]!, { box: { x: 0, y: 0, width: 4.8, height: 4 } });
+    const thinner: Region = Array.from({ length: LINES }, (_, line) => rectRing({ x: (line % 2 === 0 ? 1.2 : 3.6) - 0.1, y: line * H, width: 0.2, height: H })); // prettier-ignore
+    const thin = { ...narrow, burns: [{ ...narrow.burns[0]!, shape: { do: 'sweep' as const, area: thinner } }] };
+    const { there } = barsOfCell({ fine: { ...fine, pxPerMm: 29 } }, thin)!;
+    expect([there.widthMm, there.besideMm]).toEqual([null, expect.closeTo(0, 2)]);
+  });
+  it('are drawn where their outlines are, however much longer their dots are drawn', () => {
+    expect(barsOf(pair({ lengthenMm: 0.1 }))).toEqual(barsOf(pair({ lengthenMm: 0 })));
   });
   it('are not told where one is missing, by fewer than 15 pixels to a millimetre, or of another cell', () => {
     const gone = { ...photo([0, 9]) };
     expect(barsOfCell(gone, pair())).toBeNull();
-    const { fine, blur } = photo([0, 0]);
-    expect(barsOfCell({ blur, fine: { ...fine, pxPerMm: 14 } }, pair())).toBeNull();
-    expect(barsOfCell({ blur, fine }, pair({ bothWays: false }))).toBeNull();
+    const { fine } = photo([0, 0]);
+    expect(barsOfCell({ fine: { ...fine, pxPerMm: 14 } }, pair())).toBeNull();
+    expect(barsOfCell({ fine }, pair({ bothWays: false }))).toBeNull();
   });
 });

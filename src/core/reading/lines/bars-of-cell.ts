@@ -1,6 +1,7 @@
 import type { Cell } from '../../card/layout';
 import { fillRegion } from '../../card/path';
 import type { Rect } from '../../geometry/point';
+import { blurBetween } from './blur';
 import { hasOneLine, type FinePhoto } from './lines-of-cell';
 import { LEAST_PX_PER_MM_FOR_PLACE, lineIn, type LineSeen } from './single-line';
 
@@ -11,13 +12,18 @@ export interface BarsSeen {
 }
 
 /** Where the two bars of a cell were drawn, without any scan offset. */
-interface Bars {
+export interface Bars {
   readonly there: Rect;
   readonly back: Rect;
 }
 
 /** Bare stock that lies on both sides of a bar at the least, as a share of its own width. */
 const BARE_BESIDE = 1;
+/**
+ * Photo pixels across a bar from which its width is told. A camera that blurs by a pixel, as a standard deviation, moves half of the height of its
+ * edges by less than a thousandth of its width; one that blurs by more makes all bars of a card longer alike.
+ */
+const LEAST_BAR_PX = 6;
 /** Ends of a bar are left out: there a line of one way may be missing. */
 const END_SHARE = 0.1;
 
@@ -40,7 +46,7 @@ export function barsOf({ burns: [burn, ...others] }: Pick<Cell, 'burns'>): Bars 
   if (!burn || others.length > 0 || burn.shape.do !== 'sweep' || !burn.settings.bothWays) return null;
   // One outline is one area for both ways.
   if (burn.shape.area.length < 2) return null;
-  const settings = { ...burn.settings, passes: 1, scanOffsetMm: 0 };
+  const settings = { ...burn.settings, passes: 1, scanOffsetMm: 0, lengthenMm: 0 };
   if (settings.crossHatch || settings.lineAngleDeg !== 0) return null;
   const lies = settings.direction === 'horizontal';
   let there: Rect | null = null;
@@ -60,16 +66,20 @@ export function barsOf({ burns: [burn, ...others] }: Pick<Cell, 'burns'>): Bars 
 export const isToneless = (cell: Pick<Cell, 'burns'>): boolean => hasOneLine(cell) || barsOf(cell) !== null;
 
 /** The bars of a cell as a photo shows them; null for other cells, and where the photo does not tell both. What crosses them is not looked at. */
-export function barsOfCell({ fine, blur }: FinePhoto, cell: Cell): BarsSeen | null {
+export function barsOfCell({ fine }: Pick<FinePhoto, 'fine'>, cell: Cell): BarsSeen | null {
   if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
   const bars = barsOf(cell);
   if (!bars) return null;
   const lies = cell.burns[0]!.settings.direction === 'horizontal';
   const run = lies ? 'vertical' : 'horizontal';
-  const told = blur(run);
   const seen = ([bars.there, bars.back] as const).map((bar) => {
     const band = bandOf(bar, bars, cell.box, lies);
-    const line = lineIn(fine, band, { run, blur: told });
+    const along = lies ? bar.width : bar.height;
+    const line = lineIn(fine, band, {
+      run,
+      blur: blurBetween(0, along / LEAST_BAR_PX),
+      widthFrom: LEAST_BAR_PX / along,
+    });
     // Its profile says nothing that is asked.
     return line && { ...line, profile: null };
   });

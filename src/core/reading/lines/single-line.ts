@@ -29,6 +29,8 @@ export interface LineSeen {
   /** Standard deviation of its edges about straight ones, without what the photo's noise makes; null as above. */
   readonly raggedMm: number | null;
   readonly raggedSigmaMm: number | null;
+  /** How much of bare stock's light its middle takes, or adds, as a share; null as above, left out in readings from before it was told. */
+  readonly depth?: number | null;
   /** How much of bare stock's light it takes, or adds, across it, in equal steps about its middle; null as above. */
   readonly profile: LineProfile | null;
 }
@@ -65,16 +67,23 @@ interface Edges {
   readonly edgeNoise: number;
 }
 
+/** How a line is looked at across: what runs that way, the camera's blur, and the photo pixels to a millimetre from which its width is told, 40 where nothing else is said. */
+interface LookAcross {
+  readonly run: LinesRun;
+  readonly blur: Blur | null;
+  readonly widthFrom?: number;
+}
+
 /**
  * One straight line, darker or lighter than bare stock on both sides of it. `band` holds it and bare stock as wide as itself to both sides; the
  * line was asked for along the band's middle. It is looked at in stretches of a quarter of a millimetre, and its width is that of all of them laid
  * over each other, so that photo pixels sample it at every phase. Null below 15 pixels to a millimetre, and where too little of a line stands out;
- * width and raggedness from 40 on, where the photo's blur is known. Errors of where the card's frame puts the band are not in the sigmas: they are alike for all lines of a card.
+ * width and raggedness from 40 on (or `widthFrom`), where the photo's blur is known. Errors of where the card's frame puts the band are not in the sigmas: they are alike for all lines of a card.
  */
 export function lineIn(
   fine: FineLight,
   band: Rect,
-  { run, blur }: { readonly run: LinesRun; readonly blur: Blur | null },
+  { run, blur, widthFrom = LEAST_PX_PER_MM_FOR_WIDTH }: LookAcross,
 ): LineSeen | null {
   if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
   const horizontal = run === 'horizontal';
@@ -99,8 +108,16 @@ export function lineIn(
     besideMm: middles.mean - across / 2,
     besideSigmaMm: middles.spread / Math.sqrt(edged.length),
   };
-  if (fine.pxPerMm < LEAST_PX_PER_MM_FOR_WIDTH || !blur)
-    return { ...place, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null };
+  if (fine.pxPerMm < widthFrom || !blur)
+    return {
+      ...place,
+      widthMm: null,
+      widthSigmaMm: null,
+      raggedMm: null,
+      raggedSigmaMm: null,
+      depth: null,
+      profile: null,
+    };
   const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
   const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [number, number]; // prettier-ignore
   return {
@@ -108,6 +125,7 @@ export function lineIn(
     widthMm: (narrow + wide) / 2,
     widthSigmaMm: Math.hypot(scatter / Math.sqrt(edged.length), (wide - narrow) / Math.sqrt(12)),
     ...raggednessOf(edged),
+    depth: 2 * ends.level,
     profile: profileOf(whole),
   };
 }

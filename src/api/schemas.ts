@@ -3,6 +3,7 @@ import { SHEET_FORMATS } from '../core/sheet/frame-sheet';
 import { constantsSchema, number, positive, settingsSchema } from '../cards/plan-schemas';
 import { CARD_KIND_NAMES, type CardKindName } from '../cards/registry';
 import { CARD_SCHEMAS } from '../cards/schemas';
+import { RUNG_IDS } from '../core/book/rungs';
 import { COLUMN_MEANINGS } from '../core/book/settings-table';
 import { SOURCE_WAVELENGTHS_NM, ZERO_PLACES, type SourceKind } from '../core/machine/machine';
 import { OWN_SPEED_UNITS } from '../core/quantities/format';
@@ -165,6 +166,16 @@ export const stockBody = Joi.object({
 
 export const pairingBody = Joi.object({ machineId: id.required(), lensId: id.required(), stockId: id.required() });
 
+export const piecesBody = Joi.object({
+  pieces: Joi.object({
+    count: number().integer().min(1).max(1_000_000).required(),
+    widthMm: positive(10000).required(),
+    heightMm: positive(10000).required(),
+  })
+    .allow(null)
+    .required(),
+});
+
 const kindName = Joi.valid(...CARD_KIND_NAMES);
 
 /** A value whose schema is that of the kind named beside it. */
@@ -208,6 +219,18 @@ export const ownBurnEndBody = Joi.object({
   status: Joi.valid('done', 'stopped').default('done'),
   tookS: tookS.default(null),
 });
+export const roundBody = Joi.object({
+  rungs: Joi.array()
+    .items(Joi.valid(...RUNG_IDS))
+    .unique()
+    .min(1)
+    .required(),
+});
+export const roundBurnBody = Joi.object({
+  place: Joi.valid('bench', 'own-machine').required(),
+  ticked: Joi.array().items(text(40)).max(40).required(),
+  tookS: tookS.default(null),
+}).when(Joi.object({ place: 'bench' }).unknown(), { then: Joi.object({ tookS: Joi.valid(null) }) });
 export const burnTimeBody = Joi.object({ tookS: tookS.required() });
 
 export const burnControlBody = Joi.object({

@@ -57,6 +57,7 @@ export async function adoptCard(
       sheetYMm: 0,
       bed: { leftMm: 0, rearMm: 0 },
       estimatedS: 0,
+      roundId: null,
     });
     return { id, code: layout.code };
   });

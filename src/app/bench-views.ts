@@ -1,10 +1,12 @@
 import { isCardKind } from '../cards/registry';
 import { factWords, type FactNow } from '../core/book/facts';
+import { openRungs } from '../core/book/round';
 import { cardSummaries, usedAreasOfStock } from '../db/cards';
 import { spentOn } from '../db/burns';
 import { factsOfCard } from '../db/facts';
 import { listMachines } from '../db/machines';
 import { benchPage } from '../db/pairing-states';
+import { piecesOfPairing } from '../db/pairings';
 import { newestReading } from '../db/readings';
 import { listStocks } from '../db/stocks';
 import type { OpenPairing } from '../records/pairing';
@@ -13,8 +15,9 @@ import { defaultSheetOnBed, getCard, newestCard, proposeFor } from './cards';
 import type { AppContext } from './context';
 import { getFavourites } from './favourites';
 import { knownOf } from './known';
-import { ladderOfPairing } from './ladders';
+import { ladderOfPairing, newestByRung } from './ladders';
 import { getPairing } from './pairings';
+import { worthOfTest } from './pieces';
 import { isProblem } from './problems';
 
 export const BENCHES_A_PAGE = 24;
@@ -40,11 +43,13 @@ async function newestShown(ctx: AppContext, cardId: number, photoId: number): Pr
 
 export async function benchView(ctx: AppContext, pairingId: number): Promise<BenchView> {
   const pairing = await getPairing(ctx, pairingId);
-  const [cards, usedAreas, { ladder, next }, spent] = await Promise.all([
+  const [cards, usedAreas, { ladder, next }, spent, pieces, { facts }] = await Promise.all([
     cardSummaries(ctx.db, pairingId, { limit: CARDS_SHOWN, offset: 0 }),
     usedAreasOfStock(ctx.db, pairing.stock.id),
     ladderOfPairing(ctx, pairing),
     spentOn(ctx.db, pairingId),
+    piecesOfPairing(ctx.db, pairingId),
+    knownOf(ctx, pairing),
   ]);
   const told = await Promise.all(
     cards.filter((card) => card.kept > 0).map(async ({ id }) => [id, await keptWordsOf(ctx, pairing, id)] as const),
@@ -58,6 +63,9 @@ export async function benchView(ctx: AppContext, pairingId: number): Promise<Ben
     keptWords: Object.fromEntries(told),
     usedAreas,
     spent,
+    pieces,
+    worth: worthOfTest(next.burn, pieces, pairing.machine, facts),
+    together: openRungs(ladder, newestByRung(cards)).filter(({ why }) => why === null).length,
     newest: read ? await newestShown(ctx, read.id, read.photoId!) : null,
   };
 }

@@ -20,6 +20,8 @@ interface Session {
   noted: number;
   /** What the bench refused; null while it takes everything. */
   fault: string | null;
+  /** What is done when all of it is burned. */
+  readonly then: () => void;
 }
 
 const TICK_MS = 100;
@@ -46,7 +48,13 @@ export class BurnRunner {
     readonly paceFactor: number,
   ) {}
 
-  start(burnId: number, program: Program, machine: BenchMachine, place: BenchPlace): void {
+  start(
+    burnId: number,
+    program: Program,
+    machine: BenchMachine,
+    place: BenchPlace,
+    then = (): void => undefined,
+  ): void {
     this.sessions.set(burnId, {
       laser: new SimulatedLaser(laserTruthOf(machine, place)),
       lines: program.text.split('\n').slice(0, program.lines),
@@ -59,6 +67,7 @@ export class BurnRunner {
       stoodS: 0,
       noted: 0,
       fault: null,
+      then,
     });
     this.timer ??= setInterval(() => this.tick(), TICK_MS);
     this.timer.unref();
@@ -216,6 +225,7 @@ export class BurnRunner {
     });
     this.keep(written);
     await written;
+    if (status === 'done' && !this.closed) session.then();
   }
 
   /** Writes a burn's end, again and again while the database is away. */

@@ -1,4 +1,4 @@
-import { benchMachineOf, benchSheetOf } from '../bench/of-records';
+import { benchMachineOf } from '../bench/of-records';
 import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
 import { STOPS_LESS } from '../core/reading/tone/exposure';
@@ -16,7 +16,7 @@ import { photosOfCard } from '../db/photos';
 import { newestReading } from '../db/readings';
 import type { BurnRecord, BurnView } from '../records/burn';
 import type { CardRecord } from '../records/card';
-import type { BenchBurn } from '../workers/protocol';
+import { benchPieceOf, benchPlaceOf, fromCloserBy } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { printOrder } from './print-order';
@@ -67,9 +67,10 @@ async function scopeOf(ctx: AppContext, card: CardRecord, cells: readonly number
 }
 
 /**
- * Starts a burn on the bench, or one on a machine of the operator's own: its clock, or the note that it is over, timed or not. The pairing is checked again, since a material may have been found to be banned meanwhile.
+ * Starts a burn on the bench, or one on a machine of the operator's own: its clock, or the note that it is over, timed or not. The pairing is
+ * checked again, since a material may have been found to be banned meanwhile. `then` is called when the bench has burned all of it.
  */
-export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<BurnRecord> {
+export async function startBurn(ctx: AppContext, request: BurnRequest, then?: () => void): Promise<BurnRecord> {
   const card = await getCard(ctx, request.cardId);
   const pairing = await getPairing(ctx, card.pairingId);
   refuseUnlessBurnable(pairing);
@@ -100,7 +101,8 @@ export async function startBurn(ctx: AppContext, request: BurnRequest): Promise<
       actualS: open ? null : (request.tookS ?? null),
       endedAt: open ? null : ctx.now(),
     });
-    if (onBench) ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), placeOf(card));
+    if (onBench)
+      ctx.burns.start(id, program, benchMachineOf(card.madeFor.machine, card.madeFor.lens), benchPlaceOf(card), then);
     else if (!open && request.tookS != null) await renewPace(ctx, pairing.machine.id);
     return (await burns.burnById(ctx.db, id))!;
   } catch (error) {
@@ -134,51 +136,10 @@ export async function controlBurn(ctx: AppContext, id: number, control: BurnCont
   return getBurn(ctx, id);
 }
 
-const placeOf = ({ bed, layout }: CardRecord) => ({
-  ...bed,
-  widthMm: layout.widthMm,
-  heightMm: layout.heightMm,
-  ...(layout.tilt && { tilt: layout.tilt }),
-});
-
-/** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on. */
-export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<BenchBurn> {
-  const [all, programs] = await Promise.all([
-    burns.burnsOfCard(ctx.db, card.id),
-    burns.programsOfCard(ctx.db, card.id),
-  ]);
-  if (all.some((burn) => burn.status === 'running' || burn.status === 'paused'))
-    throw new Problem('nothing-burned', 'The burn has not ended: the lid is closed.', 'The burn goes on.');
-  const last = programs.at(-1);
-  if (!last) throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
-  return {
-    // A whole card that was burned again lies on a fresh piece.
-    programs: programs
-      .slice(
-        Math.max(
-          0,
-          programs.findLastIndex((_, index) => wholeCard(all, programs.length, index)),
-        ),
-      )
-      .map(({ program, linesDone, hands }) => ({ text: program, lines: linesDone, hands })),
-    machine: benchMachineOf(card.madeFor.machine, card.madeFor.lens),
-    sheet: benchSheetOf(card.madeFor.stock),
-    place: placeOf(card),
-    burnSeed: last.seed,
-    wiped: false,
-    part: null,
-  };
-}
-
-/** Whether the `index`th of a card's bench programs was of the whole card. `newestFirst` holds every burn. */
-function wholeCard(newestFirst: readonly BurnRecord[], programs: number, index: number): boolean {
-  const sent = newestFirst.filter((burn) => burn.place === 'bench' && burn.linesDone > 0).reverse();
-  return sent.length === programs && sent[index]!.cells === null;
-}
-
 /**
  * Takes a photo of what the bench burned of a card with the bench's camera and puts it in line to be read; `twice`, a darker one of it before,
- * which tells what the camera makes of tones. The id is that of the plain one. Lit from behind, the piece lies on the bench's light table.
+ * which tells what the camera makes of tones. The id is that of the plain one. Lit from behind, the piece lies on the bench's light table. A photo
+ * of a card that was burned beside others shows them all, and is read for each.
  */
 export async function photographCard(
   ctx: AppContext,
@@ -188,12 +149,15 @@ export async function photographCard(
     twice = false,
     onSheet = null,
     litFrom = 'front',
+    closer = false,
     shotSeed,
   }: {
     readonly wiped?: boolean;
     readonly twice?: boolean;
     readonly onSheet?: SheetFormat | null;
     readonly litFrom?: LitFrom;
+    /** Of a card that lies beside others, that card alone, from closer by. */
+    readonly closer?: boolean;
     readonly shotSeed?: string;
   } = {},
 ): Promise<{ id: number; again: boolean }> {
@@ -206,7 +170,16 @@ export async function photographCard(
       'Nothing was taken.',
       [twice ? { field: 'photos', message: 'One of each place.' } : { field: 'sheet', message: 'None under a place.' }],
     );
-  const burn = { ...(await benchBurnOf(ctx, card)), wiped };
+  const whole = await benchPieceOf(ctx, card);
+  const piece = closer ? fromCloserBy(whole, card) : whole;
+  if (piece.shows.length > 1 && onSheet !== null)
+    throw new Problem(
+      'invalid-input',
+      `Card ${card.layout.code} lies beside others: its photo shows them all, and no frame sheet goes around them.`,
+      'Nothing was taken.',
+      [{ field: 'sheet', message: 'None around a round.' }],
+    );
+  const burn = { ...piece.burn, wiped };
   // Each shot its own way, and the same one on every machine: what a photo shows can be looked into again.
   const seed = shotSeed ?? `${card.layout.code} shot ${(await photosOfCard(ctx.db, cardId)).length + 1}`;
   const take = async (
@@ -222,13 +195,15 @@ export async function photographCard(
       onSheet: onSheet && printOrder(onSheet),
       litFrom,
     });
-    return receivePhoto(ctx, cardId, {
+    const incoming = {
       bytes: Buffer.from(jpeg),
-      fileName: `${name}-${card.layout.code}.jpg`,
-      origin: 'bench-camera',
-      finish: wiped ? 'after' : 'before',
+      fileName: `${name}-${piece.name.replace(' ', '-')}.jpg`,
+      origin: 'bench-camera' as const,
+      finish: wiped ? ('after' as const) : ('before' as const),
       litFrom,
-    });
+    };
+    for (const { id } of piece.shows) if (id !== cardId) await receivePhoto(ctx, id, incoming);
+    return receivePhoto(ctx, cardId, incoming);
   };
   // The camera goes from station to station, to those that no photo tells yet where there are some; the id is that of the last.
   if (card.layout.stations) {

@@ -11,6 +11,7 @@ import { knownOf } from './known';
 import { ladderOfPairing } from './ladders';
 import { getPairing } from './pairings';
 import { viewPhotos } from './photos';
+import { roundOfCard } from './rounds';
 import { nextIn } from './search';
 import { seenCard } from './seen';
 
@@ -29,12 +30,13 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
   const photos = await photosOfCard(ctx.db, cardId);
   const { card, reading, before, through, seen } = await seenCard(ctx, cardId);
   const pairing = await getPairing(ctx, card.pairingId);
-  const [known, { ladder }, burns, facts, added] = await Promise.all([
+  const [known, { ladder }, burns, facts, added, round] = await Promise.all([
     knownOf(ctx, pairing),
     ladderOfPairing(ctx, pairing),
     burnsOfCard(ctx.db, cardId),
     factsOfCard(ctx.db, cardId),
     addedCells(ctx.db, cardId),
+    roundOfCard(ctx, card),
   ]);
   return {
     card,
@@ -57,5 +59,6 @@ export async function cardView(ctx: AppContext, cardId: number): Promise<CardVie
     burnedCells: burnedCells(card, burns),
     search: nextIn(card, seen),
     whys: Object.fromEntries(added.map(({ cell, why }) => [cell.index, why])),
+    round,
   };
 }

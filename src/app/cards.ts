@@ -9,6 +9,7 @@ import { cardIsFree, freePiece, freePlace, piecesOf } from '../core/card/place';
 import { numbersOf } from '../core/card/station';
 import { formatLength, formatSize } from '../core/quantities/format';
 import * as cards from '../db/cards';
+import type { Tx } from '../db/client';
 import { lockStock } from '../db/stocks';
 import type { CardRecord, SheetOnBed, UsedArea } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
@@ -177,9 +178,52 @@ export function refuseOutsideBed(reach: Estimate['reach'], pairing: OpenPairing,
   );
 }
 
+/** A card that is laid under its number, and not kept yet. */
+interface LaidCard {
+  readonly request: CardRequest;
+  readonly number: number;
+  readonly layout: Layout;
+  readonly estimate: Estimate;
+}
+
+/** Gives a card its number and lays it in a thread. A number that comes to nothing is lost. */
+export async function layUnderNumber(ctx: AppContext, request: CardRequest, pairing: OpenPairing): Promise<LaidCard> {
+  const { layout: first } = await layOrRefuse(ctx, request, pairing, 0);
+  const number = await cards.nextCardNumber(ctx.db, numbersOf(first));
+  return { request, number, ...(await layOrRefuse(ctx, request, pairing, number)) };
+}
+
+/** Keeps a laid card where it was put, unless the head would leave the bed there. */
+export async function keepCard(
+  tx: Tx,
+  { request, number, layout, estimate }: LaidCard,
+  pairing: OpenPairing,
+  place: ChosenPlace,
+  roundId: number | null,
+): Promise<{ id: number; code: string }> {
+  const bed = bedPlaceOf(request.sheetOnBed, place);
+  refuseOutsideBed(estimate.reach, pairing, bed);
+  const { machine, lens, stock } = pairing;
+  const id = await cards.insertCard(tx, {
+    number,
+    kind: request.kind,
+    pairingId: pairing.id,
+    plan: request.plan,
+    layout,
+    madeFor: { machine, lens, stock },
+    piece: place.piece,
+    sheetXMm: place.xMm,
+    sheetYMm: place.yMm,
+    bed,
+    estimatedS: estimate.totalS,
+    roundId,
+  });
+  return { id, code: layout.code };
+}
+
 /**
  * Makes a card: gives it its number, lays it in a thread, finds or checks its place on the sheet and bed, and keeps it for good. The
- * stock's row is locked while the place is chosen, so that two cards never get the same one. A number that comes to nothing is lost.
+ * stock's row is locked while the place is chosen, so that two cards never get the same one.
  */
 export async function createCard(
   ctx: AppContext,
@@ -191,35 +235,12 @@ export async function createCard(
   if (earlier) return earlier;
   const pairing = await getPairing(ctx, request.pairingId);
   refuseUnlessBurnable(pairing);
-  const { layout: first } = await layOrRefuse(ctx, request, pairing, 0);
-  const number = await cards.nextCardNumber(ctx.db, numbersOf(first));
-  const { layout, estimate } = await layOrRefuse(ctx, request, pairing, number);
+  const laid = await layUnderNumber(ctx, request, pairing);
   return once(ctx, key, action, async (tx) => {
     await lockStock(tx, pairing.stock.id);
-    const place = choosePlace(
-      layout,
-      pairing,
-      await cards.usedAreasOfStock(tx, pairing.stock.id),
-      request.sheetPlace,
-      request.piece ?? null,
-    );
-    const bed = bedPlaceOf(request.sheetOnBed, place);
-    refuseOutsideBed(estimate.reach, pairing, bed);
-    const { machine, lens, stock } = pairing;
-    const id = await cards.insertCard(tx, {
-      number,
-      kind: request.kind,
-      pairingId: pairing.id,
-      plan: request.plan,
-      layout,
-      madeFor: { machine, lens, stock },
-      piece: place.piece,
-      sheetXMm: place.xMm,
-      sheetYMm: place.yMm,
-      bed,
-      estimatedS: estimate.totalS,
-    });
-    return { id, code: layout.code };
+    const used = await cards.usedAreasOfStock(tx, pairing.stock.id);
+    const place = choosePlace(laid.layout, pairing, used, request.sheetPlace, request.piece ?? null);
+    return keepCard(tx, laid, pairing, place, null);
   });
 }
 

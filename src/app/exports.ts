@@ -32,6 +32,7 @@ export function exportCard(
   card: CardRecord,
   format: ExportFormat,
   zero: ZeroPlace | null = null,
+  name = `card-${card.layout.code}`,
 ): ExportedFile {
   const { layout, madeFor, bed } = card;
   const { setup } = card.plan;
@@ -46,5 +47,5 @@ export function exportCard(
       }
     },
   });
-  return { name: `card-${layout.code}${ENDINGS[format] ?? `.${format}`}`, mediaType: MEDIA_TYPES[format], bytes };
+  return { name: `${name}${ENDINGS[format] ?? `.${format}`}`, mediaType: MEDIA_TYPES[format], bytes };
 }

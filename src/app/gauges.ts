@@ -1,5 +1,5 @@
 import { cardKind } from '../cards/registry';
-import { benchBurnOf } from './burns';
+import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';

@@ -3,6 +3,7 @@ import { cardKind, CARD_KIND_NAMES, kindFor, type AnyCardKind } from '../cards/r
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { paceOf } from '../core/book/motion-facts';
 import { RUNGS, type RungId } from '../core/book/rungs';
+import { areasOf } from '../core/card/station';
 import { formatDuration, formatSize } from '../core/quantities/format';
 import { cardSummaries } from '../db/cards';
 import { forgetStatesOfOthers, keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
@@ -16,14 +17,20 @@ import { getPairing } from './pairings';
 const ANSWERED: readonly RungId[] = [...new Set(CARD_KIND_NAMES.map((name) => cardKind(name).rung))];
 /** Tells programs apart whose ladders differ: by their rungs, and by the kinds of card that answer them. */
 const MADE_BY = createHash('sha256')
-  .update(JSON.stringify([RUNGS, CARD_KIND_NAMES.map((name) => [name, cardKind(name).rung, cardKind(name).version])]))
+  .update(
+    JSON.stringify([
+      'costs in numbers',
+      RUNGS,
+      CARD_KIND_NAMES.map((name) => [name, cardKind(name).rung, cardKind(name).version]),
+    ]),
+  )
   .digest('hex')
   .slice(0, 16);
 /** How many of a pairing's newest cards decide what waits on its ladder. */
-const NEWEST_CARDS = 60;
+export const NEWEST_CARDS = 60;
 
 /** The newest card of each rung; one that something was kept from waits for nothing. */
-function newestByRung(cards: readonly CardSummary[]): Partial<Record<RungId, RungCard>> {
+export function newestByRung(cards: readonly CardSummary[]): Partial<Record<RungId, RungCard>> {
   const found: Partial<Record<RungId, RungCard>> = {};
   for (const card of [...cards].reverse()) {
     const { rung, renews = false } = cardKind(card.kind);
@@ -33,18 +40,28 @@ function newestByRung(cards: readonly CardSummary[]): Partial<Record<RungId, Run
   return found;
 }
 
-/** What the proposed card of a rung costs; empty when it cannot be proposed. */
-async function costOf(ctx: AppContext, pairing: OpenPairing, kind: AnyCardKind): Promise<string> {
+const NO_COST = { cost: '' } as const;
+
+/** What the proposed card of a rung costs; nothing when it cannot be proposed. */
+async function costOf(
+  ctx: AppContext,
+  pairing: OpenPairing,
+  kind: AnyCardKind,
+): Promise<Pick<NextStep, 'cost' | 'burn'>> {
   const known = await knownOf(ctx, pairing);
   try {
     const { plan } = kind.propose(known);
     const work = { kind: kind.kind, plan, pairing: known.pairing, cardNumber: 0, pace: paceOf(known.facts) };
     const answer = await ctx.work.do('lay', work);
-    if (!answer.laid) return '';
+    if (!answer.laid) return NO_COST;
     const { layout, estimate } = answer;
-    return `${formatDuration(estimate.totalS)}, ${formatSize(layout.widthMm, layout.heightMm, pairing.machine.likedUnits)}`;
+    const areaMm2 = areasOf(layout).reduce((sum, { width, height }) => sum + width * height, 0);
+    return {
+      cost: `${formatDuration(estimate.totalS)}, ${formatSize(layout.widthMm, layout.heightMm, pairing.machine.likedUnits)}`,
+      burn: { seconds: estimate.totalS, areaMm2 },
+    };
   } catch (error) {
-    if (error instanceof RangeError) return '';
+    if (error instanceof RangeError) return NO_COST;
     throw error;
   }
 }
@@ -79,7 +96,7 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
   const step = nextStepOf(from, ladder, (rung, isStale) => kindFor(rung, isStale).name);
   const isStale = ladder.some(({ rung, state }) => rung === step.rung && state === 'stale');
   const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung, isStale);
-  const next = asks ? { ...step, cost: await costOf(ctx, pairing, kindFor(step.rung, isStale)) } : step;
+  const next = asks ? { ...step, ...(await costOf(ctx, pairing, kindFor(step.rung, isStale))) } : step;
   return {
     ladder,
     next,

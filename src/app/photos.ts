@@ -119,6 +119,13 @@ export async function receivePhoto(
   return { id, again: false };
 }
 
+/** Other cards that a photo shows, and that it is not read for. */
+async function cardsWithout({ db }: AppContext, { cardId, sha256 }: PhotoRecord, numbers: readonly number[]) {
+  const shown = (await cardsByNumber(db, numbers)).filter(({ id }) => id !== cardId);
+  const has = await Promise.all(shown.map(({ id }) => photos.photoOfCardByHash(db, id, sha256)));
+  return shown.filter((_, index) => has[index] === undefined);
+}
+
 /** Photos with what is done with them just now and what came of them. */
 export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[]): Promise<PhotoView[]> {
   const told = await toldOfPhotos(
@@ -130,7 +137,7 @@ export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[
       ...photo,
       step: ctx.readings.stepOf(photo.id),
       placeInLine: ctx.readings.placeOf(photo.id),
-      otherCards: await cardsByNumber(ctx.db, photo.detail.cardNumbers ?? []),
+      otherCards: await cardsWithout(ctx, photo, photo.detail.cardNumbers ?? told.get(photo.id)?.alsoSeen ?? []),
       faults: told.get(photo.id)?.faults ?? [],
       station: told.get(photo.id)?.station ?? null,
     })),
@@ -174,6 +181,18 @@ export async function setCounts(ctx: AppContext, id: number, counts: boolean): P
       );
   });
   return getPhoto(ctx, id);
+}
+
+/** Reads a photo for another card that it shows, too. */
+export async function readForToo(ctx: AppContext, id: number, cardId: number): Promise<{ id: number; cardId: number }> {
+  const photo = await getPhoto(ctx, id);
+  await refuseUnlessAsked(ctx, cardId, photo.litFrom);
+  const { bytes } = (await photos.imageOfPhoto(ctx.db, id, 'original'))!;
+  const { step, placeInLine, otherCards, faults, station, ...record } = photo;
+  const added = await ctx.db.transaction().execute((tx) => photos.insertPhotoToo(tx, record, cardId, bytes));
+  if (added === null) return { id: (await photos.photoOfCardByHash(ctx.db, cardId, photo.sha256))!.id, cardId };
+  ctx.readings.add(added);
+  return { id: added, cardId };
 }
 
 /** Moves a photo to the card that it shows and reads it there. */

@@ -1,8 +1,9 @@
 import { hasMarkers } from '../core/card/layout';
 import { isDatabaseAway, type Db } from '../db/client';
-import { cardById } from '../db/cards';
+import { cardById, neighboursOf } from '../db/cards';
 import {
   imageOfPhoto,
+  insertPhotoToo,
   isAtRevision,
   photoById,
   photosOfCard,
@@ -153,7 +154,18 @@ export class ReadingQueue {
       this.steps.set(id, step),
     );
     if (!(await this.store(photo, second?.id ?? null, answer, sheets.ids))) this.again.add(id);
-    else if (byTwo && answer.outcome === 'read') await this.readBrighterAgain(photo);
+    else if (answer.outcome === 'read') {
+      await this.handOn(photo, answer.alsoSeen, image.bytes);
+      if (byTwo) await this.readBrighterAgain(photo);
+    }
+  }
+
+  /** Reads a photo for the cards beside the one it was taken of, where they were burned in one go. */
+  private async handOn(photo: PhotoRecord, alsoSeen: readonly number[], bytes: Buffer): Promise<void> {
+    for (const cardId of await neighboursOf(this.db, photo.cardId, alsoSeen)) {
+      const id = await this.db.transaction().execute((tx) => insertPhotoToo(tx, photo, cardId, bytes));
+      if (id !== null) this.add(id);
+    }
   }
 
   /** Whether a photo's camera was found to store light as it is, when it was checked last. */

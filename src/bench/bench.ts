@@ -43,6 +43,8 @@ export interface BurnedProgram {
   /** How many of its lines were sent. */
   readonly lines: number;
   readonly hands: readonly BurnedHand[];
+  /** Where its card lay on the bed; left out where that is all that was burned. */
+  readonly place?: BenchPlace;
 }
 
 export interface BurnedHand extends HandDone {
@@ -76,9 +78,11 @@ export interface CardPart {
   readonly y: number;
   readonly width: number;
   readonly height: number;
+  /** Whether it is looked at closely, and lies where the rest of the piece goes on around it; else it is a piece of stock by itself. */
+  readonly goesOn?: boolean;
 }
 
-/** The piece that programs leave on one card, one after another; or the piece under a part of it. */
+/** The piece that programs leave on one card, one after another, or on cards that lie beside each other; or the piece under a part of it. */
 export function burnPrograms(
   programs: readonly BurnedProgram[],
   machine: BenchMachine,
@@ -88,7 +92,7 @@ export function burnPrograms(
   wiped = false,
   part: CardPart | null = null,
 ): Piece {
-  const drawn = programs.flatMap((program) => tracesOfProgram(program, machine, place));
+  const drawn = programs.flatMap((program) => tracesOfProgram(program, machine, program.place ?? place));
   return burnTraces(drawn, machine, sheet, place, seed, wiped, part);
 }
 
@@ -120,8 +124,8 @@ export function burnTraces(
   return burnPiece({
     specimen: specimenOf(sheet),
     lets: letsThroughOf(sheet.family),
-    // What was burned far away on the bed leaves nothing here.
-    traces: part ? traces.filter(near) : traces,
+    // What was burned far away on the bed leaves nothing here; what flares up is drawn by lot from all of them.
+    traces: part && !part.goesOn ? traces.filter(near) : traces,
     widthMm: width,
     heightMm: height,
     marginMm: MARGIN_MM,
@@ -130,8 +134,10 @@ export function burnTraces(
     wiped,
     band: bandOfWavelength(machine.wavelengthNm),
     grainAlongX: sheet.grainAlongX,
-    seed: part ? `${seed} ${part.name}` : seed,
-    ...(part && { partOf: { x, y, widthMm: place.widthMm, heightMm: place.heightMm, seed } }),
+    seed: part && !part.goesOn ? `${seed} ${part.name}` : seed,
+    ...(part && {
+      partOf: { x, y, widthMm: place.widthMm, heightMm: place.heightMm, seed, goesOn: part.goesOn === true },
+    }),
   });
 }
 

@@ -5,7 +5,7 @@ import { NoiseTable, randomFrom, type Random } from './random';
 import { pierce, type LetsThrough } from './light-through';
 import { hazeOf, valuesAt, type Plane } from './smoke';
 import type { Specimen } from './specimens';
-import { groundOf, type Ground } from './texture';
+import { groundFrom, groundOf, type Ground } from './texture';
 
 /** A burned piece of stock as it lies there: what its face looks like and how deep it was burned, row by row. */
 export interface Piece {
@@ -51,6 +51,8 @@ export interface BurnRequest {
     readonly widthMm: number;
     readonly heightMm: number;
     readonly seed: string;
+    /** Whether the sheet's grain goes on through it. */
+    readonly goesOn: boolean;
   };
 }
 
@@ -136,10 +138,14 @@ export function burnPiece(request: BurnRequest): Piece {
   const width = Math.round((request.widthMm + 2 * marginMm) * kept);
   const height = Math.round((request.heightMm + 2 * marginMm) * kept);
   const random = randomFrom(request.seed);
-  const size = { widthMm: width / kept, heightMm: height / kept, thicknessMm };
-  const ground = groundOf(size, specimen.texture, request.grainAlongX, random);
+  const { partOf } = request;
+  const whole = partOf?.goesOn
+    ? { widthMm: partOf.widthMm + 2 * marginMm, heightMm: partOf.heightMm + 2 * marginMm }
+    : { widthMm: width / kept, heightMm: height / kept };
+  const drawn = groundOf({ ...whole, thicknessMm }, specimen.texture, request.grainAlongX, random);
+  const ground = partOf?.goesOn ? groundFrom(drawn, partOf) : drawn;
   const ownBow = 2 * random() - 1;
-  const bow = (request.partOf ? 2 * randomFrom(`bow ${request.partOf.seed}`)() - 1 : ownBow) * specimen.solid.bowMm;
+  const bow = (partOf && !partOf.goesOn ? 2 * randomFrom(`bow ${partOf.seed}`)() - 1 : ownBow) * specimen.solid.bowMm;
   const noise = new NoiseTable(random);
   const flares = flaresOf(request, randomFrom(`flares ${request.seed}`));
   const piece: Piece = {

@@ -116,3 +116,12 @@ export function groundOf(
     },
   };
 }
+
+/** A ground whose places count from another one of it. */
+export const groundFrom = (ground: Ground, from: { readonly x: number; readonly y: number }): Ground => ({
+  reliefAt(xs) {
+    const relieve = ground.reliefAt(xs.map((x) => x + from.x));
+    return (y, row) => relieve(y + from.y, row);
+  },
+  resistance: (x, y, depthMm) => ground.resistance(x + from.x, y + from.y, depthMm),
+});

@@ -1,10 +1,10 @@
-import { sql } from 'kysely';
+import { sql, type RawBuilder } from 'kysely';
 import type { CardStage } from '../core/book/ladder';
 import type { BasePlan } from '../core/card/contract';
 import type { Cell, Layout } from '../core/card/layout';
 import { areasOf, numbersOf } from '../core/card/station';
 import { upgradeLayout, upgradePairing, upgradeStoredCell } from '../core/card/stored';
-import type { CardRecord, CardSummary, UsedArea } from '../records/card';
+import type { CardRecord, CardSummary, RoundCard, UsedArea } from '../records/card';
 import type { Db } from './client';
 
 export type NewCard = Omit<CardRecord, 'id' | 'createdAt'>;
@@ -36,6 +36,7 @@ export async function insertCard(db: Db, card: NewCard): Promise<number> {
     bedLeftMm: card.bed.leftMm,
     bedRearMm: card.bed.rearMm,
     estimatedS: card.estimatedS,
+    roundId: card.roundId,
   };
   return (await db.insertInto('card').values(row).returning('id').executeTakeFirstOrThrow()).id;
 }
@@ -67,6 +68,7 @@ const cardOf = (row: CardRow, added: readonly Cell[]): CardRecord => ({
   sheetYMm: row.sheetYMm,
   bed: { leftMm: row.bedLeftMm, rearMm: row.bedRearMm },
   estimatedS: row.estimatedS,
+  roundId: row.roundId,
   createdAt: row.createdAt.toISOString(),
 });
 
@@ -134,6 +136,13 @@ export async function cardSummaries(
   pairingId: number,
   { limit, offset }: { limit: number; offset: number },
 ): Promise<CardSummary[]> {
+  return summariesOf(
+    db,
+    sql`select id, code, kind, adopted, created_at, estimated_s from card where pairing_id = ${pairingId} order by id desc limit ${limit} offset ${offset}`,
+  );
+}
+
+async function summariesOf(db: Db, chosen: RawBuilder<unknown>): Promise<CardSummary[]> {
   const { rows } = await sql<{
     id: number; code: string; kind: string; createdAt: Date; estimatedS: number; burning: boolean; burned: boolean; photos: string;
     answers: boolean; photoId: number | null; kept: string;
@@ -145,7 +154,7 @@ export async function cardSummaries(
       exists (select 1 from answer a where a.card_id = c.id) as answers,
       (select p.id from photo p where p.card_id = c.id and p.status = 'read' order by p.id desc limit 1) as photo_id,
       (select count(*) from fact_version v where v.card_id = c.id) as kept
-    from (select id, code, kind, adopted, created_at, estimated_s from card where pairing_id = ${pairingId} order by id desc limit ${limit} offset ${offset}) c
+    from (${chosen}) c
     order by c.id desc`.execute(db); // prettier-ignore
   const stage = (row: (typeof rows)[number]): CardStage =>
     row.burning
@@ -167,6 +176,40 @@ export async function cardSummaries(
     kept: Number(row.kept),
     photoId: row.photoId,
   }));
+}
+
+/** Makes a round of a pairing, to which cards may be added that are made in the same transaction. */
+export async function insertRound(db: Db, pairingId: number): Promise<number> {
+  return (await db.insertInto('cardRound').values({ pairingId }).returning('id').executeTakeFirstOrThrow()).id;
+}
+
+/** The cards of a round in the order they were made and burn, with how far each has come. */
+export async function cardsOfRound(db: Db, roundId: number): Promise<RoundCard[]> {
+  const cards = await summariesOf(
+    db,
+    sql`select id, code, kind, adopted, created_at, estimated_s from card where round_id = ${roundId}`,
+  );
+  return cards.reverse().map(({ id, code, kind, stage, estimatedS }) => ({ id, code, kind, stage, estimatedS }));
+}
+
+/** Cards of the same round that have some of these numbers and lie where they were burned: none that was burned again, on another piece. */
+export async function neighboursOf(db: Db, cardId: number, numbers: readonly number[]): Promise<number[]> {
+  if (numbers.length === 0) return [];
+  const rows = await db
+    .selectFrom('card')
+    .innerJoin('card as own', 'own.roundId', 'card.roundId')
+    .select('card.id')
+    .where('own.id', '=', cardId)
+    .where('card.id', '!=', cardId)
+    .where('card.number', 'in', numbers)
+    .where(({ selectFrom }) =>
+      selectFrom('burn')
+        .select(({ fn }) => sql<boolean>`${fn.countAll()} <= 1`.as('once'))
+        .whereRef('burn.cardId', '=', 'card.id'),
+    )
+    .orderBy('card.id')
+    .execute();
+  return rows.map(({ id }) => id);
 }
 
 /** Areas that cards of any pairing take on a stock's sheet, in sheet millimetres: one for a card, or one for each of its stations. */

@@ -19,6 +19,7 @@ import * as stations from './migrations/0020-stations';
 import * as sourceHours from './migrations/0021-source-hours';
 import * as drawings from './migrations/0022-drawings';
 import * as inferredPower from './migrations/0023-inferred-power';
+import * as rounds from './migrations/0024-rounds';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -48,6 +49,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0021-source-hours': sourceHours,
   '0022-drawings': drawings,
   '0023-inferred-power': inferredPower,
+  '0024-rounds': rounds,
 };
 
 /** The database was made by a newer version of the program. */

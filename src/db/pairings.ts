@@ -1,3 +1,4 @@
+import type { Pieces } from '../core/book/worth';
 import type { Pairing } from '../core/card/contract';
 import type { Db } from './client';
 import { listMachines } from './machines';
@@ -55,4 +56,17 @@ export async function pairingsNow(
       return [row.id, { machine, lens, stock: stockOf.get(row.stockId)! }];
     }),
   );
+}
+
+/** The pieces that a pairing's stock is for; null where nobody said. */
+export async function piecesOfPairing(db: Db, id: number): Promise<Pieces | null> {
+  return (await db.selectFrom('pairing').select('pieces').where('id', '=', id).executeTakeFirst())?.pieces ?? null;
+}
+
+export async function setPieces(db: Db, id: number, pieces: Pieces | null): Promise<void> {
+  await db
+    .updateTable('pairing')
+    .set({ pieces: JSON.stringify(pieces) })
+    .where('id', '=', id)
+    .execute();
 }

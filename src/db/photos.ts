@@ -28,6 +28,17 @@ export async function insertPhoto(db: Db, photo: NewPhoto, bytes: Buffer): Promi
   return row.id;
 }
 
+/** A photo once more, for another card that it shows. To be called in a transaction; null when that card has it already. */
+export async function insertPhotoToo(
+  db: Db,
+  photo: PhotoRecord,
+  cardId: number,
+  bytes: Buffer,
+): Promise<number | null> {
+  const { id, status, detail, corners, revision, leftOut, createdAt, ...same } = photo;
+  return insertPhoto(db, { ...same, cardId }, bytes);
+}
+
 export async function photoById(db: Db, id: number): Promise<PhotoRecord | undefined> {
   const row = await photos(db).where('id', '=', id).executeTakeFirst();
   return row && photoOf(row);

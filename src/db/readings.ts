@@ -161,10 +161,15 @@ export async function readingBeforeFinish(db: Db, cardId: number): Promise<Readi
 export async function toldOfPhotos(
   db: Db,
   photoIds: readonly number[],
-): Promise<Map<number, { readonly faults: readonly PhotoFault[]; readonly station: number | null }>> {
+): Promise<
+  Map<
+    number,
+    { readonly faults: readonly PhotoFault[]; readonly station: number | null; readonly alsoSeen: readonly number[] }
+  >
+> {
   if (photoIds.length === 0) return new Map();
   const rows = await ownReadings(db)
-    .select(['photoId', 'faults', 'station'])
+    .select(['photoId', 'faults', 'station', 'alsoSeen'])
     .where('photoId', 'in', photoIds)
     .execute();
   return new Map(rows.map(({ photoId, ...told }) => [photoId, told]));

@@ -5,6 +5,7 @@
 
 import type { Conditions, FactName, FactOrigin, FactOwner } from "../core/book/facts";
 import type { LadderRung, NextStep } from "../core/book/ladder";
+import type { Pieces } from "../core/book/worth";
 import type { Pairing } from "../core/card/contract";
 import type { Cell } from "../core/card/layout";
 import type { FinishMoment } from "../core/card/work-setup";
@@ -91,6 +92,7 @@ export interface Card {
   pairingId: number;
   piece: Generated<number>;
   plan: FixedJson<object>;
+  roundId: number | null;
   sheetXMm: number;
   sheetYMm: number;
   widthMm: WorkedOut<number>;
@@ -102,6 +104,12 @@ export interface CardCell {
   cellIndex: number;
   createdAt: Noted;
   why: string;
+}
+
+export interface CardRound {
+  createdAt: Noted;
+  id: Generated<number>;
+  pairingId: number;
 }
 
 export interface CellReading {
@@ -268,6 +276,7 @@ export interface Pairing2 {
   id: Generated<number>;
   lensId: number;
   machineId: number;
+  pieces: DefaultJson<Pieces | null>;
   stockId: number;
 }
 
@@ -387,6 +396,7 @@ export interface DB {
   camera: Camera;
   card: Card;
   cardCell: CardCell;
+  cardRound: CardRound;
   cellReading: CellReading;
   cellThrough: CellThrough;
   diaryEntry: DiaryEntry;

@@ -11,17 +11,11 @@ import { PairingTitle } from '../components/PairingTitle';
 import { RUNGS } from '../core/book/rungs';
 import { formatDuration, plainNumber } from '../core/quantities/format';
 import { outlinePath } from '../core/stock/outline';
+import { STAGE_WORDS } from '../components/stage-words';
+import { PiecesPart } from './PiecesPart';
 import type { SpentOnTests } from '../records/burn';
 import type { BenchView } from '../views/views';
 import styles from './BenchScreen.module.css';
-
-const STAGES = {
-  planned: 'planned, not burned',
-  burning: 'burning now',
-  burned: 'burned, not looked at',
-  photographed: 'photo not read',
-  seen: 'looked at',
-} as const;
 
 /** The sheet or blank that was laid on last. */
 const newestPiece = ({ usedAreas }: BenchView): number => Math.max(1, ...usedAreas.map((area) => area.piece));
@@ -99,11 +93,16 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
           ))}
         {!stopped && next.rung && <p>{RUNGS[next.rung].question}</p>}
         {!stopped && next.cost && <p className={styles.cost}>{next.cost}</p>}
+        {!stopped && view.worth && <p>{view.worth}</p>}
         {next.href && (
           <LinkButton look="main" href={next.href}>
             {next.action === 'plan' ? 'Plan the card' : 'Go on with it'}
           </LinkButton>
         )}
+        {!stopped && view.together > 1 && (
+          <LinkButton href={`/bench/${pairing.id}/round`}>Burn up to {view.together} cards in one go</LinkButton>
+        )}
+        {!stopped && <PiecesPart view={view} />}
       </TicketPart>
       <TicketPart title="The story so far">
         {view.spent.cards > 0 && <p className={styles.cost}>{spentWords(view.spent)}</p>}
@@ -125,7 +124,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
                     </span>
                   ))}
                   <span>
-                    {card.code}, {card.kept > 0 ? '' : `${STAGES[card.stage]}, `}
+                    {card.code}, {card.kept > 0 ? '' : `${STAGE_WORDS[card.stage]}, `}
                     {card.createdAt.slice(0, 10)}
                   </span>
                 </span>

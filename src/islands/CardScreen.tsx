@@ -17,9 +17,17 @@ const client = new QueryClient({
   defaultOptions: { queries: { retry: 2, refetchOnWindowFocus: true, networkMode: 'always' } },
 });
 
-const isUnderWay = (view: CardView): boolean =>
-  view.burns.some((burn) => burn.endedAt === null) ||
-  view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading');
+/** How often to look again, in ms; false where nothing is under way. */
+function lookAgainAfter(view: CardView): number | false {
+  const stages = view.round?.cards.map(({ stage }) => stage) ?? [];
+  const isUnderWay =
+    view.burns.some((burn) => burn.endedAt === null) ||
+    view.photos.some((photo) => photo.status === 'waiting' || photo.status === 'reading') ||
+    stages.includes('burning');
+  if (isUnderWay) return 500;
+  // Between two cards of a round none burns, and the next is begun.
+  return stages.includes('planned') && stages.some((stage) => stage !== 'planned') ? 2000 : false;
+}
 
 function Screen({ start }: { start: CardView }) {
   const queries = useQueryClient();
@@ -29,7 +37,7 @@ function Screen({ start }: { start: CardView }) {
     queryFn: () => send<CardView>(`/api/cards/${card.id}`),
     initialData: start,
     staleTime: 500,
-    refetchInterval: ({ state }) => (state.data && isUnderWay(state.data) ? 500 : false),
+    refetchInterval: ({ state }) => (state.data ? lookAgainAfter(state.data) : false),
   });
   const [stage, setStage] = useState<Stage>(() => stageInHash(window.location.hash, card) ?? stageOf(start));
   useEffect(() => {

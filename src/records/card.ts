@@ -20,7 +20,18 @@ export interface CardRecord {
   readonly sheetYMm: number;
   readonly bed: BedPlace;
   readonly estimatedS: number;
+  /** The cards it was made with, to be burned in one go; null for a card by itself. */
+  readonly roundId: number | null;
   readonly createdAt: string;
+}
+
+/** A card of a round, and how far it has come. */
+export interface RoundCard {
+  readonly id: number;
+  readonly code: string;
+  readonly kind: string;
+  readonly stage: CardStage;
+  readonly estimatedS: number;
 }
 
 export interface CardSummary {

@@ -1,4 +1,6 @@
 import type { LadderRung, NextStep } from '../core/book/ladder';
+import type { RungId } from '../core/book/rungs';
+import type { Pieces } from '../core/book/worth';
 import type { BaseFinding, BasePlan, Known, NextCell, Proposal } from '../core/card/contract';
 import type { Answer } from '../core/card/asks';
 import type { Caution } from '../core/stock/cautions';
@@ -6,7 +8,7 @@ import type { FactName } from '../core/book/facts';
 import type { ColumnMeaning, TableRow } from '../core/book/settings-table';
 import type { BurnSettings } from '../core/card/settings';
 import type { BurnRecord, SpentOnTests } from '../records/burn';
-import type { CardRecord, CardSummary, SheetOnBed, UsedArea } from '../records/card';
+import type { CardRecord, CardSummary, RoundCard, SheetOnBed, UsedArea } from '../records/card';
 import type { BenchRow, OpenPairing } from '../records/pairing';
 import type { FavouriteRecord } from '../records/favourite';
 import type { MachineRecord } from '../records/machine';
@@ -32,6 +34,12 @@ export interface BenchView {
   readonly keptWords: Readonly<Record<number, readonly string[]>>;
   readonly usedAreas: readonly UsedArea[];
   readonly spent: SpentOnTests;
+  /** What the stock is for; null where nobody said. */
+  readonly pieces: Pieces | null;
+  /** Whether the next card is worth what it costs before these pieces; empty where that cannot be said. */
+  readonly worth: string;
+  /** How many of the rungs that wait for a card may share a burn. */
+  readonly together: number;
   /** The newest card that was read, for its photo. */
   readonly newest: { readonly card: CardRecord; readonly shown: readonly ShownPhoto[] } | null;
 }
@@ -49,6 +57,35 @@ export interface PlanView {
   readonly before: { readonly plan: BasePlan; readonly code: string } | null;
   /** Plans of this kind that were kept, whatever they were first burned on. */
   readonly favourites: readonly FavouriteRecord[];
+}
+
+/** A card that can be burned in one go with others. */
+export interface RoundOffer {
+  readonly rung: RungId;
+  readonly question: string;
+  readonly kind: string;
+  readonly name: string;
+  readonly seconds: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
+}
+
+/** Everything the page shows on which cards are put together that are burned in one go. */
+export interface RoundView {
+  readonly pairing: OpenPairing;
+  readonly ladder: readonly LadderRung[];
+  readonly offers: readonly RoundOffer[];
+  /** Rungs that wait for a card of their own, and why. */
+  readonly others: readonly { readonly name: string; readonly why: string }[];
+  readonly usedAreas: readonly UsedArea[];
+}
+
+/** The cards that a card was made with, itself among them. */
+export interface RoundOfCard {
+  readonly id: number;
+  readonly cards: readonly RoundCard[];
+  /** The check before all of them that are not burned yet. */
+  readonly cautions: readonly Caution[];
 }
 
 /** Everything the page of one card shows. */
@@ -74,6 +111,8 @@ export interface CardView {
   readonly search: NextCell | null;
   /** Why each cell that a search added was asked for. */
   readonly whys: Readonly<Record<number, string>>;
+  /** The cards that it was made with, to be burned in one go; null for a card by itself. */
+  readonly round: RoundOfCard | null;
 }
 
 export interface KeptFact {

@@ -23,7 +23,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 13;
+export const PROTOCOL_VERSION = 14;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import * as views from '../../src/app/bench-views';
 import { bookView, factView } from '../../src/app/book-views';
 import { bringView } from '../../src/app/brought';
-import { benchBurnOf } from '../../src/app/burns';
+import { benchBurnOf } from '../../src/app/bench-pieces';
 import { cardByCode, defaultSheetOnBed, getCard } from '../../src/app/cards';
 import { renewLadders } from '../../src/app/ladders';
 import { getPairing } from '../../src/app/pairings';

@@ -5,6 +5,7 @@ import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
 import { FACTS, factOf, factWords, isUnproven, UNPROVEN, type FactName, type FactNow } from './facts';
 import { RUNG_IDS, RUNGS, type Foot, type RungId } from './rungs';
+import type { Cost } from './worth';
 
 export type RungState = 'empty' | 'predicted' | 'measured' | 'stale' | 'stopped';
 
@@ -140,6 +141,8 @@ export interface NextStep {
   readonly href: string | null;
   /** What it costs: time and area of the proposed card; empty when nothing is burned. */
   readonly cost: string;
+  /** The same in numbers; left out when nothing is burned, or nothing can be proposed. */
+  readonly burn?: Cost;
 }
 
 /**

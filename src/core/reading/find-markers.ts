@@ -37,19 +37,28 @@ const SWEEPS: readonly Sweep[] = [
 /** Markers smaller than this in the shrunk image cannot be decoded. */
 const LEAST_SIDE_PX = 18;
 
+/** Enough markers, whichever they are. */
+export const atLeast =
+  (count: number) =>
+  (found: readonly FoundMarker[]): boolean =>
+    found.length >= count;
+
 /**
  * Square markers of the 36h12 dictionary anywhere in a photo, dark on light and light on dark, with corners refined to a
- * fraction of a pixel. Sweeps go on until `wanted` markers are found or all have run. One marker that is found twice is
- * returned once; two markers with one id in different places are both returned.
+ * fraction of a pixel. Sweeps go on until what was found is enough (any four markers, unless said otherwise) or all have run. One marker that
+ * is found twice is returned once; two markers with one id in different places are both returned.
  */
-export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
+export function findMarkers(
+  photo: GrayImage,
+  isEnough: (found: readonly FoundMarker[]) => boolean = atLeast(4),
+): FoundMarker[] {
   const found: FoundMarker[] = [];
   for (const sweep of SWEEPS) {
     const factor = Math.max(1, Math.round(Math.max(photo.width, photo.height) / sweep.longestSidePx));
     const small = softened(shrink(photo, factor), sweep.softenPx);
     const radius = Math.max(4, Math.round(Math.max(small.width, small.height) * sweep.radiusShare));
     for (const lightOnDark of [false, true]) {
-      if (found.length >= wanted) break;
+      if (isEnough(found)) break;
       const image = lightOnDark ? inverted(small) : small;
       const mask = darkerThanAround(image, radius, sweep.offset);
       const blobs = blobsInPlace(
@@ -72,7 +81,7 @@ export function findMarkers(photo: GrayImage, wanted = 4): FoundMarker[] {
         found.push({ id: decoded.id, wrongBits: decoded.wrongBits, corners, lightOnDark });
       }
     }
-    if (found.length >= wanted) break;
+    if (isEnough(found)) break;
   }
   return found.map((marker) => ({ ...marker, corners: cornersInPhoto(photo, marker) }));
 }

@@ -5,7 +5,8 @@ import { layCard } from '../card/lay';
 import { CORNER_NAMES, type CornerName, type Layout } from '../card/layout';
 import { project } from '../geometry/homography';
 import type { FoundMarker } from './find-markers';
-import { locateCard, markerCornersMm } from './locate-card';
+import { locateCard } from './locate-card';
+import { markerCornersMm } from './markers-of-card';
 
 const pairing = demoPairing('heron', 'leather');
 const { plan } = grid.propose({ pairing, facts: [] });
@@ -53,15 +54,44 @@ describe('where a card lies in a photo', () => {
     expect(locateCard(layout, [...two, stray])).toEqual({ found: 'too-few-markers', markers: 2 });
     expect(locateCard(layout, [])).toEqual({ found: 'too-few-markers', markers: 0 });
   });
-  it('does not go by a marker that is seen twice', () => {
-    const twice = [...four(layout), seen(layout, 'upper-left', 400)];
-    expect(locateCard(layout, twice)).toMatchObject({ found: 'card', markers: 3 });
-    const [, ...three] = twice;
-    // Now the upper left one is seen once, and elsewhere: it is believed, and the misfit tells.
-    expect(locateCard(layout, three)).toMatchObject({ found: 'card', markers: 4 });
+  it('goes by the markers that lie by each other, not by one that lies elsewhere', () => {
+    const [, ...three] = four(layout);
+    const astray = seen(layout, 'upper-left', 400);
+    for (const markers of [
+      [...four(layout), astray],
+      [astray, ...four(layout)],
+    ]) {
+      const found = locateCard(layout, markers);
+      expect(found).toMatchObject({ found: 'card', markers: 4 });
+      if (found.found === 'card') expect(found.rmsPx).toBeLessThan(1e-6);
+    }
+    // A neighbour's marker with the same code, where a hand covers the card's own.
+    const found = locateCard(layout, [astray, ...three]);
+    expect(found).toMatchObject({ found: 'card', markers: 3 });
+    if (found.found === 'card') expect(found.rmsPx).toBeLessThan(1e-6);
+  });
+  it('believes markers that are seen once and lie nowhere together, and says how far they are off', () => {
+    const markers = CORNER_NAMES.slice(0, 3).map((corner, index) => seen(layout, corner, 400 * index * index));
+    const found = locateCard(layout, markers);
+    expect(found).toMatchObject({ found: 'card', markers: 3 });
+    if (found.found === 'card') expect(found.rmsPx).toBeGreaterThan(30);
+  });
+  it('is told from cards with the next numbers that lie beside it, and names them', () => {
+    // They share two markers each, and cover each other's corners in turn.
+    const beside = [77, 78, 79].map(layOf);
+    const markers = beside.flatMap((of, index) => CORNER_NAMES.map((corner) => seen(of, corner, -2000 * index)));
+    beside.forEach((of, index) => {
+      const found = locateCard(of, markers);
+      if (found.found !== 'card') throw new Error(found.found);
+      expect(found.markers).toBe(4);
+      expect(found.rmsPx).toBeLessThan(1e-6);
+      expect(project(found.toPhoto, 10, 20).x).toBeCloseTo(place(10, 20).x - 2000 * index, 5);
+      expect(found.alsoSeen).toEqual([77, 78, 79].filter((number) => number !== of.cardNumber));
+    });
+    expect(locateCard(layOf(80), markers)).toMatchObject({ found: 'several-cards', cardNumbers: [77, 78, 79] });
   });
   it('counts the same card twice as several', () => {
-    const both = [...four(layout), ...CORNER_NAMES.slice(0, 2).map((corner) => seen(layout, corner, 400))];
+    const both = [...four(layout), ...CORNER_NAMES.slice(1).map((corner) => seen(layout, corner, 400))];
     expect(locateCard(layout, both)).toEqual({ found: 'several-cards', cardNumbers: [77, 77] });
   });
   it('names the other card that it shows, or the others, lowest first, and those beside its own', () => {

@@ -1,8 +1,8 @@
 import { CORNER_NAMES, type CornerName, type Layout } from '../card/layout';
 import { cardOfCorners, cornerOfMarker } from '../card/markers';
-import { fitHomography, type Homography } from '../geometry/homography';
-import type { Point } from '../geometry/point';
+import type { Homography } from '../geometry/homography';
 import type { FoundMarker } from './find-markers';
+import { markersOfCard, placedByMarkers, type MarkersOfCard } from './markers-of-card';
 
 export type Location =
   | {
@@ -42,47 +42,35 @@ function otherCards(markers: readonly FoundMarker[]): number[] {
   return [...numbers].sort((a, b) => a - b);
 }
 
-/** Corner points of a marker in card millimetres, its own upper left first, clockwise. */
-export function markerCornersMm(layout: Layout, corner: CornerName): Point[] {
-  const { x, y, sizeMm } = layout.frame.markers.find((marker) => marker.corner === corner)!;
-  return [
-    { x, y },
-    { x: x + sizeMm, y },
-    { x: x + sizeMm, y: y + sizeMm },
-    { x, y: y + sizeMm },
-  ];
-}
-
 /**
- * Finds a card by its markers: three or four of its own, each seen once, place it. Otherwise says which other card or cards the
- * markers spell, or that too few were found. The same card twice in one photo counts as several cards.
+ * Finds a card by its markers: three or four of its own that lie by each other as the card has them place it, and so does what else is seen of it
+ * once where none do; how far they are off then says how much it is worth. Otherwise says which other card or cards the markers spell, or that too
+ * few were found. The same card twice in one photo counts as several cards.
  */
 export function locateCard(layout: Layout, markers: readonly FoundMarker[]): Location {
   // A frame sheet's markers are no card's.
   const ofCards = markers.filter(({ id }) => cornerOfMarker(id) !== null).length;
   // A card without markers of its own is placed by hand.
   if (layout.frame.markers.length < CORNER_NAMES.length) return { found: 'too-few-markers', markers: ofCards };
-  const own = CORNER_NAMES.map((corner) => {
-    const id = layout.frame.markers.find((marker) => marker.corner === corner)!.id;
-    return { corner, seen: markers.filter((marker) => marker.id === id) };
-  });
-  const rest = markers.filter((marker) => !own.some(({ seen }) => seen.includes(marker)));
-  const once = own.filter(({ seen }) => seen.length === 1);
-  if (own.filter(({ seen }) => seen.length > 1).length >= 2) {
-    return { found: 'several-cards', cardNumbers: [layout.cardNumber, layout.cardNumber] };
-  }
-  if (once.length >= 3) {
-    const from: Point[] = [];
-    const to: Point[] = [];
-    for (const { corner, seen } of once) {
-      from.push(...markerCornersMm(layout, corner));
-      to.push(...seen[0]!.corners);
-    }
-    const { homography, rmsError } = fitHomography(from, to);
-    return { found: 'card', toPhoto: homography, rmsPx: rmsError, markers: once.length, alsoSeen: otherCards(rest) };
+  const placed = markersOfCard(layout, markers) ?? believed(layout, markers);
+  if (placed) {
+    const rest = markers.filter((marker) => !placed.markers.includes(marker));
+    if (markersOfCard(layout, rest))
+      return { found: 'several-cards', cardNumbers: [layout.cardNumber, layout.cardNumber] };
+    const { toPhoto, rmsPx } = placed;
+    return { found: 'card', toPhoto, rmsPx, markers: placed.markers.length, alsoSeen: otherCards(rest) };
   }
   const others = otherCards(markers).filter((number) => number !== layout.cardNumber);
   if (others.length === 1) return { found: 'other-card', cardNumber: others[0]! };
   if (others.length > 1) return { found: 'several-cards', cardNumbers: others };
   return { found: 'too-few-markers', markers: ofCards };
+}
+
+/** Three or four markers that are seen once, wherever they lie. */
+function believed(layout: Layout, markers: readonly FoundMarker[]): MarkersOfCard | null {
+  const once = layout.frame.markers.flatMap(({ corner, id }) => {
+    const seen = markers.filter((marker) => marker.id === id);
+    return seen.length === 1 ? [[corner, seen[0]!] as const] : [];
+  });
+  return once.length >= 3 ? placedByMarkers(layout, Object.fromEntries(once)) : null;
 }

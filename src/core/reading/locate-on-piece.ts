@@ -5,7 +5,7 @@ import type { Point } from '../geometry/point';
 import { blobsInPlace } from '../image/blobs';
 import { shrink } from '../image/gray';
 import type { GrayImage } from '../image/raster';
-import { markerCornersMm } from './locate-card';
+import { markerCornersMm } from './markers-of-card';
 import { convexHull } from './quad';
 
 /** The longest side of the picture in which the piece is looked for. */

@@ -3,7 +3,8 @@ import type { Point } from '../geometry/point';
 import { hasMarkers, type Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
 import type { GrayImage, RgbImage } from '../image/raster';
-import { findMarkers, type FoundMarker } from './find-markers';
+import type { FoundMarker } from './find-markers';
+import { findMarkersOfCard } from './find-markers-of-card';
 import { blurAcross } from './lines/blur';
 import { fineLight } from './lines/fine-light';
 import { lightOfCard } from './light/light-of-card';
@@ -15,7 +16,7 @@ import { photoFaults, type PhotoFault } from './photo-faults';
 import { isOnScreen, isToScale, type PictureOfCard } from './picture-of-card';
 import { placeByCorners, placeByMarkers, placeBySheet, type NotPlaced } from './place-card';
 import type { Rectified } from './rectify';
-import { isOfSheet, locateSheet } from './sheet/locate-sheet';
+import { locateSheet } from './sheet/locate-sheet';
 import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
 import { stockLinearColour, type StockLook } from './stock-colour';
 import { scaleAtCentre, straightened } from './straighten';
@@ -69,8 +70,6 @@ export type ReadResult =
     };
 
 export const LEAST_SIDE_PX = 200;
-/** Markers of a card and of a frame sheet around it. */
-const CARD_AND_SHEET = 8;
 /** Corners dragged by hand are good to a few screen pixels. */
 export const DRAGGED_ERROR_MM = 0.25;
 
@@ -98,7 +97,7 @@ export function readCard({
 
   onProgress?.('finding markers');
   // Corners set by hand need no markers, but a measured sheet's.
-  const found = known ?? (corners && Object.keys(sheets).length === 0 ? [] : markersIn(gray));
+  const found = known ?? (corners && Object.keys(sheets).length === 0 ? [] : findMarkersOfCard(gray, layout));
   const fitting = (): void => onProgress?.('finding the cells');
   const placed = corners
     ? placeByCorners(photo, layout, corners, fitting)
@@ -158,13 +157,6 @@ function looksBlack(gray: GrayImage): boolean {
   let bright = 0;
   for (let index = 0; index < gray.data.length; index += 97) if (gray.data[index]! > 24) bright++;
   return bright < (gray.data.length / 97) * 0.005;
-}
-
-/** Markers in a photo of a card; where a frame sheet lies around it, its own and the card's. */
-export function markersIn(gray: GrayImage): FoundMarker[] {
-  const found = findMarkers(gray);
-  // A sheet's markers are large and found first: the card's must be looked for beside them.
-  return found.length < CARD_AND_SHEET && found.some(isOfSheet) ? findMarkers(gray, CARD_AND_SHEET) : found;
 }
 
 /** A function that works out each answer once. */

@@ -4,8 +4,9 @@ import { movedOrigin } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import { grayOfRgb } from '../image/gray';
 import type { FoundMarker } from './find-markers';
+import { findMarkersOfCard } from './find-markers-of-card';
 import { locateCard } from './locate-card';
-import { markersIn, readCard, type ReadRequest, type ReadResult } from './read-card';
+import { readCard, type ReadRequest, type ReadResult } from './read-card';
 
 export type StationResult =
   | (Extract<ReadResult, { outcome: 'read' }> & {
@@ -33,7 +34,7 @@ export function readStation(request: Omit<ReadRequest, 'corners' | 'found' | 'co
   const { layout, photo } = request;
   const { stations } = layout;
   if (!stations || stations.length === 0) throw new RangeError('invalid layout: it has no stations');
-  const found = markersIn(grayOfRgb(photo));
+  const found = findMarkersOfCard(grayOfRgb(photo), layout);
   const shown = stations.flatMap((station, index) =>
     seenOf(layout, station, found) >= TELLING_MARKERS ? [{ station, index }] : [],
   );

@@ -1,6 +1,6 @@
 import type { Layout } from '../card/layout';
 import { grayOfRgb } from '../image/gray';
-import { findMarkers } from './find-markers';
+import { findMarkersOfCard } from './find-markers-of-card';
 import { locateCard } from './locate-card';
 import type { Rectified } from './rectify';
 import type { TonesBySheet, SheetFault } from './sheet/sheet-tones';
@@ -59,7 +59,7 @@ function tonesByTwo(
   layout: Layout,
   second: SecondExposure,
 ): { readonly undone: UndoneTones } | { readonly fault: 'not-found' | 'no-curve' } {
-  const location = locateCard(layout, findMarkers(grayOfRgb(second.photo)));
+  const location = locateCard(layout, findMarkersOfCard(grayOfRgb(second.photo), layout));
   if (location.found !== 'card') return { fault: 'not-found' };
   const undone = undoneTones(first, straightened(second.photo, location.toPhoto, layout), second);
   return undone ? { undone } : { fault: 'no-curve' };

@@ -25,11 +25,16 @@ import { endWords, partWords, shareDone } from './burn-words';
 import { EyeQuestion } from './EyeAsk';
 import { FilesPart } from './FilesPart';
 import { OwnClock, OwnStart, OwnTime } from './OwnBurn';
+import { RoundPart, RoundStart } from './RoundPart';
 import type { StageProps } from './stage-props';
 import styles from './BurnStage.module.css';
 
 export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
-  const { card, cautions, search, known } = view;
+  const { card, search, known, round } = view;
+  const inRound = round?.cards.filter(({ stage }) => stage === 'planned') ?? [];
+  const isRound = round !== null && inRound.length > 0 && !round.cards.some(({ stage }) => stage === 'burning');
+  // Ticked once, for all that is burned in one go.
+  const cautions = isRound ? round.cautions : view.cautions;
   const { machine, stock } = card.madeFor;
   const liked = machine.likedUnits;
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
@@ -56,6 +61,12 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
       setTicked(new Set());
       await onChanged();
       then?.();
+    });
+  const burnRound = (place: 'bench' | 'own-machine', tookS: number | null): void =>
+    action.run(async () => {
+      await send(`/api/rounds/${round!.id}/burns`, { method: 'POST', json: { place, ticked: [...ticked], tookS } });
+      setTicked(new Set());
+      await onChanged();
     });
   const tellTime = (path: 'end' | 'time', method: 'POST' | 'PUT', json: object, then?: () => void): void =>
     action.run(async () => {
@@ -114,6 +125,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const ticket = (
     <>
       {tabs}
+      {round && <RoundPart round={round} cardId={card.id} />}
       {open && burn?.place === 'own-machine' ? (
         <>
           <OwnClock
@@ -197,12 +209,18 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
         )
       )}
       {!open && (!search || search.go) && (
-        <TicketPart title="Before the burn">
+        <TicketPart title={isRound ? `Before the burn of ${inRound.length} cards` : 'Before the burn'}>
           <Figures
             rows={[
+              ...(isRound
+                ? [['Burn time of all', formatDuration(inRound.reduce((sum, one) => sum + one.estimatedS, 0))] as const]
+                : []),
               ...(search
                 ? []
-                : [['Burn time', formatDuration(estimatedS)] as const, ['How sure', sureOfPace(pace)] as const]),
+                : [
+                    [isRound ? 'Of this card' : 'Burn time', formatDuration(estimatedS)] as const,
+                    ['How sure', sureOfPace(pace)] as const,
+                  ]),
               [
                 'On the sheet',
                 `${formatLength(card.sheetXMm, liked, 3)} from the left, ${formatLength(card.sheetYMm, liked, 3)} from the rear`,
@@ -211,17 +229,25 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
           />
           {check}
           <ProblemNotice problem={action.problem} />
+          {isRound && <RoundStart round={round} ready={all} busy={action.busy} onBurn={burnRound} />}
           {!search && (
             <>
-              <Button look="heat" disabled={!all} busy={action.busy} onClick={() => burnAll('bench')}>
-                Burn on the simulated bench
-              </Button>
-              <OwnStart
-                ready={all}
+              <Button
+                look={isRound ? 'plain' : 'heat'}
+                disabled={!all}
                 busy={action.busy}
-                onClock={() => burnAll('own-machine', { clock: true })}
-                onOver={(tookS) => burnAll('own-machine', { tookS }, onNext)}
-              />
+                onClick={() => burnAll('bench')}
+              >
+                {isRound ? 'Burn this card alone on the simulated bench' : 'Burn on the simulated bench'}
+              </Button>
+              {!isRound && (
+                <OwnStart
+                  ready={all}
+                  busy={action.busy}
+                  onClock={() => burnAll('own-machine', { clock: true })}
+                  onOver={(tookS) => burnAll('own-machine', { tookS }, onNext)}
+                />
+              )}
             </>
           )}
         </TicketPart>

@@ -66,6 +66,36 @@ export function OwnClock({
   );
 }
 
+/** A burn on the operator's own machine that is over, to be noted with the time that it took. */
+export function OwnOver({
+  ready,
+  busy,
+  label,
+  onOver,
+}: {
+  ready: boolean;
+  busy: boolean;
+  label: string;
+  onOver: (tookS: number | null) => void;
+}) {
+  const [tookS, setTookS] = useState<number | null>(null);
+  return (
+    <>
+      <QuantityField
+        label="It is over, and took"
+        kind={DURATION}
+        value={tookS}
+        onChange={setTookS}
+        optional
+        hint="as on a stopwatch, 11:46; empty if nobody looked. Timed burns make the estimates of this machine truer."
+      />
+      <Button disabled={!ready} busy={busy} onClick={() => onOver(tookS)}>
+        {label}
+      </Button>
+    </>
+  );
+}
+
 /** How a burn on the operator's own machine is begun or noted. */
 export function OwnStart({
   ready,
@@ -78,24 +108,13 @@ export function OwnStart({
   onClock: () => void;
   onOver: (tookS: number | null) => void;
 }) {
-  const [tookS, setTookS] = useState<number | null>(null);
   return (
     <details className={styles.own}>
       <summary>On my own machine</summary>
       <Button disabled={!ready} busy={busy} onClick={onClock}>
         It starts now: start the clock
       </Button>
-      <QuantityField
-        label="Or it is over, and took"
-        kind={DURATION}
-        value={tookS}
-        onChange={setTookS}
-        optional
-        hint="as on a stopwatch, 11:46; empty if nobody looked. Timed burns make the estimates of this machine truer."
-      />
-      <Button disabled={!ready} busy={busy} onClick={() => onOver(tookS)}>
-        Burned on my own machine
-      </Button>
+      <OwnOver ready={ready} busy={busy} label="Burned on my own machine" onOver={onOver} />
     </details>
   );
 }

@@ -37,7 +37,9 @@ import type { StageProps } from './stage-props';
 import styles from './PhotoStage.module.css';
 
 export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onChanged, onNext }: StageProps) {
-  const { card, photos } = view;
+  const { card, photos, round } = view;
+  /** Cards of its round that a burn is over of: they lie on one piece. */
+  const beside = round?.cards.filter(({ stage }) => stage !== 'planned' && stage !== 'burning') ?? [];
   const { layout, madeFor } = card;
   const action = useAction();
   const [sending, setSending] = useState<string | null>(null);
@@ -106,7 +108,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     noKeyboard: true,
   });
 
-  const takePhotos = (count: 1 | 2, sheet: SheetFormat | null = null): void =>
+  const takePhotos = (count: 1 | 2, sheet: SheetFormat | null = null, closer = false): void =>
     action.run(async () => {
       setSending('the simulated camera');
       try {
@@ -114,6 +116,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           state: shows === 'after' ? 'wiped' : 'raw',
           photos: String(count),
           ...(sheet && { sheet }),
+          ...(closer && { closer: 'true' }),
           ...(backlit && { lit: 'behind' }),
         });
         await send(`/api/cards/${card.id}/photograph?${query}`, { method: 'POST' });
@@ -138,6 +141,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     action.run(async () => {
       await send(`/api/photos/${photo.id}/move`, { method: 'POST', json: { cardId } });
       window.location.assign(`/cards/${cardId}#photo`);
+    });
+
+  const readToo = (photo: PhotoView, cardId: number): void =>
+    action.run(async () => {
+      await send(`/api/photos/${photo.id}/also`, { method: 'POST', json: { cardId } });
+      await onChanged();
     });
 
   const ticket = (
@@ -192,6 +201,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           </label>
           <p>
             JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]}, {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+            {round && ' What else it shows of this round is read from it, too.'}
           </p>
         </div>
         {onBench && backlit && (
@@ -209,21 +219,30 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             {byMarkers && (
               <>
                 <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
-                  Take it with the simulated camera
+                  {beside.length > 1
+                    ? `Take all ${beside.length} with the simulated camera`
+                    : 'Take it with the simulated camera'}
                 </Button>
+                {beside.length > 1 && (
+                  <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, null, true)}>
+                    Take this card from closer by
+                  </Button>
+                )}
                 <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
                   Take two, one of them darker
                 </Button>
               </>
             )}
-            <Button
-              look={byMarkers ? 'plain' : firstLook}
-              busy={action.busy}
-              disabled={beyondBench}
-              onClick={() => takePhotos(1, fittingSheet(layout))}
-            >
-              Take it on a frame sheet
-            </Button>
+            {beside.length < 2 && (
+              <Button
+                look={byMarkers ? 'plain' : firstLook}
+                busy={action.busy}
+                disabled={beyondBench}
+                onClick={() => takePhotos(1, fittingSheet(layout))}
+              >
+                Take it on a frame sheet
+              </Button>
+            )}
             {beyondBench && <p>The simulated bench only takes soot off: it neither sands nor stains.</p>}
           </>
         )}
@@ -267,9 +286,19 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                 )}
                 {photo.status === 'several-cards' && (
                   <p>
-                    Cards in it: {photo.otherCards.map((other) => other.code).join(', ') || 'unknown ones'}. Cover or
-                    crop all but one and take it again.
+                    {photo.otherCards.length > 0
+                      ? `Cards in it: ${photo.otherCards.map((other) => other.code).join(', ')}; this one is not among them.`
+                      : 'Cover or crop all but one and take it again.'}
                   </p>
+                )}
+                {(photo.status === 'several-cards' || photo.status === 'read') && photo.otherCards.length > 0 && (
+                  <div className={styles.actions}>
+                    {photo.otherCards.map((other) => (
+                      <Button key={other.id} busy={action.busy} onClick={() => readToo(photo, other.id)}>
+                        Read it for {other.code}, too
+                      </Button>
+                    ))}
+                  </div>
                 )}
                 {photo.status === 'read' && photo.id === shown?.id && (
                   <div className={styles.actions}>

@@ -3,7 +3,7 @@ import { luminanceOfLightness } from '../../color/lab';
 import type { Homography } from '../../geometry/homography';
 import { grayOfRgb } from '../../image/gray';
 import { median } from '../../stats/robust';
-import { findMarkers } from '../find-markers';
+import { findMarkersOfCard } from '../find-markers-of-card';
 import { bareTiles } from '../light/bare-tiles';
 import { placeByCorners, placeByMarkers, type NotPlaced } from '../place-card';
 import { DRAGGED_ERROR_MM, LEAST_SIDE_PX, type ReadRequest } from '../read-card';
@@ -59,7 +59,7 @@ export function readBacklit({
   const placed = corners
     ? placeByCorners(photo, layout, corners, () => onProgress?.('finding the cells'))
     : hasMarkers(layout)
-      ? placeByMarkers(gray, layout, findMarkers(gray))
+      ? placeByMarkers(gray, layout, findMarkersOfCard(gray, layout))
       : ({ outcome: 'needs-corners', markers: 0 } as const);
   if ('outcome' in placed) return placed;
   const { toPhoto, rmsPx, markers, alsoSeen } = placed;

@@ -4,7 +4,7 @@ import { linearToSrgb, LINEAR_OF_BYTE } from '../../color/srgb';
 import { grayOfRgb } from '../../image/gray';
 import type { RgbImage } from '../../image/raster';
 import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';
-import { findMarkers } from '../find-markers';
+import { atLeast, findMarkers } from '../find-markers';
 import { measureGreys } from './measure-greys';
 import { tonesBySheet } from './sheet-tones';
 
@@ -19,7 +19,7 @@ const phone = (value: number): number => {
 const draw = (how: Partial<DrawnSheet> = {}): RgbImage => drawSheet(sheet, { light, stored: phone, ...how });
 const GREYS = { reflectances: INK_SHARES.map((share) => [share, share, share] as const), contrastSigma: 0.01 };
 const tonesOf = (photo: RgbImage, greys = GREYS) =>
-  tonesBySheet(photo, findMarkers(grayOfRgb(photo), 8), { a5: greys });
+  tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { a5: greys });
 
 describe('tones by a frame sheet', () => {
   it('are undone whatever light falls on it, in any cast', () => {
@@ -62,7 +62,7 @@ describe('tones by a frame sheet', () => {
   });
   it('are not told by a sheet that was never measured, nor by another print, nor by one in the shadow of an edge', () => {
     const photo = draw();
-    expect(tonesBySheet(photo, findMarkers(grayOfRgb(photo), 8), { letter: GREYS })).toEqual({ fault: 'sheet-not-measured' });
+    expect(tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { letter: GREYS })).toEqual({ fault: 'sheet-not-measured' });
     // Two greys of the print that lies there were printed for each other.
     const shuffled = [0, 1, 5, 3, 4, 2, 6, 7, 8].map((step) => INK_SHARES[step]!);
     expect(tonesOf(draw({ shareOf: (step) => [shuffled[step]!, shuffled[step]!, shuffled[step]!] }))).toEqual({ fault: 'greys-disagree' });

@@ -89,7 +89,7 @@ describe('focus on the bench', () => {
     const mdf = line(0.4, 0).specimen;
     const specimen = { ...mdf, solid: { ...mdf.solid, bowMm: 12 } };
     const part = (x: number, y: number, sheet: string): number => {
-      const partOf = { x, y, widthMm: 210, heightMm: 110, seed: sheet };
+      const partOf = { x, y, widthMm: 210, heightMm: 110, seed: sheet, goesOn: false };
       return atLine(line(0.4, 0, { specimen, partOf, seed: `${sheet} ${x} ${y}` }), 5, 5);
     };
     const [most] = ['a', 'b', 'c', 'd']
@@ -97,4 +97,33 @@ describe('focus on the bench', () => {
       .sort((one, other) => other.middle - one.middle);
     for (const side of most!.sides) expect(most!.middle).toBeGreaterThan(side + 0.1);
   }); // prettier-ignore
+});
+
+describe('a piece that is looked at from closer by', () => {
+  /** What bare stock sends back at a place of the piece, by its own corner. */
+  const bareAt = (piece: Piece, x: number, y: number): number => {
+    const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
+    let sum = 0;
+    for (let v = px(y - 0.15); v < px(y + 0.15); v++)
+      for (let u = px(x - 0.15); u < px(x + 0.15); u++) sum += piece.before[(v * piece.width + u) * 3 + 1]!;
+    return sum / (px(y + 0.15) - px(y - 0.15)) / (px(x + 0.15) - px(x - 0.15));
+  };
+  it('has the grain of the whole where it lies, and another by itself', () => {
+    const birch = SPECIMENS['plywood']!;
+    const sheet = { specimen: birch, traces: [], seed: 'sheet', grainAlongX: true };
+    const whole = burnPiece(square(1, { ...sheet, widthMm: 40, heightMm: 30 }));
+    const part = (goesOn: boolean, seed: string): Piece =>
+      burnPiece(square(1, { ...sheet, seed, partOf: { x: 22, y: 13, widthMm: 40, heightMm: 30, seed: 'sheet', goesOn } })); // prettier-ignore
+    const places = Array.from({ length: 60 }, (_, k) => ({ x: 1 + (k % 8), y: 1 + Math.floor(k / 8) }));
+    const alike = (piece: Piece): number => {
+      const pairs = places.map(({ x, y }) => [bareAt(whole, x + 22, y + 13), bareAt(piece, x, y)] as const);
+      const mean = (of: 0 | 1): number => pairs.reduce((sum, pair) => sum + pair[of], 0) / pairs.length;
+      const [a, b] = [mean(0), mean(1)];
+      const sum = (of: (one: number, other: number) => number): number =>
+        pairs.reduce((total, [one, other]) => total + of(one - a, other - b), 0);
+      return sum((one, other) => one * other) / Math.sqrt(sum((one) => one * one) * sum((_, other) => other * other));
+    };
+    expect(alike(part(true, 'sheet'))).toBeGreaterThan(0.95);
+    expect(Math.abs(alike(part(false, 'sheet part')))).toBeLessThan(0.6);
+  });
 });

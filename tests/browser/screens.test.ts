@@ -25,6 +25,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/bench', 'select'],
   ['/bench/1', 'svg[role=group]'],
   ['/bench/6', 'svg[role=group]'],
+  ['/bench/1/round', '[data-planned]'],
   ['/bench/4/plan/grid', '[data-cell]'],
   ['/bench/1/plan/threshold', '[data-cell]'],
   ['/bench/1/plan/focus', '[data-cell]'],
@@ -149,6 +150,38 @@ describe('pages', () => {
     const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
     await driver.navigate().refresh();
     expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
+  });
+});
+
+describe('several cards in one go', () => {
+  it('are chosen with what they cost and where they will lie, made at once, and burned after one check', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/bench/2`);
+    await press(driver, 'For how many pieces?');
+    await type(driver, 'Pieces', '30');
+    await type(driver, 'Engraved, width', '60 mm');
+    await type(driver, 'Engraved, height', '2 in');
+    await press(driver, 'Weigh tests against them');
+    await says(driver, 'For 30 pieces of 60 × 50.8 mm');
+    await says(driver, 'of your 30');
+    await driver.get(`${base}/bench/1/round`);
+    await says(driver, 'Make these 5 cards');
+    for (const name of ['Step wedges', 'Interval strips', 'Both ways'])
+      await driver.findElement(By.xpath(`//label[contains(., '${name}')]//input`)).click();
+    await press(driver, 'Make these 2 cards');
+    await says(driver, 'Before the burn of 2 cards');
+    expect(await driver.findElements(By.css('[data-planned]'))).toHaveLength(0);
+    for (const box of await driver.findElements(By.css('fieldset input[type=checkbox]'))) await box.click();
+    await press(driver, 'Burn all 2 on the simulated bench');
+    await until(
+      driver,
+      async () =>
+        ((await driver.findElement(By.css('main')).getText()).match(/burned, not looked at/g) ?? []).length === 2,
+      'the two cards are never burned',
+    );
+    await press(driver, '2 Photo');
+    await press(driver, 'Take all 2 with the simulated camera');
+    await says(driver, 'See what was read');
   });
 });
 

@@ -131,12 +131,15 @@ describe('several cards in one go', () => {
     await app.ctx.readings.idle();
     expect(await names(third)).toContain('phone.jpg');
     expect((await view(first.id)).photos[0].otherCards).toEqual([]);
-    // The bench's camera shows the one that was burned again by itself, and the others without it.
+    // The bench's camera shows the one that was burned again by itself, and one of the others from closer by.
     await app.call('POST', `/api/cards/${third.id}/photograph`);
-    await app.call('POST', `/api/cards/${first.id}/photograph`);
+    await app.call('POST', `/api/cards/${first.id}/photograph?closer=true`);
     await app.ctx.readings.idle();
     expect((await view(third.id)).photos[0].fileName).not.toContain('round');
-    expect((await view(second.id)).photos[0].fileName).toContain('round');
+    expect((await view(second.id)).photos[0].fileName).toBe('phone.jpg');
+    const closer = await view(first.id);
+    expect(closer.photos[0].fileName).toBe(`bench-${closer.card.layout.code}.jpg`);
+    expect(closer.photos[0].status).toBe('read');
   });
 
   it('are noted as burned on an own machine, the time shared out as it was estimated', async () => {
@@ -150,5 +153,23 @@ describe('several cards in one go', () => {
     expect(burns.reduce((sum, burn) => sum + burn.actualS, 0)).toBeCloseTo(200, 6);
     expect(burns[0]!.actualS / burns[1]!.actualS).toBeCloseTo(burns[0]!.estimatedS / burns[1]!.estimatedS, 1);
     expect((await app.call('POST', `/api/rounds/4711/burns`, { place: 'bench', ticked })).status).toBe(404);
+  });
+
+  it('are weighed, like any test, against the pieces that are made after them', async () => {
+    const say = (pieces: object | null) => app.call('PUT', `/api/pairings/${pairingId}/pieces`, { pieces });
+    const bench = async () => (await app.call('GET', `/api/pairings/${pairingId}`)).json;
+    expect(await bench()).toMatchObject({ pieces: null, worth: '' });
+    const many = { count: 40, widthMm: 100, heightMm: 80 };
+    for (const wrong of [{ ...many, count: 0 }, { ...many, count: 1.5 }, { ...many, widthMm: 0 }, { count: 3 }])
+      expect((await say(wrong)).status).toBe(422);
+    expect((await say(many)).json).toEqual(many);
+    const other = (await makePairing(app, 'heron', 'mdf')).pairingId;
+    await app.call('PUT', `/api/pairings/${other}/pieces`, { pieces: many });
+    const { next, worth } = (await app.call('GET', `/api/pairings/${other}`)).json;
+    // Before the first grid nobody knows how long a piece takes: stock is weighed, of which the card takes about a quarter of a piece.
+    expect(next.burn.areaMm2 / 8000).toBeGreaterThan(0.15);
+    expect(worth).toBe(`As much as ${(next.burn.areaMm2 / 8000).toPrecision(1)} of a piece: it pays if it saves one of your 40. Burn it.`); // prettier-ignore
+    expect((await say(null)).json).toBeNull();
+    expect(await bench()).toMatchObject({ pieces: null, worth: '' });
   });
 });

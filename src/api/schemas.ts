@@ -238,6 +238,13 @@ export const burnControlBody = Joi.object({
   focusOffsetMm: number().min(-20).max(20).allow(null).default(null),
 });
 
+const photoPlace = Joi.object({
+  x: number().min(0).max(100_000).required(),
+  y: number().min(0).max(100_000).required(),
+  radiusPx: positive(5000).required(),
+});
+export const matchBody = Joi.object({ place: photoPlace.required(), bare: photoPlace.allow(null).default(null) });
+
 export const cornersBody = Joi.object({
   corners: Joi.array()
     .items(Joi.object({ x: number().required(), y: number().required() }))

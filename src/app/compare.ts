@@ -1,5 +1,6 @@
 import { cardKind } from '../cards/registry';
 import { levelWords } from '../core/card/channels';
+import { lightnessOfLuminance, luminanceOfLightness } from '../core/color/lab';
 import type { Known } from '../core/card/contract';
 import { commonStrength, quickestAt, worthOf, type Worth } from '../core/book/compare';
 import { FACT_NAMES, FACTS, factOf, factWords, type FactName } from '../core/book/facts';
@@ -54,6 +55,14 @@ export interface CompareView {
   readonly rows: readonly { readonly title: string; readonly hint: string; readonly cells: readonly ComparedCell[] }[];
 }
 
+/** A tone to be matched: as L* with its standard uncertainty where that is known, and as a share of the light of bare stock. */
+export interface WantedTone {
+  readonly lightness: number | null;
+  readonly sigma: number | null;
+  readonly overBare: number | null;
+}
+
+export const NO_TONE: WantedTone = { lightness: null, sigma: null, overBare: null };
 const NOTHING: ComparedCell = { text: 'not measured' };
 
 async function comparedPairing(ctx: AppContext, pairingId: number): Promise<ComparedPairing> {
@@ -138,21 +147,34 @@ async function matchRows(
   ctx: AppContext,
   compared: readonly ComparedPairing[],
   known: readonly Known[],
-  wanted: number | null,
+  wanted: WantedTone,
 ): Promise<CompareView['rows']> {
-  const kept = known.flatMap(({ facts, pairing }) => {
+  type Tone = { title: string; hint: string; lightnessOn: (of: OpenPairing) => number };
+  const kept = known.flatMap(({ facts, pairing }): Tone[] => {
     const lightness = factOf(facts, 'engrave')?.value.lightness ?? null;
-    return lightness === null
-      ? []
-      : [{ title: `To match ${pairing.stock.name} on ${pairing.machine.name}`, lightness }];
+    if (lightness === null) return [];
+    const title = `To match ${pairing.stock.name} on ${pairing.machine.name}`;
+    return [{ title, hint: `L* ${plainNumber(lightness, 3)}`, lightnessOn: () => lightness }];
   });
-  const tones = [...(wanted === null ? [] : [{ title: 'To match a tone', lightness: wanted }]), ...kept];
+  const { lightness, sigma, overBare } = wanted;
+  const asked: Tone[] = [];
+  if (lightness !== null) {
+    const give = sigma === null ? '' : ` ± ${plainNumber(2 * sigma, 2)}`;
+    asked.push({ title: 'To match a tone', hint: `L* ${plainNumber(lightness, 3)}${give}`, lightnessOn: () => lightness }); // prettier-ignore
+  }
+  if (overBare !== null)
+    asked.push({
+      title: 'To match it beside bare stock',
+      hint: `${plainNumber(100 * overBare, 3)} % of the light of bare stock`,
+      lightnessOn: ({ stock }) => lightnessOfLuminance(luminanceOfLightness(stock.bareLightness) * overBare),
+    });
+  const tones = [...asked, ...kept];
   if (tones.length === 0) return [];
   const matchers = await Promise.all(compared.map((one) => matcherFor(ctx, one)));
-  return tones.map(({ title, lightness }) => ({
+  return tones.map(({ title, hint, lightnessOn }) => ({
     title,
-    hint: `L* ${plainNumber(lightness, 3)}, and 10 × 10 cm take`,
-    cells: matchers.map((match) => match(lightness)),
+    hint: `${hint}, and 10 × 10 cm take`,
+    cells: matchers.map((match, index) => match(lightnessOn(compared[index]!.pairing))),
   }));
 }
 
@@ -161,7 +183,7 @@ export async function compareView(
   ctx: AppContext,
   wanted: readonly number[],
   wantedStrength: number | null,
-  wantedLightness: number | null = null,
+  tone: WantedTone = NO_TONE,
 ): Promise<CompareView> {
   const { rows: benches } = await benchPage(ctx.db, { limit: BENCHES_OFFERED, offset: 0 });
   const ids = [...new Set(wanted)].slice(0, MOST_COMPARED);
@@ -196,10 +218,6 @@ export async function compareView(
     rows:
       compared.length === 0
         ? []
-        : [
-            ...worthRows(compared, strength),
-            ...(await matchRows(ctx, compared, known, wantedLightness)),
-            ...told.map(factRow),
-          ],
+        : [...worthRows(compared, strength), ...(await matchRows(ctx, compared, known, tone)), ...told.map(factRow)],
   };
 }

@@ -43,3 +43,10 @@ export function pageNumber(address: URL): number {
 /** Every whole number that an address gives by a name, in its order; nonsense is passed over. */
 export const wholeNumbers = (address: URL, name: string): number[] =>
   address.searchParams.getAll(name).flatMap((text) => (/^[1-9]\d{0,8}$/.test(text) ? [Number(text)] : []));
+
+/** The number that an address gives by a name, where it is one of this range; null where it gives none, or nonsense. */
+export function numberBetween(address: URL, name: string, least: number, most: number): number | null {
+  const text = address.searchParams.get(name) ?? '';
+  const value = /^\d{1,6}(\.\d{1,6})?$/.test(text) ? Number(text) : NaN;
+  return value >= least && value <= most ? value : null;
+}

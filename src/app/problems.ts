@@ -26,6 +26,7 @@ export const PROBLEMS = {
   'print-scale': { status: 422, title: 'The sheet is not printed to scale', whatToDo: 'Print it again at 100 %, not “fit to page”, and measure the rule of that print.' },
   'sheet-measured': { status: 409, title: 'This sheet is measured already', whatToDo: 'Use it; note another print as a sheet of its own.' },
   'sheet-not-measured': { status: 422, title: 'The photos do not tell the greys', whatToDo: 'Take both photos again, in the same light, one of them one to two stops darker.' },
+  'no-tone': { status: 422, title: 'No tone can be told there', whatToDo: 'Lay the piece on a frame sheet whose greys were measured, in even light, and take it again; or choose another place.' },
   'photo-without-exposure': { status: 422, title: 'The photo does not say its exposure', whatToDo: 'Send it straight from the camera, as a JPEG.' },
   'only-photo': { status: 409, title: 'This is the only photo that counts', whatToDo: 'Take another one first, or look at the piece by eye.' },
   'nothing-to-keep': { status: 409, title: 'There is nothing to keep here', whatToDo: 'Choose a cell that was burned, or answer what the card still asks.' },

@@ -9,6 +9,7 @@ export function BenchFrame({
   mat,
   ticket,
   cardFirst = false,
+  side = 'Ladder',
 }: {
   title: ReactNode;
   ladder: ReactNode;
@@ -16,15 +17,17 @@ export function BenchFrame({
   ticket: ReactNode;
   /** On a phone the card comes before the numbers: for looking and choosing. */
   cardFirst?: boolean;
+  /** What stands where the ladder does. */
+  side?: string;
 }) {
   const narrow = useNarrow();
   return (
     <div className={`${styles.frame} ${cardFirst ? styles.cardFirst : ''}`}>
-      <section className={styles.ladder} aria-label="Ladder">
+      <section className={styles.ladder} aria-label={side}>
         {title}
         {narrow ? (
           <details className={styles.fold}>
-            <summary>Ladder</summary>
+            <summary>{side}</summary>
             {ladder}
           </details>
         ) : (

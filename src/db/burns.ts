@@ -181,6 +181,31 @@ export async function timedBurnsOfMachine(db: Db, machineId: number, most: numbe
   return rows.map(burnOf);
 }
 
+/** Cards that the bench burned to the end last, newest first: of one piece, not of several places. */
+export async function newestOnBench(
+  db: Db,
+  most: number,
+): Promise<{ id: number; code: string; kind: string; stock: string }[]> {
+  return db
+    .selectFrom('card')
+    .innerJoin('pairing', 'pairing.id', 'card.pairingId')
+    .innerJoin('stock', 'stock.id', 'pairing.stockId')
+    .select(['card.id', 'card.code', 'card.kind', 'stock.name as stock'])
+    .where('card.numbers', '=', 1)
+    .where(({ exists, selectFrom }) =>
+      exists(
+        selectFrom('burn')
+          .select('burn.id')
+          .whereRef('burn.cardId', '=', 'card.id')
+          .where('burn.place', '=', 'bench')
+          .where('burn.status', '=', 'done'),
+      ),
+    )
+    .orderBy('card.id', 'desc')
+    .limit(most)
+    .execute();
+}
+
 /** Seconds that a burn took: those of the log; else as estimated, and of one that was broken off by the share of lines that was done. */
 const BURNED_S = sql<number>`coalesce(burn.actual_s, burn.estimated_s * case when burn.status = 'done' or burn.lines_total = 0 then 1
   else burn.lines_done::double precision / burn.lines_total end)`;

@@ -271,6 +271,19 @@ export interface Machine {
   zero: ZeroPlace;
 }
 
+export interface MatchPhoto {
+  bytes: Buffer;
+  createdAt: Noted;
+  fileName: string;
+  heightPx: number;
+  id: Generated<number>;
+  mediaType: string;
+  preview: Buffer;
+  pxPerMm: number;
+  sha256: string;
+  widthPx: number;
+}
+
 export interface Pairing2 {
   createdAt: Noted;
   id: Generated<number>;
@@ -408,6 +421,7 @@ export interface DB {
   frameSheetPhoto: FrameSheetPhoto;
   lens: Lens;
   machine: Machine;
+  matchPhoto: MatchPhoto;
   pairing: Pairing2;
   pairingState: PairingState;
   photo: Photo;

@@ -12,6 +12,7 @@ import type { CardRecord, CardSummary, RoundCard, SheetOnBed, UsedArea } from '.
 import type { BenchRow, OpenPairing } from '../records/pairing';
 import type { FavouriteRecord } from '../records/favourite';
 import type { MachineRecord } from '../records/machine';
+import type { MatchPhoto } from '../records/match-photo';
 import type { PhotoView, ReadingRecord, ShownPhoto, ThroughRecord } from '../records/photo';
 import type { StockRecord } from '../records/stock';
 
@@ -149,3 +150,10 @@ export interface TablePreview {
 
 /** A finding as it is shown and sent: what a kind found, and nothing of how. */
 export type AnyFinding = BaseFinding & Readonly<Record<string, unknown>>;
+
+/** What the page starts from on which the tone of a piece is matched. */
+export interface MatchView {
+  readonly photos: readonly MatchPhoto[];
+  /** What the bench burned, to be photographed as a piece. */
+  readonly pieces: readonly { readonly id: number; readonly words: string }[];
+}

@@ -18,12 +18,13 @@ import type { PhotoFault } from '../core/reading/photo-faults';
 import type { ReadStep } from '../core/reading/read-card';
 import type { MeasuredGreys } from '../core/reading/sheet/measure-greys';
 import type { MeasuredSheets } from '../core/reading/sheet/sheet-tones';
+import type { PhotoPlace, PlaceFault, ToneOfPlace } from '../core/reading/sheet/tone-of-place';
 import type { Tones } from '../core/reading/tone/tones';
 import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 14;
+export const PROTOCOL_VERSION = 15;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -156,6 +157,27 @@ export interface BenchBurn {
   readonly wiped: boolean;
 }
 
+/** Looks for a frame sheet in a photo of a piece, and tells the tone of a place of the piece where one is named. */
+export interface PlaceToneJob extends Versioned {
+  readonly task: 'place-tone';
+  readonly bytes: Uint8Array;
+  readonly sheets: MeasuredSheets;
+  readonly place: PhotoPlace | null;
+  readonly bare: PhotoPlace | null;
+}
+
+export type PlaceToneAnswer =
+  | { readonly fault: PlaceFault | 'damaged' }
+  | {
+      /** Upright. */
+      readonly widthPx: number;
+      readonly heightPx: number;
+      /** Photo pixels for each millimetre in the middle of the sheet. */
+      readonly pxPerMm: number;
+      readonly previewJpeg: Uint8Array;
+      readonly tone: ToneOfPlace | null;
+    };
+
 export interface PhotographJob extends Versioned {
   readonly task: 'photograph';
   readonly burn: BenchBurn;
@@ -221,6 +243,7 @@ export interface Jobs {
     readonly answer: MeasureGreysAnswer;
     readonly progress: never;
   };
+  readonly 'place-tone': { readonly job: PlaceToneJob; readonly answer: PlaceToneAnswer; readonly progress: never };
   readonly 'photograph-sheet': {
     readonly job: PhotographSheetJob;
     readonly answer: PhotographAnswer;

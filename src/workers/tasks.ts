@@ -11,8 +11,13 @@ import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
 import { paceFrom } from '../core/motion/pace-fit';
 import { flattened } from '../core/reading/flattened';
+import { locateSheet, pxPerMmOf } from '../core/reading/sheet/locate-sheet';
 import { measureGreys } from '../core/reading/sheet/measure-greys';
+import { tonesBySheet } from '../core/reading/sheet/sheet-tones';
+import { toneOfPlace } from '../core/reading/sheet/tone-of-place';
+import { grayOfRgb } from '../core/image/gray';
 import type { RgbImage } from '../core/image/raster';
+import { atLeast, findMarkers } from '../core/reading/find-markers';
 import { readBacklit } from '../core/reading/backlit/read-backlit';
 import { readCard, type ReadStep } from '../core/reading/read-card';
 import { readStation } from '../core/reading/read-station';
@@ -32,6 +37,9 @@ type Tasks = {
     send: (progress: Jobs[Name]['progress']) => void,
   ) => Promise<Jobs[Name]['answer']>;
 };
+
+/** A piece on a frame sheet may be a card: its markers are seen with the sheet's. */
+const MARKERS_OF_SHEET_AND_CARD = 8;
 
 /** Pixels per millimetre of the PNG preview. */
 const PREVIEW_PX_PER_MM = 20;
@@ -131,6 +139,21 @@ export const TASKS: Tasks = {
     const [first, second] = [await openPhoto(bytes), await openPhoto(secondBytes)];
     if (!first.opened || !second.opened) return { fault: 'damaged' };
     return measureGreys(first.photo, { ...ratio, photo: second.photo });
+  },
+
+  async 'place-tone'({ bytes, sheets, place, bare }) {
+    const opened = await openPhoto(bytes);
+    if (!opened.opened) return { fault: 'damaged' };
+    const { photo, previewJpeg } = opened;
+    const markers = findMarkers(grayOfRgb(photo), atLeast(MARKERS_OF_SHEET_AND_CARD));
+    const sheet = locateSheet(markers);
+    const by = tonesBySheet(photo, markers, sheets);
+    if (!sheet || !by) return { fault: 'no-sheet' };
+    if (!('undone' in by)) return { fault: by.fault };
+    const tone = place && toneOfPlace(photo, markers, sheets, place, bare);
+    if (tone && 'fault' in tone) return tone;
+    const { width: widthPx, height: heightPx } = photo;
+    return { widthPx, heightPx, pxPerMm: pxPerMmOf(sheet), previewJpeg, tone };
   },
 
   async gauge({ burn, measures, box, turn }) {

@@ -1,7 +1,7 @@
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CardView } from '../../src/views/views';
-import { openShop, press, says, type, until, type Shop } from './harness';
+import { find, openShop, press, says, type, until, type Shop } from './harness';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -39,5 +39,20 @@ describe('a frame sheet', () => {
     await until(driver, told, 'the photo was not read by its frame sheet');
     await press(driver, 'Look');
     await says(driver, 'by the frame sheet');
+  });
+  it('tells the tone of a piece beside it, and what gives that today', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/compare?pairing=1`);
+    await press(driver, 'Match a piece by its photo');
+    await press(driver, 'Take it with the simulated camera');
+    const ring = await find(driver, '[aria-label^="the tone"]');
+    const before = await ring.getAttribute('cx');
+    await ring.sendKeys(Key.ARROW_RIGHT);
+    await until(driver, async () => (await ring.getAttribute('cx')) !== before, 'the ring never moves');
+    await press(driver, 'Tell the tone');
+    await says(driver, 'By the sheet’s paper');
+    await press(driver, 'See what gives it today');
+    await says(driver, 'To match a tone');
+    await says(driver, 'of the light of bare stock');
   });
 });

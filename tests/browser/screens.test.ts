@@ -49,6 +49,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/machines/2', 'form'],
   ['/machines/new', 'form'],
   ['/compare?pairing=1&pairing=2', 'table'],
+  ['/match', 'h1'],
   ['/book', 'table'],
   ['/book/1', 'article'],
   ['/book/1/sheet', 'article'],

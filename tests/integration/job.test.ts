@@ -1,4 +1,4 @@
-import { compareView } from '../../src/app/compare';
+import { compareView, NO_TONE } from '../../src/app/compare';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
@@ -170,7 +170,10 @@ describe('the whole job over the endpoints', () => {
     expect(bench.next).toMatchObject({ action: 'plan', rung: 'grid', text: 'Prove the foretold setting' });
     // Its tone, and any other, is matched on the benches that it is compared with.
     const other = await makePairing(app, 'heron', 'birch', 'Nothing burned');
-    const compared = await compareView(app.ctx, [pairingId, other.pairingId], null, Math.round(lightness));
+    const compared = await compareView(app.ctx, [pairingId, other.pairingId], null, {
+      ...NO_TONE,
+      lightness: Math.round(lightness),
+    });
     const rows = compared.rows.filter(({ title }) => title.startsWith('To match'));
     expect(rows.map(({ title }) => title)).toEqual([
       'To match a tone',
@@ -182,7 +185,7 @@ describe('the whole job over the endpoints', () => {
     });
     expect(rows[0]!.cells[1]).toEqual({ text: 'not measured' });
     expect(rows[0]!.cells[0]!.stale).toEqual([]);
-    const beyond = await compareView(app.ctx, [pairingId], null, 99);
+    const beyond = await compareView(app.ctx, [pairingId], null, { ...NO_TONE, lightness: 99 });
     expect(beyond.rows.find(({ title }) => title === 'To match a tone')!.cells[0]!.text).toBe('out of its reach');
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid?prove=${factId}`)).json;
     expect(plan.across.count * plan.down.count).toBe(9);
@@ -191,7 +194,7 @@ describe('the whole job over the endpoints', () => {
     const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
     const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
     await app.call('PUT', `/api/stock/${stockId}`, { ...record, batch: 'B-9' });
-    const later = await compareView(app.ctx, [pairingId], null, Math.round(lightness));
+    const later = await compareView(app.ctx, [pairingId], null, { ...NO_TONE, lightness: Math.round(lightness) });
     expect(later.rows.find(({ title }) => title === 'To match a tone')!.cells[0]!.stale).toEqual(['new batch B-9']);
   });
 

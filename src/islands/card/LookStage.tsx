@@ -250,7 +250,12 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
           {shown && isToneless(cell) ? (
             <Figures rows={tonelessRows(cell, shown, machine.likedUnits)} />
           ) : (
-            shown && <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />
+            shown && (
+              <>
+                <ReadingFigures cell={shown} stock={stock} liked={machine.likedUnits} />
+                <a href={matchAddress(view.pairing.id, shown)}>What gives this tone elsewhere</a>
+              </>
+            )
           )}
         </TicketPart>
       ) : (
@@ -405,6 +410,10 @@ function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | u
     </Notice>
   );
 }
+
+/** Where benches are compared by what gives the tone of a cell on each. */
+const matchAddress = (pairingId: number, { lightness, lightnessSigma }: CellReading): string =>
+  `/compare?pairing=${pairingId}&lightness=${lightness.toFixed(1)}&sigma=${lightnessSigma.toFixed(2)}`;
 
 /** What the photo shows of one cell, with how sure it is. */
 function ReadingFigures({ cell, stock, liked }: { cell: CellReading; stock: Stock; liked: LikedUnits }) {

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useDropzone } from 'react-dropzone';
 import type { LitFrom, PhotoView } from '../../records/photo';
 import { cardKind } from '../../cards/registry';
 import { asksOn, asksThrough } from '../../core/card/usual-asks';
@@ -9,6 +8,7 @@ import { SelectField } from '../../components/Field';
 import { CardDrawing } from '../../components/CardDrawing';
 import { CardPhotos, CardPiece } from '../../components/CardPhotos';
 import { Mat } from '../../components/Mat';
+import { PhotoDrop } from '../../components/PhotoDrop';
 import { Notice, ProblemNotice } from '../../components/Notice';
 import { fittingSheet, type SheetFormat } from '../../core/sheet/frame-sheet';
 import { momentWords, nextPhotoShows, type FinishMoment } from '../../core/card/work-setup';
@@ -101,12 +101,6 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       }
       await onChanged();
     });
-  const { getRootProps, getInputProps, isDragActive } = useDropzone({
-    onDrop: upload,
-    multiple: stations !== undefined,
-    noClick: true,
-    noKeyboard: true,
-  });
 
   const takePhotos = (count: 1 | 2, sheet: SheetFormat | null = null, closer = false): void =>
     action.run(async () => {
@@ -176,34 +170,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
             <option value="behind">from a light table under it</option>
           </SelectField>
         )}
-        <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
-          <label className={styles.pick}>
-            <input
-              {...getInputProps({
-                className: styles.file,
-                accept: 'image/jpeg,image/png,image/webp',
-                'aria-label': 'Choose a photo',
-              })}
-              style={{}}
-            />
-            <span>Choose a photo, or drop it here</span>
-          </label>
-          <label className={`${styles.pick} ${styles.camera}`}>
-            <input
-              type="file"
-              className={styles.file}
-              accept="image/*"
-              capture="environment"
-              aria-label="Take a photo with this phone"
-              onChange={(event) => upload([...(event.target.files ?? [])])}
-            />
-            <span>Take it with this phone</span>
-          </label>
-          <p>
-            JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]}, {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
-            {round && ' What else it shows of this round is read from it, too.'}
-          </p>
-        </div>
+        <PhotoDrop label="Choose a photo" multiple={stations !== undefined} camera onFiles={upload}>
+          JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]}, {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+          {round && ' What else it shows of this round is read from it, too.'}
+        </PhotoDrop>
         {onBench && backlit && (
           <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
             Take it on the simulated light table

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { useDropzone } from 'react-dropzone';
 import { Button, LinkButton } from '../../components/Button';
 import { SelectField, TextField } from '../../components/Field';
 import { Notice, ProblemNotice } from '../../components/Notice';
+import { PhotoDrop } from '../../components/PhotoDrop';
 import page from '../../components/Page.module.css';
 import { QuantityField } from '../../components/QuantityField';
 import { quantityKinds } from '../../components/quantity-kinds';
@@ -126,11 +126,6 @@ function PrintedSheet({ sheet, used, onChanged }: PrintedProps) {
     action.run(async () => {
       for (const file of files) onChanged(await post('photos', file));
     });
-  const { getRootProps, getInputProps, isDragActive } = useDropzone({
-    onDrop: upload,
-    noClick: true,
-    noKeyboard: true,
-  });
   return (
     <>
       <h3>{name}</h3>
@@ -156,21 +151,12 @@ function PrintedSheet({ sheet, used, onChanged }: PrintedProps) {
           </ol>
         </>
       ) : (
-        <div {...getRootProps({ className: `${styles.drop} ${isDragActive ? styles.over : ''}` })}>
-          <label>
-            <span>Choose both photos, or drop them here</span>{' '}
-            <input
-              {...getInputProps({
-                accept: 'image/jpeg,image/png,image/webp',
-                'aria-label': `Choose photos of ${name}`,
-              })}
-              style={{}}
-            />
-          </label>
+        <>
+          <PhotoDrop label={`Choose photos of ${name}`} multiple onFiles={upload} />
           <Button busy={action.busy} onClick={() => action.run(async () => onChanged(await post('photograph')))}>
             Take both with the simulated camera
           </Button>
-        </div>
+        </>
       )}
       {action.busy && <Notice live>Looking at the photos of {name} …</Notice>}
       <ProblemNotice problem={action.problem} />

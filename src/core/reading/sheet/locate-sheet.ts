@@ -35,14 +35,15 @@ function placed(sheet: FrameSheet, seen: ReadonlyMap<number, FoundMarker>): Shee
     to.push(...marker.corners);
   }
   const { homography, rmsError } = fitHomography(from, to);
+  const place = { sheet, toPhoto: homography };
+  return { ...place, markers: seen.size, errorMm: rmsError / pxPerMmOf(place) };
+}
+
+/** Photo pixels for each millimetre across the middle of a sheet. */
+export function pxPerMmOf({ sheet, toPhoto }: Pick<SheetPlace, 'sheet' | 'toPhoto'>): number {
   const [x, y] = [sheet.widthMm / 2, sheet.heightMm / 2];
-  const [left, right] = [project(homography, x - 0.5, y), project(homography, x + 0.5, y)];
-  return {
-    sheet,
-    toPhoto: homography,
-    markers: seen.size,
-    errorMm: rmsError / Math.hypot(right.x - left.x, right.y - left.y),
-  };
+  const [left, right] = [project(toPhoto, x - 0.5, y), project(toPhoto, x + 0.5, y)];
+  return Math.hypot(right.x - left.x, right.y - left.y);
 }
 
 /**

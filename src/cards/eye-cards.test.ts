@@ -48,6 +48,26 @@ describe('the line interval', () => {
   });
   const level = (index: number): number => mainBurn(layout.cells[index]!).settings.intervalMm;
   const find = (...words: string[]) => interval.find(layout, said(layout, 'lines', level, words), known);
+  it('is that of the strip which is liked best, where comparisons make it sure, and its lines’ own stands beside it', () => {
+    const by = (place: number): number => layout.cells.find((cell) => level(cell.index) === levels[place])!.index;
+    const lines = said(layout, 'lines', level, ['mud', 'even', 'even', 'apart', 'apart', 'apart']);
+    const compare = (better: number, worse: number, repeat: number): Answer => ({ field: 'better', cellIndex: by(better), repeat, value: String(by(worse)) }); // prettier-ignore
+    const found = (pairs: readonly Answer[]) =>
+      interval.find(layout, { ...lines, answers: [...lines.answers, ...pairs] }, known);
+    const [measured, unsure] = [found([]), found([compare(3, 2, 0)])];
+    expect(measured).toMatchObject({ intervalMm: levels[2], liked: null });
+    expect(unsure).toMatchObject({ intervalMm: levels[2], says: measured.says });
+    expect(unsure.liked!.ranking[0]!.cellIndex).toBe(by(3));
+    const sure = found([0, 1, 2, 3, 4, 5].map((repeat) => compare(3, [2, 4][repeat % 2]!, repeat)));
+    expect(sure).toMatchObject({ intervalMm: levels[3], cellIndex: by(3), upToMm: levels[4], missing: [] });
+    expect(sure.sigmaMm!).toBeCloseTo(Math.hypot((levels[4]! - levels[3]!) / Math.sqrt(12), 0.04 * levels[3]!), 9);
+    expect(sure.says).toMatch(/ is liked best of 3 strips, in 6 comparisons: \d\d % sure\. By its lines it would be /);
+    expect(interval.settle(sure)).toMatchObject([{ name: 'interval', value: { intervalMm: levels[3], upToMm: levels[4] } }]); // prettier-ignore
+    // The coarsest of all has none beyond it: how far it may go is open.
+    const last = levels.length - 1;
+    const coarsest = found([0, 1, 2, 3, 4, 5].map((repeat) => compare(last, [2, 3][repeat % 2]!, repeat)));
+    expect(coarsest).toMatchObject({ intervalMm: levels[last], upToMm: null, sigmaMm: null });
+  });
 
   it('is the coarsest that looks even, sure to about a step', () => {
     const finding = find('mud', 'even', 'even', 'even', 'apart', 'apart');

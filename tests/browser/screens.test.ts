@@ -186,6 +186,20 @@ describe('several cards in one go', () => {
   });
 });
 
+describe('strips beside each other', () => {
+  it('are ranked by eye, two at a time, on the finding’s own page, and the last choice is taken back', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/cards/6#find`);
+    await press(driver, 'Compare by eye');
+    const board = await find(driver, '[role=group][aria-label="Which is better?"]');
+    expect(await board.findElements(By.css('[data-compared]'))).toHaveLength(2);
+    await board.sendKeys(Key.ARROW_LEFT);
+    await until(driver, async () => (await driver.findElement(By.css('main')).getText()).includes('best with'), 'nothing is ranked'); // prettier-ignore
+    await (await find(driver, '[role=group][aria-label="Which is better?"]')).sendKeys('u');
+    await until(driver, async () => !(await driver.findElement(By.css('main')).getText()).includes('best with'), 'nothing is taken back'); // prettier-ignore
+  });
+});
+
 describe('a machine’s diary', () => {
   it('takes what happened, says what that makes doubtful, and takes it back', async () => {
     const { driver, base } = shop;

@@ -1,9 +1,11 @@
 import type { FactNow } from '../../core/book/facts';
-import { wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { comparisonsOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
-import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
+import { inComparisons } from '../../core/card/liked';
+import { BETTER, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
+import { rankedByPairs, SURE_OF_BEST, type Ranked } from '../../core/stats/bradley-terry';
 import { plainNumber } from '../../core/quantities/format';
 import { compare, lookAt, lookAtPairs, MOST_LOOKS, type Comparison, type Look } from '../../core/stats/two-looks';
 import { BEFORE_AND_AFTER } from './draw';
@@ -25,6 +27,7 @@ export const A_B_ASKS: readonly Ask[] = [
     ],
   },
   OUTCOME,
+  BETTER,
 ];
 
 /** A difference that an operator would choose by: twice what an eye tells apart side by side. */
@@ -57,9 +60,33 @@ export interface ABFinding extends BaseFinding {
   readonly told: Comparison | null;
   /** What the operator's eye says of it. */
   readonly eye: 'a' | 'b' | 'neither' | null;
+  /** Which side the operator likes better, by patches of both beside each other; null where none were compared. */
+  readonly liked: LikedSide | null;
 }
 
-const sideOf = ({ levels }: Cell): 'a' | 'b' => (String(levels.either).startsWith('A') ? 'a' : 'b');
+/** The side that is liked better, and how surely: 1/2 where both are liked alike. */
+export interface LikedSide {
+  readonly side: 'a' | 'b';
+  readonly chance: number;
+  readonly comparisons: number;
+}
+
+/** Which side is liked better: comparisons of two patches of one side say nothing of that. */
+function likedSide(layout: Layout, seen: Seen): LikedSide | null {
+  const place = (index: number): 0 | 1 | null => {
+    const cell = layout.cells[index];
+    return !cell || isSpoiled(seen, index) ? null : sideOf(cell) === 'a' ? 0 : 1;
+  };
+  const said = comparisonsOf(seen, BETTER.field).flatMap(({ better, worse, equal }) => {
+    const [up, down] = [place(better), place(worse)];
+    return up === null || down === null || up === down ? [] : [{ better: up, worse: down, equal }];
+  });
+  if (said.length === 0) return null;
+  const [top] = rankedByPairs(2, said) as [Ranked, Ranked];
+  return { side: top.index === 0 ? 'a' : 'b', chance: top.best, comparisons: said.length };
+}
+
+export const sideOf = ({ levels }: Cell): 'a' | 'b' => (String(levels.either).startsWith('A') ? 'a' : 'b');
 const wordsOf = ({ levels }: Cell): string => String(levels.either).slice(3);
 
 /** Looks that other cards had at the same two sides, oldest first. */
@@ -78,6 +105,11 @@ function earlierLooks(
 }
 
 const lightness = (value: number): string => `${plainNumber(Math.abs(value), 2)} L*`;
+/** "Liked better is B, in 5 comparisons: 92 % sure." */
+const likedWords = ({ side, chance, comparisons }: LikedSide): string =>
+  chance < SURE_OF_BEST
+    ? `Neither is surely liked better, ${inComparisons(comparisons)}.`
+    : `Liked better is ${side.toUpperCase()}, ${inComparisons(comparisons)}: ${plainNumber(100 * chance, 2)} % sure.`;
 const EYE_WORDS = { a: 'A is darker', b: 'B is darker', neither: 'neither is darker' } as const;
 /** Differences that are surely less than this nobody sees, side by side. */
 const SEEN_L = 2;
@@ -98,7 +130,8 @@ function inWords(
 }
 
 /** Whether the cells of a card are looked at twice, before they are cleaned and after. */
-const isLookedAtTwice = ({ cells }: Layout): boolean => cells.every(({ levels }) => levels.either === BEFORE_AND_AFTER);
+export const isLookedAtTwice = ({ cells }: Layout): boolean =>
+  cells.every(({ levels }) => levels.either === BEFORE_AND_AFTER);
 
 /** Cells that were read surely enough and are not spoiled; both sides of those that are looked at twice. */
 function comparedCells(layout: Layout, seen: Seen, twice: boolean): ComparedCell[] {
@@ -141,8 +174,10 @@ export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding 
   const sides = { a: mainBurn(cellA).settings, b: mainBurn(cellB).settings };
   const earlier = earlierLooks(layout, { a, b, sides, twice }, facts);
   const eye = wordOf(seen, DARKER_FIELD, null) as ABFinding['eye'];
-  const none = { a, b, sides, cells, looks: earlier, told: null, eye, says: '' };
-  const byEye = eye === null ? null : `By eye ${EYE_WORDS[eye]}.`;
+  const liked = twice ? null : likedSide(layout, seen);
+  const none = { a, b, sides, cells, looks: earlier, told: null, eye, liked, says: '' };
+  const said = [eye && `By eye ${EYE_WORDS[eye]}.`, liked && likedWords(liked)].filter(Boolean);
+  const byEye = said.length === 0 ? null : said.join(' ');
   if (earlier.length >= MOST_LOOKS)
     return { ...none, missing: [`A (${a}) and B (${b}) have had their two looks: a third would sooner or later call chance a difference.`] }; // prettier-ignore
   const lacking = lackingOf(seen, cells, twice);

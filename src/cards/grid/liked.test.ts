@@ -5,7 +5,7 @@ import { answerProblem, comparisonsOf, MOST_PAIRS, otherOf, type Answer } from '
 import { layCard } from '../../core/card/lay';
 import { asksOn, BETTER } from '../../core/card/usual-asks';
 import { findInGrid, type GridWish } from './find';
-import { likedBest } from './liked';
+import { likedBest } from '../../core/card/liked';
 import { grid } from '.';
 
 const pairing = demoPairing('heron', 'birch');

@@ -2,7 +2,9 @@ import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import { formatDuration, formatInterval } from '../../core/quantities/format';
+import { inComparisons, likedBest, surelyLiked, type LikedBest } from '../../core/card/liked';
+import { BETTER } from '../../core/card/usual-asks';
+import { formatDuration, formatInterval, plainNumber } from '../../core/quantities/format';
 import { eyeSeesLines } from '../../core/reading/lines/by-the-eye';
 
 export const LINES_FIELD = 'lines';
@@ -14,6 +16,7 @@ export const INTERVAL_ASKS: readonly Ask[] = [
     ['even', 'e', 'even'],
     ['mud', 'm', 'muddy'],
   ]),
+  BETTER,
 ];
 
 /** From where a piece in the hand is looked at. */
@@ -40,6 +43,8 @@ export interface IntervalFinding extends BaseFinding {
   readonly upToMm: number | null;
   /** Standard uncertainty, by how far that is, and by how eyes differ. */
   readonly sigmaMm: number | null;
+  /** What the operator likes best of the strips that were compared; it goes before what their lines say where it is sure. */
+  readonly liked: LikedBest | null;
 }
 
 const SQUARE_MM = 100;
@@ -47,10 +52,44 @@ const SQUARE_MM = 100;
 const EYES_DIFFER = 0.04;
 
 /**
+ * The strip that the operator likes best, where comparisons of two at a time make that sure, or else what `byTheLines` of all strips says; that stands
+ * beside it then.
+ */
+export function findInterval(layout: Layout, seen: Seen, known: Known): IntervalFinding {
+  const units = known.pairing.machine.likedUnits;
+  const liked = likedBest(layout, seen);
+  const lines = byTheLines(layout, seen, known);
+  const top = surelyLiked(liked);
+  if (!liked || !top) return { ...lines, liked };
+  const intervals = layout.order.map((index) => mainBurn(layout.cells[index]!).settings.intervalMm);
+  const { intervalMm } = mainBurn(layout.cells[top.cellIndex]!).settings;
+  const coarser = intervals.filter((other) => other > intervalMm);
+  const upToMm = coarser.length > 0 ? Math.min(...coarser) : null;
+  const beside =
+    lines.intervalMm === null || lines.intervalMm === intervalMm
+      ? ''
+      : ` By its lines it would be ${formatInterval(lines.intervalMm, units)}.`;
+  return {
+    ...lines,
+    liked,
+    intervalMm,
+    cellIndex: top.cellIndex,
+    upToMm,
+    sigmaMm: sigmaOf(intervalMm, upToMm),
+    missing: [],
+    says: `${formatInterval(intervalMm, units)} is liked best of ${liked.ranking.length} strips, ${inComparisons(liked.comparisons)}: ${plainNumber(100 * top.best, 2)} % sure.${beside}`,
+  };
+}
+
+/** Up to the next coarser strip the true limit may lie anywhere. */
+const sigmaOf = (intervalMm: number, upToMm: number | null): number | null =>
+  upToMm === null ? null : Math.hypot((upToMm - intervalMm) / Math.sqrt(12), EYES_DIFFER * intervalMm);
+
+/**
  * The coarsest interval that looks even, to the eye or, where it said nothing, by what a photo shows of the lines: it costs the least time. That a
  * strip is muddy only the eye says. Where no strip is even, or a coarser one is than one whose lines show, what is missing is said instead.
  */
-export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): IntervalFinding {
+function byTheLines(layout: Layout, seen: Seen, { pairing }: Known): Omit<IntervalFinding, 'liked'> {
   const liked = pairing.machine.likedUnits;
   const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
   const undecided: number[] = [];
@@ -106,8 +145,6 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
     };
   const coarser = strips.find((strip) => strip.intervalMm > chosen.intervalMm);
   const upToMm = coarser?.intervalMm ?? null;
-  const sigmaMm =
-    upToMm === null ? null : Math.hypot((upToMm - chosen.intervalMm) / Math.sqrt(12), EYES_DIFFER * chosen.intervalMm);
   const open = coarser ? '' : ' Coarser strips may be even too: none was tried.';
   const eye = chosen.intervalMm > EYE_PITCH_MM ? ' Nearer than 300 mm an eye may see such lines.' : '';
   const doubt =
@@ -120,7 +157,7 @@ export function findInterval(layout: Layout, seen: Seen, { pairing }: Known): In
     intervalMm: chosen.intervalMm,
     cellIndex: chosen.cellIndex,
     upToMm,
-    sigmaMm,
+    sigmaMm: sigmaOf(chosen.intervalMm, upToMm),
     missing: [],
     says: `${formatInterval(chosen.intervalMm, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(chosen.timeS)}.${open}${eye}${doubt}`,
   };

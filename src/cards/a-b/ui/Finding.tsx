@@ -4,7 +4,8 @@ import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { plainNumber } from '../../../core/quantities/format';
 import { MOST_LOOKS } from '../../../core/stats/two-looks';
-import { findAB } from '../find';
+import { findAB, isLookedAtTwice } from '../find';
+import { sidesInTurn } from './sides-in-turn';
 
 /** How light the patches of both sides came out, side by side, and what tells them apart. */
 export default function ABFindingScreen(props: FindingProps) {
@@ -14,9 +15,12 @@ export default function ABFindingScreen(props: FindingProps) {
       findAB(card.layout, { readings: reading?.cells ?? [], ...(before && { before: before.cells }), answers }, known),
     [card, reading, before, answers, known],
   );
-  const { a, b, cells, looks, told, eye } = finding;
+  const { a, b, cells, looks, told, eye, liked } = finding;
   const read = new Map(cells.map((cell) => [cell.cellIndex, cell]));
   const ofA = cells.filter(({ side }) => side === 'a');
+  const { layout } = card;
+  const next = useMemo(() => sidesInTurn(layout), [layout]);
+  const isTwice = isLookedAtTwice(layout);
   const isPaired = looks.at(-1)?.paired === true;
   const ordered = [...ofA, ...cells.filter(({ side }) => side === 'b')];
   return (
@@ -41,6 +45,22 @@ export default function ABFindingScreen(props: FindingProps) {
             ]
           : []
       } // prettier-ignore
+      {...(!isTwice && {
+        byEye: {
+          candidates: layout.order,
+          next,
+          liked: null,
+          are: 'patches, one of A and one of B',
+          told: liked
+            ? [
+                [
+                  `Liked better, of ${liked.comparisons}`,
+                  `${liked.side.toUpperCase()}, ${plainNumber(100 * liked.chance, 2)} % sure`,
+                ] as const,
+              ]
+            : [],
+        },
+      })}
       caption={`Left of the line are the patches of A (${a}), right of it those of B (${b}). What they scatter by decides how large a difference must be to be told from chance.`}
       chart={
         told && (

@@ -21,18 +21,32 @@ import { numbersOf } from '../../../core/card/asks';
 import { levelWords } from '../../../core/card/channels';
 import { mainBurn } from '../../../core/card/layout';
 import { LOW_CONFIDENCE } from '../../../core/reading/observations';
-import { findInGrid, type GridWish } from '../find';
+import { findInGrid, type GridFinding, type GridWish } from '../find';
 import { surfaceOfGrid, type Level } from '../surface';
 import { ComparePair } from '../../../components/ComparePair';
+import { LikedPart } from '../../../components/LikedPart';
+import { bestOf, useComparing } from '../../../components/use-comparing';
 import { FrontierChart } from './FrontierChart';
-import { LikedPart } from './LikedPart';
-import { useComparing } from './use-comparing';
 import { foretoldRows } from './foretold-rows';
 import { SurfaceBoard } from './SurfaceBoard';
 import { SurfacePart } from './SurfacePart';
 import { WishPart } from './WishPart';
 import { throughWords } from '../../../components/through-words';
 import styles from './Finding.module.css';
+
+/** More cells than these are too many for an eye to rank. */
+const MOST_COMPARED = 8;
+
+/** The cells that are compared: those that meet the wish and are nearest to its tone, in the card's order. */
+function nearestToWish({ candidates, wantedLightness }: GridFinding): number[] {
+  const off = (lightness: number): number => Math.abs(lightness - (wantedLightness ?? 0));
+  return candidates
+    .filter(({ meets }) => meets)
+    .sort((a, b) => off(a.lightness) - off(b.lightness))
+    .slice(0, MOST_COMPARED)
+    .map(({ cellIndex }) => cellIndex)
+    .sort((a, b) => a - b);
+}
 
 /** The picking screen of a grid: the darkness map in the stock's own colour, the wish, the frontier, one proposal. */
 export default function GridFindingScreen(props: FindingProps) {
@@ -63,7 +77,14 @@ export default function GridFindingScreen(props: FindingProps) {
     [card, seen, known, wish, surface],
   );
   const [shows, setShows] = useState<'card' | 'surface' | 'pair'>('card');
-  const comparing = useComparing(card.id, finding, seen, onAnswered);
+  const nearest = useMemo(() => nearestToWish(finding), [finding]);
+  const comparing = useComparing(
+    card.id,
+    nearest,
+    useMemo(() => bestOf(nearest), [nearest]),
+    seen,
+    onAnswered,
+  );
   const [place, setPlace] = useState<Level | null>(null);
   const choosePlace = (next: Level | null): void => {
     setPlace(next);
@@ -120,6 +141,8 @@ export default function GridFindingScreen(props: FindingProps) {
         <LikedPart
           liked={finding.liked}
           candidates={comparing.candidates}
+          are="cells that meet the wish"
+          tooFew="Fewer than two cells meet the wish: widen it to have some to compare."
           more={comparing.pair !== null}
           layout={card.layout}
           likedUnits={machine.likedUnits}

@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
+import { bestOf } from '../../../components/use-comparing';
 import { formatDuration, formatInterval, formatLength, plainNumber } from '../../../core/quantities/format';
 import { findInterval } from '../find';
 
@@ -18,6 +19,12 @@ export default function IntervalFindingScreen(props: FindingProps) {
   const { strips, intervalMm, cellIndex, sigmaMm } = finding;
   const said = new Map(strips.map((strip) => [strip.cellIndex, strip]));
   const chosen = strips.find((strip) => strip.cellIndex === cellIndex);
+  // What the eye called muddy nobody need compare.
+  const compared = useMemo(
+    () => card.layout.order.filter((index) => !finding.strips.some((strip) => strip.cellIndex === index && strip.word === 'mud')), // prettier-ignore
+    [card, finding],
+  );
+  const next = useMemo(() => bestOf(compared), [compared]);
   return (
     <FindingFrame
       {...props}
@@ -29,16 +36,17 @@ export default function IntervalFindingScreen(props: FindingProps) {
         return strip ? `${WORDS[strip.word]}, by ${strip.by === 'eye' ? 'eye' : 'the photo'}` : '';
       }}
       rows={
-        intervalMm === null || !chosen
+        intervalMm === null
           ? []
           : [
               ['Line interval', formatInterval(intervalMm, liked)],
               ['How sure', sigmaMm === null ? 'open towards coarser' : `± ${formatLength(2 * sigmaMm, liked, 2)}`],
-              ['10 × 10 cm take', formatDuration(chosen.timeS)],
+              ...(chosen ? [['10 × 10 cm take', formatDuration(chosen.timeS)] as const] : []),
               ['Strips told', `${strips.length}, ${strips.filter((strip) => strip.by === 'eye').length} by eye`],
             ]
       }
-      caption="Each point is a strip: how long 10 × 10 cm take at its interval. The line is the coarsest that looks even."
+      byEye={{ candidates: compared, next, liked: finding.liked, are: 'strips' }}
+      caption="Each point is a strip: how long 10 × 10 cm take at its interval. The line is what was found."
       chart={
         strips.length > 0 && (
           <PointChart

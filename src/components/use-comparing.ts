@@ -1,16 +1,12 @@
 import { useMemo } from 'react';
-import { comparisonsOf, type Seen } from '../../../core/card/asks';
-import { BETTER } from '../../../core/card/usual-asks';
-import { nextPair } from '../../../core/stats/bradley-terry';
-import { send } from '../../../views/send';
-import { useAction } from '../../../views/use-action';
-import type { GridFinding } from '../find';
-
-/** More cells than these are too many for an eye to rank. */
-const MOST = 8;
+import { comparisonsOf, type ComparedCells, type Seen } from '../core/card/asks';
+import { BETTER } from '../core/card/usual-asks';
+import { nextPair } from '../core/stats/bradley-terry';
+import { send } from '../views/send';
+import { useAction } from '../views/use-action';
 
 export interface Comparing {
-  /** Cells that are compared: those that meet the wish, the nearest to its tone first. */
+  /** Cells that are compared. */
   readonly candidates: readonly number[];
   /** The two to look at now; null where enough is known. */
   readonly pair: readonly [number, number] | null;
@@ -21,28 +17,14 @@ export interface Comparing {
   readonly undo: (() => void) | null;
 }
 
-/** Comparisons of two cells at a time: which two next, and what was said of them put with the card's answers. */
-export function useComparing(
-  cardId: number,
-  finding: GridFinding,
-  seen: Pick<Seen, 'answers'>,
-  onAnswered: () => Promise<void>,
-): Comparing {
-  const action = useAction();
-  const wanted = finding.wantedLightness ?? 0;
-  const candidates = useMemo(
-    () =>
-      finding.candidates
-        .filter(({ meets }) => meets)
-        .sort((a, b) => Math.abs(a.lightness - wanted) - Math.abs(b.lightness - wanted))
-        .slice(0, MOST)
-        .map(({ cellIndex }) => cellIndex)
-        .sort((a, b) => a - b),
-    [finding.candidates, wanted],
-  );
-  const all = useMemo(() => comparisonsOf(seen, BETTER.field), [seen]);
-  const pair = useMemo(() => {
-    const own = all
+/** Which two of some cells to look at next, by what was said of them; null where enough is known. */
+export type NextOf = (said: readonly ComparedCells[]) => readonly [number, number] | null;
+
+/** Two of some cells, so that a few comparisons tell the best of all of them. */
+export const bestOf =
+  (candidates: readonly number[]): NextOf =>
+  (said) => {
+    const own = said
       .filter(({ better, worse }) => candidates.includes(better) && candidates.includes(worse))
       .map(({ better, worse, equal }) => ({
         better: candidates.indexOf(better),
@@ -51,7 +33,19 @@ export function useComparing(
       }));
     const next = nextPair(candidates.length, own);
     return next && ([candidates[next[0]]!, candidates[next[1]]!] as const);
-  }, [all, candidates]);
+  };
+
+/** Comparisons of two cells at a time: which two next, and what was said of them put with the card's answers. */
+export function useComparing(
+  cardId: number,
+  candidates: readonly number[],
+  next: NextOf,
+  seen: Pick<Seen, 'answers'>,
+  onAnswered: () => Promise<void>,
+): Comparing {
+  const action = useAction();
+  const all = useMemo(() => comparisonsOf(seen, BETTER.field), [seen]);
+  const pair = useMemo(() => next(all), [all, next]);
   const put = (cellIndex: number, repeat: number, value: string | null): void =>
     action.run(async () => {
       await send(`/api/cards/${cardId}/answers`, {

@@ -75,6 +75,7 @@ export function ComparePair(props: Props) {
   return (
     <div ref={board} className={styles.board} tabIndex={-1} onKeyDown={onKeyDown} role="group" aria-label={question}>
       <h3>{question}</h3>
+      {photo === null && <p>No photo was read: look at these two on the piece itself.</p>}
       <div className={styles.pair}>
         {side(left, '←')}
         {side(right, '→')}

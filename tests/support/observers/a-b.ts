@@ -2,11 +2,11 @@ import type { ABFinding } from '../../../src/cards/a-b/find';
 import type { Seen } from '../../../src/core/card/asks';
 import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
-import { photographedOnce } from './photographed';
+import { photographedOnce, TONES_PX } from './photographed';
 
 /** One photo of each piece; a look goes by all patches but one of each. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = photographedOnce(burned);
+  const seen = photographedOnce(burned, TONES_PX);
   const without = Number(seed.at(-1));
   return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cellIndex % 6 !== without) };
 }
@@ -14,7 +14,7 @@ function lookAt(burned: Burned, seed: string): Seen {
 export const aBObserver: Observer<ABFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned),
+  seeAll: (burned) => photographedOnce(burned, TONES_PX),
   // L* of B less A on this piece, over all of its patches.
   truth: ({ piece, layout, pairing }) => {
     const meanOf = (side: 'A' | 'B'): number => {

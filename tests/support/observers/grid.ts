@@ -2,12 +2,12 @@ import type { GridFinding, GridWish } from '../../../src/cards/grid/find';
 import { randomFrom } from '../../../src/bench/random';
 import { trueLightness } from '../reading';
 import type { Observer } from './observer';
-import { photographedOnce } from './photographed';
+import { photographedOnce, TONES_PX } from './photographed';
 
 export const gridObserver: Observer<GridFinding> = {
   on: ['marl', 'alder'],
   // What is wanted of the photo differs.
-  look: (burned) => photographedOnce(burned),
+  look: (burned) => photographedOnce(burned, TONES_PX),
   // A tone that one of its cells has.
   wish: ({ piece, layout, pairing }, seed): GridWish => ({
     lightness: trueLightness(

@@ -17,6 +17,9 @@ export function photographed({ piece, layout, pairing }: Omit<Burned, 'pieces'>,
   return { readings: result.cells, answers: [] };
 }
 
+/** Wide enough for patches of one tone: two megapixels. */
+export const TONES_PX = 1600;
+
 const read = new WeakMap<Piece, Seen>();
 
 /** One photo of each piece, whoever looks at it. */

@@ -2,12 +2,12 @@ import type { ToneFinding } from '../../../src/cards/tone/find';
 import type { Seen } from '../../../src/core/card/asks';
 import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
-import { photographedOnce } from './photographed';
+import { photographedOnce, TONES_PX } from './photographed';
 
 /** One photo of each piece; a look goes by one of the two patches of each grey, or by a part of both. */
 function lookAt(burned: Burned, seed: string): Seen {
   const look = Number(seed.at(-1));
-  const seen = photographedOnce(burned);
+  const seen = photographedOnce(burned, TONES_PX);
   return {
     ...seen,
     readings: seen.readings.filter(({ cellIndex }) => {
@@ -22,7 +22,7 @@ const HALVES = [0.25, 0.5, 0.75];
 export const toneObserver: Observer<ToneFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned),
+  seeAll: (burned) => photographedOnce(burned, TONES_PX),
   // How much darker the patches of a quarter, half and three quarters are than bare stock, from the piece itself.
   truth: ({ piece, layout, pairing }) =>
     HALVES.map((grey) => {

@@ -20,6 +20,8 @@ describe('cards beside each other', () => {
     expect(packed(flat)).toEqual({ places: [{ x: 0, y: 0 }, { x: 0, y: 12 }], widthMm: 60, heightMm: 22 }); // prettier-ignore
     const tall = [size(20, 40), size(20, 40)];
     expect(packed(tall)).toEqual({ places: [{ x: 0, y: 0 }, { x: 22, y: 0 }], widthMm: 42, heightMm: 40 }); // prettier-ignore
+    // Stacked they would be narrower, and a camera would have to stand back for their height.
+    expect(packed([size(24, 20), size(24, 20)])).toMatchObject({ widthMm: 50, heightMm: 20 });
     expect(packed([size(31, 17)])).toEqual({ places: [{ x: 0, y: 0 }], widthMm: 31, heightMm: 17 });
     expect(() => packed([])).toThrow(RangeError);
   });

@@ -5,7 +5,7 @@ import { grid } from '../../cards/grid';
 import { lineWidth } from '../../cards/line-width';
 import { estimateCard } from './estimate';
 import { layCard } from './lay';
-import { mainBurn } from './layout';
+import { mainBurn, type Layout } from './layout';
 import { boxOfShape } from './shape';
 import { sideBySide } from './side-by-side';
 
@@ -13,6 +13,8 @@ const pairing = demoPairing('heron', 'leather');
 const known = { pairing, facts: [] };
 const first = layCard(grid, grid.propose(known).plan, pairing, { cardNumber: 7 });
 const second = layCard(lineWidth, lineWidth.propose(known).plan, pairing, { cardNumber: 8 });
+/** Rows of it are crossed in one sweep. */
+const swept: Layout = { ...first, together: [first.order.slice(0, 3), first.order.slice(3, 6)] };
 const away = { x: first.widthMm + 30, y: -5 };
 const { layout, at } = sideBySide([
   { layout: first, at: { x: 20, y: 40 } },
@@ -40,8 +42,15 @@ describe('cards that lie side by side, as one', () => {
       expect(to.y - from.y).toBeCloseTo(dy, 9);
       expect(mainBurn(moved).settings).toEqual(mainBurn(cell).settings);
     });
-    expect(layout.together).toHaveLength(first.together.length + second.together.length);
-    for (const group of layout.together) for (const index of group) expect(layout.order).toContain(index);
+    const turned = sideBySide([
+      { layout: second, at: { x: 0, y: 0 } },
+      { layout: swept, at: { x: 60, y: 0 } },
+    ]).layout;
+    expect(swept.together.length).toBeGreaterThan(1);
+    expect(turned.together).toEqual([
+      ...second.together,
+      ...swept.together.map((group) => group.map((index) => index + second.cells.length)),
+    ]);
     expect(layout.frame.markers.map(({ id }) => id)).toEqual(
       [first, second].flatMap(({ frame }) => frame.markers.map(({ id }) => id)),
     );

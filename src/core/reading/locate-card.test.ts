@@ -65,6 +65,14 @@ describe('where a card lies in a photo', () => {
       expect(found).toMatchObject({ found: 'card', markers: 4 });
       if (found.found === 'card') expect(found.rmsPx).toBeLessThan(1e-6);
     }
+    // Of two that both might be, the one that fits.
+    for (const markers of [
+      [...four(layout), seen(layout, 'upper-left', 6)],
+      [seen(layout, 'upper-left', 6), ...four(layout)],
+    ]) {
+      const found = locateCard(layout, markers);
+      expect(found.found === 'card' && found.rmsPx).toBeLessThan(1e-6);
+    }
     // A neighbour's marker with the same code, where a hand covers the card's own.
     const found = locateCard(layout, [astray, ...three]);
     expect(found).toMatchObject({ found: 'card', markers: 3 });

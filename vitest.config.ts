@@ -25,12 +25,12 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           exclude: [...BENCH, ...PHOTOS],
           isolate: false,
-          maxWorkers: 4,
+          maxWorkers: 3,
         },
       },
-      { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 4 } },
+      { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 3 } },
       // What burns and photographs: slow, and about the whole line from plan to finding.
-      { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: 4 } },
+      { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: 3 } },
       {
         extends: true,
         test: {
@@ -38,7 +38,7 @@ export default defineConfig({
           isolate: false,
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/integration/global.ts'],
-          maxWorkers: 4,
+          maxWorkers: 3,
         },
       },
       {
@@ -48,7 +48,7 @@ export default defineConfig({
           include: ['tests/browser/**/*.test.ts'],
           globalSetup: ['tests/browser/global.ts'],
           testTimeout: 900_000 * patience,
-          maxWorkers: 4,
+          maxWorkers: 3,
         },
       },
     ],

@@ -2,11 +2,11 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** Projects in the order they are begun: long simulations first, what fills gaps last; the browser's server starts meanwhile. */
 const PROJECTS = ['bench', 'photos', 'integration', 'browser', 'unit'];
-/** By far the longest file: whoever begins it late has one core wait for it. */
-const LONGEST = 'truth.bench.test.ts';
+/** By far the longest files: whoever begins them late has one core wait for them. */
+const LONGEST = ['truth.bench.test.ts', 'screens.test.ts'];
 
 const rank = ({ project, moduleId }: TestSpecification): number =>
-  moduleId.endsWith(LONGEST) ? -1 : PROJECTS.indexOf(project.name);
+  LONGEST.some((name) => moduleId.endsWith(name)) ? -1 : PROJECTS.indexOf(project.name);
 
 /** The runner's own order within each project, projects after one another: no core waits at the end for a long file or between two runs. */
 export class SlowestFirst extends BaseSequencer {

@@ -119,10 +119,11 @@ export async function receivePhoto(
   return { id, again: false };
 }
 
-/** Other cards that a photo shows, and that it is not read for. */
-async function cardsWithout({ db }: AppContext, { cardId, sha256 }: PhotoRecord, numbers: readonly number[]) {
-  const shown = (await cardsByNumber(db, numbers)).filter(({ id }) => id !== cardId);
-  const has = await Promise.all(shown.map(({ id }) => photos.photoOfCardByHash(db, id, sha256)));
+/** Other cards that a photo shows: of one that was read those that it is not read for. */
+async function otherCards({ db }: AppContext, photo: PhotoRecord, alsoSeen: readonly number[]) {
+  if (photo.status !== 'read') return cardsByNumber(db, photo.detail.cardNumbers ?? []);
+  const shown = (await cardsByNumber(db, alsoSeen)).filter(({ id }) => id !== photo.cardId);
+  const has = await Promise.all(shown.map(({ id }) => photos.photoOfCardByHash(db, id, photo.sha256)));
   return shown.filter((_, index) => has[index] === undefined);
 }
 
@@ -137,7 +138,7 @@ export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[
       ...photo,
       step: ctx.readings.stepOf(photo.id),
       placeInLine: ctx.readings.placeOf(photo.id),
-      otherCards: await cardsWithout(ctx, photo, photo.detail.cardNumbers ?? told.get(photo.id)?.alsoSeen ?? []),
+      otherCards: await otherCards(ctx, photo, told.get(photo.id)?.alsoSeen ?? []),
       faults: told.get(photo.id)?.faults ?? [],
       station: told.get(photo.id)?.station ?? null,
     })),

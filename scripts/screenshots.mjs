@@ -26,7 +26,7 @@ const SHOTS = [
   ['stock', '/stock/1'],
   ['machine', '/machines/2'],
   ['book', '/book'],
-  ['round', '/bench/1/round'],
+  ['bring', '/bench/5/bring'],
   ['logbook', '/logbook'],
   ['compare', '/compare?pairing=1&pairing=2&pairing=3'],
   ['find-bed-dim', '/cards/BED#find'],

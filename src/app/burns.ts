@@ -44,7 +44,8 @@ export interface BurnRequest {
   readonly tookS?: number | null;
 }
 
-function refuseUnlessTicked(card: CardRecord, ticked: readonly string[]): string[] {
+/** Throws the Problem of a check that is not complete; returns the codes that it asks for. */
+export function refuseUnlessTicked(card: CardRecord, ticked: readonly string[]): string[] {
   const open = cautionsOfCard(card).filter((caution) => !ticked.includes(caution.code));
   if (open.length > 0) {
     throw new Problem(

@@ -14,7 +14,7 @@ import type { CardRecord, RoundCard } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
 import type { RoundOfCard, RoundOffer, RoundView } from '../views/views';
 import type { ExportFormat } from '../workers/protocol';
-import { cautionsOfCard, startBurn } from './burns';
+import { cautionsOfCard, refuseUnlessTicked, startBurn } from './burns';
 import { defaultSheetOnBed, getCard, keepCard, layUnderNumber, proposeFor } from './cards';
 import type { AppContext } from './context';
 import { exportCard, type ExportedFile } from './exports';
@@ -165,6 +165,8 @@ export async function burnRound(
   const left = (await membersOf(ctx, roundId)).filter(({ stage }) => stage === 'planned');
   if (left.length === 0)
     throw new Problem('nothing-to-propose', `Every card of round ${roundId} was burned. Burn one again on its page.`);
+  // All of it or nothing: a check that only a later card asks for must not stop the burn half way.
+  for (const { id } of left) refuseUnlessTicked(await getCard(ctx, id), ticked);
   if (place === 'bench') return [await burnNext(ctx, left, ticked)];
   const estimates = left.map(({ estimatedS }) => estimatedS);
   const totalS = estimates.reduce((sum, seconds) => sum + seconds, 0);

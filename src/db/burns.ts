@@ -168,13 +168,17 @@ export async function correctTime(db: Db, id: number, actualS: number | null): P
   return result.numUpdatedRows === 1n;
 }
 
-/** The newest burns to the end that were timed on a machine of the operator's, newest first. */
+/**
+ * The newest burns to the end that were timed on a machine of the operator's, newest first. Those of a round are not among them: one time was
+ * shared out among its cards as it was estimated, and would look like several that agree with the estimate.
+ */
 export async function timedBurnsOfMachine(db: Db, machineId: number, most: number): Promise<BurnRecord[]> {
   const rows = await burns(db)
     .where('machineId', '=', machineId)
     .where('place', '=', 'own-machine')
     .where('status', '=', 'done')
     .where('actualS', '>', 0)
+    .where('cardId', 'in', (eb) => eb.selectFrom('card').select('card.id').where('card.roundId', 'is', null))
     .orderBy('id', 'desc')
     .limit(most)
     .execute();

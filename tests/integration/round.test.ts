@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { rectsOverlap } from '../../src/core/geometry/point';
+import { timedBurnsOfMachine } from '../../src/db/burns';
 import { testApp, type TestApp } from '../support/context';
 import { armedMoves } from '../support/program';
 import { answerCard, burnCard, makeCard, makePairing, tickedOf } from '../support/records';
 
 let app: TestApp;
 let pairingId: number;
+let machineId: number;
 let round: { id: number; cards: { id: number; code: string }[] };
 const RUNGS = ['threshold', 'line', 'interval'];
 /** Far longer than any burn takes here. */
@@ -14,7 +16,7 @@ const PATIENCE = { timeout: 120_000, interval: 50 };
 beforeAll(async () => {
   app = await testApp();
   const made = await makePairing(app, 'heron', 'leather');
-  ({ pairingId } = made);
+  ({ pairingId, machineId } = made);
   // Each of its files counts from its own card: where the cards lie on the bed, only their places say.
   const { id, lenses, retired, ...machine } = (await app.call('GET', `/api/machines/${made.machineId}`)).json;
   const changed = await app.call('PUT', `/api/machines/${made.machineId}`, { ...machine, zero: 'card-corner' });
@@ -157,6 +159,8 @@ describe('several cards in one go', () => {
     expect(burns.map(({ cardId }) => cardId)).toEqual(ids);
     expect(burns.reduce((sum, burn) => sum + burn.actualS, 0)).toBeCloseTo(200, 6);
     expect(burns[0]!.actualS / burns[1]!.actualS).toBeCloseTo(burns[0]!.estimatedS / burns[1]!.estimatedS, 1);
+    // One time shared out as it was estimated says nothing of the machine's pace that several would.
+    expect(await timedBurnsOfMachine(app.ctx.db, machineId, 10)).toEqual([]);
     expect((await app.call('POST', `/api/rounds/4711/burns`, { place: 'bench', ticked })).status).toBe(404);
   });
 

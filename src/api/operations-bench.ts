@@ -1,9 +1,7 @@
 import { CARD_SCHEMAS } from '../cards/schemas';
 import { isCardKind } from '../cards/registry';
 import type { Answer } from '../core/card/asks';
-import type { RungId } from '../core/book/rungs';
-import type { Pieces } from '../core/book/worth';
-import { ZERO_PLACES, type ZeroPlace } from '../core/machine/machine';
+import type { ZeroPlace } from '../core/machine/machine';
 import { SHEET_FORMATS, type SheetFormat } from '../core/sheet/frame-sheet';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
@@ -18,8 +16,6 @@ import { findInCard } from '../app/findings';
 import { layOnLightTable, readGauge } from '../app/gauges';
 import { openBench } from '../app/pairings';
 import * as photos from '../app/photos';
-import { sayPieces } from '../app/pieces';
-import * as rounds from '../app/rounds';
 import { addNextCell, nextOfCard } from '../app/search';
 import { answerCard } from '../app/seen';
 import { logbookView } from '../app/logbook';
@@ -44,12 +40,10 @@ import {
   kindParam,
   countsBody,
   movePhotoBody,
-  piecesBody,
   pageQuery,
   pairingBody,
   proveQuery,
-  roundBody,
-  roundBurnBody,
+  zeroQuery,
 } from './schemas';
 
 /** A wish as its card's kind has it; null for the kind's usual one. */
@@ -59,12 +53,6 @@ export function wishOf(kind: string, wish: object | null): unknown {
 
 /** Where a photo's light comes from: a lamp that shines on the card, or a light table under it. */
 const lit = Joi.valid('front', 'behind').default('front');
-
-const zeroQuery = Joi.object({
-  zero: Joi.valid(...Object.keys(ZERO_PLACES))
-    .allow(null)
-    .default(null),
-});
 
 /** Endpoints for work at the bench: pairings, cards, burns, photos, answers. */
 export const BENCH_OPERATIONS: readonly AnyOperation[] = [
@@ -109,70 +97,6 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     answers: 'application/json',
     handle: async (ctx, { params, query }) => ({
       json: await cards.proposeCard(ctx, params.pairingId, params.kind, query.prove),
-    }),
-  }),
-  operation<{ pairingId: number }, object, { pieces: Pieces | null }>({
-    id: 'sayPieces',
-    method: 'PUT',
-    path: '/api/pairings/{pairingId}/pieces',
-    summary: 'Say how many pieces of which size the stock is for: what a test costs is weighed against them',
-    tag: 'bench',
-    params: idParam('pairingId'),
-    body: piecesBody,
-    answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({ json: await sayPieces(ctx, params.pairingId, body.pieces) }),
-  }),
-  operation<{ pairingId: number }>({
-    id: 'offerRound',
-    method: 'GET',
-    path: '/api/pairings/{pairingId}/round',
-    summary: 'The cards that a pairing waits for which can be burned in one go, and why others cannot',
-    tag: 'bench',
-    params: idParam('pairingId'),
-    answers: 'application/json',
-    handle: async (ctx, { params }) => ({ json: await rounds.roundView(ctx, params.pairingId) }),
-  }),
-  operation<{ pairingId: number }, object, { rungs: RungId[] }>({
-    id: 'createRound',
-    method: 'POST',
-    path: '/api/pairings/{pairingId}/rounds',
-    summary:
-      'Make the proposed cards of several rungs, laid beside each other to be burned in one go; all of them, or none',
-    tag: 'cards',
-    params: idParam('pairingId'),
-    body: roundBody,
-    answers: 'application/json',
-    handle: async (ctx, { params, body, key }) => ({
-      status: 201,
-      json: await rounds.createRound(ctx, params.pairingId, body.rungs, key),
-    }),
-  }),
-  operation<{ roundId: number }, object, rounds.RoundBurnRequest>({
-    id: 'burnRound',
-    method: 'POST',
-    path: '/api/rounds/{roundId}/burns',
-    summary:
-      'Burn what is left of a round, one card after the other, or note that it was burned on a machine of your own',
-    tag: 'burns',
-    params: idParam('roundId'),
-    body: roundBurnBody,
-    answers: 'application/json',
-    handle: async (ctx, { params, body }) => ({
-      status: 201,
-      json: await rounds.burnRound(ctx, params.roundId, body),
-    }),
-  }),
-  operation<{ roundId: number; format: ExportFormat }, { zero: ZeroPlace | null }>({
-    id: 'exportRound',
-    method: 'GET',
-    path: '/api/rounds/{roundId}/export/{format}',
-    summary: 'All cards of a round in one file, in the formats of a card',
-    tag: 'cards',
-    params: idParam('roundId').keys({ format: Joi.valid(...EXPORT_FORMATS).required() }),
-    query: zeroQuery,
-    answers: 'a file',
-    handle: async (ctx, { params, query }) => ({
-      file: await rounds.exportRound(ctx, params.roundId, params.format, query.zero),
     }),
   }),
   operation<object, object, cards.CardRequest>({

@@ -2,6 +2,7 @@ import { openApiFile } from './openapi';
 import { operation, type AnyOperation } from './operation';
 import { BENCH_OPERATIONS } from './operations-bench';
 import { BOOK_OPERATIONS } from './operations-book';
+import { ROUND_OPERATIONS } from './operations-rounds';
 import { SHEET_OPERATIONS } from './operations-sheets';
 import { RECORD_OPERATIONS } from './operations-records';
 
@@ -19,6 +20,7 @@ const ABOUT: AnyOperation = operation({
 export const OPERATIONS: readonly AnyOperation[] = [
   ...RECORD_OPERATIONS,
   ...BENCH_OPERATIONS,
+  ...ROUND_OPERATIONS,
   ...BOOK_OPERATIONS,
   ...SHEET_OPERATIONS,
   ABOUT,

@@ -219,6 +219,12 @@ export const ownBurnEndBody = Joi.object({
   status: Joi.valid('done', 'stopped').default('done'),
   tookS: tookS.default(null),
 });
+export const zeroQuery = Joi.object({
+  zero: Joi.valid(...Object.keys(ZERO_PLACES))
+    .allow(null)
+    .default(null),
+});
+
 export const roundBody = Joi.object({
   rungs: Joi.array()
     .items(Joi.valid(...RUNG_IDS))

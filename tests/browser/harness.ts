@@ -35,6 +35,21 @@ export async function openShop(size: { width?: number; height?: number } = {}): 
   return { base, driver, close: () => driver.quit() };
 }
 
+/** Opens a bench over the endpoints and gives the address of its page. Cards of tests that share no stock cannot take each other's places. */
+export async function openBench({ base }: Shop, machine: string, stock: string): Promise<string> {
+  const all = async (path: string): Promise<{ id: number; name: string; lenses?: { id: number }[] }[]> =>
+    (await fetch(base + path)).json();
+  const { id: machineId, lenses } = (await all('/api/machines')).find(({ name }) => name === machine)!;
+  const json = {
+    machineId,
+    lensId: lenses![0]!.id,
+    stockId: (await all('/api/stock')).find(({ name }) => name === stock)!.id,
+  };
+  const headers = { 'content-type': 'application/json' };
+  const answer = await fetch(`${base}/api/pairings`, { method: 'POST', headers, body: JSON.stringify(json) });
+  return `${base}/bench/${((await answer.json()) as { id: number }).id}`;
+}
+
 /** Waits until a condition gives something; a wait in vain tells what the page said instead. */
 export async function until<Value>(
   driver: WebDriver,

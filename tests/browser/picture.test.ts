@@ -7,9 +7,22 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PicturePlan } from '../../src/cards/picture/plan';
 import type { CardView } from '../../src/views/views';
 import { unpackGreys } from '../../src/core/picture/greys';
-import { consoleErrors, find, openShop, press, says, seriousFindings, until, type, type Shop } from './harness';
+import {
+  consoleErrors,
+  find,
+  openBench,
+  openShop,
+  press,
+  says,
+  seriousFindings,
+  until,
+  type,
+  type Shop,
+} from './harness';
 
 let shop: Shop;
+/** A bench of its own: the cards of other tests take no places from under these. */
+let bench: string;
 const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-picture-'));
 /** A third black, a third white, a third half of white's light. */
 const stripes = join(folder, 'Three stripes.png');
@@ -28,7 +41,8 @@ beforeAll(async () => {
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 50"><script>parent.document.title = "ran"</script><rect width="50" height="50"/><path d="M75 0V50" stroke="#000" stroke-width="5"/><rect x="90" width="10" height="50" fill="#ccc"/></svg>',
   );
   shop = await openShop();
-  await shop.driver.get(`${shop.base}/bench/1/plan/picture`);
+  bench = await openBench(shop, 'Heron', 'Cork sheet');
+  await shop.driver.get(`${bench}/plan/picture`);
   await find(shop.driver, '[data-cell]');
 });
 afterAll(async () => {
@@ -87,7 +101,7 @@ describe('a picture to be burned', () => {
 describe('a drawing for a showpiece', () => {
   it('is chosen as SVG: what is darker than half is burned, drawn lines too, and nothing of it runs', async () => {
     const { driver, base } = shop;
-    await driver.get(`${base}/bench/1/plan/showpiece`);
+    await driver.get(`${bench}/plan/showpiece`);
     await find(driver, '[data-cell]');
     await says(driver, 'Ladder in the reeds');
     await choose(words);

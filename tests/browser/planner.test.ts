@@ -1,7 +1,7 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
-import type { BenchView } from '../../src/views/views';
+import type { BenchView, CardView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { find, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
+import { find, openBench, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 beforeAll(async () => {
@@ -118,6 +118,32 @@ describe('the card being planned', () => {
     await press(shop.driver, 'Show the whole sheet');
     await says(shop.driver, 'Show the card');
     expect(await shop.driver.findElements(By.css('#across-from'))).toHaveLength(0);
+  });
+});
+
+describe('a place that was taken while the card was planned', () => {
+  it('is left for the next free one, which is shown before anything is made', async () => {
+    const { driver, base } = shop;
+    const bench = await openBench(shop, 'Heron', 'Wool felt, oat');
+    await driver.get(`${bench}/plan/grid`);
+    await find(driver, '[data-cell]');
+    const proposed = await value('From the sheet’s left');
+    const pairingId = Number(bench.split('/').at(-1));
+    const { plan } = (await (await fetch(`${base}/api/pairings/${pairingId}/proposals/grid`)).json()) as {
+      plan: object;
+    };
+    const other = { pairingId, kind: 'grid', plan, sheetPlace: null, sheetOnBed: { leftMm: 40, rearMm: 40 } };
+    const headers = { 'content-type': 'application/json' };
+    expect((await fetch(`${base}/api/cards`, { method: 'POST', headers, body: JSON.stringify(other) })).ok).toBe(true);
+    await press(driver, 'Make this card');
+    await says(driver, 'Another card was made there meanwhile');
+    await until(driver, async () => (await value('From the sheet’s left')) !== proposed, 'it lies where it did');
+    const moved = parseFloat(await value('From the sheet’s left'));
+    await press(driver, 'Make this card');
+    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
+    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const { card } = (await (await fetch(`${base}/api/cards/${id}`)).json()) as CardView;
+    expect(card.sheetXMm).toBeCloseTo(moved, 1);
   });
 });
 

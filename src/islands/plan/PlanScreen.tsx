@@ -27,7 +27,7 @@ import {
   plainNumber,
 } from '../../core/quantities/format';
 import type { PlanView } from '../../views/views';
-import { send } from '../../views/send';
+import { RequestFailed, send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { useRequestKey } from '../../views/use-request-key';
 import { FavouritesPart } from './FavouritesPart';
@@ -52,7 +52,7 @@ export function PlanScreen({ view }: { view: PlanView }) {
   const state = usePlan(view);
   const { kind, plan, setPlan, drawn, errors, valid } = state;
   const [selected, setSelected] = useState<number | null>(null);
-  const key = useRequestKey(plan, state.wantedPlace, state.sheetOnBed);
+  const key = useRequestKey(plan, drawn?.place, drawn?.piece, state.sheetOnBed);
   const action = useAction();
   const { reasons } = view.proposal;
   if (!drawn) return <Notice look="heat">{Object.values(errors).join(' ')}</Notice>;
@@ -86,10 +86,15 @@ export function PlanScreen({ view }: { view: PlanView }) {
           piece: drawn.piece,
           sheetOnBed: state.sheetOnBed,
         },
+      }).catch(async (fault: unknown) => {
+        if (fault instanceof RequestFailed && fault.problem.code === 'does-not-fit') await state.lookAgain();
+        throw fault;
       });
       window.location.assign(`/cards/${id}`);
     });
 
+  /** The proposed place was taken since the page was opened, and the next free one is drawn. */
+  const outOfTheWay = action.problem?.code === 'does-not-fit' && state.wantedPlace === null && ready;
   const why = Object.entries(reasons).filter(
     ([path]) => !fields.some((field) => field.path === path) && path !== 'size',
   );
@@ -154,7 +159,13 @@ export function PlanScreen({ view }: { view: PlanView }) {
           </Notice>
         )}
         {leftOut > 0 && <Notice>{cells(leftOut)} bound to fail and left out.</Notice>}
-        <ProblemNotice problem={action.problem} />
+        {outOfTheWay ? (
+          <Notice look="straw" title="Another card was made there meanwhile" live>
+            Nothing was made yet. This card lies on the next free place now: look where that is, then make it.
+          </Notice>
+        ) : (
+          <ProblemNotice problem={action.problem} />
+        )}
         <Button look="main" busy={action.busy} disabled={!ready} onClick={make}>
           {action.busy ? 'Making the card …' : 'Make this card'}
         </Button>

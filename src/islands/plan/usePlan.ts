@@ -8,7 +8,8 @@ import { layCard } from '../../core/card/lay';
 import type { Layout } from '../../core/card/layout';
 import { cardIsFree, freePiece, freePlace } from '../../core/card/place';
 import type { UsedArea } from '../../records/card';
-import type { PlanView } from '../../views/views';
+import { send } from '../../views/send';
+import type { BenchView, PlanView } from '../../views/views';
 
 export interface LaidPlan {
   readonly layout: Layout;
@@ -28,7 +29,8 @@ export function usePlan(view: PlanView) {
   const [wantedPlace, setWantedPlace] = useState<{ xMm: number; yMm: number } | null>(null);
   const [wantedPiece, setWantedPiece] = useState<number | null>(null);
   const [sheetOnBed, setSheetOnBed] = useState(view.sheetOnBed);
-  const { pairing, usedAreas } = view;
+  const [usedAreas, setUsedAreas] = useState(view.usedAreas);
+  const { pairing } = view;
   const pace = paceOf(view.known.facts);
   const kind = cardKind(view.kind);
 
@@ -72,6 +74,9 @@ export function usePlan(view: PlanView) {
     setPlan,
     wantedPlace,
     setWantedPlace,
+    /** What has come to lie on the stock since the page was opened: a place that was only proposed moves out of its way. */
+    lookAgain: async (): Promise<void> =>
+      setUsedAreas((await send<BenchView>(`/api/pairings/${pairing.id}`)).usedAreas),
     /** Another sheet or blank; its first free place, unless one is told. */
     setWantedPiece: (piece: number | null): void => {
       setWantedPiece(piece);

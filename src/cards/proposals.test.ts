@@ -19,7 +19,7 @@ describe('a first card for each pairing of a shop', () => {
     expect(plan.down.to).toBeLessThanOrEqual(machine.topSpeedXMmPerS);
     expect(plan.down.from).toBeLessThan(plan.down.to);
     const layout = layCard(grid, plan, pairing, { cardNumber: 1 });
-    expect(estimateCard(layout, machine).totalS).toBeLessThan(300);
+    expect(estimateCard(layout, machine).totalS).toBeLessThan(180);
     expect(layout.cells.filter((cell) => !cell.leftOut).length).toBeGreaterThanOrEqual(0.6 * layout.cells.length);
   });
 });

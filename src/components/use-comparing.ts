@@ -20,7 +20,7 @@ export interface Comparing {
 /** Which two of some cells to look at next, by what was said of them; null where enough is known. */
 export type NextOf = (said: readonly ComparedCells[]) => readonly [number, number] | null;
 
-/** Two of some cells, so that a few comparisons tell the best of all of them. */
+/** Two of some cells, so that a few comparisons tell the best of all of them. Only two change sides each time: a habit of the eye would pass for taste. */
 export const bestOf =
   (candidates: readonly number[]): NextOf =>
   (said) => {
@@ -32,7 +32,10 @@ export const bestOf =
         equal,
       }));
     const next = nextPair(candidates.length, own);
-    return next && ([candidates[next[0]]!, candidates[next[1]]!] as const);
+    if (!next) return null;
+    if (candidates.length === 2)
+      return own.length % 2 === 0 ? [candidates[0]!, candidates[1]!] : [candidates[1]!, candidates[0]!];
+    return [candidates[next[0]]!, candidates[next[1]]!];
   };
 
 /** Comparisons of two cells at a time: which two next, and what was said of them put with the card's answers. */

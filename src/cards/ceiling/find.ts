@@ -1,13 +1,14 @@
 import type { Ask, Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
+import { likedBest, likedWords, surelyLiked, type LikedBest } from '../../core/card/liked';
+import { BETTER, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { ceilingOf, type CeilingFit, type StrengthAtPower } from '../../core/fit/ceiling';
 import { darkensFrom, type RimFit } from '../../core/fit/rim';
 import { formatPower, plainNumber } from '../../core/quantities/format';
 import { median } from '../../core/stats/robust';
 
-export const CEILING_ASKS: readonly Ask[] = [{ field: 'tone', by: 'photo', measure: 'tone' }, OUTCOME];
+export const CEILING_ASKS: readonly Ask[] = [{ field: 'tone', by: 'photo', measure: 'tone' }, OUTCOME, BETTER];
 
 /** L* that two tones must differ by to be two tones to the eye, side by side. */
 export const TOLD_APART_L = 2;
@@ -40,13 +41,63 @@ export interface CeilingFinding extends BaseFinding {
   readonly high: number | null;
   /** From which power on stock around patches is darker than bare by what an eye tells apart; null where that is not seen. */
   readonly edges: RimFit | null;
+  /** What the operator likes best of the strong patches that were compared; it goes before what a photo shows where it is sure. */
+  readonly liked: LikedBest | null;
+}
+
+/** Patches that an eye compares two at a time. */
+const MOST_COMPARED = 8;
+
+/**
+ * Patches for the eye to compare: those of at least half the greatest power that were not called spoiled, one of each power, weakest first; of many every
+ * so manieth, the strongest among them.
+ */
+export function comparedPatches(layout: Layout, seen: Seen): number[] {
+  const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
+  const sound = layout.order.filter((index) => !isSpoiled(seen, index));
+  const most = Math.max(0, ...sound.map(powerOf));
+  const one = new Map<number, number>();
+  for (const index of sound) {
+    const key = Math.round(1000 * powerOf(index));
+    if (powerOf(index) >= most / 2 && !one.has(key)) one.set(key, index);
+  }
+  const strong = [...one.values()].sort((a, b) => powerOf(a) - powerOf(b));
+  const each = Math.ceil(strong.length / MOST_COMPARED);
+  return strong.filter((_, at) => (strong.length - 1 - at) % each === 0);
+}
+
+/**
+ * The power of the patch that the operator likes best, where comparisons of two at a time make that sure, or else what `byStrength` of all patches
+ * says; that stands beside it then. It lies between the compared ones next to it.
+ */
+export function findCeiling(layout: Layout, seen: Seen, known: Known): CeilingFinding {
+  const liked = likedBest(layout, seen);
+  const measured = byStrength(layout, seen, known);
+  const top = surelyLiked(liked);
+  if (!liked || !top) return { ...measured, liked };
+  const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
+  const ceiling = powerOf(top.cellIndex);
+  const powers = liked.ranking.map(({ cellIndex }) => powerOf(cellIndex));
+  const beside =
+    measured.ceiling === null || Math.abs(measured.ceiling - ceiling) < 0.005
+      ? ''
+      : ` By how strong patches are it would be ${formatPower(measured.ceiling)}.`;
+  return {
+    ...measured,
+    liked,
+    ceiling,
+    low: Math.max(...powers.filter((power) => power < ceiling), 0),
+    high: Math.min(...powers.filter((power) => power > ceiling), Math.max(...powers)),
+    missing: [],
+    says: `${formatPower(ceiling)} is ${likedWords(liked, 'patches')}.${beside}`,
+  };
 }
 
 /**
  * The least power within 2 L* of the strongest that patches get, by a photo; lower where the operator called patches from there on spoiled, which are
  * left out. Where patches still get stronger at the greatest power, or too few were read, what is missing is said instead.
  */
-export function findCeiling(layout: Layout, seen: Seen, { pairing }: Known): CeilingFinding {
+function byStrength(layout: Layout, seen: Seen, { pairing }: Known): Omit<CeilingFinding, 'liked'> {
   const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
   const told = layout.order.flatMap((cellIndex) => {
     const reading = readings.get(cellIndex);

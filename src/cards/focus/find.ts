@@ -1,6 +1,8 @@
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import type { Layout } from '../../core/card/layout';
+import { likedBest, likedWords, surelyLiked, type LikedBest } from '../../core/card/liked';
+import { BETTER } from '../../core/card/usual-asks';
 import { formatLength, type LikedUnits } from '../../core/quantities/format';
 import { isAbove } from '../../core/reading/lines/by-the-eye';
 import type { LinesSeen } from '../../core/reading/lines/lines-of-fill';
@@ -15,6 +17,7 @@ export const FOCUS_ASKS: readonly Ask[] = [
     ['closed', 'c', 'gaps just closed'],
     ['blurred', 'b', 'blurred and pale'],
   ]),
+  BETTER,
 ];
 
 export interface JudgedOffset {
@@ -68,6 +71,8 @@ export interface FocusFinding extends BaseFinding {
   readonly sigmaMm: number | null;
   /** No offset was better than another. */
   readonly flat: boolean;
+  /** What the operator likes best, as a fill, of the patches that were compared; it goes before what lines say where it is sure. */
+  readonly liked: LikedBest | null;
 }
 
 /** No head is set to less than a hundredth of a millimetre. */
@@ -98,11 +103,55 @@ function fillByPhoto({ waistMm, fillMm, fillSigmaMm }: FocusFit, [low, high]: re
   return mm === undefined ? null : { mm, sigmaMm: fillSigmaMm };
 }
 
+/** The least distance of two offsets. */
+const stepOf = (offsetsMm: readonly number[]): number => {
+  const sorted = [...offsetsMm].sort((a, b) => a - b);
+  return Math.min(...sorted.slice(1).map((offsetMm, index) => offsetMm - sorted[index]!));
+};
+/** Standard uncertainty of one of some offsets that are so far apart, set with that scatter. */
+const sigmaBetween = (stepMm: number, scatterMm: number): number => Math.hypot(stepMm / Math.sqrt(12), scatterMm);
+
+/**
+ * The offset for fills of the patch that the operator likes best, where comparisons of two at a time make that sure, or else what `byTheLines` of all
+ * patches says; that stands beside it then, and its waist stays.
+ */
+export function findFocus(layout: Layout, seen: Seen, known: Known): FocusFinding {
+  const units = known.pairing.machine.likedUnits;
+  const liked = likedBest(layout, seen);
+  const lines = byTheLines(layout, seen, known);
+  const top = surelyLiked(liked);
+  if (!liked || !top) return { ...lines, liked };
+  // Over a tilted board no setting says it.
+  const offsetOf = (index: number): number => layout.cells[index]!.levels.focus as number;
+  const fillMm = offsetOf(top.cellIndex);
+  const beside =
+    lines.fillMm === null || Math.abs(lines.fillMm - fillMm) < 0.005
+      ? ''
+      : ` By its lines it would be ${offsetWords(lines.fillMm, units)}.`;
+  return {
+    ...lines,
+    liked,
+    // All alike by their lines tells no waist.
+    waistMm: lines.flat ? null : lines.waistMm,
+    waistSigmaMm: lines.flat ? null : lines.waistSigmaMm,
+    flat: false,
+    fillMm,
+    cellIndex: top.cellIndex,
+    sigmaMm: sigmaBetween(stepOf(liked.ranking.map((one) => offsetOf(one.cellIndex))), scatterOf(layout)),
+    missing: [],
+    says: `For fills ${offsetWords(fillMm, units)}: ${likedWords(liked, 'patches')}.${beside}`,
+  };
+}
+
+/** How far beside its mark a focus may be set, as a standard deviation: by its spacers, and where a patch stands on a tilted board. */
+const scatterOf = ({ focusScatterMm, tilt }: Layout): number =>
+  Math.hypot(focusScatterMm ?? 0, tilt ? BESIDE_MARK_MM * tilt.fallMmPerMm : 0);
+
 /**
  * Two things told apart: the waist, where lines show most in a photo or else in the middle of what is sharp, and the offset for fills, the least one away from it at which the
  * gaps close (the raised one of two equals: it keeps the head clear). The eye's word goes before the photo's. All alike is said to be flat. One-sided answers say what is missing.
  */
-export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): FocusFinding {
+function byTheLines(layout: Layout, seen: Seen, { pairing }: Known): Omit<FocusFinding, 'liked'> {
   const liked = pairing.machine.likedUnits;
   const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
   // Over a tilted board no setting says it.
@@ -124,7 +173,7 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     )
     .sort((a, b) => a.offsetMm - b.offsetMm);
   const none = { patches, ripples, fit: null, waistMm: null, waistSigmaMm: null, depthMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
-  const scatterMm = Math.hypot(layout.focusScatterMm ?? 0, layout.tilt ? BESIDE_MARK_MM * layout.tilt.fallMmPerMm : 0);
+  const scatterMm = scatterOf(layout);
   const byPhoto = focusOf(ripples, scatterMm);
   if (patches.length < 3 && !byPhoto)
     return {
@@ -137,8 +186,8 @@ export function findFocus(layout: Layout, seen: Seen, { pairing }: Known): Focus
     };
   const offsets = layout.order.map(offsetOf).sort((a, b) => a - b);
   const looked = patches.length > 1 ? patches.map(({ offsetMm }) => offsetMm) : offsets;
-  const step = Math.min(...looked.slice(1).map((offsetMm, index) => offsetMm - looked[index]!));
-  const sigmaMm = Math.hypot(step / Math.sqrt(12), scatterMm);
+  const step = stepOf(looked);
+  const sigmaMm = sigmaBetween(step, scatterMm);
   if (patches.every((patch) => patch.word === patches[0]!.word) && (!byPhoto || patches[0]!.word === 'blurred')) {
     if (patches[0]!.word === 'blurred')
       return {

@@ -43,7 +43,7 @@ describe('what is liked best', () => {
     const found = findInGrid(layout, { readings, answers: many }, known, wish);
     expect(found.liked!.ranking[0]!.cellIndex).toBe(3);
     expect(found.proposal!.cellIndex).toBe(3);
-    expect(found.proposal!.reason).toMatch(/ is liked best of 3, in 8 comparisons: \d\d % sure\. By tone and pace it would be /);
+    expect(found.proposal!.reason).toMatch(/ is liked best of 3 cells, in 8 comparisons: \d\d % sure\. By tone and pace it would be /);
     expect(found.says).toBe(found.proposal!.reason);
   }); // prettier-ignore
   it('is shown, not proposed, where it is not sure, is over the cap, or was called spoiled', () => {

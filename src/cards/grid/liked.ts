@@ -1,7 +1,6 @@
 import type { Pairing } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import { inComparisons, surelyLiked, type LikedBest } from '../../core/card/liked';
-import { plainNumber } from '../../core/quantities/format';
+import { likedWords, surelyLiked, type LikedBest } from '../../core/card/liked';
 import { settingWords } from './setting-words';
 
 /** A cell that is proposed, and why. */
@@ -30,6 +29,6 @@ export function proposeLiked(
       : '';
   return {
     cellIndex: cell.index,
-    reason: `${settingWords(cell, machine.likedUnits)} is liked best of ${liked.ranking.length}, ${inComparisons(liked.comparisons)}: ${plainNumber(100 * top.best, 2)} % sure.${beside}`,
+    reason: `${settingWords(cell, machine.likedUnits)} is ${likedWords(liked, 'cells')}.${beside}`,
   };
 }

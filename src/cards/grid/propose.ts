@@ -20,7 +20,7 @@ import { drawGrid } from './draw';
 import { GRID_EASES, GRID_VERSION, type GridPlan } from './plan';
 
 /** A full grid at default size has taken an hour; a proposal stays under these. */
-export const PROPOSAL_LIMITS = { burnS: 240, areaCm2: 30 } as const;
+const PROPOSAL_LIMITS = { burnS: 180, areaCm2: 25 } as const;
 
 /** Counts and cell sizes from the most to the least informative; the first that keeps within the limits is proposed. */
 const SIZES = [
@@ -174,7 +174,7 @@ const KIND = {
 /**
  * The card to burn on a pairing, with a reason for each value: the first one from a faint mark to just short of spoiling the sheet for
  * this source and family, a later one closer around the setting that was kept, never below a measured floor; the largest size that
- * burns in under four minutes on less than 30 cm². Throws RangeError for stock of unknown family or that the wavelength cannot mark.
+ * burns in under three minutes on less than 25 cm². Throws RangeError for stock of unknown family or that the wavelength cannot mark.
  */
 export function proposeGrid(known: Known): Proposal<GridPlan> {
   const { pairing, facts } = known;
@@ -269,7 +269,7 @@ export function proposeGrid(known: Known): Proposal<GridPlan> {
       freePlace(stock, [], alone) !== null;
     if (fits || size === SIZES.at(-1)) {
       reasons['size'] =
-        `${size.columns} × ${size.rows} cells of ${formatLength(size.cellMm, machine.likedUnits)}: the most that burns in under four minutes on less than 30 cm²`;
+        `${size.columns} × ${size.rows} cells of ${formatLength(size.cellMm, machine.likedUnits)}: the most that burns in under three minutes on less than 25 cm²`;
       reasons['sweeps'] = byRow
         ? `a row in one sweep takes ${formatDuration(rowsS)} instead of ${formatDuration(aloneS)}`
         : 'each cell by itself: heat and smoke of one do not run into the next, and a row would save less than a fifth of the time';

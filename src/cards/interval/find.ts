@@ -2,9 +2,9 @@ import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import { inComparisons, likedBest, surelyLiked, type LikedBest } from '../../core/card/liked';
+import { likedBest, likedWords, surelyLiked, type LikedBest } from '../../core/card/liked';
 import { BETTER } from '../../core/card/usual-asks';
-import { formatDuration, formatInterval, plainNumber } from '../../core/quantities/format';
+import { formatDuration, formatInterval } from '../../core/quantities/format';
 import { eyeSeesLines } from '../../core/reading/lines/by-the-eye';
 
 export const LINES_FIELD = 'lines';
@@ -77,7 +77,7 @@ export function findInterval(layout: Layout, seen: Seen, known: Known): Interval
     upToMm,
     sigmaMm: sigmaOf(intervalMm, upToMm),
     missing: [],
-    says: `${formatInterval(intervalMm, units)} is liked best of ${liked.ranking.length} strips, ${inComparisons(liked.comparisons)}: ${plainNumber(100 * top.best, 2)} % sure.${beside}`,
+    says: `${formatInterval(intervalMm, units)} is ${likedWords(liked, 'strips')}.${beside}`,
   };
 }
 

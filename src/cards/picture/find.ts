@@ -1,6 +1,8 @@
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
+import { inComparisons, likedBest, surelyLiked, type LikedBest } from '../../core/card/liked';
+import { BETTER } from '../../core/card/usual-asks';
 import { comparePicture, type PictureFit } from '../../core/fit/picture';
 import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { formatLength, plainNumber, type LikedUnits } from '../../core/quantities/format';
@@ -16,6 +18,7 @@ export const PICTURE_ASKS: readonly Ask[] = [
     ['dark', 'd', 'too dark'],
     ['spoiled', 's', 'spoiled'],
   ]),
+  BETTER,
 ];
 
 /** L* that a picture may be off before an eye is sure to see it, as a corrected wedge may (common practice). */
@@ -43,6 +46,8 @@ export const blackOf = ({ fit }: PicturePart): number => fit.black ?? fit.strong
 
 export interface PictureFinding extends BaseFinding {
   readonly parts: readonly PicturePart[];
+  /** What the operator likes best of the burns that were compared; it goes before what is off where it is sure. */
+  readonly liked: LikedBest | null;
 }
 
 /** Whether marks of a card are darker or brighter than bare stock: by where most was wanted. */
@@ -57,7 +62,8 @@ function wayOf(bytes: Uint8Array, deltas: readonly (number | null)[]): 1 | -1 {
  * marked, what is missing is said instead.
  */
 export function findPicture(layout: Layout, seen: Seen, known: Known): PictureFinding {
-  const none = { parts: [], says: '' };
+  const liked = likedBest(layout, seen);
+  const none = { parts: [], liked, says: '' };
   if (seen.readings.length === 0)
     return {
       ...none,
@@ -97,19 +103,35 @@ export function findPicture(layout: Layout, seen: Seen, known: Known): PictureFi
   if (weak)
     return {
       parts,
+      liked,
       says: '',
       missing: [
         `Black of the picture would be ${plainNumber(blackOf(weak), 2)} L* from bare stock: burn with more power for black, or slower.`,
       ],
     };
-  return { parts, missing: [], says: wordsOf(parts, known.pairing.machine.likedUnits) };
+  const says = `${wordsOf(parts, known.pairing.machine.likedUnits)}${likedBeside(parts, liked)}`;
+  return { parts, liked, missing: [], says };
 }
 
-/** The burn to go by: what the operator calls right, else what is off by least; none where all were called wrong. */
-export function bestOf({ parts, missing }: PictureFinding): PicturePart | null {
+/** The burn that is surely liked best, in words; empty where none is. */
+function likedBeside(parts: readonly PicturePart[], liked: LikedBest | null): string {
+  const top = surelyLiked(liked);
+  const part = top && parts.find(({ cellIndex }) => cellIndex === top.cellIndex);
+  if (!liked || !top || !part) return '';
+  return ` Liked better is the one ${part.corrected ? 'through the table' : 'without the table'}, ${inComparisons(liked.comparisons)}: ${plainNumber(100 * top.best, 2)} % sure.`;
+}
+
+/**
+ * The burn to go by: of those that the operator calls right, or else said nothing of, the one that is surely liked best, or else what is off by least;
+ * none where all were called wrong.
+ */
+export function burnToGoBy({ parts, missing, liked }: PictureFinding): PicturePart | null {
   if (missing.length > 0) return null;
   const right = parts.filter(({ word }) => word === 'right');
   const open = right.length > 0 ? right : parts.filter(({ word }) => word === null);
+  const top = surelyLiked(liked);
+  const preferred = open.find(({ cellIndex }) => cellIndex === top?.cellIndex);
+  if (preferred) return preferred;
   return open.reduce<PicturePart | null>((best, one) => (best && best.fit.rmsL <= one.fit.rmsL ? best : one), null);
 }
 

@@ -8,7 +8,7 @@ import { mainBurn } from '../../core/card/layout';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';
 import { checkTones, toneFields, tonePowerFields } from '../../core/card/propose-tones';
 import { drawPicture, settingsOf, sizeOf, waysOf } from './draw';
-import { bestOf, blackOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
+import { burnToGoBy, blackOf, findPicture, PICTURE_ASKS, type PictureFinding } from './find';
 import { PICTURE_VERSION, sizedPicture, upgradePicturePlan, type PicturePlan } from './plan';
 import { proposePicture } from './propose';
 
@@ -65,7 +65,7 @@ export const picture = Object.freeze({
   wish: () => ({}),
   find: findPicture,
   settle: (finding, layout) => {
-    const best = bestOf(finding);
+    const best = burnToGoBy(finding);
     const burn = best && mainBurn(layout.cells[best.cellIndex]!);
     if (!best || burn?.shape.do !== 'picture') return [];
     const { settings, shape } = burn;

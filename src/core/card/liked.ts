@@ -1,5 +1,6 @@
 import { rankedByPairs, SURE_OF_BEST } from '../stats/bradley-terry';
 import { comparisonsOf, type Seen } from './asks';
+import { plainNumber } from '../quantities/format';
 import type { Layout } from './layout';
 import { BETTER, isSpoiled } from './usual-asks';
 
@@ -29,6 +30,10 @@ export function surelyLiked(liked: LikedBest | null): { readonly cellIndex: numb
   const top = liked?.ranking[0];
   return top && top.best >= SURE_OF_BEST ? top : null;
 }
+
+/** "liked best of 5 strips, in 6 comparisons: 85 % sure" */
+export const likedWords = ({ ranking, comparisons }: LikedBest, are: string): string =>
+  `liked best of ${ranking.length} ${are}, ${inComparisons(comparisons)}: ${plainNumber(100 * ranking[0]!.best, 2)} % sure`;
 
 /** "in one comparison", "in 5 comparisons" */
 export const inComparisons = (count: number): string => (count === 1 ? 'in one comparison' : `in ${count} comparisons`);

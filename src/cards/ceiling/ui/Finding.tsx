@@ -2,8 +2,9 @@ import { useMemo } from 'react';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
+import { bestOf } from '../../../components/use-comparing';
 import { formatPower, plainNumber } from '../../../core/quantities/format';
-import { findCeiling, patchWords, TOLD_APART_L, wedgeWords } from '../find';
+import { comparedPatches, findCeiling, patchWords, TOLD_APART_L, wedgeWords } from '../find';
 
 /** How strong patches are over power, where that levels off, and which steps of each wedge look the same. */
 export default function CeilingFindingScreen(props: FindingProps) {
@@ -12,6 +13,8 @@ export default function CeilingFindingScreen(props: FindingProps) {
     () => findCeiling(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
+  const compared = useMemo(() => comparedPatches(card.layout, { readings: [], answers }), [card, answers]);
+  const next = useMemo(() => bestOf(compared), [compared]);
   const { patches, fit, ceiling, low, high, wedges, edges } = finding;
   const said = new Map(patches.map((patch) => [patch.cellIndex, patch]));
   return (
@@ -51,6 +54,7 @@ export default function CeilingFindingScreen(props: FindingProps) {
           : []),
         ...wedges.map((wedge) => [`Up to ${formatPower(wedge.top)}`, wedgeWords(wedge)] as const),
       ]}
+      byEye={{ candidates: compared, next, liked: finding.liked, are: 'strong patches' }}
       caption={`Each point is a patch: by how much it differs from bare stock. From the line on none is stronger by ${TOLD_APART_L} L*, which is about what an eye tells apart side by side. Pictures are burned between floor and ceiling.`}
       chart={
         patches.length > 0 && (

@@ -3,6 +3,7 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { FocusSketch } from '../../../components/FocusSketch';
 import { PointChart } from '../../../components/PointChart';
+import { bestOf } from '../../../components/use-comparing';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import type { CurvePoint } from '../../../components/chart/plot';
 import type { FocusFit } from '../../../core/fit/focus';
@@ -20,6 +21,12 @@ export default function FocusFindingScreen(props: FindingProps) {
     [card, reading, answers, known],
   );
   const { patches, ripples, fit, waistMm, waistSigmaMm, depthMm, fillMm, cellIndex, sigmaMm, flat } = finding;
+  // What the eye called blurred nobody need compare.
+  const compared = useMemo(
+    () => card.layout.order.filter((index) => !finding.patches.some(({ cellIndex: one, word, by }) => one === index && word === 'blurred' && by === 'eye')), // prettier-ignore
+    [card, finding],
+  );
+  const next = useMemo(() => bestOf(compared), [compared]);
   const signed = (mm: number): string => offsetWords(mm, liked);
   const said = new Map(
     patches.map((patch) => [patch.cellIndex, `${patch.word}, by ${patch.by === 'eye' ? 'eye' : 'the photo'}`]),
@@ -54,6 +61,7 @@ export default function FocusFindingScreen(props: FindingProps) {
                 : [['Nearly as sharp', `${formatLength(depthMm, liked, 2)} to either side`] as const]),
             ]
       }
+      byEye={{ candidates: compared, next, liked: finding.liked, are: 'patches, as fills' }}
       caption={`${fit ? 'Each point is a patch: how strongly its lines show. The line marks where they show most. ' : ''}Plus raises the head from the focus you set, minus lowers it.`}
       chart={
         (patches.length > 0 || ripples.length > 0) && (

@@ -3,11 +3,12 @@ import { BlockMap } from '../../../components/chart/BlockMap';
 import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
+import { bestOf } from '../../../components/use-comparing';
 import { mainBurn } from '../../../core/card/layout';
 import { boxOfShape } from '../../../core/card/shape';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import { burnedColourOf } from '../../../core/stock/families';
-import { bestOf, blackOf, findPicture, toneWords, viewingWords, type PicturePart } from '../find';
+import { burnToGoBy, blackOf, findPicture, toneWords, viewingWords, type PicturePart } from '../find';
 
 const MAPS = { off: 'how far it is off', seen: 'how it came out', wanted: 'what was wanted' } as const;
 /** L* off at the dark end of the key. */
@@ -27,9 +28,10 @@ export default function PictureFindingScreen(props: FindingProps) {
     () => findPicture(card.layout, { readings: reading?.cells ?? [], answers }, known),
     [card, reading, answers, known],
   );
+  const next = useMemo(() => bestOf(card.layout.order), [card]);
   const [which, setWhich] = useState<keyof typeof MAPS>('off');
   const { parts } = finding;
-  const best = bestOf(finding);
+  const best = burnToGoBy(finding);
   const shown = parts.find(({ cellIndex }) => cellIndex === props.selected) ?? best ?? parts[0];
   const box = shown && boxOfShape(mainBurn(card.layout.cells[shown.cellIndex]!).shape);
   const values = useMemo(
@@ -65,6 +67,9 @@ export default function PictureFindingScreen(props: FindingProps) {
         ...(place(part) === '' ? [] : [['It lies', place(part)] as const]),
         ...(part.word === null ? [] : [['You say', part.word] as const]),
       ])}
+      {...(card.layout.order.length > 1
+        ? { byEye: { candidates: card.layout.order, next, liked: finding.liked, are: 'burns of the picture' } }
+        : {})}
       caption={`${shown ? `As an eye sees it from ${viewingWords(shown.fit, liked)}. ` : ''}Compared are tones: how deep black is, and by how little the picture lies beside its place, are told above and not counted as off.`}
       chart={
         shown &&

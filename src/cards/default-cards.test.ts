@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import type { Pairing } from '../core/card/contract';
+import { estimateCard } from '../core/card/estimate';
+import { layCard } from '../core/card/lay';
+import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
+
+/** Burn time and area of the card of a kind that is proposed where nothing is known; null where the kind is not for this pairing. */
+function costOf(name: CardKindName, pairing: Pairing): { seconds: number; areaCm2: number } | null {
+  const kind = cardKind(name);
+  try {
+    const layout = layCard(kind, kind.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
+    return {
+      seconds: estimateCard(layout, pairing.machine).totalS,
+      areaCm2: (layout.widthMm * layout.heightMm) / 100,
+    };
+  } catch (error) {
+    if (error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
+/** What stands between a new stock and its engraving and photo settings; the others are of the machine, or asked when wanted. */
+const OF_THE_STOCK = ['grid', 'threshold', 'ceiling', 'line-width', 'interval', 'tone', 'showpiece'] as const;
+/** Its places lie all over the work area. */
+const ALL_OVER: readonly CardKindName[] = ['bed'];
+
+describe.each(BURNABLE)('cards proposed for %s on %s', (machine, stock) => {
+  const pairing = demoPairing(machine, stock);
+  it('burn in under three minutes on 25 cm² each', () => {
+    for (const name of CARD_KIND_NAMES) {
+      const cost = costOf(name, pairing);
+      if (!cost) continue;
+      expect(cost.seconds, name).toBeLessThan(180);
+      if (!ALL_OVER.includes(name)) expect(cost.areaCm2, name).toBeLessThan(25);
+    }
+  });
+  it('take a new stock to its photo settings in 15 minutes and 80 cm²', () => {
+    const costs = OF_THE_STOCK.map((name) => costOf(name, pairing)!);
+    expect(costs.reduce((sum, { seconds }) => sum + seconds, 0)).toBeLessThan(15 * 60);
+    expect(costs.reduce((sum, { areaCm2 }) => sum + areaCm2, 0)).toBeLessThan(80);
+  });
+});

@@ -68,6 +68,12 @@ describe('the patch of step wedges that is liked best', () => {
     expect(powers.at(-1)).toBe(most);
     expect(Math.min(...powers)).toBeGreaterThanOrEqual(most / 2);
     expect(powers.every((power, at) => at === 0 || power > powers[at - 1]!)).toBe(true);
+    // Of many every so manieth, counted from the strongest.
+    const { plan } = ceiling.propose(known);
+    const wide = layCard(ceiling, { ...plan, steps: 16, patchMm: 2 }, birch, { cardNumber: 4 });
+    const few = comparedPatches(wide, eye([])).map((index) => mainBurn(wide.cells[index]!).settings.powerFraction);
+    expect(few.length).toBeLessThanOrEqual(8);
+    expect(few.at(-1)).toBe(Math.max(...wide.cells.map((cell) => mainBurn(cell).settings.powerFraction)));
     const strongest = layout.order.filter((index) => powerOf(index) === most);
     const sound = comparedPatches(layout, eye(strongest.map((index) => said('outcome', index, 'charred'))));
     expect(Math.max(...sound.map(powerOf))).toBeLessThan(most);

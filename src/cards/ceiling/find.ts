@@ -48,22 +48,25 @@ export interface CeilingFinding extends BaseFinding {
 /** Patches that an eye compares two at a time. */
 const MOST_COMPARED = 8;
 
+/** Powers that differ by less than this share look alike: there is nothing to prefer. */
+const LEAST_APART = 0.04;
+
 /**
- * Patches for the eye to compare: those of at least half the greatest power that were not called spoiled, one of each power, weakest first; of many every
- * so manieth, the strongest among them.
+ * Patches for the eye to compare: those of at least half the greatest power that were not called spoiled, no two of about one power, weakest first; of
+ * many every so manieth, the strongest among them.
  */
 export function comparedPatches(layout: Layout, seen: Seen): number[] {
   const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
-  const sound = layout.order.filter((index) => !isSpoiled(seen, index));
-  const most = Math.max(0, ...sound.map(powerOf));
-  const one = new Map<number, number>();
+  const sound = layout.order.filter((index) => !isSpoiled(seen, index)).sort((a, b) => powerOf(b) - powerOf(a));
+  const most = sound[0] === undefined ? 0 : powerOf(sound[0]);
+  const strong: number[] = [];
   for (const index of sound) {
-    const key = Math.round(1000 * powerOf(index));
-    if (powerOf(index) >= most / 2 && !one.has(key)) one.set(key, index);
+    const last = strong.at(-1);
+    const apart = last === undefined || powerOf(index) <= powerOf(last) * (1 - LEAST_APART);
+    if (powerOf(index) >= most / 2 && apart) strong.push(index);
   }
-  const strong = [...one.values()].sort((a, b) => powerOf(a) - powerOf(b));
   const each = Math.ceil(strong.length / MOST_COMPARED);
-  return strong.filter((_, at) => (strong.length - 1 - at) % each === 0);
+  return strong.filter((_, at) => at % each === 0).reverse();
 }
 
 /**

@@ -13,7 +13,7 @@ import { benchListView, benchView } from '../app/bench-views';
 import { cardView } from '../app/card-view';
 import { exportCard } from '../app/exports';
 import { findInCard } from '../app/findings';
-import { layOnLightTable, readGauge } from '../app/gauges';
+import { layOnLightTable, readGauge, tapSheet } from '../app/gauges';
 import { openBench } from '../app/pairings';
 import * as photos from '../app/photos';
 import { addNextCell, nextOfCard } from '../app/search';
@@ -263,6 +263,17 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     body: gaugeBody,
     answers: 'application/json',
     handle: async (ctx, { params, body }) => ({ json: await readGauge(ctx, params.cardId, body) }),
+  }),
+  operation<{ cardId: number }>({
+    id: 'tapSheet',
+    method: 'POST',
+    path: '/api/cards/{cardId}/tap',
+    summary:
+      'Tap the sheet under every part of a card that the bench cut, and note what drops where nobody has said so yet',
+    tag: 'photos',
+    params: idParam('cardId'),
+    answers: 'application/json',
+    handle: async (ctx, { params }) => ({ json: await tapSheet(ctx, params.cardId) }),
   }),
   operation<{ cardId: number }>({
     id: 'getLightTable',

@@ -93,6 +93,17 @@ const showpieceRows = (value: FactValues['showpiece'], liked: LikedUnits): [labe
   ];
 };
 
+/** What a cut drops, of which sheets. */
+const cutRows = (value: FactValues['cut'], liked: LikedUnits): [label: string, value: string][] => {
+  const { certainty, outlineMm, thicknessMm, laidDown, comesThrough, edge } = value;
+  return [
+    ['Drops', `${plainNumber(100 * certainty, 3)} of 100 parts with ${formatLength(outlineMm, liked, 3)} of outline`],
+    ['Good for sheets of', `${formatLength(thicknessMm.from, liked, 3)} to ${formatLength(thicknessMm.to, liked, 3)}`],
+    ['Lays down', `${plainNumber(laidDown, 3)} J/mm for each mm of thickness; sound stock comes through at ${plainNumber(comesThrough, 3)}`], // prettier-ignore
+    ['Edge', edge ?? 'not looked at'],
+  ];
+};
+
 /** A version's numbers in words, in the units the operator likes. */
 export function factRows(
   fact: FactRecord,
@@ -109,7 +120,8 @@ export function factRows(
       rows.push([name, words(value.settings[field], liked)]);
     }
     if ('confidence' in value) rows.push(...lightnessRows(value, version.origin));
-    else rows.push(...('offL' in value ? pictureRows(value) : showpieceRows(value, liked)));
+    else if ('offL' in value) rows.push(...pictureRows(value));
+    else rows.push(...('laidDown' in value ? cutRows(value, liked) : showpieceRows(value, liked)));
   } else {
     const show = definition.show as (value: unknown, liked: LikedUnits) => string;
     rows.push([definition.title, show(value, liked)]);
@@ -124,7 +136,7 @@ export function factRows(
 
 export function differenceWords(name: FactName, { field, before, after }: Difference, liked: LikedUnits): string {
   const known = FIELDS[field as keyof BurnSettings];
-  if (!known || name !== 'engrave') return `${field}: ${String(before)} → ${String(after)}`;
+  if (!known || !['engrave', 'cut'].includes(name)) return `${field}: ${String(before)} → ${String(after)}`;
   const [title, words] = known;
   return `${title}: ${words(before, liked)} → ${words(after, liked)}`;
 }

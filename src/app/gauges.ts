@@ -1,4 +1,7 @@
+import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
+import { asksForTap, DROP, EDGE } from '../core/card/usual-asks';
+import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
@@ -27,6 +30,50 @@ export async function readGauge(
   const answer = await ctx.work.do('gauge', { burn, measures: ask.measures, box: cell.box, turn: repeat });
   if ('cannot' in answer) throw new Problem('cannot-measure', answer.cannot);
   return { text: answer.shows };
+}
+
+/** Light that the stock beside a cut has lost where its edge is called brown, and black, and where the part is called charred (from memory, without a source). */
+const BROWN_FROM = 0.08;
+const BLACK_FROM = 0.25;
+const CHARRED_FROM = 0.4;
+
+/** What somebody would call what the bench's hand finds. */
+function wordsOfTap({ part, edgeLoss }: Tapped): { readonly drop: string; readonly edge: string } {
+  const drop = {
+    loose: edgeLoss >= CHARRED_FROM ? 'charred' : 'clean',
+    fibres: 'knife',
+    hangs: 'hangs',
+    'not-through': 'not-through',
+  }[part];
+  return { drop, edge: edgeLoss >= BLACK_FROM ? 'black' : edgeLoss >= BROWN_FROM ? 'brown' : 'pale' };
+}
+
+/**
+ * Taps the sheet under every part of a card that the bench cut, and notes what drops and how its edge looks, where nobody has said so yet: all of it at
+ * once, or nothing.
+ */
+export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
+  const card = await getCard(ctx, cardId);
+  if (!asksForTap(cardKind(card.kind).asks))
+    throw new Problem('invalid-input', 'Nothing of this card is cut out: there is nothing to tap for.');
+  const boxes = card.layout.order.map((index) => card.layout.cells[index]!.box);
+  const told = await ctx.work.do('tap', { burn: await benchBurnOf(ctx, card), boxes });
+  const answers = await answersOfCard(ctx.db, cardId);
+  let tapped = 0;
+  await ctx.db.transaction().execute(async (tx) => {
+    for (const [place, cellIndex] of card.layout.order.entries()) {
+      const words = wordsOfTap(told[place]!);
+      const said = (field: string): boolean =>
+        answers.some((one) => one.field === field && one.cellIndex === cellIndex);
+      if (!said(DROP.field)) {
+        await putAnswer(tx, cardId, { field: DROP.field, cellIndex, repeat: 0, value: words.drop });
+        tapped++;
+      }
+      if (!said(EDGE.field) && told[place]!.part === 'loose')
+        await putAnswer(tx, cardId, { field: EDGE.field, cellIndex, repeat: 0, value: words.edge });
+    }
+  });
+  return { tapped };
 }
 
 /** A picture of what the bench burned of a card, lit from below. */

@@ -4,6 +4,7 @@ import { withDotLength } from '../core/card/stored';
 import { aB } from './a-b';
 import { bed } from './bed';
 import { ceiling } from './ceiling';
+import { cut } from './cut';
 import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
@@ -33,6 +34,7 @@ export const CARD_KINDS = {
   'scan-offset': scanOffset,
   'run-up': runUp,
   bed,
+  cut,
   kerf,
 } as const;
 

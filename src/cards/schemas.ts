@@ -1,6 +1,7 @@
 import { aBSchemas } from './a-b/schema';
 import { bedSchemas } from './bed/schema';
 import { ceilingSchemas } from './ceiling/schema';
+import { cutSchemas } from './cut/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
 import { intervalSchemas } from './interval/schema';
@@ -32,5 +33,6 @@ export const CARD_SCHEMAS = {
   'scan-offset': scanOffsetSchemas,
   'run-up': runUpSchemas,
   bed: bedSchemas,
+  cut: cutSchemas,
   kerf: kerfSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

@@ -22,5 +22,6 @@ export const CARD_SCREENS = {
   'scan-offset': { Finding: lazy(() => import('./scan-offset/ui/Finding')) },
   'run-up': { Finding: lazy(() => import('./run-up/ui/Finding')) },
   bed: { Finding: lazy(() => import('./bed/ui/Finding')) },
+  cut: { Finding: lazy(() => import('./cut/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

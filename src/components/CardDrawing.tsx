@@ -11,6 +11,8 @@ interface Props {
   readonly layout: Layout;
   readonly look: (cell: Cell) => {
     readonly fill: string;
+    /** Of the whole cell under its marks; none where left out. */
+    readonly ground?: string | undefined;
     readonly dim?: boolean;
     readonly ring?: 'asked' | 'proposed' | 'kept' | 'meets';
   };
@@ -90,7 +92,7 @@ export function CardDrawing({
         </pattern>
       </defs>
       {layout.cells.map((cell) => {
-        const { fill, dim, ring } = look(cell);
+        const { fill, ground, dim, ring } = look(cell);
         const { box } = cell;
         if (cell.leftOut) return <rect key={cell.index} {...box} className={styles.leftOut} />;
         return (
@@ -108,7 +110,7 @@ export function CardDrawing({
             onKeyDown={(event) => move(event, cell)}
           >
             <title>{describe(cell)}</title>
-            <rect {...box} fill="transparent" className={styles.box} />
+            <rect {...box} fill={ground ?? 'transparent'} className={styles.box} />
             <Burns cell={cell} fill={fill} markColour={markColour} lines={marksVisible} />
             {hatched && (
               <rect

@@ -29,6 +29,10 @@ interface Props extends FindingProps {
   readonly ringed: readonly number[];
   /** What was seen of a cell, in words. */
   readonly words: (cell: Cell) => string;
+  /** The ground of a cell, for kinds that show by it what became of it; none where left out. */
+  readonly ground?: (cell: Cell) => string | undefined;
+  /** What is wished, for kinds whose answer depends on it: its fields, and the wish that is kept with the answer. */
+  readonly wish?: { readonly fields: ReactNode; readonly value: unknown };
   /** Comparisons by eye of two cells at a time, for kinds that ask for them. */
   readonly byEye?: ByEye;
 }
@@ -50,7 +54,7 @@ const NO_NEXT: NextOf = () => null;
 /** A finding that is a number: the card on the mat, the answer with its picture on the ticket, and one button to keep it. */
 export function FindingFrame(props: Props) {
   const { view, tabs, title, ladder, selected, onSelect, onKept, onAnswered } = props;
-  const { finding, rows, chart, caption, keep, ringed, words, byEye } = props;
+  const { finding, rows, chart, caption, keep, ringed, words, ground, wish, byEye } = props;
   const { card, reading, kept } = view;
   const layout = gathered(card.layout);
   const { stock, machine } = card.madeFor;
@@ -76,6 +80,7 @@ export function FindingFrame(props: Props) {
             )}
             {rows.length > 0 && <Figures rows={rows} />}
           </TicketPart>
+          {wish?.fields}
           {chart && (
             <TicketPart title="What was seen">
               {chart}
@@ -100,7 +105,7 @@ export function FindingFrame(props: Props) {
             <KeepPart
               title="For the book"
               cardId={card.id}
-              wish={null}
+              wish={wish?.value ?? null}
               choice={{}}
               kept={kept.length}
               words={newest ? `Keep again (is v${newest.version})` : keep}
@@ -146,6 +151,7 @@ export function FindingFrame(props: Props) {
                   onSelect={onSelect}
                   look={(cell) => ({
                     fill: reading ? 'transparent' : mixColours(stock.colour, burned, 0.35),
+                    ground: ground?.(cell),
                     ...(ringed.includes(cell.index) ? { ring: 'proposed' as const } : {}),
                   })}
                   describe={(cell) =>

@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
 import type { GaugeAnswer } from '../bench/gauges';
+import type { Tapped } from '../bench/tap';
 import type { PrintOrder } from '../bench/printed-sheet';
 import type { BedPlace } from '../core/card/check';
 import type { BasePlan, Pairing, PlanProblem } from '../core/card/contract';
@@ -24,7 +25,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 15;
+export const PROTOCOL_VERSION = 16;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -220,6 +221,13 @@ export interface GaugeJob extends Versioned {
   readonly turn: number;
 }
 
+/** Taps the sheet under parts of the piece. */
+export interface TapJob extends Versioned {
+  readonly task: 'tap';
+  readonly burn: BenchBurn;
+  readonly boxes: readonly Rect[];
+}
+
 /** Lays the piece on the bench's light table. */
 export interface LightTableJob extends Versioned {
   readonly task: 'light-table';
@@ -237,6 +245,7 @@ export interface Jobs {
   readonly pace: { readonly job: PaceJob; readonly answer: Pace; readonly progress: never };
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
+  readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
   readonly 'measure-greys': {
     readonly job: MeasureGreysJob;

@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, type Shot } from '../bench/bench';
 import { lightTableShot } from '../bench/camera';
 import { caliperReading, depthReading } from '../bench/gauges';
+import { tapPart } from '../bench/tap';
 import { lightTable, onLightTable } from '../bench/light-table';
 import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
@@ -161,6 +162,11 @@ export const TASKS: Tasks = {
     const gauge = { owner: burn.machine.name, turn };
     if (measures === 'depth') return depthReading(piece, box, gauge);
     return caliperReading(piece, box, measures === 'width-x' ? 'x' : 'y', gauge);
+  },
+
+  async tap({ burn, boxes }) {
+    const piece = pieceOf(burn);
+    return boxes.map((box) => tapPart(piece, box));
   },
 
   async 'light-table'({ burn }) {

@@ -40,6 +40,7 @@ const SHOWN = {
   hairlineMm: { fromMm: null, notMm: 0.12 },
   pointMm: null,
 };
+const CUT = { settings: { powerFraction: 0.8, speedMmPerS: 14, passes: 2 } as never, certainty: 0.981, outlineMm: 19, thicknessMm: { from: 2.6, to: 3.2 }, comesThrough: 0.85, laidDown: 1.2, edge: null } as const; // prettier-ignore
 const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
@@ -114,6 +115,7 @@ describe('the ladder', () => {
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
       fact({ factId: 12, name: 'bed', value: BED }),
       fact({ factId: 13, name: 'showpiece', value: SHOWN }),
+      fact({ factId: 14, name: 'cut', value: CUT }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -315,6 +317,7 @@ describe('facts', () => {
     expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
     expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
     expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
+    expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
     expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
@@ -343,7 +346,7 @@ describe('facts', () => {
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', dotLength: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
+      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', dotLength: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', cut: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
       spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
     }); // prettier-ignore
   });

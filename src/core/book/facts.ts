@@ -102,6 +102,16 @@ export interface FactValues {
     readonly lineJPerMm: number;
     readonly intervalMm: number;
   };
+  /** A setting to cut with: the share of parts with such an outline that drop, all doubt included; the thicknesses it is good for; J/mm for each mm of thickness at which sound stock just comes through, and that this setting lays down; the colour of the edge, null where nobody said. */
+  readonly cut: {
+    readonly settings: BurnSettings;
+    readonly certainty: number;
+    readonly outlineMm: number;
+    readonly thicknessMm: { readonly from: number; readonly to: number };
+    readonly comesThrough: number;
+    readonly laidDown: number;
+    readonly edge: CutEdge | null;
+  };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
@@ -111,6 +121,9 @@ export interface FactValues {
   readonly watts: { readonly points: readonly PowerPoint[] };
   readonly pace: Pace;
 }
+
+/** The colour of a cut's edge. */
+export type CutEdge = 'pale' | 'brown' | 'black';
 
 export const BED_CORNERS = ['rear left', 'rear right', 'front right', 'front left'] as const;
 export type BedCorner = (typeof BED_CORNERS)[number];
@@ -301,6 +314,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     // It bounds what is engraved, and answers no question.
     rung: null,
     show: ({ arealJPerMm2 }) => `from ${formatArealEnergy(arealJPerMm2)} on`,
+    sure: () => '',
+    staleBy: [...MARK, 'thickness'],
+  },
+  cut: {
+    title: 'Cutting',
+    owner: 'pairing',
+    rung: 'cut',
+    show: ({ settings, certainty }, liked) =>
+      `${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, liked)}${settings.passes > 1 ? `, ${settings.passes} passes` : ''}: ${plainNumber(100 * certainty, 3)} of 100 drop`,
     sure: () => '',
     staleBy: [...MARK, 'thickness'],
   },

@@ -32,7 +32,8 @@ describe('rungs that may be answered by one burn', () => {
   it('leave out what a card waits for, what is cut, and what is answered', () => {
     const waits = { line: { code: 'CD00A-9' } };
     expect(whyOf('line', { grid: 'measured' }, waits)).toBe('card CD00A-9 waits already');
-    expect(whyOf('kerf', {})).toContain('do not lie still');
+    expect(whyOf('cut', {})).toContain('do not lie still');
+    expect(whyOf('kerf', { cut: 'measured' })).toContain('do not lie still');
     expect(whyOf('interval', { grid: 'measured', interval: 'measured' })).toBeUndefined();
     expect(openRungs(ladder({ grid: 'stale' }), {}).find(({ rung }) => rung === 'grid')).toMatchObject({
       isStale: true,

@@ -25,7 +25,8 @@ export const RUNGS = {
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
   bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },
-  kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['safety'] },
+  cut: { name: 'Cut', question: 'Which power and speed drop a part?', foot: 'cut', standsOn: ['safety'] },
+  kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
 } as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
 
 export type RungId = keyof typeof RUNGS;

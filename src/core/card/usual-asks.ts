@@ -25,6 +25,27 @@ export const OUTCOME: Ask = eyeAsk('outcome', 'What happened?', [
 /** Which of two patches is better: some questions are taste, and two are easier to tell apart than many. */
 export const BETTER: Ask = { field: 'better', by: 'pairs', question: 'Which is better?' };
 
+/** What happens to a part that was cut out when the sheet is tapped, by letter. */
+export const DROP: Ask = eyeAsk('drop', 'Tap the sheet: what happens?', [
+  ['clean', 'd', 'drops clean'],
+  ['charred', 'c', 'drops, charred'],
+  ['tip', 't', 'drops, detail burned away'],
+  ['knife', 's', 'a few fibres: a knife frees it'],
+  ['hangs', 'h', 'hangs'],
+  ['not-through', 'n', 'not through'],
+  ['flare', 'f', 'flare-up'],
+]);
+
+/** The colour of a cut's edge. */
+export const EDGE: Ask = eyeAsk('edge', 'What colour is its edge?', [
+  ['pale', 'p', 'pale'],
+  ['brown', 'b', 'brown'],
+  ['black', 'x', 'black'],
+]);
+
+/** Whether a hand is to tap the sheet under the cells. */
+export const asksForTap = (asks: readonly Ask[]): boolean => asks.includes(DROP);
+
 /** Depth of an engraved patch, for families that are judged by it: no photo shows it. */
 export const DEPTH: Ask = {
   field: 'depth',

@@ -47,6 +47,15 @@ const TABLE: Readonly<Record<FamilyId, CutEnergy>> = {
   foam: memory(0.1),
 };
 
+/** Stock that grew, or is glued in layers: knots, glue and pockets inside hold a cut up here and there (common practice). */
+const UNEVEN: readonly FamilyId[] = ['plywood', 'hardwood', 'softwood', 'light-wood', 'bamboo', 'veneer', 'cork', 'corrugated']; // prettier-ignore
+
+/**
+ * About how many places inside the stock hold a cut up, for each 100 mm of it, before any cut was looked at: three in a metre of stock that grew or is
+ * glued in layers, a tenth of that in what is alike all through. Good to a factor of a few (from memory, without a source).
+ */
+export const heldUpPer100Mm = (family: string): number => (UNEVEN.includes(family as FamilyId) ? 0.3 : 0.03);
+
 export function cutEnergy(family: string): CutEnergy {
   const energy = TABLE[family as FamilyId];
   if (!energy) throw new RangeError(`unknown family: ${family}`);

@@ -12,7 +12,7 @@ import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
-import { asksOn } from '../../core/card/usual-asks';
+import { asksForTap, asksOn, DROP } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber, type LikedUnits } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
@@ -78,6 +78,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const faultsShown = isPlaced && showFaults && !lit && !backlit;
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
+  const taps = asksForTap(asks);
 
   const put = (answer: NewAnswer): Promise<void> =>
     send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
@@ -178,6 +179,19 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
+        {taps && onBench && layout.order.some((index) => wordOf(seen, DROP.field, index) === null) && (
+          <Button
+            busy={action.busy}
+            onClick={() =>
+              action.run(async () => {
+                await send(`/api/cards/${card.id}/tap`, { method: 'POST' });
+                await onChanged();
+              })
+            }
+          >
+            {action.busy ? 'Tapping …' : 'Tap the simulated sheet'}
+          </Button>
+        )}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
         </Button>
@@ -294,7 +308,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   On the light table, %
                 </button>
               )}
-              {gauges.length > 0 && onBench && (
+              {(gauges.length > 0 || taps) && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
                   {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
                 </button>

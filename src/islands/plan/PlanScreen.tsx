@@ -120,7 +120,9 @@ export function PlanScreen({ view }: { view: PlanView }) {
                 ]),
             ['Cells', searches ? 'one at a time' : `${burned.length} of ${layout.cells.length}`],
             ['Size', sizeWords(layout, liked)],
-            ...(machine.head === 'galvo' ? [] : [['Run-up, longest', formatRunUp(runUp, fastest, liked)] as const]),
+            ...(machine.head === 'galvo' || runUp === 0
+              ? []
+              : [['Run-up, longest', formatRunUp(runUp, fastest, liked)] as const]),
             ...(estimate.handStops > 0 ? [['Stops for your hand', estimate.handStops] as const] : []),
           ]}
         />

@@ -2,6 +2,7 @@ import type { BaseFinding } from '../../../src/core/card/contract';
 import { aBObserver } from './a-b';
 import { bedObserver } from './bed';
 import { ceilingObserver } from './ceiling';
+import { cutObserver } from './cut';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
 import { intervalObserver } from './interval';
@@ -21,6 +22,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   'a-b': aBObserver,
   bed: bedObserver,
   ceiling: ceilingObserver,
+  cut: cutObserver,
   focus: focusObserver,
   grid: gridObserver,
   interval: intervalObserver,

@@ -1,0 +1,50 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { testApp, type TestApp } from '../support/context';
+import { answerCard, burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
+
+let app: TestApp;
+beforeAll(async () => void (app = await testApp()));
+afterAll(() => app.close());
+
+describe('squares that are cut out', () => {
+  it('are tapped on the bench, which leaves what somebody said, and the cut that drops is kept for kerf squares to be cut with', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'cut', (plan) => ({
+      speed: { ...plan.speed, count: 4 },
+      rows: { ...plan.rows, count: 3 },
+    }));
+    const tap = () => app.call('POST', `/api/cards/${id}/tap`);
+    expect((await tap()).json.code).toBe('nothing-burned');
+    await burnCard(app, id);
+    // The slowest with the most power: whoever saw a flame there knows better than a tap.
+    await answerCard(app, id, 'drop', 0, 'flare');
+    expect((await tap()).json).toEqual({ tapped: 11 });
+    expect((await tap()).json).toEqual({ tapped: 0 });
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    const of = (cellIndex: number, field: string): string | undefined =>
+      view.answers.find((one: any) => one.cellIndex === cellIndex && one.field === field)?.value;
+    expect(of(0, 'drop')).toBe('flare');
+    // In its row the slowest drops and the fastest does not; only what dropped has an edge to look at.
+    expect(of(4, 'drop')).toMatch(/clean|charred/);
+    expect(of(4, 'edge')).toMatch(/brown|black/);
+    expect(of(11, 'drop')).toBe('not-through');
+    expect(of(11, 'edge')).toBeUndefined();
+    const wish = { want: 'faster', edge: 'any', certainty: 0.9, outlineMm: null, knife: false };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'cut', version: 1 }]);
+    const { json: fact } = await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`);
+    const { settings, certainty } = fact.versions[0].value;
+    expect(certainty).toBeGreaterThanOrEqual(0.9);
+    const { json: kerf } = await app.call('GET', `/api/pairings/${pairingId}/proposals/kerf`);
+    expect(kerf.plan.cut).toEqual(settings);
+    for (const wrong of [{ want: 'cheaper' }, { certainty: 1 }, { outlineMm: -4 }])
+      expect((await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, ...wrong }, choice: {}, note: '' })).status).toBe(422); // prettier-ignore
+  });
+
+  it('are nothing that a card of engraved cells has', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'slate');
+    const { id } = await makeCard(app, pairingId);
+    await burnCard(app, id);
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json.code).toBe('invalid-input');
+  });
+});

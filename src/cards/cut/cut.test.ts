@@ -145,6 +145,26 @@ describe('what dropped', () => {
     expect(found(tap(LEAST), { edge: 'pale' }).missing[0]).toMatch(/leaves its edge so pale/);
     expect(found(black, { edge: 'any' }).chosen!.edge).toBe('black');
   });
+  it('counts charred squares as dropped, with black edges unless somebody said otherwise, and no edge of what did not drop', () => {
+    const charred = tap(LEAST).map((one) => (one.value === 'clean' ? { ...one, value: 'charred' } : one));
+    expect(found(charred).chosen).toEqual({
+      ...found(tap(LEAST)).chosen!,
+      edge: 'black',
+      wants: expect.anything() as never,
+    });
+    const pale = layout.order.map((index) => said(EDGE.field, index, 'pale'));
+    expect(found([...charred, ...pale]).chosen!.edge).toBe('pale');
+    const stuck = layout.order
+      .filter((index) => energyOf(index) <= LEAST)
+      .map((index) => said(EDGE.field, index, 'black'));
+    expect(found([...tap(LEAST), ...stuck]).chosen!.edge).toBeNull();
+  });
+  it('is never above the cap, which may have come down since', () => {
+    const careful = { ...alder, machine: { ...alder.machine, powerCap: 0.75 } };
+    const { choices } = findCut(layout, { readings: [], answers: tap(LEAST) }, { pairing: careful, facts: [] }, USUAL_CUT_WISH); // prettier-ignore
+    expect(choices.length).toBeGreaterThan(0);
+    for (const { settings } of choices) expect(settings.powerFraction).toBeLessThanOrEqual(0.75);
+  });
   it('is kept with what it drops, of which sheets, and how sure', () => {
     const finding = found(tap(LEAST));
     const [fact] = cut.settle(finding);

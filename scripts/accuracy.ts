@@ -1,15 +1,17 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { benchCameraReport } from './accuracy/bench-camera';
+import { cutPart, cutReport } from './accuracy/cut';
 import { engravePart, engraveReport } from './accuracy/engrave';
 import { otherCameraReport, readPart } from './accuracy/other-camera';
 
 /**
- * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` or `-- engrave [stocks a seed]` one
- * section, the others left as they stand.
+ * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` or `-- engrave [stocks a seed]` or
+ * `-- cut [stocks a seed]` one section, the others left as they stand.
  */
 const REPORT = 'docs/accuracy.md';
 const BETWEEN = '\n<!-- photos by another camera -->\n';
 const ENGRAVE = '\n<!-- the engrave side -->\n';
+const CUT = '\n<!-- the cut side -->\n';
 const HEAD = `# How accurate the reading is
 
 Made by \`npm run accuracy\`.
@@ -23,9 +25,13 @@ if (what === 'part') {
 } else if (what === 'engrave-part') {
   const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
   engravePart(rest[0]!, part, parts, stocks);
+} else if (what === 'cut-part') {
+  const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
+  cutPart(rest[0]!, part, parts, stocks);
 } else {
   const written = existsSync(REPORT) ? readFileSync(REPORT, 'utf8').replace(HEAD, '') : '';
-  const [reading = '', engraving = ''] = written.split(ENGRAVE);
+  const [sides = '', cutting = ''] = written.split(CUT);
+  const [reading = '', engraving = ''] = sides.split(ENGRAVE);
   const [bench = '', light = ''] = reading.split(BETWEEN);
   const count = (usual: number): number => Number(rest[0] ?? usual);
   const isWanted = (section: string): boolean => what === section || what === 'all';
@@ -36,6 +42,8 @@ if (what === 'part') {
     isWanted('light') ? await otherCameraReport(count(98)) : light,
     ENGRAVE,
     isWanted('engrave') ? await engraveReport(count(34)) : engraving,
+    CUT,
+    isWanted('cut') ? await cutReport(count(34)) : cutting,
   ];
   writeFileSync(REPORT, `${HEAD}${sections.join('')}`);
 }

@@ -1,6 +1,3 @@
-import { execFileSync, spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { availableParallelism } from 'node:os';
 import { burnedCard, burnOnBench } from '../../tests/support/burn';
 import { factNow } from '../../tests/support/facts';
 import { observerOf } from '../../tests/support/observers';
@@ -19,6 +16,7 @@ import { estimateCard } from '../../src/core/card/estimate';
 import { layCard } from '../../src/core/card/lay';
 import { quantile } from '../../src/core/stats/robust';
 import { percent } from './figures';
+import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';
 
 /** What one card of one made-up stock came to. */
@@ -291,29 +289,12 @@ export function engravePart(seed: string, part: number, parts: number, stocks: n
 }
 
 async function tellAll(seeds: readonly string[], stocks: number): Promise<{ told: Told[]; ways: TwoWays[] }> {
-  const parts = availableParallelism();
   const told: Told[] = [];
   const ways: TwoWays[] = [];
-  for (const seed of seeds)
-    await Promise.all(
-      Array.from({ length: parts }, async (_, part) => {
-        const args = [process.argv[1]!, 'engrave-part', seed, String(part), String(parts), String(stocks)];
-        const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
-        let text = '';
-        for await (const chunk of child.stdout) {
-          const lines = (text + String(chunk)).split('\n');
-          text = lines.pop()!;
-          for (const line of lines) {
-            const one = JSON.parse(line) as Told | { readonly ways: TwoWays | null };
-            if (!('ways' in one)) told.push(one);
-            else if (one.ways) ways.push(one.ways);
-          }
-          process.stderr.write(`${told.length} answers, seed ${seed}\r`);
-        }
-        const [code] = child.exitCode === null ? ((await once(child, 'exit')) as [number]) : [child.exitCode];
-        if (code !== 0) throw new Error(`a part of the report ended with ${code}`);
-      }),
-    );
+  await inParts<Told | { readonly ways: TwoWays | null }>('engrave-part', seeds, stocks, (one) => {
+    if (!('ways' in one)) told.push(one);
+    else if (one.ways) ways.push(one.ways);
+  });
   return { told, ways };
 }
 
@@ -362,8 +343,7 @@ not been looked into yet. An answer that is not given is no miss, but it is coun
 
 /** The section of the report on the engrave side of the ladder, over so many made-up stocks for each of three seeds. */
 export async function engraveReport(stocks: number): Promise<string> {
-  const hash = execFileSync('git', ['rev-parse', '--short', 'HEAD']).toString().trim();
-  const seeds = [1, 2, 3].map((number) => `${hash}-${number}`);
+  const seeds = seedsOfCommit();
   const { told, ways } = await tellAll(seeds, stocks);
   const middle = (values: readonly number[]): string => (values.length > 0 ? quantile(values, 0.5).toFixed(2) : '–');
   const most = (values: readonly number[]): string => (values.length > 0 ? quantile(values, 0.95).toFixed(2) : '–');

@@ -14,6 +14,7 @@ const SHOTS = [
   ['bench-list', '/bench'],
   ['bench', '/bench/1'],
   ['plan', '/bench/4/plan/grid'],
+  ['round', '/bench/1/round'],
   ['frame-sheets', '/frame-sheets'],
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
@@ -21,12 +22,11 @@ const SHOTS = [
   ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
   ['find', '/cards/2#find', '[data-show-surface]'],
   ['find-picture', '/cards/PICTURE#find'],
-  ['find-showpiece', '/cards/SHOWPIECE#find'],
+  ['find-cut', '/cards/CUT#find'],
   ['stock-room', '/stock'],
-  ['stock', '/stock/1'],
   ['machine', '/machines/2'],
   ['book', '/book'],
-  ['bring', '/bench/5/bring'],
+  ['match', '/match', 'main img'],
   ['logbook', '/logbook'],
   ['compare', '/compare?pairing=1&pairing=2&pairing=3'],
   ['find-bed-dim', '/cards/BED#find'],
@@ -62,14 +62,15 @@ async function until(id, condition) {
   }
 }
 
-/** The proposed card of a kind on a bench, burned there and photographed. */
-async function burned(kind, pairingId = 1) {
+/** The proposed card of a kind on a bench, burned there and, where a photo tells, photographed. */
+async function burned(kind, pairingId = 1, isPhotographed = true) {
   const { plan } = await call('GET', `/api/pairings/${pairingId}/proposals/${kind}`);
   const place = { sheetPlace: null, sheetOnBed: { leftMm: 40, rearMm: 40 } };
   const { id } = await call('POST', '/api/cards', { pairingId, kind, plan, ...place });
   const ticked = (await call('GET', `/api/cards/${id}/cautions`)).map(({ code }) => code);
   await call('POST', '/api/burns', { cardId: id, place: 'bench', ticked, cells: null });
   await until(id, ({ burns }) => burns.every(({ status }) => status === 'done'));
+  if (!isPhotographed) return id;
   await call('POST', `/api/cards/${id}/photograph`, {});
   await until(id, ({ photos, reading }) => reading && photos.every(({ status }) => status === 'read'));
   return id;
@@ -79,15 +80,21 @@ async function burned(kind, pairingId = 1) {
 const tone = await burned('tone');
 await call('POST', '/api/facts', { cardId: tone, wish: {}, choice: {}, note: '' });
 const picture = await burned('picture');
-const showpiece = await burned('showpiece');
+// A card that is tapped, and not photographed.
+const cut = await burned('cut', 4, false);
+await call('POST', `/api/cards/${cut}/tap`);
+// A piece beside a measured sheet, whose tone is asked for.
+const { id: sheet } = await call('POST', '/api/frame-sheets', { name: 'by the window', format: 'a5', ruleMm: 100 });
+await call('POST', `/api/frame-sheets/${sheet}/photograph`);
+await call('POST', '/api/matches/photograph', { cardId: 1 });
 // And a card of many photos, on a machine that focuses by itself.
 const bed = await burned('bed', 2);
 await driver.get(`${base}/bench`);
 for (const [name, path, click] of SHOTS) {
   await driver.executeScript(`document.cookie = "theme=${name.endsWith('dim') ? 'dim' : 'light'}; path=/"`);
   await driver.get('about:blank');
-  const cards = { PICTURE: picture, SHOWPIECE: showpiece, BED: bed };
-  await driver.get(base + path.replace(/PICTURE|SHOWPIECE|BED/, (card) => String(cards[card])));
+  const cards = { PICTURE: picture, CUT: cut, BED: bed };
+  await driver.get(base + path.replace(/PICTURE|CUT|BED/, (card) => String(cards[card])));
   await driver.sleep(1200);
   if (click) {
     const target = await driver.findElement(By.css(click));

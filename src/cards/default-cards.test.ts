@@ -3,6 +3,9 @@ import { BURNABLE, demoPairing } from '../../tests/support/demo';
 import type { Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
+import { factNow } from '../../tests/support/facts';
+import type { GridPlan } from './grid/plan';
+import type { IntervalPlan } from './interval/plan';
 import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
 
 /** Burn time and area of the card of a kind that is proposed where nothing is known; null where the kind is not for this pairing. */
@@ -24,6 +27,22 @@ function costOf(name: CardKindName, pairing: Pairing): { seconds: number; areaCm
 const OF_THE_STOCK = ['grid', 'threshold', 'ceiling', 'line-width', 'interval', 'tone', 'showpiece'] as const;
 /** Its places lie all over the work area. */
 const ALL_OVER: readonly CardKindName[] = ['bed'];
+
+describe('interval strips after a slow setting was kept', () => {
+  it('are narrower, so that they burn in under three minutes as well', () => {
+    const heron = demoPairing('heron', 'birch');
+    const { constants } = cardKind('grid').propose({ pairing: heron, facts: [] }).plan as GridPlan;
+    const settings = { ...constants, powerFraction: 0.6, speedMmPerS: 20 };
+    const kept = factNow('engrave', { settings, lightness: 40, lightnessSigma: 0.5, confidence: 1 });
+    const kind = cardKind('interval');
+    const { plan } = kind.propose({ pairing: heron, facts: [kept] });
+    const layout = layCard(kind, plan, heron, { cardNumber: 1 });
+    expect(estimateCard(layout, heron.machine).totalS).toBeLessThan(180);
+    // Each of its three steps still holds a dozen of the coarsest lines.
+    const { stripWidthMm, interval } = plan as IntervalPlan;
+    expect(stripWidthMm / 3 / interval.to).toBeGreaterThan(12);
+  });
+});
 
 describe.each(BURNABLE)('cards proposed for %s on %s', (machine, stock) => {
   const pairing = demoPairing(machine, stock);

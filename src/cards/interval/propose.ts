@@ -4,12 +4,13 @@ import { proposeFrame } from '../../core/card/frame-settings';
 import { factOf, isUnproven } from '../../core/book/facts';
 import { widthAcross } from '../../core/card/mark-across';
 import { widthBy } from '../../core/fit/line-width';
-import { deliveredPowerW } from '../../core/machine/machine';
+import { axisValues } from '../../core/card/axis';
+import { deliveredPowerW, sweepLimits, type Machine } from '../../core/machine/machine';
 import type { BurnSettings } from '../../core/card/settings';
 import { proposeFill } from '../../core/card/propose-fill';
 import { formatLength } from '../../core/quantities/format';
 import { MM_PER_INCH } from '../../core/quantities/quantity';
-import { INTERVAL_VERSION, type IntervalPlan } from './plan';
+import { INTERVAL_VERSION, RAMP, type IntervalPlan } from './plan';
 
 const STRIPS = 6;
 /** Densities that are usually tried: 500 down to 150 lines per inch (common practice); a finer spot goes on from there. */
@@ -55,6 +56,21 @@ function closerStrips({ facts }: Known): IntervalPlan['interval'] | null {
 /** Fewer steps than these leave nothing to be told closer. */
 const LEAST_CLOSER = 4;
 
+/** Strips are as wide as their lines can be burned in about three minutes: a step of 3 mm still shows dozens of them. */
+const WIDTHS_MM = [15, 12, 9] as const;
+const LONGEST_S = 160;
+
+/** About how long the lines of all strips take: each runs up, marks and runs out. */
+function stripsS({ interval, stripWidthMm, stripHeightMm, constants }: Omit<IntervalPlan, 'version' | 'frame' | 'setup'>, machine: Machine): number {
+  const { speedMmPerS, passes, direction } = constants;
+  const stands = direction === 'vertical';
+  const along = stands ? stripHeightMm : stripWidthMm / RAMP.length;
+  const across = stands ? stripWidthMm : RAMP.length * stripHeightMm;
+  const rampsS = machine.head === 'galvo' ? 0 : (2 * speedMmPerS) / sweepLimits(machine, direction).accelerationMmPerS2;
+  const lines = axisValues(interval).reduce((sum, intervalMm) => sum + across / intervalMm, 0);
+  return lines * passes * (along / speedMmPerS + rampsS);
+} // prettier-ignore
+
 /** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that; where a card found one, closer ones around it. */
 export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const { settings, reasons: fillReasons } = proposeFill(known);
@@ -71,14 +87,18 @@ export function proposeIntervals(known: Known): Proposal<IntervalPlan> {
   const around = closer && 'around the interval that was found, in steps of about 10 lines per inch';
   const { intervalMm: _varies, ...constants } = settings;
   const { 'constants.intervalMm': _said, ...reasons } = fillReasons;
+  const strips = (stripWidthMm: number) => ({
+    interval: closer ?? { from, to, count: STRIPS, spacing: 'ratio' as const },
+    stripWidthMm,
+    stripHeightMm: 4,
+    gapMm: 1,
+    constants,
+  });
+  const widthMm = WIDTHS_MM.find((mm) => stripsS(strips(mm), known.pairing.machine) < LONGEST_S) ?? WIDTHS_MM.at(-1)!;
   return {
     plan: {
       version: INTERVAL_VERSION,
-      interval: closer ?? { from, to, count: STRIPS, spacing: 'ratio' },
-      stripWidthMm: 15,
-      stripHeightMm: 4,
-      gapMm: 1,
-      constants,
+      ...strips(widthMm),
       frame: frame.settings,
       setup: proposeSetup(known.pairing),
     },

@@ -45,6 +45,15 @@ export interface BenchView {
   readonly newest: { readonly card: CardRecord; readonly shown: readonly ShownPhoto[] } | null;
 }
 
+/** Kerfs that were kept, the mean of both axes, for the workshop's sums. */
+export type Kerfs = readonly {
+  readonly factId: number;
+  readonly stock: string;
+  readonly machine: string;
+  readonly kerfMm: number;
+  readonly sigmaMm: number | null;
+}[];
+
 /** Everything the planner of one kind of card shows. */
 export interface PlanView {
   readonly kind: string;

@@ -51,6 +51,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/compare?pairing=1&pairing=2', 'table'],
   ['/match', 'h1'],
   ['/book', 'table'],
+  ['/sums', 'table'],
   ['/book/1', 'article'],
   ['/book/1/sheet', 'article'],
   ['/logbook', 'table'],
@@ -85,6 +86,33 @@ describe('every screen', () => {
     }
     const errors = await consoleErrors(driver);
     expect(errors.filter((message) => !(path.endsWith('4711') && message.includes('404')))).toEqual([]);
+  });
+});
+
+describe('sums', () => {
+  it('answer what is typed in any unit, take a kept kerf, and stand in the address to be shared', async () => {
+    const { driver, base } = shop;
+    await driver.get(`${base}/sums`);
+    // Common practice: a sheet of 0.120 in and a kerf of 0.010 in make a slot of 0.110 in, which is 2.794 mm.
+    await type(driver, 'Kerf, full width', '0.010 in');
+    await says(driver, '= 0.254 mm');
+    await type(driver, 'Thickness of the sheet, as measured', '0.120 in');
+    await says(driver, '2.794 mm');
+    await says(driver, '0.127 mm per side');
+    await type(driver, 'Kerf, full width', '25 mm');
+    await says(driver, 'nothing would be left of it');
+    await driver.findElement(By.xpath('//select/option[contains(., "Alder")]')).click();
+    await says(driver, 'Both true to size');
+    const address = new URL(await driver.getCurrentUrl());
+    expect(Number(address.searchParams.get('thickness'))).toBeCloseTo(3.048, 6);
+    expect(Number(address.searchParams.get('kerf'))).toBeLessThan(0.4);
+    await type(driver, 'Power now', '50 %');
+    await says(driver, '250 mm/min');
+    const shared = await driver.getCurrentUrl();
+    await driver.get('about:blank');
+    await driver.get(shared);
+    await says(driver, '250 mm/min');
+    expect(await consoleErrors(driver)).toEqual([]);
   });
 });
 

@@ -1,0 +1,19 @@
+import type { Kerfs } from '../views/views';
+import { bookPage } from '../db/facts';
+import type { AppContext } from './context';
+
+/** Kerfs of the book are few: one for each cut that was measured. */
+const MOST_KERFS = 200;
+
+/** What the workshop's sums can start from: every kerf that was kept, with how sure it is. */
+export async function sumsView(ctx: AppContext): Promise<Kerfs> {
+  const { rows } = await bookPage(ctx.db, { words: ['kerf'], limit: MOST_KERFS, offset: 0 });
+  return rows.flatMap(({ fact, newest, stock, machine }) => {
+    if (fact.name !== 'kerf' || !('xMm' in newest.value && 'yMm' in newest.value)) return [];
+    const { xMm, yMm } = newest.value;
+    const told = [xMm, yMm].filter((mm) => mm !== null);
+    if (told.length === 0) return [];
+    const kerfMm = told.reduce((sum, mm) => sum + mm, 0) / told.length;
+    return [{ factId: fact.id, stock, machine, kerfMm, sigmaMm: newest.sigma }];
+  });
+}

@@ -34,7 +34,7 @@ const EDGES = ['pale', 'brown', 'black'] as const;
 const darknessOf = ({ edge, word }: TappedSquare): number | null =>
   edge !== null ? EDGES.indexOf(edge) : word === 'charred' ? 2 : null;
 
-type Candidate = Omit<CutChoice, 'wants'>;
+type Candidate = Omit<CutChoice, 'wants' | 'chance'>;
 
 /**
  * For each power and number of passes that was tried, the fastest setting that lays down what is needed; of those within the speeds that were tried the
@@ -64,7 +64,6 @@ export function choicesOf(
         {
           settings,
           energy: laidDown,
-          chance: window.chanceAt(laidDown, passes, outlineMm),
           secondsPerMetre: (1000 * passes) / speedMmPerS,
           ...likeliest(settings, all, squares),
         },
@@ -80,7 +79,11 @@ export function choicesOf(
     cleaner: least(darkness),
   };
   const chosen = [...new Set(WANTS.flatMap((want) => bests[want] ?? []))];
-  return chosen.map((one) => ({ ...one, wants: WANTS.filter((want) => bests[want] === one) }));
+  return chosen.map((one) => ({
+    ...one,
+    wants: WANTS.filter((want) => bests[want] === one),
+    chance: window.chanceAt(one.energy, one.settings.passes, outlineMm),
+  }));
 }
 
 /** The square that was cut most like a setting, and how the edges of those most like it look. */

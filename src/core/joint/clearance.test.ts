@@ -41,6 +41,8 @@ describe('a joint of two cut parts', () => {
   it('is as its sizes say when they are cut: a hole larger by its kerf, a part smaller', () => {
     for (const { holeMm, partMm, clearanceMm } of jointBySchool(joint({ clearanceMm: 0.07, holeKerfMm: 0.3 })))
       expect(holeMm + 0.3 - (partMm - 0.2)).toBeCloseTo(clearanceMm, 9);
+    const [inlaid] = jointBySchool(joint({ holeKerfMm: 0.3, partKerfMm: 0.1 }));
+    expect([inlaid!.holeMm, inlaid!.partMm]).toEqual([expect.closeTo(9.7, 9), expect.closeTo(10.1, 9)]);
     const [both] = jointBySchool(joint({ clearanceMm: 0.07 }));
     expect([both!.holeMm, both!.partMm]).toEqual([expect.closeTo(9.87, 9), expect.closeTo(10.2, 9)]);
   });

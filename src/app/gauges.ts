@@ -54,7 +54,8 @@ function wordsOfTap({ part, edgeLoss }: Tapped): { readonly drop: string; readon
  */
 export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
   const card = await getCard(ctx, cardId);
-  if (!asksForTap(cardKind(card.kind).asks))
+  const { asks } = cardKind(card.kind);
+  if (!asksForTap(asks))
     throw new Problem('invalid-input', 'Nothing of this card is cut out: there is nothing to tap for.');
   const boxes = card.layout.order.map((index) => card.layout.cells[index]!.box);
   const told = await ctx.work.do('tap', { burn: await benchBurnOf(ctx, card), boxes });
@@ -69,7 +70,7 @@ export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tappe
         await putAnswer(tx, cardId, { field: DROP.field, cellIndex, repeat: 0, value: words.drop });
         tapped++;
       }
-      if (!said(EDGE.field) && told[place]!.part === 'loose')
+      if (asks.includes(EDGE) && !said(EDGE.field) && told[place]!.part === 'loose')
         await putAnswer(tx, cardId, { field: EDGE.field, cellIndex, repeat: 0, value: words.edge });
     }
   });

@@ -21,6 +21,7 @@ import * as drawings from './migrations/0022-drawings';
 import * as inferredPower from './migrations/0023-inferred-power';
 import * as rounds from './migrations/0024-rounds';
 import * as matchPhotos from './migrations/0025-match-photos';
+import * as dropWords from './migrations/0026-drop-words';
 import * as pictures from './migrations/0017-pictures';
 import * as barsAndEnds from './migrations/0014-bars-and-ends';
 import * as mergedLightTable from './migrations/0015-merged-light-table';
@@ -52,6 +53,7 @@ const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '0023-inferred-power': inferredPower,
   '0024-rounds': rounds,
   '0025-match-photos': matchPhotos,
+  '0026-drop-words': dropWords,
 };
 
 /** The database was made by a newer version of the program. */

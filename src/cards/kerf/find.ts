@@ -1,4 +1,5 @@
-import { eyeAsk, numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { DROP } from '../../core/card/usual-asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import type { Layout } from '../../core/card/layout';
 import { oddReadings, outsideKerf } from '../../core/fit/kerf';
@@ -7,7 +8,6 @@ import type { Measured } from '../../core/stats/measured';
 
 export const WIDTH_X = 'width-x';
 export const WIDTH_Y = 'width-y';
-export const DROP_FIELD = 'drop';
 const REPEATS = 3;
 /** Step of usual digital calipers, and the error that their makers usually state (common practice). */
 export const CALIPER = { resolution: 0.01, statedError: 0.02 } as const;
@@ -23,15 +23,10 @@ const width = (field: 'width-x' | 'width-y', along: string): Ask => ({
   resolution: CALIPER.resolution,
 });
 
-export const KERF_ASKS: readonly Ask[] = [
-  eyeAsk(DROP_FIELD, 'Tap the sheet: what happens?', [
-    ['dropped', 'd', 'drops clean'],
-    ['hangs', 'h', 'hangs by a fibre'],
-    ['not-through', 'n', 'not through'],
-  ]),
-  width(WIDTH_X, 'X'),
-  width(WIDTH_Y, 'Y'),
-];
+export const KERF_ASKS: readonly Ask[] = [DROP, width(WIDTH_X, 'X'), width(WIDTH_Y, 'Y')];
+
+/** What did not drop, or was not cut as it was meant to be. */
+const STUCK: readonly string[] = ['knife', 'hangs', 'not-through', 'flare'];
 
 export interface AxisKerf {
   readonly kerf: Measured;
@@ -66,9 +61,7 @@ function alongAxis(layout: Layout, seen: Seen, field: string, usable: readonly n
 /** Full kerf along each axis from what was read of the squares, with its uncertainty after the GUM; readings that stand out are named. */
 export function findKerf(layout: Layout, seen: Seen, { pairing }: Known): KerfFinding {
   const liked = pairing.machine.likedUnits;
-  const stuck = layout.order.filter((index) =>
-    ['hangs', 'not-through'].includes(wordOf(seen, DROP_FIELD, index) ?? ''),
-  );
+  const stuck = layout.order.filter((index) => STUCK.includes(wordOf(seen, DROP.field, index) ?? ''));
   const usable = layout.order.filter((index) => !stuck.includes(index));
   const x = alongAxis(layout, seen, WIDTH_X, usable);
   const y = alongAxis(layout, seen, WIDTH_Y, usable);

@@ -108,8 +108,11 @@ describe('the kerf squares', () => {
         (one, at, all) => all.findLastIndex((b) => b.field === one.field && b.cellIndex === one.cellIndex) === at,
       ),
     });
-    const good = kerf.find(layout, seen('dropped'), known);
+    const good = kerf.find(layout, seen('clean'), known);
     expect(good.stuck).toEqual([0]);
+    for (const word of ['knife', 'flare', 'not-through'])
+      expect(kerf.find(layout, seen(word), known).stuck, word).toHaveLength(layout.order.length);
+    for (const word of ['charred', 'tip']) expect(kerf.find(layout, seen(word), known).stuck, word).toEqual([0]);
     expect(good.x!.kerf.mean).toBeCloseTo(0.14, 6);
     expect(kerf.find(layout, seen('not-through'), known).missing[0]).toMatch(/No square dropped/);
   });

@@ -1,7 +1,8 @@
-import { DROP_FIELD, WIDTH_X, WIDTH_Y, type KerfFinding } from '../../../src/cards/kerf/find';
+import { WIDTH_X, WIDTH_Y, type KerfFinding } from '../../../src/cards/kerf/find';
 import { caliperReading, isLoose } from '../../../src/bench/gauges';
 import type { Piece } from '../../../src/bench/piece';
 import type { Answer } from '../../../src/core/card/asks';
+import { DROP } from '../../../src/core/card/usual-asks';
 import type { Rect } from '../../../src/core/geometry/point';
 import type { Observer } from './observer';
 
@@ -36,10 +37,10 @@ export const kerfObserver: Observer<KerfFinding> = {
     const answers = measured(layout.order).flatMap((cellIndex): Answer[] => {
       const { box } = layout.cells[cellIndex]!;
       const drop: Answer = {
-        field: DROP_FIELD,
+        field: DROP.field,
         cellIndex,
         repeat: 0,
-        value: isLoose(piece, box) ? 'dropped' : 'hangs',
+        value: isLoose(piece, box) ? 'clean' : 'hangs',
       };
       const widths = ([WIDTH_X, WIDTH_Y] as const).flatMap((field) =>
         [0, 1, 2].flatMap((repeat): Answer[] => {

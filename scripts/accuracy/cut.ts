@@ -114,6 +114,10 @@ export function cutPart(seed: string, part: number, parts: number, stocks: numbe
   }
 }
 
+/** What is known of why targets are missed; to be changed with the figures. */
+const MISSED = `Stock that grew is given more than it needs, since 36 squares meet few of the places that hold a cut up, and how many there are stays in doubt; that is where
+the 95 % come from. Squares are cut along the axes: round and slanted outlines have not been looked at.`;
+
 /** The section of the report on the cut side, over so many made-up stocks for each of three seeds. */
 export async function cutReport(stocks: number): Promise<string> {
   const seeds = seedsOfCommit();
@@ -148,8 +152,8 @@ ${row('**all**', all)}
 ${seeds.map((seed) => row(seed, all.filter((one) => one.seed === seed))).join('\n')}
 ${names.map((name) => row(name, all.filter(({ stock }) => stock === name))).join('\n')}
 
-Why there was no answer, where there was none:
+${MISSED}
 
-${[...reasons].sort((a, b) => b[1] - a[1]).map(([why, count]) => `- ${count} × ${why}`).join('\n')}
+${reasons.size === 0 ? 'Every card had an answer.' : `Why there was no answer, where there was none:\n\n${[...reasons].sort((a, b) => b[1] - a[1]).map(([why, count]) => `- ${count} × ${why}`).join('\n')}`}
 `; // prettier-ignore
 }

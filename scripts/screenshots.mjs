@@ -15,7 +15,6 @@ const SHOTS = [
   ['bench', '/bench/1'],
   ['plan', '/bench/4/plan/grid'],
   ['round', '/bench/1/round'],
-  ['frame-sheets', '/frame-sheets'],
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
@@ -28,6 +27,7 @@ const SHOTS = [
   ['book', '/book'],
   ['match', '/match', 'main img'],
   ['logbook', '/logbook'],
+  ['sums', '/sums?kerf=0.159&kerfSigma=0.006&clearance=-0.05'],
   ['compare', '/compare?pairing=1&pairing=2&pairing=3'],
   ['find-bed-dim', '/cards/BED#find'],
 ];

@@ -1,6 +1,7 @@
 import type { LadderRung } from '../core/book/ladder';
 import { groundOf } from '../core/book/rungs';
-import { conditionWords, FACTS, factWords, type FactName, type FactValues } from '../core/book/facts';
+import { FACTS, factWords, type FactName, type FactValues } from '../core/book/facts';
+import { conditionWords } from '../core/book/conditions';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { Cell, Layout } from '../core/card/layout';
 import { csvOf } from '../formats/csv';

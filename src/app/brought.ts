@@ -1,7 +1,8 @@
 import { parse } from 'csv-parse/sync';
 import { shadesOf } from '../core/book/shades';
 import { carrySettings } from '../core/book/carry-over';
-import { FACTS, factWords, shadeConditions } from '../core/book/facts';
+import { FACTS, factWords } from '../core/book/facts';
+import { shadeConditions } from '../core/book/conditions';
 import { guessColumn, readTableRow, type ColumnMeaning } from '../core/book/settings-table';
 import { checkSettings } from '../core/card/check-settings';
 import type { Pairing } from '../core/card/contract';

@@ -1,4 +1,5 @@
-import { conditionWords, FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import { FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import { conditionWords } from '../core/book/conditions';
 import { leastThatHoldsWords, type LeastThatHolds } from '../core/book/least-that-holds';
 import {
   formatInterval,

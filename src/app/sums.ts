@@ -11,9 +11,14 @@ export async function sumsView(ctx: AppContext): Promise<Kerfs> {
   return rows.flatMap(({ fact, newest, stock, machine }) => {
     if (fact.name !== 'kerf' || !('xMm' in newest.value && 'yMm' in newest.value)) return [];
     const { xMm, yMm } = newest.value;
-    const told = [xMm, yMm].filter((mm) => mm !== null);
-    if (told.length === 0) return [];
-    const kerfMm = told.reduce((sum, mm) => sum + mm, 0) / told.length;
-    return [{ factId: fact.id, stock, machine, kerfMm, sigmaMm: newest.sigma }];
+    // An oval spot cuts wider along one axis: their mean would be wrong for both.
+    return (
+      [
+        ['X', xMm],
+        ['Y', yMm],
+      ] as const
+    ).flatMap(([axis, kerfMm]) =>
+      kerfMm === null ? [] : [{ factId: fact.id, axis, stock, machine, kerfMm, sigmaMm: newest.sigma }],
+    );
   });
 }

@@ -353,7 +353,7 @@ function mostAir(traces: readonly Trace[]): AirFlow {
 
 /**
  * The truth of an area: its mean luminance after the burn over its mean luminance before it, over the inner 60 % of the
- * rectangle (card millimetres). For tests and accuracy reports only.
+ * rectangle (card millimetres). For whoever knows the truth of the bench: its own hands, tests and reports.
  */
 export function trueLuminanceRatio(
   piece: Piece,

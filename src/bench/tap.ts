@@ -40,7 +40,6 @@ function shareThrough({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece,
       [left, y],
       [right, y],
     ] as const) {
-      // prettier-ignore
       const deepest = Math.max(
         ...[-ASIDE_MM, 0, ASIDE_MM].flatMap((aside) => [depth(px + aside, py), depth(px, py + aside)]),
       );

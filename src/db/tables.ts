@@ -3,7 +3,8 @@
  * Please do not edit it manually.
  */
 
-import type { Conditions, FactName, FactOrigin, FactOwner } from "../core/book/facts";
+import type { Conditions } from "../core/book/conditions";
+import type { FactName, FactOrigin, FactOwner } from "../core/book/facts";
 import type { LadderRung, NextStep } from "../core/book/ladder";
 import type { Pieces } from "../core/book/worth";
 import type { Pairing } from "../core/card/contract";

@@ -72,14 +72,14 @@ export function SumsScreen({ kerfs }: { kerfs: Kerfs }) {
                 label="Kerf from the book"
                 value=""
                 onChange={(event) => {
-                  const kept = kerfs.find(({ factId }) => String(factId) === event.target.value);
+                  const kept = kerfs.find(({ factId, axis }) => `${factId} ${axis}` === event.target.value);
                   if (kept) set({ kerf: Math.round(kept.kerfMm * 1e4) / 1e4, kerfSigma: kept.sigmaMm });
                 }}
               >
                 <option value="">choose one, or type it below</option>
-                {kerfs.map(({ factId, stock, machine, kerfMm, sigmaMm }) => (
-                  <option key={factId} value={String(factId)}>
-                    {stock}, {machine}: {formatLength(kerfMm, liked, 3)}
+                {kerfs.map(({ factId, axis, stock, machine, kerfMm, sigmaMm }) => (
+                  <option key={`${factId} ${axis}`} value={`${factId} ${axis}`}>
+                    {stock}, {machine}, along {axis}: {formatLength(kerfMm, liked, 3)}
                     {plusMinus(sigmaMm)}
                   </option>
                 ))}

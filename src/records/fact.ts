@@ -1,4 +1,5 @@
-import type { Conditions, FactName, FactOrigin, FactOwner, FactValues } from '../core/book/facts';
+import type { FactName, FactOrigin, FactOwner, FactValues } from '../core/book/facts';
+import type { Conditions } from '../core/book/conditions';
 import type { Pairing } from '../core/card/contract';
 
 /** One immutable version of a fact, with where it came from. */

@@ -45,9 +45,10 @@ export interface BenchView {
   readonly newest: { readonly card: CardRecord; readonly shown: readonly ShownPhoto[] } | null;
 }
 
-/** Kerfs that were kept, the mean of both axes, for the workshop's sums. */
+/** Kerfs that were kept, one for each axis that was measured, for the workshop's sums. */
 export type Kerfs = readonly {
   readonly factId: number;
+  readonly axis: 'X' | 'Y';
   readonly stock: string;
   readonly machine: string;
   readonly kerfMm: number;

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, type FactNow } from '../../core/book/facts';
+import { type FactNow } from '../../core/book/facts';
+import { conditionsKey } from '../../core/book/conditions';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';

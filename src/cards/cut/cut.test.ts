@@ -85,6 +85,8 @@ describe('a card of cut squares', () => {
     expect(kept.plan.cut).toEqual(settings);
     expect(kept.reasons['cut.speedMmPerS']).toBe('as kept: what drops 98 of 100 parts');
     const old = factNow('cut', value, { stale: ['another batch'] });
+    // What may hold no longer narrows nothing.
+    expect(cut.propose({ pairing: alder, facts: [old] }).plan).toEqual(plan);
     expect(kerf.propose({ pairing: alder, facts: [old] }).plan.cut).not.toEqual(settings);
   });
 });
@@ -115,6 +117,15 @@ describe('what dropped', () => {
     expect(held.heldUp).toEqual([stuck]);
     expect(held.chosen!.energy).toBeGreaterThan(energy(tap(LEAST), { certainty: 0.95 }));
     expect(held.says).toContain('One square held up where sound stock was through: a knot or glue inside.');
+  });
+  it('is not told by squares for which the source did not fire', () => {
+    const low = alder.machine.lowestFiringCommand;
+    const weak = layCard(cut, { ...plan, rows: { ...plan.rows, from: low / 4 } }, alder, { cardNumber: 9 });
+    expect(weak.cells.some(({ index }) => energyOf(index, weak) === 0)).toBe(true);
+    const { squares, missing, chosen } = found(tap(LEAST, weak), {}, weak);
+    for (const { energy, drops } of squares) expect(drops === null).toBe(energy === 0);
+    expect(missing).toEqual([]);
+    expect(chosen!.energy).toBeGreaterThan(LEAST);
   });
   it('counts what a knife frees only where that will do, and a flare-up neither way', () => {
     const between = (index: number): boolean => energyOf(index) > 0.7 && energyOf(index) < 0.95;

@@ -1,4 +1,4 @@
-import { shadeConditions } from '../../core/book/facts';
+import { shadeConditions } from '../../core/book/conditions';
 import { axisValues, checkAxis, within } from '../../core/card/axis';
 import { boundOfLines } from '../../core/card/bound';
 import { checkPower, checkSettings, checkSpeed } from '../../core/card/check-settings';

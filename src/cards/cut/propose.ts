@@ -47,7 +47,7 @@ interface Energies {
 function energiesToTry({ pairing, facts }: Known, through: number): Energies {
   const { machine, stock } = pairing;
   const kept = factOf(facts, 'cut');
-  if (kept) {
+  if (kept && kept.stale.length === 0) {
     const { comesThrough, laidDown } = kept.value;
     const thickness = thicknessOf(stock).meanMm;
     return {
@@ -103,7 +103,7 @@ function endsFor(
   };
 }
 
-/** The same card with rows of other passes, or of other powers again: each energy is tried in 1, 2, 3 and 4 passes, as fast as that takes. */
+/** The same card with rows of 1 to 4 passes at the same speeds, or of four powers again. */
 export function withRows(plan: CutPlan, on: Pairing): CutPlan {
   const { machine } = on;
   if (plan.rows.channel === 'power') {

@@ -14,7 +14,7 @@ export interface TappedSquare {
   /** J/mm of all passes for each mm of thickness. */
   readonly energy: number;
   readonly passes: number;
-  /** Null where that was not tapped: it flared up. */
+  /** Null where that tells nothing: it flared up, or the source did not fire at all. */
   readonly drops: boolean | null;
   readonly word: string;
   readonly edge: CutEdge | null;
@@ -34,7 +34,8 @@ export function tappedSquares(layout: Layout, seen: Seen, pairing: Pairing, knif
     if (word === null) return [];
     const { settings } = mainBurn(layout.cells[cellIndex]!);
     const energy = deliveredBy(settings, pairing).lineJPerMm / thickness;
-    const drops = word === 'knife' ? knife : (DROPS[word] ?? null);
+    const told = word === 'knife' ? knife : (DROPS[word] ?? null);
+    const drops = energy > 0 ? told : null;
     return [{ cellIndex, energy, passes: settings.passes, drops, word, edge: edgeOf(seen, cellIndex) }];
   });
 }

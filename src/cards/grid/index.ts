@@ -1,6 +1,7 @@
 import type { CardKind } from '../../core/card/contract';
 import type { Seen } from '../../core/card/asks';
-import { shadeConditions, type FactDraft } from '../../core/book/facts';
+import { type FactDraft } from '../../core/book/facts';
+import { shadeConditions } from '../../core/book/conditions';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { CHANNELS } from '../../core/card/channels';
 import { constantFields, FRAME_FIELDS, type PlanField } from '../../core/card/plan-fields';

@@ -1,4 +1,5 @@
-import type { Conditions, FactNow } from '../../core/book/facts';
+import type { FactNow } from '../../core/book/facts';
+import type { Conditions } from '../../core/book/conditions';
 import { isOfNewBatch } from '../../core/book/staleness';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known, Pairing } from '../../core/card/contract';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { conditionsKey, conditionWords, factOf, FACTS, FACT_NAMES, factWords, shadeConditions, type FactNow } from './facts'; // prettier-ignore
+import { factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
+import { conditionsKey, conditionWords, shadeConditions } from './conditions'; // prettier-ignore
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { knownRunUp, knownScanOffset, knownShorter, paceOf } from './motion-facts';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';

@@ -13,8 +13,7 @@ import { scanOffsetAt, type LagLaw } from '../motion/lag';
 import { paceWords, type Pace } from '../motion/pace';
 import type { BurnSettings, LineDirection } from '../card/settings';
 import type { Look } from '../stats/two-looks';
-import { isPictureMode, PICTURE_MODE_NAMES } from '../picture/mode';
-import { levelWords } from '../card/channels';
+import type { Conditions } from './conditions';
 import { leastThatHoldsWords, type LeastThatHolds } from './least-that-holds';
 import type { RungId } from './rungs';
 import type { Cause } from './staleness';
@@ -383,9 +382,6 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
 
 export const FACT_NAMES = Object.keys(FACTS) as FactName[];
 
-/** The settings and mode a fact was measured at, for those that hold only there: part of what it is. */
-export type Conditions = Readonly<Record<string, number | string>>;
-
 /** How a fact came about. */
 export type FactOrigin = 'card' | 'record' | 'logs' | 'brought' | 'copied' | 'predicted' | 'adopted';
 
@@ -437,26 +433,7 @@ export function factOf<Name extends FactName>(
   return newest.find((fact) => fact.stale.length === 0) ?? newest[0];
 }
 
-/** Conditions as the text that tells facts of one name apart: keys in order. */
-export function conditionsKey(at: Conditions): string {
-  return JSON.stringify(Object.fromEntries(Object.entries(at).sort(([a], [b]) => (a < b ? -1 : 1))));
-}
-
 /** A fact in words: "floor 6.5 %". */
 export function factWords(fact: Pick<FactNow, 'name' | 'value'>, liked: LikedUnits): string {
   return (FACTS[fact.name].show as (value: unknown, liked: LikedUnits) => string)(fact.value, liked);
-}
-
-/** The conditions of a shade: none for the usual one. */
-export const shadeConditions = (shade: string): Conditions => (shade.trim() === '' ? {} : { shade: shade.trim() });
-
-/** Conditions in words: "strong", "120 mm/s, 0.1 mm". */
-export function conditionWords(at: Conditions, liked: LikedUnits): string {
-  const { shade, direction, picture } = at;
-  return [
-    ...(shade === undefined ? [] : [String(shade)]),
-    ...(isPictureMode(picture) ? [PICTURE_MODE_NAMES[picture]] : []),
-    ...levelWords(at, liked),
-    ...(direction === undefined ? [] : [direction === 'horizontal' ? 'lines along X' : 'lines along Y']),
-  ].join(', ');
 }

@@ -1,5 +1,6 @@
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
-import { FACTS, factWords, type Conditions, type FactName, type FactValues } from './facts';
+import { FACTS, factWords, type FactName, type FactValues } from './facts';
+import { type Conditions } from './conditions';
 import { groundOf, RUNGS, type RungId } from './rungs';
 
 /** One version of what was kept. */

@@ -3,7 +3,8 @@ import { demoPairing } from '../../../tests/support/demo';
 import { cardKind } from '../../cards/registry';
 import { layCard } from '../card/lay';
 import { mainBurn } from '../card/layout';
-import { shadeConditions, type FactNow, type FactOrigin } from './facts';
+import { type FactNow, type FactOrigin } from './facts';
+import { shadeConditions } from './conditions';
 import { provenShade, shadesOf } from './shades';
 
 const pairing = demoPairing('heron', 'birch');

@@ -26,7 +26,6 @@ describe('the energies at which parts drop', () => {
       [0.9, 1.2816],
       [0.98, 2.0537],
     ] as const)
-      // prettier-ignore
       expect(Math.abs(window.energyFor(chance, 1, 1)! / line(probit) - 1), `${chance}`).toBeLessThan(0.03);
     // Its slope's standard error is 1.49: two of them.
     const { low, high } = window.chanceAt(line(1.2816), 1, 1);

@@ -21,7 +21,7 @@ export interface ChanceBand {
 export interface CutWindow {
   /** Chance that a part of such an outline drops, all doubt included. Of passes that were tried. */
   readonly chanceAt: (energy: number, passes: number, outlineMm: number) => ChanceBand;
-  /** Least energy at which such a part drops with that chance, all doubt included; null where none up to `mostTimes` the greatest that was tried does. */
+  /** Least energy at which such a part drops with that chance, all doubt included; null where none up to three times the greatest that was tried does. */
   readonly energyFor: (chance: number, passes: number, outlineMm: number) => number | null;
   /** Where sound stock just comes through, with 95 %: J/mm for each mm, in as many passes. */
   readonly comesThrough: (passes: number) => { readonly energy: number; readonly low: number; readonly high: number };

@@ -14,18 +14,17 @@ import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import { asksForTap, asksOn, DROP } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
-import { formatAgainstBare, plainNumber, type LikedUnits } from '../../core/quantities/format';
+import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import { burnedColourOf } from '../../core/stock/families';
-import type { Stock } from '../../core/stock/stock';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
-import { hueOfCard, hueWords } from './hue-words';
+import { hueOfCard } from './hue-words';
 import { numberOf, numberSize } from './cell-number';
-import { endsRow, lineRows, tonelessRows } from './line-words';
-import { doubtReasons, doubtWords, placeWords, tonesWords } from './photo-words';
+import { tonelessRows } from './line-words';
+import { doubtReasons, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import {
   doubtedOf,
@@ -39,7 +38,9 @@ import {
   type GaugePlace,
   type NewAnswer,
 } from './look';
+import { ReadingFigures } from './ReadingFigures';
 import { SimulatedCaliper } from './SimulatedCaliper';
+import { TapSheet } from './TapSheet';
 import type { StageProps } from './stage-props';
 import { bareThroughWords, throughDoubtWords, throughWords } from '../../components/through-words';
 import { isToneless } from '../../core/reading/lines/bars-of-cell';
@@ -180,17 +181,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
           />
         ))}
         {taps && onBench && layout.order.some((index) => wordOf(seen, DROP.field, index) === null) && (
-          <Button
-            busy={action.busy}
-            onClick={() =>
-              action.run(async () => {
-                await send(`/api/cards/${card.id}/tap`, { method: 'POST' });
-                await onChanged();
-              })
-            }
-          >
-            {action.busy ? 'Tapping …' : 'Tap the simulated sheet'}
-          </Button>
+          <TapSheet cardId={card.id} onTapped={onChanged} />
         )}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
@@ -428,36 +419,3 @@ function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | u
 /** Where benches are compared by what gives the tone of a cell on each. */
 const matchAddress = (pairingId: number, { lightness, lightnessSigma }: CellReading): string =>
   `/compare?pairing=${pairingId}&lightness=${lightness.toFixed(1)}&sigma=${lightnessSigma.toFixed(2)}`;
-
-/** What the photo shows of one cell, with how sure it is. */
-function ReadingFigures({ cell, stock, liked }: { cell: CellReading; stock: Stock; liked: LikedUnits }) {
-  const { lightness, lightnessSigma, deltaLightness, spread, lines, ends, edgeHalo, edgeWidthMm, clippedShare } = cell;
-  return (
-    <>
-      <Figures
-        rows={[
-          [
-            'Tone',
-            `${formatAgainstBare(lightness, lightness - deltaLightness)} ± ${plainNumber(2 * lightnessSigma, 2)}`,
-          ],
-          [
-            'Hue',
-            <span key="hue" className={styles.hue}>
-              {hueWords(cell.hue, stock)}
-              <span className={styles.swatch} style={{ background: cell.colour }} />
-              <span className={styles.swatch} style={{ background: stock.colour }} />
-            </span>,
-          ],
-          ['Spread within', `${plainNumber(spread, 2)} L*`],
-          ...lineRows(lines, liked),
-          ...(ends ? [endsRow(ends)] : []),
-          ['Edge halo', `${plainNumber(edgeHalo, 2)} L*`],
-          ['Edge width', edgeWidthMm === null ? 'no edge' : `${plainNumber(edgeWidthMm, 2)} mm`],
-          ['Blown out', `${plainNumber(clippedShare * 100, 2)} %`],
-          ['Confidence', `${plainNumber(cell.confidence * 100, 3)} %`],
-        ]}
-      />
-      {cell.doubts.length > 0 && <Notice look="straw">In doubt: {doubtWords(cell)}.</Notice>}
-    </>
-  );
-}

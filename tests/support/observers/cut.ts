@@ -25,7 +25,6 @@ function shallowest({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, b
           [aside, 0],
           [0, aside],
         ] as const) {
-          // prettier-ignore
           const column = Math.floor((x + dx + marginMm) * pxPerMm);
           const row = Math.floor((y + dy + marginMm) * pxPerMm);
           deepest = Math.max(deepest, depthMm[row * width + column]!);

@@ -146,7 +146,7 @@ function choiceWords({ settings, secondsPerMetre, edge }: CutChoice, liked: Para
 /** The curve over all energies that were tried, evenly spaced in their logarithm. */
 function curveOf({ window, squares, outlineMm }: CutFinding, passes: number) {
   if (!window) return [];
-  const energies = squares.map(({ energy }) => energy);
+  const energies = squares.filter(({ drops }) => drops !== null).map(({ energy }) => energy);
   const [from, to] = [Math.min(...energies), Math.max(...energies)];
   return Array.from({ length: CURVE_STEPS + 1 }, (_, step) => {
     const x = from * (to / from) ** (step / CURVE_STEPS);

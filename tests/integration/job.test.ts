@@ -1,4 +1,5 @@
 import { compareView, NO_TONE } from '../../src/app/compare';
+import { sumsView } from '../../src/app/sums';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
@@ -338,7 +339,9 @@ describe('a cut card', () => {
         const { json } = await gauge(field, repeat);
         expect(json.text).toMatch(/^\d+\.\d\d$/);
         expect(Number(json.text)).toBeLessThan(12);
-        expect((await answerCard(app, cardId, field, 0, Number(json.text), repeat)).status).toBe(200);
+        // A hand that presses harder along Y: the axes differ.
+        const read = Number(json.text) - (field === 'width-y' ? 0.02 : 0);
+        expect((await answerCard(app, cardId, field, 0, read, repeat)).status).toBe(200);
       }
     expect((await gauge('drop')).json).toMatchObject({
       code: 'invalid-input',
@@ -352,6 +355,11 @@ describe('a cut card', () => {
     expect(fact.json.versions[0].value.xMm).toBeGreaterThan(0.03);
     expect(fact.json.versions[0].value.xMm).toBeLessThan(0.4);
     expect(fact.json.versions[0].sigma).toBeGreaterThan(0.01);
+    // The workshop's sums start from either axis.
+    const { xMm, yMm } = fact.json.versions[0].value;
+    expect(xMm).not.toBe(yMm);
+    const offered = (await sumsView(app.ctx)).filter(({ factId }) => factId === kept.json.facts[0].factId);
+    expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual([['X', xMm], ['Y', yMm]]); // prettier-ignore
   });
 });
 

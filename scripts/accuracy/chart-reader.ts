@@ -48,9 +48,10 @@ function stripsOf({ x, y, width, height }: Rect): Rect[] {
 /** The chart as that reader wants it told: four fiducial corners and a box for each patch. */
 function chartOf(layout: Layout, patches: readonly Patch[]): string {
   const [wide, high] = [layout.widthMm * UNITS, layout.heightMm * UNITS];
-  const boxes = patches.map(({ name, box: { x, y, width, height } }) =>
-    `  X ${name} ${name} _ _ ${[width, height, x, y].map((mm) => (mm * UNITS).toFixed(2)).join(' ')} ${(width * UNITS).toFixed(2)} 0`,
-  ); // prettier-ignore
+  const boxes = patches.map(
+    ({ name, box: { x, y, width, height } }) =>
+      `  X ${name} ${name} _ _ ${[width, height, x, y].map((mm) => (mm * UNITS).toFixed(2)).join(' ')} ${(width * UNITS).toFixed(2)} 0`,
+  );
   return `BOXES ${patches.length + 1}
   F _ _ 0 0 ${wide} 0 ${wide} ${high} 0 ${high}
   D ALL ALL _ _ ${wide} ${high} 0 0 0 0
@@ -122,7 +123,11 @@ function valuesIn(table: string): Map<string, number> {
   return new Map(
     rows.map((row) => {
       const parts = row.trim().split(/\s+/);
-      const [red, green, blue] = channels.map((column) => srgbToLinear(Number(parts[column]) / 255)) as [number, number, number]; // prettier-ignore
+      const [red, green, blue] = channels.map((column) => srgbToLinear(Number(parts[column]) / 255)) as [
+        number,
+        number,
+        number,
+      ];
       return [parts[id]!.replaceAll('"', ''), luminance(red, green, blue)];
     }),
   );

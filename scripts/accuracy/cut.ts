@@ -49,8 +49,14 @@ function alike(plan: CutPlan, settings: BurnSettings, speedMmPerS: number): CutP
     sizeMm: plan.sizeMm,
     cut: settings,
     speed: { from: speedMmPerS * 0.999, to: speedMmPerS, count: FRESH.columns, spacing: 'ratio' },
-    rows: { channel: 'power', from: settings.powerFraction * 0.999, to: settings.powerFraction, count: FRESH.rows, spacing: 'ratio' },
-  }; // prettier-ignore
+    rows: {
+      channel: 'power',
+      from: settings.powerFraction * 0.999,
+      to: settings.powerFraction,
+      count: FRESH.rows,
+      spacing: 'ratio',
+    },
+  };
 }
 
 function cutOf(seed: string, turn: number): ToldCut | null {
@@ -71,7 +77,12 @@ function cutOf(seed: string, turn: number): ToldCut | null {
     seconds: estimateCard(layout, pairing.machine).totalS,
     areaCm2: (layout.widthMm * layout.heightMm) / 100,
   };
-  const answers = looseOn(layout, pairing, `${seed} ${turn}`).map((loose, cellIndex): Answer => ({ field: DROP.field, cellIndex, repeat: 0, value: loose ? 'clean' : 'not-through' })); // prettier-ignore
+  const answers = looseOn(layout, pairing, `${seed} ${turn}`).map((loose, cellIndex): Answer => ({
+    field: DROP.field,
+    cellIndex,
+    repeat: 0,
+    value: loose ? 'clean' : 'not-through',
+  }));
   const { chosen, window, missing } = cut.find(
     layout,
     { readings: [], answers },
@@ -93,7 +104,10 @@ function cutOf(seed: string, turn: number): ToldCut | null {
   }
   const told = least.map((share) => (share === Infinity ? 2 * SHARES.at(-1)! : share));
   /** The step in which a share lies: from the one tried before. */
-  const stepOf = (share: number): readonly [number, number] => [SHARES.filter((one) => one < share).at(-1) ?? share / 2, share]; // prettier-ignore
+  const stepOf = (share: number): readonly [number, number] => [
+    SHARES.filter((one) => one < share).at(-1) ?? share / 2,
+    share,
+  ];
   const { low, high } = window.comesThrough(settings.passes);
   const [from, to] = stepOf(quantile(told, 0.5)).map((share) => share * energy) as [number, number];
   const [below, needed] = stepOf(quantile(told, 0.98));
@@ -135,7 +149,7 @@ export async function cutReport(stocks: number): Promise<string> {
   const row = (name: string, some: readonly ToldCut[]): string => {
     const told = some.filter(({ fresh }) => fresh !== null);
     const most = (of: (one: ToldCut) => number): string => Math.max(...some.map(of)).toFixed(1);
-    return `| ${[name, some.length, dropsOf(told), margins(told), told.length === 0 ? '' : percent(told.filter(({ held }) => held).length / told.length, 0), some.length - told.length, most(({ seconds }) => seconds / 60), most(({ areaCm2 }) => areaCm2)].join(' | ')} |`; // prettier-ignore
+    return `| ${[name, some.length, dropsOf(told), margins(told), told.length === 0 ? '' : percent(told.filter(({ held }) => held).length / told.length, 0), some.length - told.length, most(({ seconds }) => seconds / 60), most(({ areaCm2 }) => areaCm2)].join(' | ')} |`;
   };
   const reasons = new Map<string, number>();
   for (const { why } of all) if (why !== '') reasons.set(why, (reasons.get(why) ?? 0) + 1);
@@ -149,11 +163,32 @@ Where a fresh place drops is known to a step of about a tenth.
 | stock | cards | fresh places that drop | energy over what they need, median and 95 % | what comes through held | no answer | minutes, most | cm², most |
 |---|---|---|---|---|---|---|---|
 ${row('**all**', all)}
-${seeds.map((seed) => row(seed, all.filter((one) => one.seed === seed))).join('\n')}
-${names.map((name) => row(name, all.filter(({ stock }) => stock === name))).join('\n')}
+${seeds
+  .map((seed) =>
+    row(
+      seed,
+      all.filter((one) => one.seed === seed),
+    ),
+  )
+  .join('\n')}
+${names
+  .map((name) =>
+    row(
+      name,
+      all.filter(({ stock }) => stock === name),
+    ),
+  )
+  .join('\n')}
 
 ${MISSED}
 
-${reasons.size === 0 ? 'Every card had an answer.' : `Why there was no answer, where there was none:\n\n${[...reasons].sort((a, b) => b[1] - a[1]).map(([why, count]) => `- ${count} × ${why}`).join('\n')}`}
-`; // prettier-ignore
+${
+  reasons.size === 0
+    ? 'Every card had an answer.'
+    : `Why there was no answer, where there was none:\n\n${[...reasons]
+        .sort((a, b) => b[1] - a[1])
+        .map(([why, count]) => `- ${count} × ${why}`)
+        .join('\n')}`
+}
+`;
 }

@@ -52,27 +52,114 @@ interface Figure {
   readonly again?: boolean;
 }
 
-const field = (name: string) => (finding: BaseFinding): readonly number[] => [
-  (finding as unknown as Record<string, number>)[name]!,
-]; // prettier-ignore
+const field =
+  (name: string) =>
+  (finding: BaseFinding): readonly number[] => [(finding as unknown as Record<string, number>)[name]!];
 
 const FIGURES: readonly Figure[] = [
-  { name: 'threshold, 50 % point (a strip, and a closer one)', again: true, target: 'within 0.5 % of full power or 5 % of itself', kind: 'threshold', unit: '% of full power', digits: 2,
+  {
+    name: 'threshold, 50 % point (a strip, and a closer one)',
+    again: true,
+    target: 'within 0.5 % of full power or 5 % of itself',
+    kind: 'threshold',
+    unit: '% of full power',
+    digits: 2,
     told: (finding) => [(finding as unknown as { half: { power: number } | null }).half?.power ?? NaN],
-    allowed: (truth) => Math.max(0.005, 0.05 * truth) },
-  { name: 'ceiling', target: 'within 10 % of itself', kind: 'ceiling', unit: '% of full power', digits: 2, told: field('ceiling'), allowed: (truth) => 0.1 * truth },
-  { name: 'interval (strips, and closer ones)', again: true, target: 'within a step of 10 DPI or 5 % of the coarsest that looks even', kind: 'interval', unit: 'mm', digits: 4, told: field('intervalMm'),
-    allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth) },
-  { name: 'line width (of lines told to 0.02 mm)', target: 'within 0.01 mm', surest: 0.02, kind: 'line-width', unit: 'mm', digits: 4, allowed: () => 0.01 },
-  { name: 'focus, waist (by photo)', look: 4, target: 'within 0.25 mm or a quarter of the Rayleigh range', kind: 'focus', unit: 'mm', digits: 3, told: field('waistMm'),
-    allowed: (_truth, { lens, machine }) => Math.max(0.25, rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4) },
-  { name: 'scan offset at the fastest', target: 'within 0.02 mm', kind: 'scan-offset', part: 0, unit: 'mm', digits: 4, allowed: () => 0.02 },
-  { name: 'length of a dot at the fastest, against rest', target: 'within 0.01 mm', kind: 'scan-offset', part: 1, unit: 'mm', digits: 4, allowed: () => 0.01 },
-  { name: 'bed, height of its corners about the middle', target: 'no figure asked: within 0.1 mm', kind: 'bed', unit: 'mm', digits: 3, allowed: () => 0.1 },
-  { name: 'run-up, least sound', target: 'no figure asked: within 1 mm', kind: 'run-up', unit: 'mm', digits: 3, allowed: () => 1 },
-  { name: 'A against B, difference', target: 'no figure asked: within 1 L*', kind: 'a-b', unit: 'L*', digits: 2, allowed: () => 1 },
-  { name: 'sheet check, tone of the setting', target: 'no figure asked: within 1 L*', kind: 'sheet-check', unit: 'L*', digits: 2, allowed: () => 1 },
-]; // prettier-ignore
+    allowed: (truth) => Math.max(0.005, 0.05 * truth),
+  },
+  {
+    name: 'ceiling',
+    target: 'within 10 % of itself',
+    kind: 'ceiling',
+    unit: '% of full power',
+    digits: 2,
+    told: field('ceiling'),
+    allowed: (truth) => 0.1 * truth,
+  },
+  {
+    name: 'interval (strips, and closer ones)',
+    again: true,
+    target: 'within a step of 10 DPI or 5 % of the coarsest that looks even',
+    kind: 'interval',
+    unit: 'mm',
+    digits: 4,
+    told: field('intervalMm'),
+    allowed: (truth) => Math.max(0.05 * truth, 25.4 / (25.4 / truth - 10) - truth),
+  },
+  {
+    name: 'line width (of lines told to 0.02 mm)',
+    target: 'within 0.01 mm',
+    surest: 0.02,
+    kind: 'line-width',
+    unit: 'mm',
+    digits: 4,
+    allowed: () => 0.01,
+  },
+  {
+    name: 'focus, waist (by photo)',
+    look: 4,
+    target: 'within 0.25 mm or a quarter of the Rayleigh range',
+    kind: 'focus',
+    unit: 'mm',
+    digits: 3,
+    told: field('waistMm'),
+    allowed: (_truth, { lens, machine }) =>
+      Math.max(
+        0.25,
+        rayleighRangeMm(lens.spotYMm, machine.wavelengthNm / 1e6, USUAL_BEAM[machine.sourceKind].beamQuality) / 4,
+      ),
+  },
+  {
+    name: 'scan offset at the fastest',
+    target: 'within 0.02 mm',
+    kind: 'scan-offset',
+    part: 0,
+    unit: 'mm',
+    digits: 4,
+    allowed: () => 0.02,
+  },
+  {
+    name: 'length of a dot at the fastest, against rest',
+    target: 'within 0.01 mm',
+    kind: 'scan-offset',
+    part: 1,
+    unit: 'mm',
+    digits: 4,
+    allowed: () => 0.01,
+  },
+  {
+    name: 'bed, height of its corners about the middle',
+    target: 'no figure asked: within 0.1 mm',
+    kind: 'bed',
+    unit: 'mm',
+    digits: 3,
+    allowed: () => 0.1,
+  },
+  {
+    name: 'run-up, least sound',
+    target: 'no figure asked: within 1 mm',
+    kind: 'run-up',
+    unit: 'mm',
+    digits: 3,
+    allowed: () => 1,
+  },
+  {
+    name: 'A against B, difference',
+    target: 'no figure asked: within 1 L*',
+    kind: 'a-b',
+    unit: 'L*',
+    digits: 2,
+    allowed: () => 1,
+  },
+  {
+    name: 'sheet check, tone of the setting',
+    target: 'no figure asked: within 1 L*',
+    kind: 'sheet-check',
+    unit: 'L*',
+    digits: 2,
+    allowed: () => 1,
+  },
+];
 
 /** Two figures take two cards each: what the first foretells is burned with the second. */
 const WEDGE = 'corrected wedge';
@@ -173,7 +260,9 @@ function wedgeOf(seed: string, turn: number): Told {
       return Math.abs(mean - pairing.stock.bareLightness);
     });
     const darkest = strengths[greys.indexOf(Math.max(...greys))]!;
-    const off = Math.sqrt(strengths.reduce((sum, one, at) => sum + (one - greys[at]! * darkest) ** 2, 0) / greys.length); // prettier-ignore
+    const off = Math.sqrt(
+      strengths.reduce((sum, one, at) => sum + (one - greys[at]! * darkest) ** 2, 0) / greys.length,
+    );
     return { figure: WEDGE, seed, off, allowed: 2.5, held: null, half: null, why: '' };
   } catch (error) {
     return none(WEDGE, seed, (error as Error).message);
@@ -198,7 +287,11 @@ function placeOf(seed: string, turn: number): Told {
     const burned = burnOnBench(proof, pairing, `${name} proof`);
     // The cell that has the very settings; at the cap it is not the middle one.
     const { powerFraction, speedMmPerS } = draft.value.settings;
-    const cell = proof.cells.find((one) => Math.abs(mainBurn(one).settings.powerFraction / powerFraction - 1) < 1e-3 && Math.abs(mainBurn(one).settings.speedMmPerS / speedMmPerS - 1) < 1e-2); // prettier-ignore
+    const cell = proof.cells.find(
+      (one) =>
+        Math.abs(mainBurn(one).settings.powerFraction / powerFraction - 1) < 1e-3 &&
+        Math.abs(mainBurn(one).settings.speedMmPerS / speedMmPerS - 1) < 1e-2,
+    );
     if (!cell) return none(SURFACE, seed, 'not on its proof');
     const off = place.lightness - trueLightness(burned, proof, pairing, cell.index);
     return {
@@ -236,7 +329,14 @@ function twoWaysOf(seed: string, turn: number): TwoWays | null {
     const laid = (count: number) =>
       layCard(
         grid,
-        { ...plan, across: { ...plan.across, count }, down: { ...plan.down, count }, sweeps: 'cells', cellMm: 4, gapMm: 1 }, // prettier-ignore
+        {
+          ...plan,
+          across: { ...plan.across, count },
+          down: { ...plan.down, count },
+          sweeps: 'cells',
+          cellMm: 4,
+          gapMm: 1,
+        },
         pairing,
         { cardNumber: 5 },
       );
@@ -244,7 +344,10 @@ function twoWaysOf(seed: string, turn: number): TwoWays | null {
       photographed({ layout, pairing, seed: name, piece: burnOnBench(layout, pairing, name) }, name);
     const [small, full] = [laid(SMALL), laid(FULL)];
     const seen = read(small, `${seed} ${turn} small`);
-    const strongest = seen.readings.reduce((best, { deltaLightness }) => (Math.abs(deltaLightness) > Math.abs(best) ? deltaLightness : best), 0); // prettier-ignore
+    const strongest = seen.readings.reduce(
+      (best, { deltaLightness }) => (Math.abs(deltaLightness) > Math.abs(best) ? deltaLightness : best),
+      0,
+    );
     const wanted = bare + WANTED_SHARE * strongest;
     const wish = { ...grid.wish(pairing), lightness: wanted };
     const place = grid.find(small, seen, { pairing, facts: [] }, wish).surface?.foretold;
@@ -259,7 +362,9 @@ function twoWaysOf(seed: string, turn: number): TwoWays | null {
       const cell = [...proof.cells].sort((a, b) => apart(a) - apart(b))[0]!;
       function apart(one: (typeof proof.cells)[number]): number {
         const own = mainBurn(one).settings;
-        return Math.abs(Math.log(own.powerFraction / powerFraction)) + Math.abs(Math.log(own.speedMmPerS / speedMmPerS)); // prettier-ignore
+        return (
+          Math.abs(Math.log(own.powerFraction / powerFraction)) + Math.abs(Math.log(own.speedMmPerS / speedMmPerS))
+        );
       }
       return trueLightness(piece, proof, pairing, cell.index) - wanted;
     };
@@ -321,9 +426,16 @@ function rowOf(name: string, told: readonly Told[], seeds: readonly string[]): s
       .join(', '),
     sizes.length > 0 ? `${shown(quantile(sizes, 0.5))}, ${shown(quantile(sizes, 0.95))}` : '',
     claimed.length > 0 ? percent(claimed.filter(({ held }) => held).length / claimed.length, 0) : 'none claimed',
-    claimed.length > 0 ? shown(quantile(claimed.map(({ half }) => half! * scale), 0.5)) : '',
+    claimed.length > 0
+      ? shown(
+          quantile(
+            claimed.map(({ half }) => half! * scale),
+            0.5,
+          ),
+        )
+      : '',
     own.length - answered.length,
-  ].join(' | ')} |`; // prettier-ignore
+  ].join(' | ')} |`;
 }
 
 /** Why there was no answer, the most common reasons first. */

@@ -33,8 +33,13 @@ export function sizesOf(cells: readonly CellError[]): { mean: string; middle: st
  * Where a figure of photos lies with 95 % certainty: photos are drawn again and again, whole, since the cells of one are alike. A percentile
  * interval of 500 draws from a fixed seed. Source: B. Efron, R. Tibshirani, An Introduction to the Bootstrap (1993), chapter 13.
  */
-export function bootstrapped<Photo>(photos: readonly Photo[], figure: (some: readonly Photo[]) => number): [number, number] {
+export function bootstrapped<Photo>(
+  photos: readonly Photo[],
+  figure: (some: readonly Photo[]) => number,
+): [number, number] {
   const random = seedrandom('bootstrap');
-  const figures = Array.from({ length: 500 }, () => figure(photos.map(() => photos[Math.floor(random() * photos.length)]!)));
+  const figures = Array.from({ length: 500 }, () =>
+    figure(photos.map(() => photos[Math.floor(random() * photos.length)]!)),
+  );
   return [quantile(figures, 0.025), quantile(figures, 0.975)];
-} // prettier-ignore
+}

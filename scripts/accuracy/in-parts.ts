@@ -12,7 +12,12 @@ export function seedsOfCommit(): string[] {
  * Works through so many turns of each seed in as many processes as there are cores: each is this script again, told `command seed part parts count`, and
  * writes what it found as a line of JSON each. Says on the error stream how far it has come. Throws when one of them does not end well.
  */
-export async function inParts<Line>(command: string, seeds: readonly string[], count: number, take: (line: Line) => void): Promise<void> {
+export async function inParts<Line>(
+  command: string,
+  seeds: readonly string[],
+  count: number,
+  take: (line: Line) => void,
+): Promise<void> {
   const parts = availableParallelism();
   let lines = 0;
   for (const seed of seeds)
@@ -32,4 +37,4 @@ export async function inParts<Line>(command: string, seeds: readonly string[], c
         if (code !== 0) throw new Error(`a part of the report ended with ${code}`);
       }),
     );
-} // prettier-ignore
+}

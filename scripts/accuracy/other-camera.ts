@@ -34,9 +34,19 @@ const TRIALS: readonly Trial[] = [
   { name: 'ordinary, camera never checked', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'one' },
   { name: 'phone’s contrast curve, two exposures', hazard: CURVE, cameraIsTrue: false, photos: 'two exposures' },
   { name: 'phone’s contrast curve, frame sheet', hazard: CURVE, cameraIsTrue: false, photos: 'on a frame sheet' },
-  { name: 'overexposed, frame sheet', hazard: hazardOf('overexposed by'), cameraIsTrue: false, photos: 'on a frame sheet' },
-  { name: 'lamp’s glare, two photos merged', hazard: hazardOf('lamp’s glare'), cameraIsTrue: true, photos: 'two merged' },
-]; // prettier-ignore
+  {
+    name: 'overexposed, frame sheet',
+    hazard: hazardOf('overexposed by'),
+    cameraIsTrue: false,
+    photos: 'on a frame sheet',
+  },
+  {
+    name: 'lamp’s glare, two photos merged',
+    hazard: hazardOf('lamp’s glare'),
+    cameraIsTrue: true,
+    photos: 'two merged',
+  },
+];
 
 export interface PhotoRead {
   readonly trial: string;
@@ -134,9 +144,13 @@ async function readAll(photosEach: number): Promise<PhotoRead[]> {
   const photos: PhotoRead[] = [];
   await Promise.all(
     Array.from({ length: parts }, async (_, part) => {
-      const child = spawn(process.execPath, [process.argv[1]!, 'part', String(part), String(parts), String(photosEach)], {
-        stdio: ['ignore', 'pipe', 'inherit'],
-      });
+      const child = spawn(
+        process.execPath,
+        [process.argv[1]!, 'part', String(part), String(parts), String(photosEach)],
+        {
+          stdio: ['ignore', 'pipe', 'inherit'],
+        },
+      );
       let text = '';
       for await (const chunk of child.stdout) {
         const lines = (text + String(chunk)).split('\n');
@@ -149,7 +163,7 @@ async function readAll(photosEach: number): Promise<PhotoRead[]> {
     }),
   );
   return photos;
-} // prettier-ignore
+}
 
 const cellsOf = (photos: readonly PhotoRead[]): CellError[] => photos.flatMap(({ cells }) => cells);
 
@@ -157,7 +171,11 @@ function rowOf(name: string, photos: readonly PhotoRead[]): string {
   const cells = cellsOf(photos);
   const unmarked = cells.filter((cell) => !isMarked(cell));
   const [low, high] = bootstrapped(photos, (some) => 1000 * shareOf(cellsOf(some), isSilent));
-  const within = (sigmas: number): string => percent(shareOf(unmarked, ({ error, sigma }) => Math.abs(error) <= sigmas * sigma), 0); // prettier-ignore
+  const within = (sigmas: number): string =>
+    percent(
+      shareOf(unmarked, ({ error, sigma }) => Math.abs(error) <= sigmas * sigma),
+      0,
+    );
   const unread = photos.filter(({ outcome }) => outcome !== 'read').length;
   return `| ${[
     name,
@@ -190,7 +208,9 @@ function chartTable(photos: readonly PhotoRead[]): string {
     const some = asked.filter(({ trial }) => trial === name);
     const within = (cells: readonly CellError[]): string => percent(shareOf(cells, (cell) => !isOff(cell)));
     const theirs = some.flatMap(({ byChart }) => byChart);
-    return some.length === 0 ? [] : [`| ${[name, some.length, theirs.length, within(theirs), within(cellsOf(some))].join(' | ')} |`]; // prettier-ignore
+    return some.length === 0
+      ? []
+      : [`| ${[name, some.length, theirs.length, within(theirs), within(cellsOf(some))].join(' | ')} |`];
   });
   return `Beside a general chart reader (\`scanin\` of Debian's argyll), up to ${BY_CHART} photos of each kind that ours read: it is given the card's corners and averages each cell and four
 strips of bare stock beside it. What it cannot do: find the card, tell that a cell is not to be trusted, undo tones, added light or smoke.

@@ -6,20 +6,36 @@ import { openApiFile } from './openapi';
 import { operation } from './operation';
 
 const BARE = operation({
-  id: 'listThings', method: 'GET', path: '/api/things', summary: 'All things', tag: 'about', answers: 'application/json',
+  id: 'listThings',
+  method: 'GET',
+  path: '/api/things',
+  summary: 'All things',
+  tag: 'about',
+  answers: 'application/json',
   handle: async () => ({ json: [] }),
-}); // prettier-ignore
+});
 const FULL = operation<{ thingId: number }, { kind?: string; page: number }, { name: string }>({
-  id: 'makeThing', method: 'POST', path: '/api/things/{thingId}', summary: 'Make one', tag: 'cards', answers: 'a file',
+  id: 'makeThing',
+  method: 'POST',
+  path: '/api/things/{thingId}',
+  summary: 'Make one',
+  tag: 'cards',
+  answers: 'a file',
   params: Joi.object({ thingId: Joi.number().integer().required() }),
   query: Joi.object({ kind: Joi.valid('a', 'b'), page: Joi.number().required() }),
   body: Joi.object({ name: Joi.string().max(60).required() }),
   handle: async () => ({ json: {} }),
-}); // prettier-ignore
+});
 const PICTURE = operation<object, object, Buffer>({
-  id: 'sendPicture', method: 'PUT', path: '/api/things', summary: 'A picture', tag: 'photos', answers: 'application/json', body: 'image',
+  id: 'sendPicture',
+  method: 'PUT',
+  path: '/api/things',
+  summary: 'A picture',
+  tag: 'photos',
+  answers: 'application/json',
+  body: 'image',
   handle: async () => ({ json: {} }),
-}); // prettier-ignore
+});
 
 interface Described {
   readonly operationId: string;
@@ -60,8 +76,11 @@ describe('the OpenAPI document', () => {
     expect(file.paths['/api/things']!['get']!.parameters).toEqual([]);
     const { parameters } = file.paths['/api/things/{thingId}']!['post']!;
     expect(parameters.map(({ name, in: place, required }) => `${name} ${place} ${required}`)).toEqual([
-      'thingId path true', 'kind query false', 'page query true', 'Idempotency-Key header false',
-    ]); // prettier-ignore
+      'thingId path true',
+      'kind query false',
+      'page query true',
+      'Idempotency-Key header false',
+    ]);
     expect(parameters[0]!.schema).toMatchObject({ type: 'integer' });
     expect(parameters[1]!.schema).toMatchObject({ enum: ['a', 'b'] });
     expect(parameters[3]!.schema).toEqual({ type: 'string', minLength: 8, maxLength: 200 });
@@ -71,8 +90,10 @@ describe('the OpenAPI document', () => {
     const made = file.paths['/api/things/{thingId}']!['post']!.requestBody!;
     expect(made.required).toBe(true);
     expect(made.content['application/json']!.schema).toMatchObject({
-      type: 'object', required: ['name'], properties: { name: { type: 'string', maxLength: 60 } },
-    }); // prettier-ignore
+      type: 'object',
+      required: ['name'],
+      properties: { name: { type: 'string', maxLength: 60 } },
+    });
     expect(made.content['application/json']!.schema).not.toHaveProperty('$schema');
     const picture = file.paths['/api/things']!['put']!.requestBody!;
     expect(Object.keys(picture.content)).toEqual(['image/jpeg', 'image/png', 'image/webp']);

@@ -182,11 +182,41 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
 }
 
 const BOOK_COLUMNS = [
-  'fact', 'version', 'name', 'owner', 'machine', 'lens', 'stock', 'batch', 'at', 'value', 'sigma', 'power_percent', 'speed_mm_per_s', 'interval_mm',
-  'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm',
-  'lengthen_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'lightness', 'lightness_sigma', 'confidence',
-  'origin', 'card', 'cell', 'photo', 'kept_at', 'note',
-] as const; // prettier-ignore
+  'fact',
+  'version',
+  'name',
+  'owner',
+  'machine',
+  'lens',
+  'stock',
+  'batch',
+  'at',
+  'value',
+  'sigma',
+  'power_percent',
+  'speed_mm_per_s',
+  'interval_mm',
+  'passes',
+  'focus_offset_mm',
+  'air',
+  'direction',
+  'both_ways',
+  'run_up_mm',
+  'scan_offset_mm',
+  'lengthen_mm',
+  'line_angle_deg',
+  'cross_hatch',
+  'frequency_khz',
+  'lightness',
+  'lightness_sigma',
+  'confidence',
+  'origin',
+  'card',
+  'cell',
+  'photo',
+  'kept_at',
+  'note',
+] as const;
 
 /** Settings beside the value, for those facts that are settings: a column each. */
 function settingColumns(value: FactValues[FactName]): Record<string, string | number | boolean | null> {

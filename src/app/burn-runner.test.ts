@@ -176,8 +176,10 @@ describe('a burn on the bench', () => {
     await pass(1);
     expect(broken.runner.progressOf(7)).toBeNull();
     expect(broken.noted.at(-1)).toMatchObject({
-      status: 'interrupted', linesDone: 3, fault: 'line 4 was refused: X9999 Y1 is outside the bed',
-    }); // prettier-ignore
+      status: 'interrupted',
+      linesDone: 3,
+      fault: 'line 4 was refused: X9999 Y1 is outside the bed',
+    });
     const ended = running(small());
     await pass(1);
     await ended.runner.close();

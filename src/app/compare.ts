@@ -94,10 +94,22 @@ const worthRow = (
 function worthRows(compared: readonly ComparedPairing[], strength: number | null): CompareView['rows'] {
   const lightness = (value: number): string => `${plainNumber(value, value < 10 ? 2 : 3)} L*`;
   const rows = [
-    worthRow('Strongest mark', 'from bare stock, by its newest grid', compared, ({ strongest: { strength: most, sigma } }) => `${lightness(most)} ± ${plainNumber(2 * sigma, 2)}`), // prettier-ignore
-    worthRow('Tones for pictures', 'that an eye tells apart between bare and strongest', compared, ({ tones }) => `about ${tones}`), // prettier-ignore
+    worthRow(
+      'Strongest mark',
+      'from bare stock, by its newest grid',
+      compared,
+      ({ strongest: { strength: most, sigma } }) => `${lightness(most)} ± ${plainNumber(2 * sigma, 2)}`,
+    ),
+    worthRow(
+      'Tones for pictures',
+      'that an eye tells apart between bare and strongest',
+      compared,
+      ({ tones }) => `about ${tones}`,
+    ),
     worthRow('Unevenness', 'of one patch, middle of all', compared, ({ spread }) => lightness(spread)),
-    worthRow('Beside a burn', 'smoke and residue around stronger patches', compared, ({ halo }) => (Math.abs(halo) < 1 ? 'clean' : `${lightness(Math.abs(halo))} ${halo < 0 ? 'darker' : 'brighter'}`)), // prettier-ignore
+    worthRow('Beside a burn', 'smoke and residue around stronger patches', compared, ({ halo }) =>
+      Math.abs(halo) < 1 ? 'clean' : `${lightness(Math.abs(halo))} ${halo < 0 ? 'darker' : 'brighter'}`,
+    ),
   ];
   if (strength === null) return rows;
   const timeRow = worthRow(
@@ -160,7 +172,11 @@ async function matchRows(
   const asked: Tone[] = [];
   if (lightness !== null) {
     const give = sigma === null ? '' : ` ± ${plainNumber(2 * sigma, 2)}`;
-    asked.push({ title: 'To match a tone', hint: `L* ${plainNumber(lightness, 3)}${give}`, lightnessOn: () => lightness }); // prettier-ignore
+    asked.push({
+      title: 'To match a tone',
+      hint: `L* ${plainNumber(lightness, 3)}${give}`,
+      lightnessOn: () => lightness,
+    });
   }
   if (overBare !== null)
     asked.push({

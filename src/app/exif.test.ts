@@ -16,7 +16,13 @@ const EXPOSED = { ExposureTime: '1/125', ISOSpeedRatings: '200', FNumber: '18/10
 
 describe('how a photo was exposed', () => {
   it('is told by its own EXIF block', async () => {
-    expect(exposureOf(await blockOf(CAMERA, EXPOSED))).toEqual({ camera: 'Pond one', timeS: 1 / 125, iso: 200, fNumber: 1.8, biasStops: -1.5 });
+    expect(exposureOf(await blockOf(CAMERA, EXPOSED))).toEqual({
+      camera: 'Pond one',
+      timeS: 1 / 125,
+      iso: 200,
+      fNumber: 1.8,
+      biasStops: -1.5,
+    });
     expect(exposureOf(await blockOf({ Model: 'one' }, EXPOSED))).toMatchObject({ camera: 'one' });
     const { FNumber: _none, ...blind } = EXPOSED;
     expect(exposureOf(await blockOf(CAMERA, blind))).toMatchObject({ fNumber: null });
@@ -32,6 +38,7 @@ describe('how a photo was exposed', () => {
       expect(exposureOf(Buffer.from(bytes))).toBeNull();
     const whole = (await blockOf(CAMERA, EXPOSED))!;
     // Cut off anywhere it is no reason to fail.
-    for (let length = 1; length < whole.length; length += 7) expect(() => exposureOf(whole.subarray(0, length))).not.toThrow();
+    for (let length = 1; length < whole.length; length += 7)
+      expect(() => exposureOf(whole.subarray(0, length))).not.toThrow();
   });
-}); // prettier-ignore
+});

@@ -100,7 +100,10 @@ const cutRows = (value: FactValues['cut'], liked: LikedUnits): [label: string, v
   return [
     ['Drops', `${plainNumber(100 * certainty, 3)} of 100 parts with ${formatLength(outlineMm, liked, 3)} of outline`],
     ['Good for sheets of', `${formatLength(thicknessMm.from, liked, 3)} to ${formatLength(thicknessMm.to, liked, 3)}`],
-    ['Lays down', `${plainNumber(laidDown, 3)} J/mm for each mm of thickness; sound stock comes through at ${plainNumber(comesThrough, 3)}`], // prettier-ignore
+    [
+      'Lays down',
+      `${plainNumber(laidDown, 3)} J/mm for each mm of thickness; sound stock comes through at ${plainNumber(comesThrough, 3)}`,
+    ],
     ['Edge', edge ?? 'not looked at'],
   ];
 };

@@ -20,13 +20,16 @@ const FAULTS: Readonly<Record<GreysFault | 'damaged', string>> = {
   'no-sheet': 'At least three of the sheet’s four corner markers must be seen in both photos.',
   'two-formats': 'The two photos show sheets of two formats.',
   'sheet-not-flat': 'The sheet is not flat: it is folded, or its edges curl. Lay it down or tape it to the table.',
-  'greys-out-of-order': 'The greys do not grow lighter from 0 to 8. Print the sheet again, in black and white and without “toner saving”.',
+  'greys-out-of-order':
+    'The greys do not grow lighter from 0 to 8. Print the sheet again, in black and white and without “toner saving”.',
   clipped: 'In the brighter photo the paper is as bright as the camera can tell. Take both photos darker.',
   'no-curve': 'The two photos do not tell one curve of tones. The light must be alike in both.',
-  'too-pale': 'The darkest grey is too pale: it sends back over a fifth of what paper does. Print the sheet again with more ink.',
-  uneven: 'Greys of one number differ from side to side: the print is streaky, or a shadow or a reflection lies over a part of it.',
+  'too-pale':
+    'The darkest grey is too pale: it sends back over a fifth of what paper does. Print the sheet again with more ink.',
+  uneven:
+    'Greys of one number differ from side to side: the print is streaky, or a shadow or a reflection lies over a part of it.',
   damaged: 'One of the photos cannot be opened.',
-}; // prettier-ignore
+};
 
 export async function getFrameSheet(ctx: AppContext, id: number): Promise<FrameSheetRecord> {
   const sheet = await sheets.frameSheetById(ctx.db, id);

@@ -24,13 +24,14 @@ const FAULTS: Readonly<Record<PlaceFault | 'damaged', string>> = {
   'no-sheet': 'The photo shows no frame sheet: at least three of its four corner markers must be seen.',
   'sheet-not-measured': 'The greys of the frame sheet in the photo were never measured.',
   'sheet-not-flat': 'The frame sheet in the photo is folded, or its edges curl.',
-  'greys-disagree': 'The greys in the photo are not those that were measured, or a shadow or a reflection lies over a part of them.',
+  'greys-disagree':
+    'The greys in the photo are not those that were measured, or a shadow or a reflection lies over a part of them.',
   'no-greys': 'Too few greys of the frame sheet can be told: the photo is too bright or too dark.',
   'beyond-sheet': 'The place lies beyond the frame sheet: how light falls there is not known.',
   'too-small': 'The place is a few pixels large: choose a larger one, or take the photo from closer by.',
   'blown-out': 'The place is as bright as the camera can tell: take the photo darker.',
   damaged: 'The photo cannot be opened.',
-}; // prettier-ignore
+};
 
 type Told = Exclude<PlaceToneAnswer, { fault: unknown }>;
 

@@ -11,7 +11,9 @@ export function printOrder(format: SheetFormat): PrintOrder {
     window,
     marks: [
       ...markers.flatMap(({ id, x, y, sizeMm }) => markerBars(id, x, y, sizeMm).map((bar) => ({ ...bar, bare: 0 }))),
-      ...patches.filter(({ step }) => GREY_STEPS[step]! < 1).map(({ step, box }) => ({ ...box, bare: GREY_STEPS[step]! })),
+      ...patches
+        .filter(({ step }) => GREY_STEPS[step]! < 1)
+        .map(({ step, box }) => ({ ...box, bare: GREY_STEPS[step]! })),
     ],
   };
-} // prettier-ignore
+}

@@ -53,11 +53,30 @@ describe('a fact in words', () => {
   it('has a row for each setting, those of mirrors and pulses only where they say something', () => {
     const rows = rowsOf('engrave', engrave, DEFAULT_LIKED_UNITS, { shade: 'dark' });
     expect([...rows]).toEqual([
-      ['Shade', 'dark'], ['Power', '45.5 %'], ['Speed', '120 mm/s'], ['Line interval', '0.1 mm'], ['Passes', '1'], ['Focus offset', '+2.54 mm'],
-      ['Air', 'low'], ['Lines run', 'along X'], ['Burns', 'both ways'], ['Run-up', 'as the speed needs'], ['Scan offset', '0 mm'],
-      ['Lightness', 'L* 45.3 ± 0.8 (95 %)'], ['Confidence', '99.9 %'],
-    ]); // prettier-ignore
-    const galvo = { ...SETTINGS, lineAngleDeg: 45, crossHatch: true, frequencyKHz: 40, runUpMm: 3.5, focusOffsetMm: -1, direction: 'vertical', bothWays: false } as const; // prettier-ignore
+      ['Shade', 'dark'],
+      ['Power', '45.5 %'],
+      ['Speed', '120 mm/s'],
+      ['Line interval', '0.1 mm'],
+      ['Passes', '1'],
+      ['Focus offset', '+2.54 mm'],
+      ['Air', 'low'],
+      ['Lines run', 'along X'],
+      ['Burns', 'both ways'],
+      ['Run-up', 'as the speed needs'],
+      ['Scan offset', '0 mm'],
+      ['Lightness', 'L* 45.3 ± 0.8 (95 %)'],
+      ['Confidence', '99.9 %'],
+    ]);
+    const galvo = {
+      ...SETTINGS,
+      lineAngleDeg: 45,
+      crossHatch: true,
+      frequencyKHz: 40,
+      runUpMm: 3.5,
+      focusOffsetMm: -1,
+      direction: 'vertical',
+      bothWays: false,
+    } as const;
     const turned = rowsOf('engrave', { ...engrave, settings: galvo, confidence: null }, DEFAULT_LIKED_UNITS);
     const of = (...labels: string[]) => labels.map((label) => turned.get(label));
     expect(of('Lines turned', 'Cross-hatched', 'Frequency')).toEqual(['45°', 'yes', '40 kHz']);
@@ -67,7 +86,12 @@ describe('a fact in words', () => {
     expect(of('Confidence', 'Shade', 'Measured at')).toEqual([undefined, undefined, undefined]);
   });
   it('of a showpiece says what of each kind holds, and from when it does not', () => {
-    const value = { settings: SETTINGS, letteringMm: { fromMm: 1.4, notMm: 0.9 }, hairlineMm: { fromMm: null, notMm: 0.12 }, pointMm: null }; // prettier-ignore
+    const value = {
+      settings: SETTINGS,
+      letteringMm: { fromMm: 1.4, notMm: 0.9 },
+      hairlineMm: { fromMm: null, notMm: 0.12 },
+      pointMm: null,
+    };
     const rows = rowsOf('showpiece', value, DEFAULT_LIKED_UNITS);
     expect(rows.get('Speed')).toBe('120 mm/s');
     expect(rows.get('Lettering is legible')).toBe('from 1.4 mm, not at 0.9 mm');

@@ -248,10 +248,16 @@ function poseOf(piece: Piece, shot: Shot): { back: number[]; pxPerMm: number; pl
   const cr = Math.cos(roll);
   const sr = Math.sin(roll);
   const h = [
-    focal * (cr * r00 - sr * r01), focal * (cr * r01 - sr * r11), 0,
-    focal * (sr * r00 + cr * r01), focal * (sr * r01 + cr * r11), 0,
-    r20, r21, distance,
-  ]; // prettier-ignore
+    focal * (cr * r00 - sr * r01),
+    focal * (cr * r01 - sr * r11),
+    0,
+    focal * (sr * r00 + cr * r01),
+    focal * (sr * r01 + cr * r11),
+    0,
+    r20,
+    r21,
+    distance,
+  ];
   const cornerSquared = (shot.widthPx / 2) ** 2 + (shot.heightPx / 2) ** 2;
   const placeOf = (xMm: number, yMm: number): { x: number; y: number } => {
     const x = xMm - cardWidthMm / 2;
@@ -274,10 +280,16 @@ function poseOf(piece: Piece, shot: Shot): { back: number[]; pxPerMm: number; pl
 function invert(m: readonly number[]): number[] {
   const [a, b, c, d, e, f, g, h, i] = m as [number, number, number, number, number, number, number, number, number];
   return [
-    e * i - f * h, c * h - b * i, b * f - c * e,
-    f * g - d * i, a * i - c * g, c * d - a * f,
-    d * h - e * g, b * g - a * h, a * e - b * d,
-  ]; // prettier-ignore
+    e * i - f * h,
+    c * h - b * i,
+    b * f - c * e,
+    f * g - d * i,
+    a * i - c * g,
+    c * d - a * f,
+    d * h - e * g,
+    b * g - a * h,
+    a * e - b * d,
+  ];
 }
 
 /** The face after a Gaussian blur, three channels; beyond its edge it goes on as it is there. */

@@ -15,7 +15,6 @@ describe('energy is neither lost nor found', () => {
       [10, 45],
       [33, 37],
     ] as const) {
-      // prettier-ignore
       let sum = 0;
       const window = { left: 0, top: 0, width: 60, height: 60 };
       deposit({ x0: 10, y0: 20, x1, y1 }, 7.5, { sigmaX: sigmaX * 3, sigmaY: sigmaY * 3 }, window, (_index, share) => {

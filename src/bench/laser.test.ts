@@ -88,8 +88,13 @@ describe('a tilted board', () => {
   it('brings its face nearer to the head on the left of where focus was set, and away from it on the right', () => {
     const { traces } = run([...START, 'G1 X10 F6000 S0', 'G1 X90 S500', 'G1 X95 S0'], { board, tiltX: 0, tiltY: 0 });
     for (const { x0, x1, focusOffsetMm } of traces) expect(focusOffsetMm).toBeCloseTo(0.05 * ((x0 + x1) / 2 - 50), 9);
-    const raised = run([...START, 'G91', 'G0 Z2 S0', 'G90', 'G1 X10 F6000 S0', 'G1 X90 S500', 'G1 X95 S0'], { board, tiltX: 0, tiltY: 0 }); // prettier-ignore
-    for (const { x0, x1, focusOffsetMm } of raised.traces) expect(focusOffsetMm).toBeCloseTo(2 + 0.05 * ((x0 + x1) / 2 - 50), 9); // prettier-ignore
+    const raised = run([...START, 'G91', 'G0 Z2 S0', 'G90', 'G1 X10 F6000 S0', 'G1 X90 S500', 'G1 X95 S0'], {
+      board,
+      tiltX: 0,
+      tiltY: 0,
+    });
+    for (const { x0, x1, focusOffsetMm } of raised.traces)
+      expect(focusOffsetMm).toBeCloseTo(2 + 0.05 * ((x0 + x1) / 2 - 50), 9);
   });
   it('is run into where its raised end stands higher than the head clears', () => {
     const laser = new SimulatedLaser({ ...TRUTH, board, clearanceMm: 2 });

@@ -31,7 +31,9 @@ describe('light that comes through a piece', () => {
   });
   it('shows pinholes in a coat, others on another piece, and none where there is no coat', () => {
     const holes = (seed: string, change = {}) =>
-      burnPiece(square(0, { ...coated, seed, widthMm: 30, heightMm: 30, traces: [], ...change })).through.filter((share) => share > 0.05).length; // prettier-ignore
+      burnPiece(square(0, { ...coated, seed, widthMm: 30, heightMm: 30, traces: [], ...change })).through.filter(
+        (share) => share > 0.05,
+      ).length;
     expect(holes('a')).toBeGreaterThan(20);
     expect(holes('b')).not.toBe(holes('a'));
     expect(holes('a', { lets: { ...coated.lets, pinholes: 0 } })).toBe(0);

@@ -93,10 +93,13 @@ describe('focus on the bench', () => {
       return atLine(line(0.4, 0, { specimen, partOf, seed: `${sheet} ${x} ${y}` }), 5, 5);
     };
     const [most] = ['a', 'b', 'c', 'd']
-      .map((sheet) => ({ middle: part(100, 50, sheet), sides: [part(0, 50, sheet), part(200, 50, sheet), part(100, 0, sheet), part(100, 100, sheet)] }))
+      .map((sheet) => ({
+        middle: part(100, 50, sheet),
+        sides: [part(0, 50, sheet), part(200, 50, sheet), part(100, 0, sheet), part(100, 100, sheet)],
+      }))
       .sort((one, other) => other.middle - one.middle);
     for (const side of most!.sides) expect(most!.middle).toBeGreaterThan(side + 0.1);
-  }); // prettier-ignore
+  });
 });
 
 describe('a piece that is looked at from closer by', () => {
@@ -113,7 +116,9 @@ describe('a piece that is looked at from closer by', () => {
     const sheet = { specimen: birch, traces: [], seed: 'sheet', grainAlongX: true };
     const whole = burnPiece(square(1, { ...sheet, widthMm: 40, heightMm: 30 }));
     const part = (goesOn: boolean, seed: string): Piece =>
-      burnPiece(square(1, { ...sheet, seed, partOf: { x: 22, y: 13, widthMm: 40, heightMm: 30, seed: 'sheet', goesOn } })); // prettier-ignore
+      burnPiece(
+        square(1, { ...sheet, seed, partOf: { x: 22, y: 13, widthMm: 40, heightMm: 30, seed: 'sheet', goesOn } }),
+      );
     const places = Array.from({ length: 60 }, (_, k) => ({ x: 1 + (k % 8), y: 1 + Math.floor(k / 8) }));
     const alike = (piece: Piece): number => {
       const pairs = places.map(({ x, y }) => [bareAt(whole, x + 22, y + 13), bareAt(piece, x, y)] as const);

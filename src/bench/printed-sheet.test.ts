@@ -39,14 +39,28 @@ describe('what the printer by the bench makes', () => {
       const [width, height] = [widthMm * 20, heightMm * 20];
       const after = new Float32Array(width * height * 3).fill(0.3);
       const flat = new Float32Array(width * height);
-      return { width, height, pxPerMm: 20, marginMm: 1, before: after, after, depthMm: flat, thicknessMm: 3, through: flat, around: [0.1, 0.1, 0.1] };
+      return {
+        width,
+        height,
+        pxPerMm: 20,
+        marginMm: 1,
+        before: after,
+        after,
+        depthMm: flat,
+        thicknessMm: 3,
+        through: flat,
+        around: [0.1, 0.1, 0.1],
+      };
     };
     const { window } = order;
     /** Places of the sheet where the piece is seen. */
     const seen = (laid: Piece): { x: number; y: number }[] =>
       Array.from({ length: laid.width * laid.height }, (_, k) => k)
         .filter((k) => Math.abs(laid.after[3 * k]! - 0.3) < 1e-3)
-        .map((k) => ({ x: ((k % laid.width) + 0.5) / 20 - laid.marginMm, y: (Math.floor(k / laid.width) + 0.5) / 20 - laid.marginMm }));
+        .map((k) => ({
+          x: ((k % laid.width) + 0.5) / 20 - laid.marginMm,
+          y: (Math.floor(k / laid.width) + 0.5) / 20 - laid.marginMm,
+        }));
 
     it('whole, at its own scale, aside and askew as a hand lays it, on no grey', () => {
       const angles = ['a', 'b', 'c', 'd', 'e', 'f'].map((hand) => {
@@ -56,12 +70,20 @@ describe('what the printer by the bench makes', () => {
         // Its pixels' centres reach half a pixel less far on each side.
         expect(places.length / 400).toBeGreaterThan(0.96 * 60);
         expect(places.length / 400).toBeLessThan(1.01 * 60);
-        const inWindow = ({ x, y }: { x: number; y: number }): boolean => x > window.x && x < window.x + window.width && y > window.y && y < window.y + window.height;
+        const inWindow = ({ x, y }: { x: number; y: number }): boolean =>
+          x > window.x && x < window.x + window.width && y > window.y && y < window.y + window.height;
         expect(places.every(inWindow)).toBe(true);
-        const mean = (of: (place: { x: number; y: number }) => number): number => places.reduce((sum, place) => sum + of(place), 0) / places.length;
+        const mean = (of: (place: { x: number; y: number }) => number): number =>
+          places.reduce((sum, place) => sum + of(place), 0) / places.length;
         const [mx, my] = [mean(({ x }) => x), mean(({ y }) => y)];
         // The direction of its longer axis, by its moments.
-        return (90 / Math.PI) * Math.atan2(2 * mean(({ x, y }) => (x - mx) * (y - my)), mean(({ x }) => (x - mx) ** 2) - mean(({ y }) => (y - my) ** 2));
+        return (
+          (90 / Math.PI) *
+          Math.atan2(
+            2 * mean(({ x, y }) => (x - mx) * (y - my)),
+            mean(({ x }) => (x - mx) ** 2) - mean(({ y }) => (y - my) ** 2),
+          )
+        );
       });
       expect(Math.max(...angles.map(Math.abs))).toBeLessThanOrEqual(7.1);
       expect(Math.max(...angles) - Math.min(...angles)).toBeGreaterThan(3);
@@ -72,4 +94,4 @@ describe('what the printer by the bench makes', () => {
       expect(Math.max(...places.map(({ y }) => y))).toBeCloseTo(20, 0);
     });
   });
-}); // prettier-ignore
+});

@@ -6,7 +6,9 @@ const MDF = { family: 'mdf', type: 'MDF' };
 
 describe('sheets of one stock', () => {
   it('take as much of the light as their batch does, the same each time, a few hundredths more or less than another', () => {
-    expect([undefined, '', 'M-22'].map((batch) => takenBy(batch === undefined ? MDF : { ...MDF, batch }))).toEqual([1, 1, 1]); // prettier-ignore
+    expect([undefined, '', 'M-22'].map((batch) => takenBy(batch === undefined ? MDF : { ...MDF, batch }))).toEqual([
+      1, 1, 1,
+    ]);
     const logs = Array.from({ length: 2000 }, (_, k) => Math.log(takenBy({ ...MDF, batch: `lot ${k}` })));
     const { mean, spread } = meanAndSpread(logs);
     expect(mean).toBeCloseTo(0, 2);

@@ -1,8 +1,9 @@
-import { describe, expect } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../tests/support/prop';
 import { placeOf, willingHands } from '../../tests/support/burn';
 import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { expectDark, proposed } from '../../tests/support/kinds';
 import { armedMoves } from '../../tests/support/program';
 import { tracesOfProgram } from '../bench/bench';
 import { benchMachineOf } from '../bench/of-records';
@@ -51,27 +52,19 @@ function laid(kind: AnyCardKind, on: Pairing, change: Partial<BurnSettings>): La
   return planProblems(kind, plan, on).length > 0 ? null : layCard(kind, plan, on, { cardNumber: 7 });
 }
 
+/** A galvo head, whose mirrors rest in the middle, and every other pairing of the workshop. */
+const PAIRINGS = [['tern', 'twoLayer'] as const, ...BURNABLE];
+
 describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
   const kind = cardKind(name);
-  prop([fc.constantFrom(...BURNABLE), machineWords, changes], { numRuns: 12 })(
-    'no blank move, no stop, no focus move and no end with the beam on',
+  prop([fc.constantFrom(...PAIRINGS), machineWords, changes], { numRuns: 12 })(
+    'rapids, stops, focus moves, start and end are dark, by another parser’s reading',
     ([machineName, stockName], words, change) => {
       const base = demoPairing(machineName, stockName);
       const on = { ...base, machine: { ...base.machine, ...words } };
       const layout = laid(kind, on, change);
       fc.pre(layout !== null);
-      const { text } = programOfCard(layout, on.machine, placeOf(layout, on));
-      const moves = armedMoves(text);
-      expect(moves.filter((move) => move.rapid && move.s !== 0)).toEqual([]);
-      expect(moves.filter((move) => move.lifts && move.armed)).toEqual([]);
-      let armed = false;
-      for (const line of text.trimEnd().split('\n')) {
-        if (/^M[34]\b/.test(line)) {
-          expect(line).toMatch(/ S0$/);
-          armed = true;
-        } else if (line === 'M5') armed = false;
-        else if (/^M[02]\b/.test(line) || /\bZ/.test(line.replace(/\(.*\)/, ''))) expect(armed).toBe(false);
-      }
+      expectDark(programOfCard(layout, on.machine, placeOf(layout, on)), on.machine);
     },
   );
 
@@ -112,4 +105,22 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       expect(strayMm).toBe(0);
     },
   );
+
+  it('adds no run-up of its own for a controller that does', () => {
+    for (const { pairing, layout } of proposed(kind).slice(0, 2)) {
+      const adds = { ...pairing.machine, addsRunUp: true };
+      const shorter = programOfCard(layout, adds, placeOf(layout, pairing));
+      const dark = (text: string): number =>
+        armedMoves(text).filter((move) => !move.rapid && move.s === 0 && move.length > 0).length;
+      expect(dark(shorter.text)).toBeLessThanOrEqual(
+        dark(programOfCard(layout, pairing.machine, placeOf(layout, pairing)).text),
+      );
+      // What stays dark lies between stretches of one line: never at its ends.
+      const moves = armedMoves(shorter.text);
+      const atAnEnd = moves.filter(
+        (move, index) => !move.rapid && move.s === 0 && move.length > 0 && moves[index + 1]!.rapid,
+      );
+      expect(atAnEnd).toEqual([]);
+    }
+  });
 });

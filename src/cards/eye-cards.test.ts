@@ -32,7 +32,14 @@ function shown(
   const sorted = layout.cells.map((cell) => cell.index).sort((a, b) => level(a) - level(b));
   const readings = ripples.map((ripple, place) => ({
     cellIndex: sorted[place]!,
-    lines: ripple && { pitchMm: null, pitchSigmaMm: null, visibility: ripple[0], visibilitySigma: ripple[1], gapMm: null, gapSigmaMm: null }, // prettier-ignore
+    lines: ripple && {
+      pitchMm: null,
+      pitchSigmaMm: null,
+      visibility: ripple[0],
+      visibilitySigma: ripple[1],
+      gapMm: null,
+      gapSigmaMm: null,
+    },
   }));
   return { readings: readings as unknown as Seen['readings'], answers: [] };
 }
@@ -51,7 +58,12 @@ describe('the line interval', () => {
   it('is that of the strip which is liked best, where comparisons make it sure, and its lines’ own stands beside it', () => {
     const by = (place: number): number => layout.cells.find((cell) => level(cell.index) === levels[place])!.index;
     const lines = said(layout, 'lines', level, ['mud', 'even', 'even', 'apart', 'apart', 'apart']);
-    const compare = (better: number, worse: number, repeat: number): Answer => ({ field: 'better', cellIndex: by(better), repeat, value: String(by(worse)) }); // prettier-ignore
+    const compare = (better: number, worse: number, repeat: number): Answer => ({
+      field: 'better',
+      cellIndex: by(better),
+      repeat,
+      value: String(by(worse)),
+    });
     const found = (pairs: readonly Answer[]) =>
       interval.find(layout, { ...lines, answers: [...lines.answers, ...pairs] }, known);
     const [measured, unsure] = [found([]), found([compare(3, 2, 0)])];
@@ -62,7 +74,9 @@ describe('the line interval', () => {
     expect(sure).toMatchObject({ intervalMm: levels[3], cellIndex: by(3), upToMm: levels[4], missing: [] });
     expect(sure.sigmaMm!).toBeCloseTo(Math.hypot((levels[4]! - levels[3]!) / Math.sqrt(12), 0.04 * levels[3]!), 9);
     expect(sure.says).toMatch(/ is liked best of 3 strips, in 6 comparisons: \d\d % sure\. By its lines it would be /);
-    expect(interval.settle(sure)).toMatchObject([{ name: 'interval', value: { intervalMm: levels[3], upToMm: levels[4] } }]); // prettier-ignore
+    expect(interval.settle(sure)).toMatchObject([
+      { name: 'interval', value: { intervalMm: levels[3], upToMm: levels[4] } },
+    ]);
     // The coarsest of all has none beyond it: how far it may go is open.
     const last = levels.length - 1;
     const coarsest = found([0, 1, 2, 3, 4, 5].map((repeat) => compare(last, [2, 3][repeat % 2]!, repeat)));
@@ -78,18 +92,28 @@ describe('the line interval', () => {
     // Coarser costs less: areas filled by fewer lines.
     expect(finding.strips[3]!.timeS).toBeLessThan(finding.strips[0]!.timeS);
     expect(finding.strips[3]).toEqual({
-      cellIndex: finding.cellIndex, intervalMm: levels[3], word: 'even', by: 'eye',
+      cellIndex: finding.cellIndex,
+      intervalMm: levels[3],
+      word: 'even',
+      by: 'eye',
       timeS: squareFillTimeS(mainBurn(layout.cells[finding.cellIndex!]!).settings, pairing.machine, 100),
-    }); // prettier-ignore
+    });
     expect(finding.says).toBe(
       `${formatInterval(levels[3]!, liked)} is the coarsest that looks even; 10 × 10 cm take ${formatDuration(finding.strips[3]!.timeS)}.`,
     );
   });
   // Common practice: half a pitch of one minute of arc at 300 mm is a pitch of 0.175 mm.
   it('says where an eye that comes nearer than usual may see lines', () => {
-    const wide = { ...layout, cells: layout.cells.map((cell) => ({
-      ...cell, burns: cell.burns.map((burn) => ({ ...burn, settings: { ...burn.settings, intervalMm: burn.settings.intervalMm * 2 } })),
-    })) }; // prettier-ignore
+    const wide = {
+      ...layout,
+      cells: layout.cells.map((cell) => ({
+        ...cell,
+        burns: cell.burns.map((burn) => ({
+          ...burn,
+          settings: { ...burn.settings, intervalMm: burn.settings.intervalMm * 2 },
+        })),
+      })),
+    };
     for (const place of [0, 1, 2, 3, 4, 5]) {
       const words = levels.map((_, index) => (index <= place ? 'even' : 'apart'));
       const { intervalMm, says } = interval.find(wide, said(wide, 'lines', level, words), known);
@@ -122,9 +146,16 @@ describe('the line interval', () => {
   });
   describe('by a photo', () => {
     /** The same strips, 0.1 to 0.35 mm apart: the eye’s own limit at 300 mm is 0.095. */
-    const wider = (): Layout => ({ ...layout, cells: layout.cells.map((cell) => ({
-      ...cell, burns: cell.burns.map((burn) => ({ ...burn, settings: { ...burn.settings, intervalMm: 0.1 + 0.05 * levels.indexOf(burn.settings.intervalMm) } })),
-    })) }); // prettier-ignore
+    const wider = (): Layout => ({
+      ...layout,
+      cells: layout.cells.map((cell) => ({
+        ...cell,
+        burns: cell.burns.map((burn) => ({
+          ...burn,
+          settings: { ...burn.settings, intervalMm: 0.1 + 0.05 * levels.indexOf(burn.settings.intervalMm) },
+        })),
+      })),
+    });
     const sure = 0.002;
     const look = (ripples: readonly (readonly [number, number] | null)[], words: readonly string[] = []) => {
       const wide = wider();
@@ -133,11 +164,23 @@ describe('the line interval', () => {
     };
 
     it('is the coarsest whose lines are weaker than an eye sees from 300 mm', () => {
-      const finding = look([[0.3, sure], [0.08, sure], [0.04, sure], [0.3, sure], [0.3, sure], [0.3, sure]]); // prettier-ignore
+      const finding = look([
+        [0.3, sure],
+        [0.08, sure],
+        [0.04, sure],
+        [0.3, sure],
+        [0.3, sure],
+        [0.3, sure],
+      ]);
       // At 0.1 mm an eye needs over 0.6, at 0.2 mm 0.07: 30 periods to a degree are 0.1, and e times less for each 10.9 fewer.
       expect(finding.strips.map(({ word, by }) => `${word} ${by}`)).toEqual([
-        'even photo', 'even photo', 'even photo', 'apart photo', 'apart photo', 'apart photo',
-      ]); // prettier-ignore
+        'even photo',
+        'even photo',
+        'even photo',
+        'apart photo',
+        'apart photo',
+        'apart photo',
+      ]);
       expect(finding.intervalMm).toBeCloseTo(0.2, 9);
       expect(finding.sigmaMm).toBeCloseTo(Math.hypot(0.05 / Math.sqrt(12), 0.04 * 0.2), 9);
       expect(finding.undecided).toEqual([]);
@@ -204,7 +247,9 @@ describe('the focus', () => {
     expect(draft).toMatchObject({ name: 'focus', value: { focusOffsetMm: levels[3], flat: false } });
     expect(waist).toMatchObject({ name: 'waist', value: { offsetMm: 0, depthMm: null }, cellIndex: null });
     expect(waist!.sigma).toBe(finding.waistSigmaMm);
-    expect(focus.settle(find('closed', 'closed', 'closed', 'closed', 'closed')).map(({ name }) => name)).toEqual(['focus']); // prettier-ignore
+    expect(focus.settle(find('closed', 'closed', 'closed', 'closed', 'closed')).map(({ name }) => name)).toEqual([
+      'focus',
+    ]);
     // Between two patches, and as far as a spacer sets the head otherwise.
     expect(draft!.sigma).toBeCloseTo(Math.hypot((levels[1]! - levels[0]!) / Math.sqrt(12), 0.1), 9);
   });
@@ -235,13 +280,25 @@ describe('the focus', () => {
     });
 
     it('takes strong lines for sharp, weak ones for closed, hardly any for blurred, and what lies near the bounds for neither', () => {
-      const words = look([[0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.1, 0.01], [0.01, 0.002]]); // prettier-ignore
+      const words = look([
+        [0.01, 0.002],
+        [0.1, 0.01],
+        [0.3, 0.01],
+        [0.1, 0.01],
+        [0.01, 0.002],
+      ]);
       expect(words.patches.map(({ word }) => word)).toEqual(['blurred', 'closed', 'sharp', 'closed', 'blurred']);
       // Ripples fall from 30 to 10 per cent in a step: gaps close, at 12 or so, just before the next patch.
       expect(words.fillMm!).toBeGreaterThan(0.8 * levels[3]!);
       expect(words.fillMm!).toBeLessThan(1.1 * levels[3]!);
       expect(words.cellIndex).toBe(words.patches[3]!.cellIndex);
-      const near = look([[0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.165, 0.01], [0.01, 0.002]]); // prettier-ignore
+      const near = look([
+        [0.01, 0.002],
+        [0.1, 0.01],
+        [0.3, 0.01],
+        [0.165, 0.01],
+        [0.01, 0.002],
+      ]);
       expect(near.patches).toHaveLength(4);
     });
 
@@ -271,7 +328,15 @@ describe('the focus', () => {
       expect(says).toMatch(/^It is sharpest at \+0\.6 mm ± .* In no patch do the gaps just close/);
       expect(focus.settle(look(plain)).map(({ name }) => name)).toEqual(['waist']);
       // Five that are as plain as each other are.
-      expect(look([[0.3, 0.002], [0.31, 0.002], [0.29, 0.002], [0.31, 0.002], [0.3, 0.002]]).flat).toBe(true); // prettier-ignore
+      expect(
+        look([
+          [0.3, 0.002],
+          [0.31, 0.002],
+          [0.29, 0.002],
+          [0.31, 0.002],
+          [0.3, 0.002],
+        ]).flat,
+      ).toBe(true);
     });
 
     it('lies where the eye says that it is sharp, where the photo has it elsewhere', () => {
@@ -282,7 +347,15 @@ describe('the focus', () => {
     it('has no waist where lines show ever more towards one end', () => {
       expect(look(beam(levels[4]! + 3)).waistMm).toBeNull();
       // A fault of focus by chance: no top stands out of the scatter.
-      expect(look([[0.3, 0.002], [0.25, 0.002], [0.31, 0.002], [0.26, 0.002], [0.3, 0.002]]).waistMm).not.toBeCloseTo(1.2, 1); // prettier-ignore
+      expect(
+        look([
+          [0.3, 0.002],
+          [0.25, 0.002],
+          [0.31, 0.002],
+          [0.26, 0.002],
+          [0.3, 0.002],
+        ]).waistMm,
+      ).not.toBeCloseTo(1.2, 1);
     });
   });
   it('follows a waist that lies off what was set', () => {

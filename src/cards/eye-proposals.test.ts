@@ -80,7 +80,7 @@ describe('a proposed interval card', () => {
 
 describe('closer strips around an interval that was found', () => {
   const found = (change: object = {}, upToMm: number | null = 0.12) =>
-    interval.propose({ pairing: heron, facts: [factNow('interval', { intervalMm: 0.1, upToMm }, change)] }); // prettier-ignore
+    interval.propose({ pairing: heron, facts: [factNow('interval', { intervalMm: 0.1, upToMm }, change)] });
   const dpi = (mm: number): number => 25.4 / mm;
   it('go on in steps of about ten lines per inch, a step beyond what was left open', () => {
     // 254 lines per inch looked even, 211.7 did not.
@@ -96,5 +96,5 @@ describe('closer strips around an interval that was found', () => {
     for (const upToMm of [0.103, null]) expect(found({}, upToMm).plan.interval).toEqual(usual);
     for (const change of [{ stale: ['new lens'] }, { origin: 'copied' }])
       expect(found(change).plan.interval, JSON.stringify(change)).toEqual(usual);
-  }); // prettier-ignore
+  });
 });

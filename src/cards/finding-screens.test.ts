@@ -41,11 +41,28 @@ const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
     const deltaLightness = -40 * (1 - Math.exp((-3 * energy) / responseOf(on.stock, on.machine).energies.deep));
     const lightness = on.stock.bareLightness + deltaLightness;
     return {
-      cellIndex, lightness, deltaLightness, lightnessSigma: 0.4, sharedSigma: 0.2, confidence: 1, doubts: [], spread: 0.5, edgeHalo: 0, clippedShare: 0,
-      edgeWidthMm: null, ripple: null, drawing: null,
-    lines: null, line: null, bars: null, ends: null, picture: pictureIn(burn.shape), hue: null, colour: '#806040',
+      cellIndex,
+      lightness,
+      deltaLightness,
+      lightnessSigma: 0.4,
+      sharedSigma: 0.2,
+      confidence: 1,
+      doubts: [],
+      spread: 0.5,
+      edgeHalo: 0,
+      clippedShare: 0,
+      edgeWidthMm: null,
+      ripple: null,
+      drawing: null,
+      lines: null,
+      line: null,
+      bars: null,
+      ends: null,
+      picture: pictureIn(burn.shape),
+      hue: null,
+      colour: '#806040',
     };
-  }); // prettier-ignore
+  });
 /** Each cell called by the first word that its kind asks for. */
 const answersOf = (name: CardKindName, layout: Layout): Answer[] =>
   cardKind(name).asks.flatMap((ask): Answer[] =>
@@ -77,7 +94,16 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
       photos: [],
       burnedCells: layout.order,
     } as unknown as FindingProps['view'];
-    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined, onAnswered: () => Promise.resolve() }; // prettier-ignore
+    const props = {
+      view,
+      selected: null,
+      onSelect: () => undefined,
+      tabs: null,
+      title: null,
+      ladder: null,
+      onKept: () => undefined,
+      onAnswered: () => Promise.resolve(),
+    };
     return renderToStaticMarkup(createElement(await screenOf(name), props));
   };
   const plain = (html: string): string =>
@@ -116,8 +142,27 @@ describe('a sheet check whose power has to be shifted, on the screen', () => {
       const { powerFraction } = mainBurn(layout.cells[cellIndex]!).settings;
       return { cellIndex, lightness: at - 30 * Math.log(powerFraction / 0.5), lightnessSigma: 0.4 };
     });
-    const view = { card: { id: 1, kind: kind.kind, layout, madeFor: pairing }, known, burns, reading: { photoId: 1, shown: [], cells, doubts: [] }, answers: [], kept: [], photos: [], burnedCells: layout.order, through: null } as unknown as FindingProps['view']; // prettier-ignore
-    const props = { view, selected: null, onSelect: () => undefined, tabs: null, title: null, ladder: null, onKept: () => undefined, onAnswered: () => Promise.resolve() }; // prettier-ignore
+    const view = {
+      card: { id: 1, kind: kind.kind, layout, madeFor: pairing },
+      known,
+      burns,
+      reading: { photoId: 1, shown: [], cells, doubts: [] },
+      answers: [],
+      kept: [],
+      photos: [],
+      burnedCells: layout.order,
+      through: null,
+    } as unknown as FindingProps['view'];
+    const props = {
+      view,
+      selected: null,
+      onSelect: () => undefined,
+      tabs: null,
+      title: null,
+      ladder: null,
+      onKept: () => undefined,
+      onAnswered: () => Promise.resolve(),
+    };
     return renderToStaticMarkup(createElement(await screenOf('sheet-check'), props));
   };
   const BURNS = [{ machineId: 7, startedAt: '2026-05-01T10:00:00Z' }];

@@ -30,14 +30,21 @@ describe('the patch of a focus card that is liked best as a fill', () => {
   const sorted = [...layout.order].sort((a, b) => offsetOf(a) - offsetOf(b));
   const middle = sorted.length >> 1;
   const [under, at, over] = [sorted[middle - 1]!, sorted[middle]!, sorted[middle + 1]!];
-  const words = [said('gaps', under, 'blurred'), said('gaps', at, 'sharp'), said('gaps', over, 'closed'), said('gaps', sorted.at(-1)!, 'blurred')]; // prettier-ignore
+  const words = [
+    said('gaps', under, 'blurred'),
+    said('gaps', at, 'sharp'),
+    said('gaps', over, 'closed'),
+    said('gaps', sorted.at(-1)!, 'blurred'),
+  ];
 
   it('gives the offset for fills, before what lines say, which stands beside it with its waist', () => {
     const lines = findFocus(layout, eye(words), known);
     expect(lines).toMatchObject({ fillMm: offsetOf(over), waistMm: offsetOf(at), liked: null });
     const sure = findFocus(layout, eye([...words, ...prefers(at, [over, under])]), known);
     expect(sure).toMatchObject({ fillMm: offsetOf(at), cellIndex: at, waistMm: lines.waistMm, missing: [] });
-    expect(sure.says).toMatch(/^For fills 0 mm: liked best of 3 patches, in 4 comparisons: \d\d % sure\. By its lines it would be \+/); // prettier-ignore
+    expect(sure.says).toMatch(
+      /^For fills 0 mm: liked best of 3 patches, in 4 comparisons: \d\d % sure\. By its lines it would be \+/,
+    );
     // Between neighbours that are a step apart it may lie anywhere: a rectangle's standard deviation.
     const step = offsetOf(over) - offsetOf(at);
     expect(sure.sigmaMm).toBeCloseTo(Math.hypot(step / Math.sqrt(12), layout.focusScatterMm ?? 0), 6);
@@ -51,7 +58,11 @@ describe('the patch of a focus card that is liked best as a fill', () => {
     // All alike by their lines is no waist at 0, once one is liked better.
     const alike = layout.order.map((index) => said('gaps', index, 'sharp'));
     expect(findFocus(layout, eye(alike), known)).toMatchObject({ flat: true, fillMm: 0 });
-    expect(findFocus(layout, eye([...alike, ...prefers(over, [at, under])]), known)).toMatchObject({ flat: false, fillMm: offsetOf(over), waistMm: null }); // prettier-ignore
+    expect(findFocus(layout, eye([...alike, ...prefers(over, [at, under])]), known)).toMatchObject({
+      flat: false,
+      fillMm: offsetOf(over),
+      waistMm: null,
+    });
   });
 });
 
@@ -87,7 +98,11 @@ describe('the patch of step wedges that is liked best', () => {
     expect(fact!.value).toMatchObject({ powerFraction: powerOf(best) });
     expect(fact!.sigma).toBeCloseTo((powerOf(higher) - powerOf(lower)) / 4, 9);
     const strongest = compared.at(-1)!;
-    expect(findCeiling(layout, eye(prefers(strongest, [lower, higher])), known)).toMatchObject({ ceiling: powerOf(strongest), low: powerOf(higher), high: powerOf(strongest) }); // prettier-ignore
+    expect(findCeiling(layout, eye(prefers(strongest, [lower, higher])), known)).toMatchObject({
+      ceiling: powerOf(strongest),
+      low: powerOf(higher),
+      high: powerOf(strongest),
+    });
     expect(findCeiling(layout, eye([]), known).missing).toHaveLength(1);
   });
 });
@@ -98,8 +113,14 @@ describe('the burn of a picture that is liked better', () => {
     ({
       missing: [],
       parts: [part(0, 2, word), part(1, 5)],
-      liked: { comparisons: 2, ranking: [{ cellIndex: first, best: 0.9 }, { cellIndex: 1 - first, best: 0.1 }] },
-    }) as unknown as PictureFinding; // prettier-ignore
+      liked: {
+        comparisons: 2,
+        ranking: [
+          { cellIndex: first, best: 0.9 },
+          { cellIndex: 1 - first, best: 0.1 },
+        ],
+      },
+    }) as unknown as PictureFinding;
 
   it('goes before what is off by less, but not before one that alone is called right', () => {
     expect(burnToGoBy(finding(1))!.cellIndex).toBe(1);
@@ -109,6 +130,9 @@ describe('the burn of a picture that is liked better', () => {
   it('is asked with sides changed each time', () => {
     const next = bestOf([4, 7]);
     const once = [{ better: 4, worse: 7, equal: false, repeat: 0 }];
-    expect([next([]), next(once)]).toEqual([[4, 7], [7, 4]]); // prettier-ignore
+    expect([next([]), next(once)]).toEqual([
+      [4, 7],
+      [7, 4],
+    ]);
   });
 });

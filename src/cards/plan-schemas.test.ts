@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_EXTRAS } from '../core/card/settings';
-import { axisSchema, cellIndexSchema, constantsSchema, flagSchema, frameSchema, number, positive, settingsSchema, setupSchema } from './plan-schemas'; // prettier-ignore
+import {
+  axisSchema,
+  cellIndexSchema,
+  constantsSchema,
+  flagSchema,
+  frameSchema,
+  number,
+  positive,
+  settingsSchema,
+  setupSchema,
+} from './plan-schemas';
 
 interface Schema {
   validate(value: unknown): { error?: unknown };
@@ -16,23 +26,50 @@ describe('numbers at the door', () => {
     expect([0, -1, 1e-9, 5, 5.1].map((value) => takes(positive(5), value))).toEqual([false, false, true, true, false]);
   });
   it('flags are true or false and nothing that looks like it', () => {
-    expect([true, false, 'true', 1, null].map((value) => takes(flagSchema(), value))).toEqual([true, true, false, false, false]); // prettier-ignore
+    expect([true, false, 'true', 1, null].map((value) => takes(flagSchema(), value))).toEqual([
+      true,
+      true,
+      false,
+      false,
+      false,
+    ]);
   });
   it('cells are counted from 0', () => {
-    expect([-1, 0, 1.5, 9999, 10_000].map((value) => takes(cellIndexSchema, value))).toEqual([false, true, false, true, false]); // prettier-ignore
+    expect([-1, 0, 1.5, 9999, 10_000].map((value) => takes(cellIndexSchema, value))).toEqual([
+      false,
+      true,
+      false,
+      true,
+      false,
+    ]);
   });
 });
 
 describe('an axis', () => {
   const axis = { from: 1, to: 5, count: 6, spacing: 'even' };
   it('has two to twenty steps, evenly or by ratio', () => {
-    expect([1, 2, 20, 21, 2.5].map((count) => takes(axisSchema(), { ...axis, count }))).toEqual([false, true, true, false, false]); // prettier-ignore
-    expect(['even', 'ratio', 'odd'].map((spacing) => takes(axisSchema(), { ...axis, spacing }))).toEqual([true, true, false]); // prettier-ignore
+    expect([1, 2, 20, 21, 2.5].map((count) => takes(axisSchema(), { ...axis, count }))).toEqual([
+      false,
+      true,
+      true,
+      false,
+      false,
+    ]);
+    expect(['even', 'ratio', 'odd'].map((spacing) => takes(axisSchema(), { ...axis, spacing }))).toEqual([
+      true,
+      true,
+      false,
+    ]);
     expect(takes(axisSchema('zero', 9), { ...axis, count: 10 })).toBe(false);
   });
   it('starts above zero, or anywhere where it may', () => {
     expect([-2, 0, 1].map((from) => takes(axisSchema(), { ...axis, from }))).toEqual([false, false, true]);
-    expect([-1001, -1000, -2, 0].map((from) => takes(axisSchema('anything'), { ...axis, from }))).toEqual([false, true, true, true]); // prettier-ignore
+    expect([-1001, -1000, -2, 0].map((from) => takes(axisSchema('anything'), { ...axis, from }))).toEqual([
+      false,
+      true,
+      true,
+      true,
+    ]);
   });
   it('has all of its words and no others', () => {
     for (const key of Object.keys(axis)) expect(takes(axisSchema(), { ...axis, [key]: undefined }), key).toBe(false);
@@ -41,7 +78,15 @@ describe('an axis', () => {
 });
 
 describe('settings', () => {
-  const constants = { intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'low', direction: 'vertical', bothWays: true, ...PLAIN_EXTRAS }; // prettier-ignore
+  const constants = {
+    intervalMm: 0.1,
+    passes: 1,
+    focusOffsetMm: 0,
+    air: 'low',
+    direction: 'vertical',
+    bothWays: true,
+    ...PLAIN_EXTRAS,
+  };
   const settings = { powerFraction: 0.5, speedMmPerS: 100, ...constants };
   it('are taken whole', () => {
     expect(takes(constantsSchema, constants)).toBe(true);
@@ -76,9 +121,19 @@ describe('a frame and a set-up', () => {
   const mark = { powerFraction: 0.2, speedMmPerS: 100 };
   const frame = { marker: { ...mark, intervalMm: 0.2 }, lettering: mark, words: 'short' };
   const setup = {
-    masked: false, wiped: false, dried: false, coatedWith: '', support: 'pins', heldBy: 'magnets', focusSetBy: 'ruler', airNozzle: '',
-    airPressureKPa: null, airFlowLPerMin: null, finish: 'none', lookedAt: 'before',
-  }; // prettier-ignore
+    masked: false,
+    wiped: false,
+    dried: false,
+    coatedWith: '',
+    support: 'pins',
+    heldBy: 'magnets',
+    focusSetBy: 'ruler',
+    airNozzle: '',
+    airPressureKPa: null,
+    airFlowLPerMin: null,
+    finish: 'none',
+    lookedAt: 'before',
+  };
   it('are taken whole', () => {
     expect(takes(frameSchema, frame)).toBe(true);
     expect(takes(setupSchema, setup)).toBe(true);

@@ -35,9 +35,22 @@ const burns = (db: Db) =>
   db
     .selectFrom('burn')
     .select([
-      'id', 'cardId', 'machineId', 'place', 'status', 'cells', 'linesTotal', 'linesDone', 'seed', 'cautions', 'estimatedS',
-      'actualS', 'startedAt', 'endedAt', 'fault',
-    ]); // prettier-ignore
+      'id',
+      'cardId',
+      'machineId',
+      'place',
+      'status',
+      'cells',
+      'linesTotal',
+      'linesDone',
+      'seed',
+      'cautions',
+      'estimatedS',
+      'actualS',
+      'startedAt',
+      'endedAt',
+      'fault',
+    ]);
 
 type BurnRow = Awaited<ReturnType<ReturnType<typeof burns>['execute']>>[number];
 
@@ -224,7 +237,9 @@ export async function spentOn(db: Db, pairingId: number): Promise<SpentOnTests> 
           card.width_mm * card.height_mm) as area, sum(${BURNED_S}) as s
       from card join burn on burn.card_id = card.id
       where card.pairing_id = ${pairingId} and burn.ended_at is not null group by card.id)
-    select count(*)::integer as cards, coalesce(sum(s), 0) as seconds, coalesce(sum(area), 0) as area_mm2 from burned`.execute(db); // prettier-ignore
+    select count(*)::integer as cards, coalesce(sum(s), 0) as seconds, coalesce(sum(area), 0) as area_mm2 from burned`.execute(
+    db,
+  );
   return rows[0]!;
 }
 
@@ -258,6 +273,6 @@ export async function hoursBurned(db: Db, machineId: number): Promise<DiaryView[
       select max(at) as at from diary_entry where machine_id = ${machineId} and kind = 'source' and struck_at is null)
     select coalesce(sum(s), 0) / 3600 as all,
       coalesce(sum(s) filter (where started_at > coalesce((select at from replaced), '-infinity')), 0) / 3600 as of_source
-    from ended`.execute(db); // prettier-ignore
+    from ended`.execute(db);
   return { all: Number(rows[0]!.all), ofSource: Number(rows[0]!.ofSource) };
 }

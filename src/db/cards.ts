@@ -144,8 +144,17 @@ export async function cardSummaries(
 
 async function summariesOf(db: Db, chosen: RawBuilder<unknown>): Promise<CardSummary[]> {
   const { rows } = await sql<{
-    id: number; code: string; kind: string; createdAt: Date; estimatedS: number; burning: boolean; burned: boolean; photos: string;
-    answers: boolean; photoId: number | null; kept: string;
+    id: number;
+    code: string;
+    kind: string;
+    createdAt: Date;
+    estimatedS: number;
+    burning: boolean;
+    burned: boolean;
+    photos: string;
+    answers: boolean;
+    photoId: number | null;
+    kept: string;
   }>`
     select c.id, c.code, c.kind, c.created_at, c.estimated_s,
       exists (select 1 from burn b where b.card_id = c.id and b.ended_at is null) as burning,
@@ -155,7 +164,7 @@ async function summariesOf(db: Db, chosen: RawBuilder<unknown>): Promise<CardSum
       (select p.id from photo p where p.card_id = c.id and p.status = 'read' order by p.id desc limit 1) as photo_id,
       (select count(*) from fact_version v where v.card_id = c.id) as kept
     from (${chosen}) c
-    order by c.id desc`.execute(db); // prettier-ignore
+    order by c.id desc`.execute(db);
   const stage = (row: (typeof rows)[number]): CardStage =>
     row.burning
       ? 'burning'

@@ -43,7 +43,9 @@ export async function insertFrameSheet(
 }
 
 /** The newest measured sheet of each format: what is in use. */
-export async function sheetsInUse(db: Db): Promise<{ readonly greys: MeasuredSheets; readonly ids: Readonly<Partial<Record<SheetFormat, number>>> }> {
+export async function sheetsInUse(
+  db: Db,
+): Promise<{ readonly greys: MeasuredSheets; readonly ids: Readonly<Partial<Record<SheetFormat, number>>> }> {
   const rows = await db
     .selectFrom('frameSheet')
     .distinctOn('format')
@@ -56,7 +58,7 @@ export async function sheetsInUse(db: Db): Promise<{ readonly greys: MeasuredShe
     greys: Object.fromEntries(rows.map(({ format, greys }) => [format, greys!])),
     ids: Object.fromEntries(rows.map(({ format, id }) => [format, id])),
   };
-} // prettier-ignore
+}
 
 /** A photo of a sheet; the same one twice is kept once. */
 export async function insertSheetPhoto(
@@ -76,14 +78,17 @@ export async function insertSheetPhoto(
 }
 
 /** A sheet's photos, newest first. */
-export async function photosOfSheet(db: Db, frameSheetId: number): Promise<{ id: number; bytes: Buffer; exposure: Exposure }[]> {
+export async function photosOfSheet(
+  db: Db,
+  frameSheetId: number,
+): Promise<{ id: number; bytes: Buffer; exposure: Exposure }[]> {
   return db
     .selectFrom('frameSheetPhoto')
     .select(['id', 'bytes', 'exposure'])
     .where('frameSheetId', '=', frameSheetId)
     .orderBy('id', 'desc')
     .execute();
-} // prettier-ignore
+}
 
 /** Notes what a sheet's greys send back, once, and lets its photos go. To be called in a transaction. */
 export async function noteGreys(db: Db, id: number, greys: SheetGreys, scatter: number): Promise<boolean> {

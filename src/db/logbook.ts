@@ -10,8 +10,20 @@ export async function logPage(
 ): Promise<{ rows: LogRow[]; total: number }> {
   const [{ rows }, count] = await Promise.all([
     sql<{
-      id: number; cardId: number; code: string; kind: string; machine: string; stock: string; place: 'bench' | 'own-machine'; status: BurnStatus;
-      cells: number[] | null; estimatedS: number; actualS: number | null; startedAt: Date; photos: string; low: string | null;
+      id: number;
+      cardId: number;
+      code: string;
+      kind: string;
+      machine: string;
+      stock: string;
+      place: 'bench' | 'own-machine';
+      status: BurnStatus;
+      cells: number[] | null;
+      estimatedS: number;
+      actualS: number | null;
+      startedAt: Date;
+      photos: string;
+      low: string | null;
     }>`
       select b.id, b.card_id, c.code, c.kind, c.made_for #>> '{machine,name}' as machine,
         c.made_for #>> '{stock,name}' as stock, b.place, b.status, b.cells, b.estimated_s, b.actual_s, b.started_at,
@@ -19,7 +31,7 @@ export async function logPage(
         (select count(*) filter (where r.confidence < ${LOW_CONFIDENCE}) from cell_reading r
           where r.reading_id = (select max(id) from reading where card_id = c.id) having count(*) > 0) as low
       from (select * from burn order by id desc limit ${limit} offset ${offset}) b join card c on c.id = b.card_id
-      order by b.id desc`.execute(db), // prettier-ignore
+      order by b.id desc`.execute(db),
     db
       .selectFrom('burn')
       .select(({ fn }) => fn.countAll<string>().as('total'))

@@ -77,8 +77,16 @@ export async function benchPage(
   { limit, offset }: { limit: number; offset: number },
 ): Promise<{ rows: BenchRow[]; total: number }> {
   const { rows } = await sql<{
-    pairingId: number; machine: string; lens: string; stock: string; colour: string; fresh: boolean; ladder: LadderRung[] | null;
-    next: NextStep | null; photoId: number | null; total: string;
+    pairingId: number;
+    machine: string;
+    lens: string;
+    stock: string;
+    colour: string;
+    fresh: boolean;
+    ladder: LadderRung[] | null;
+    next: NextStep | null;
+    photoId: number | null;
+    total: string;
   }>`
     select p.id as pairing_id, m.name as machine, l.name as lens, s.name as stock, s.colour, st.kept_revision = st.revision as fresh,
       st.ladder, st.next, count(*) over () as total,
@@ -91,7 +99,7 @@ export async function benchPage(
       join pairing_state st on st.pairing_id = p.id
     where m.retired_at is null and l.retired_at is null and s.retired_at is null
     order by st.waits, st.changed_at desc, p.id
-    limit ${limit} offset ${offset}`.execute(db); // prettier-ignore
+    limit ${limit} offset ${offset}`.execute(db);
   return {
     total: Number(rows[0]?.total ?? 0),
     rows: rows.map((row) => ({

@@ -274,7 +274,12 @@ describe('the outline for the machine', () => {
     const text = outlineProgram(layout, machine, bed, false);
     const [left, top] = [bed.leftMm, machine.bedDepthMm - bed.rearMm];
     const [right, bottom] = [left + layout.widthMm, top - layout.heightMm];
-    expect(corners(text)).toEqual([[right, top], [right, bottom], [left, bottom], [left, top]]); // prettier-ignore
+    expect(corners(text)).toEqual([
+      [right, top],
+      [right, bottom],
+      [left, bottom],
+      [left, top],
+    ]);
     expect(armedMoves(text).every((move) => move.s === 0 && !move.armed)).toBe(true);
     // Slowly, for an eye to follow: 40 mm/s are 2400 mm/min.
     for (const move of armedMoves(text).filter(({ rapid }) => !rapid)) expect(move.feedMmPerMin).toBe(2400);

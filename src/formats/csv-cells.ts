@@ -7,11 +7,35 @@ import { csvOf } from './csv';
 const LEVELS = Object.keys(CHANNELS) as ChannelId[];
 
 const COLUMNS = [
-  'card', 'cell', 'burn', 'does', 'x_mm', 'y_mm', 'width_mm', 'height_mm', ...LEVELS.map((id) => `level_${id}`), 'power_percent', 'speed_mm_per_s',
-  'interval_mm', 'passes', 'focus_offset_mm', 'air', 'direction', 'both_ways', 'run_up_mm', 'scan_offset_mm',
-  'lengthen_mm', 'line_angle_deg', 'cross_hatch', 'frequency_khz', 'delivered_w', 'areal_energy_j_per_mm2',
-  'line_energy_j_per_mm', 'burn_order', 'left_out',
-]; // prettier-ignore
+  'card',
+  'cell',
+  'burn',
+  'does',
+  'x_mm',
+  'y_mm',
+  'width_mm',
+  'height_mm',
+  ...LEVELS.map((id) => `level_${id}`),
+  'power_percent',
+  'speed_mm_per_s',
+  'interval_mm',
+  'passes',
+  'focus_offset_mm',
+  'air',
+  'direction',
+  'both_ways',
+  'run_up_mm',
+  'scan_offset_mm',
+  'lengthen_mm',
+  'line_angle_deg',
+  'cross_hatch',
+  'frequency_khz',
+  'delivered_w',
+  'areal_energy_j_per_mm2',
+  'line_energy_j_per_mm',
+  'burn_order',
+  'left_out',
+];
 
 /**
  * The cells of a card as CSV, one row for each burn of a cell, in cell order; `burn_order` counts cells from 1 and is empty for those

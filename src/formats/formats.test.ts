@@ -114,7 +114,8 @@ describe('SVG', () => {
     expect(svg).toContain(`data-power-fraction="${mainBurn(layout.cells[0]!).settings.powerFraction}"`);
   });
   it('fills what is swept and draws what is followed, with what is left to the machine called auto', () => {
-    const ways = (svg: string) => [...svg.matchAll(/<path [^>]*data-do="(\w+)"[^>]*>/g)].map(([path, does]) => ({ path, does }));
+    const ways = (svg: string) =>
+      [...svg.matchAll(/<path [^>]*data-do="(\w+)"[^>]*>/g)].map(([path, does]) => ({ path, does }));
     const swept = ways(svgOfCard(layout));
     expect(swept.length).toBeGreaterThanOrEqual(layout.cells.length);
     for (const { path } of swept.filter(({ does }) => does === 'sweep')) {
@@ -131,7 +132,7 @@ describe('SVG', () => {
     // The run-up of a cell is worked out from its speed.
     expect(mainBurn(layout.cells[0]!).settings.runUpMm).toBeNull();
     expect(swept[0]!.path).toContain(' data-run-up-mm="auto"');
-  }); // prettier-ignore
+  });
   it('lets nothing out of its attributes', () => {
     const lettering = [{ role: 'header' as const, text: '"><script>', strokes: [] }];
     const odd = { ...layout, frame: { ...layout.frame, lettering } };

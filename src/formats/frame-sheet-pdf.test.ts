@@ -54,7 +54,8 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
       height: height * MM,
       grey,
     }));
-    const at = (x: number, y: number) => boxes.filter((box) => x > box.x && x < box.x + box.width && y > box.y && y < box.y + box.height);
+    const at = (x: number, y: number) =>
+      boxes.filter((box) => x > box.x && x < box.x + box.width && y > box.y && y < box.y + box.height);
     for (const { step, box } of sheet.patches) {
       const there = at(box.x + box.width / 2, box.y + box.height / 2);
       if (step === 8) expect(there).toEqual([]);
@@ -73,7 +74,9 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
   });
   it('has a rule of 100 mm', async () => {
     const { text } = drawn(await frameSheetPdf(sheet));
-    const lines = [...text.matchAll(/(-?[\d.]+) (-?[\d.]+) m\s+(-?[\d.]+) (-?[\d.]+) l\s+S/g)].map((match) => match.slice(1).map(Number));
+    const lines = [...text.matchAll(/(-?[\d.]+) (-?[\d.]+) m\s+(-?[\d.]+) (-?[\d.]+) l\s+S/g)].map((match) =>
+      match.slice(1).map(Number),
+    );
     const across = lines.filter(([, y, , toY]) => y === toY).map(([x, , toX]) => (toX! - x!) * MM);
     expect(Math.max(...across)).toBeCloseTo(100, 2);
     expect(lines.filter(([x, , toX]) => x === toX)).toHaveLength(11);
@@ -81,4 +84,4 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
   it('is the same to the byte each time', async () => {
     expect(Buffer.from(await frameSheetPdf(sheet)).equals(Buffer.from(await frameSheetPdf(sheet)))).toBe(true);
   });
-}); // prettier-ignore
+});

@@ -71,7 +71,10 @@ export async function frameSheetPdf(sheet: FrameSheet): Promise<Uint8Array> {
   file.setCreator('Glass Ladder');
   file.setCreationDate(made);
   file.setModificationDate(made);
-  const [font, bold] = [await file.embedFont(StandardFonts.Helvetica), await file.embedFont(StandardFonts.HelveticaBold)]; // prettier-ignore
+  const [font, bold] = [
+    await file.embedFont(StandardFonts.Helvetica),
+    await file.embedFont(StandardFonts.HelveticaBold),
+  ];
   const { paper, onPaper, window, rule } = sheet;
   const page = new MmPage(file.addPage([paper.widthMm * POINTS_PER_MM, paper.heightMm * POINTS_PER_MM]), onPaper);
   for (const { id, x, y, sizeMm } of sheet.markers) for (const bar of markerBars(id, x, y, sizeMm)) page.box(bar, 0);

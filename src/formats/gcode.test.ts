@@ -18,14 +18,31 @@ const machine: Machine = {
 };
 const place = { leftMm: 10, rearMm: 20 };
 const settings: BurnSettings = {
-  powerFraction: 0.5, speedMmPerS: 100, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true,
-  ...PLAIN_EXTRAS, runUpMm: 1,
-}; // prettier-ignore
+  powerFraction: 0.5,
+  speedMmPerS: 100,
+  intervalMm: 0.1,
+  passes: 1,
+  focusOffsetMm: 0,
+  air: 'on',
+  direction: 'horizontal',
+  bothWays: true,
+  ...PLAIN_EXTRAS,
+  runUpMm: 1,
+};
 const FILLED: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 2, height: 0.2 })] }, settings };
 const FOLLOWED: Burn = {
-  shape: { do: 'follow', lines: [[{ x: 0, y: 3 }, { x: 4, y: 3 }, { x: 4, y: 2 }]] },
+  shape: {
+    do: 'follow',
+    lines: [
+      [
+        { x: 0, y: 3 },
+        { x: 4, y: 3 },
+        { x: 4, y: 2 },
+      ],
+    ],
+  },
   settings: { ...settings, powerFraction: 0.25, speedMmPerS: 50, air: 'off', focusOffsetMm: 1, runUpMm: null },
-}; // prettier-ignore
+};
 const layoutOf = (...burns: Burn[]): Layout => bareLayout(burns.map((burn, index) => cellOf(index, burn)));
 const linesOf = (layout: Layout, on: Machine = machine) => programOfCard(layout, on, place).text.trimEnd().split('\n');
 /** Without the comments that head a program. */
@@ -37,11 +54,19 @@ const CLEAR = 'G0 X2 Y88 S0';
 // Written out by hand: the card's corner lies 10 mm from the bed's left and 20 mm from its rear edge, Y counts from the front of 100 mm.
 describe('a program, word for word', () => {
   it('fills by lines that run down the card, with run-up above and below them', () => {
-    const down: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 0.1, height: 2 })] }, settings: { ...settings, direction: 'vertical' } };
+    const down: Burn = {
+      shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 0.1, height: 2 })] },
+      settings: { ...settings, direction: 'vertical' },
+    };
     const moves = bodyOf(layoutOf(down)).filter((line) => /^G[01] X11/.test(line));
     // The only line lies at 10 + 1.05 mm and from 100 - 20 - 1 = 79 down to 77, with a millimetre of run-up at each end.
-    expect(moves.map((line) => line.replace(/ F\d+/, ''))).toEqual(['G0 X11.05 Y80 S0', 'G1 X11.05 Y79 S0', 'G1 X11.05 Y77 S500', 'G1 X11.05 Y76 S0']);
-  }); // prettier-ignore
+    expect(moves.map((line) => line.replace(/ F\d+/, ''))).toEqual([
+      'G0 X11.05 Y80 S0',
+      'G1 X11.05 Y79 S0',
+      'G1 X11.05 Y77 S500',
+      'G1 X11.05 Y76 S0',
+    ]);
+  });
   it('fills by lines with run-up before and after them, both ways, dark outside the mark', () => {
     expect(bodyOf(layoutOf(FILLED))).toEqual([
       ...START,
@@ -63,7 +88,13 @@ describe('a program, word for word', () => {
   });
   it('leaves run-up to a controller that adds it, and arms with M3 one that holds its power', () => {
     expect(bodyOf(layoutOf(FILLED), { ...machine, addsRunUp: true, rampPower: 'constant' })).toEqual([
-      'G21', 'G90', 'G94', 'G17', 'M5', 'M9', 'M3 S0',
+      'G21',
+      'G90',
+      'G94',
+      'G17',
+      'M5',
+      'M9',
+      'M3 S0',
       '(cell 0)',
       'M8',
       'G0 X11 Y78.95 S0',
@@ -74,7 +105,7 @@ describe('a program, word for word', () => {
       'M9',
       CLEAR,
       'M2',
-    ]); // prettier-ignore
+    ]);
   });
   it('follows lines with a new feed, and waits for a hand at each change of focus, disarmed and out of the way', () => {
     expect(bodyOf(layoutOf(FOLLOWED))).toEqual([
@@ -104,21 +135,33 @@ describe('a program, word for word', () => {
     expect(bodyOf(layoutOf(FOLLOWED, up), { ...machine, automaticFocus: true })).toEqual([
       ...START,
       '(cell 0)',
-      'M5', 'G91', 'G0 Z1 S0', 'G90', 'M4 S0',
+      'M5',
+      'G91',
+      'G0 Z1 S0',
+      'G90',
+      'M4 S0',
       'G0 X10 Y77 S0',
       'G1 X14 Y77 F3000 S250',
       'G1 X14 Y78 S250',
       '(cell 1)',
-      'M5', 'G91', 'G0 Z2 S0', 'G90', 'M4 S0',
+      'M5',
+      'G91',
+      'G0 Z2 S0',
+      'G90',
+      'M4 S0',
       'G0 X10 Y77 S0',
       'G1 X14 Y77 S250',
       'G1 X14 Y78 S250',
-      'M5', 'G91', 'G0 Z-3 S0', 'G90', 'M4 S0',
+      'M5',
+      'G91',
+      'G0 Z-3 S0',
+      'G90',
+      'M4 S0',
       'M5',
       'M9',
       CLEAR,
       'M2',
-    ]); // prettier-ignore
+    ]);
   });
   it('runs up to followed lines along their first and last stretch where it is asked to', () => {
     const run = { ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: 0, runUpMm: 2 } };
@@ -167,7 +210,11 @@ describe('a program, word for word', () => {
     const at = (frequencyKHz: number | null): Burn => ({ ...FILLED, settings: { ...settings, frequencyKHz } });
     const remarks = (...rates: (number | null)[]) =>
       linesOf(layoutOf(...rates.map(at))).filter((text) => text.startsWith('(frequency'));
-    expect(remarks(30, 30, 45.5, null, 45.5, 30)).toEqual(['(frequency 30 kHz)', '(frequency 45.5 kHz)', '(frequency 30 kHz)']); // prettier-ignore
+    expect(remarks(30, 30, 45.5, null, 45.5, 30)).toEqual([
+      '(frequency 30 kHz)',
+      '(frequency 45.5 kHz)',
+      '(frequency 30 kHz)',
+    ]);
     expect(remarks(null, null)).toEqual([]);
   });
   it('goes back to the card’s corner under mirrors, which have nowhere clear to go', () => {

@@ -31,7 +31,12 @@ export function outlineProgram(layout: Layout, machine: Machine, place: BedPlace
   const lines = [
     `(outline of card ${layout.code}, ${lit ? 'lowest power that fires: may leave a faint line' : 'no power'})`,
     `(zero: ${programComment(ZERO_PLACES[machine.zero])})`,
-    'G21', 'G90', 'G94', 'G17', 'M5', 'M9',
+    'G21',
+    'G90',
+    'G94',
+    'G17',
+    'M5',
+    'M9',
     ...(machine.zero === 'head' ? ['G92 X0 Y0'] : []),
     ...(lit ? [machine.rampPower === 'follows-speed' ? 'M4 S0' : 'M3 S0'] : []),
     `G0 ${at(start!.x, start!.y)} S0`,
@@ -40,7 +45,7 @@ export function outlineProgram(layout: Layout, machine: Machine, place: BedPlace
     ...(machine.zero === 'head' ? ['G92.1'] : []),
     'M2',
     '',
-  ]; // prettier-ignore
+  ];
   return lines.join('\n');
 }
 

@@ -39,9 +39,20 @@ export function listOfSteps(
   const liked = machine.likedUnits;
   const mirrors = machine.head === 'galvo';
   const heads = [
-    'Done', 'No.', 'Layer or group', 'Colour', 'Does', 'Power', 'Speed', 'Interval', 'Passes', 'Focus', 'Air', 'Lines',
+    'Done',
+    'No.',
+    'Layer or group',
+    'Colour',
+    'Does',
+    'Power',
+    'Speed',
+    'Interval',
+    'Passes',
+    'Focus',
+    'Air',
+    'Lines',
     ...(mirrors ? ['Angle', 'Frequency'] : ['Run-up']),
-  ]; // prettier-ignore
+  ];
   const rows = steps.map((step, index) => {
     const { settings, does } = step;
     const fills = does !== 'follow';

@@ -18,8 +18,16 @@ import { svgOfSteps } from './steps-svg';
 const { machine: heron } = demoPairing('heron', 'birch');
 const machine = { ...heron, bedWidthMm: 200, bedDepthMm: 100, ratedPowerW: 10, powerTable: null };
 const place = { leftMm: 10, rearMm: 20 };
-const ring = [{ x: 1, y: 1 }, { x: 3, y: 1 }, { x: 3, y: 2.5 }, { x: 1, y: 2.5 }]; // prettier-ignore
-const line = [{ x: 0, y: 3 }, { x: 4, y: 3.00004 }]; // prettier-ignore
+const ring = [
+  { x: 1, y: 1 },
+  { x: 3, y: 1 },
+  { x: 3, y: 2.5 },
+  { x: 1, y: 2.5 },
+];
+const line = [
+  { x: 0, y: 3 },
+  { x: 4, y: 3.00004 },
+];
 const fill: Burn = { shape: { do: 'sweep', area: [ring] }, settings: { ...PLAIN_FILL, air: 'low' } };
 const follow: Burn = {
   shape: { do: 'follow', lines: [line] },
@@ -65,8 +73,10 @@ describe('the picture of a card, word for word', () => {
     const lines = svgOfCard({ ...layout, frame: { ...layout.frame, markers: [marker] } }).split('\n');
     const [drawn, ...more] = lines.filter((text) => text.includes('class="marker"'));
     expect(more).toEqual([]);
-    expect(drawn).toMatch(/^ {2}<g id="marker-upper-left" class="marker" data-marker-id="7"><path d="(M[\d. L]+z)+" fill="#000"\/><\/g>$/);
-  }); // prettier-ignore
+    expect(drawn).toMatch(
+      /^ {2}<g id="marker-upper-left" class="marker" data-marker-id="7"><path d="(M[\d. L]+z)+" fill="#000"\/><\/g>$/,
+    );
+  });
 });
 
 const STEPS: readonly Step[] = [
@@ -89,24 +99,86 @@ describe('the drawing of steps, word for word', () => {
   });
   // The published DXF reference for release 12: a code and its value on a line each.
   it('as DXF: header, one line type, a layer a step, and outlines with y up', () => {
-    const pairs = (text: string): string[] => text.split('\r\n').slice(0, -1).reduce<string[]>((all, word, at) => (at % 2 === 0 ? [...all, word] : [...all.slice(0, -1), `${all.at(-1)} ${word}`]), []);
+    const pairs = (text: string): string[] =>
+      text
+        .split('\r\n')
+        .slice(0, -1)
+        .reduce<string[]>(
+          (all, word, at) => (at % 2 === 0 ? [...all, word] : [...all.slice(0, -1), `${all.at(-1)} ${word}`]),
+          [],
+        );
     const vertex = (layer: string, x: string, y: string) => ['0 VERTEX', `8 ${layer}`, `10 ${x}`, `20 ${y}`, '30 0'];
-    const head = (layer: string, closed: 0 | 1) => ['0 POLYLINE', `8 ${layer}`, '66 1', '10 0', '20 0', '30 0', `70 ${closed}`];
+    const head = (layer: string, closed: 0 | 1) => [
+      '0 POLYLINE',
+      `8 ${layer}`,
+      '66 1',
+      '10 0',
+      '20 0',
+      '30 0',
+      `70 ${closed}`,
+    ];
     const [A, B] = ['01_CELLS_1_2', '02_LETTERING_'];
     expect(pairs(dxfOfSteps(STEPS, layout))).toEqual([
-      '0 SECTION', '2 HEADER', '9 $ACADVER', '1 AC1009', '9 $EXTMIN', '10 0', '20 0', '9 $EXTMAX', '10 5', '20 4', '0 ENDSEC',
-      '0 SECTION', '2 TABLES', '0 TABLE', '2 LTYPE', '70 1', '0 LTYPE', '2 CONTINUOUS', '70 64', '3 Solid line', '72 65', '73 0', '40 0', '0 ENDTAB',
-      '0 TABLE', '2 LAYER', '70 2',
-      '0 LAYER', `2 ${A}`, '70 0', `62 ${stepColour(0).index}`, '6 CONTINUOUS',
-      '0 LAYER', `2 ${B}`, '70 0', `62 ${stepColour(1).index}`, '6 CONTINUOUS',
-      '0 ENDTAB', '0 ENDSEC', '0 SECTION', '2 ENTITIES',
-      ...head(A, 1), ...vertex(A, '1', '3'), ...vertex(A, '3', '3'), ...vertex(A, '3', '1.5'), ...vertex(A, '1', '1.5'), '0 SEQEND', `8 ${A}`,
-      ...head(B, 0), ...vertex(B, '0', '1'), ...vertex(B, '4', '1'), '0 SEQEND', `8 ${B}`,
-      '0 ENDSEC', '0 EOF',
+      '0 SECTION',
+      '2 HEADER',
+      '9 $ACADVER',
+      '1 AC1009',
+      '9 $EXTMIN',
+      '10 0',
+      '20 0',
+      '9 $EXTMAX',
+      '10 5',
+      '20 4',
+      '0 ENDSEC',
+      '0 SECTION',
+      '2 TABLES',
+      '0 TABLE',
+      '2 LTYPE',
+      '70 1',
+      '0 LTYPE',
+      '2 CONTINUOUS',
+      '70 64',
+      '3 Solid line',
+      '72 65',
+      '73 0',
+      '40 0',
+      '0 ENDTAB',
+      '0 TABLE',
+      '2 LAYER',
+      '70 2',
+      '0 LAYER',
+      `2 ${A}`,
+      '70 0',
+      `62 ${stepColour(0).index}`,
+      '6 CONTINUOUS',
+      '0 LAYER',
+      `2 ${B}`,
+      '70 0',
+      `62 ${stepColour(1).index}`,
+      '6 CONTINUOUS',
+      '0 ENDTAB',
+      '0 ENDSEC',
+      '0 SECTION',
+      '2 ENTITIES',
+      ...head(A, 1),
+      ...vertex(A, '1', '3'),
+      ...vertex(A, '3', '3'),
+      ...vertex(A, '3', '1.5'),
+      ...vertex(A, '1', '1.5'),
+      '0 SEQEND',
+      `8 ${A}`,
+      ...head(B, 0),
+      ...vertex(B, '0', '1'),
+      ...vertex(B, '4', '1'),
+      '0 SEQEND',
+      `8 ${B}`,
+      '0 ENDSEC',
+      '0 EOF',
     ]);
-  }); // prettier-ignore
+  });
   it('has numbers without idle zeros, none without a minus, and names that fit a layer', () => {
-    const at = (y: number): string => dxfOfSteps([{ ...STEPS[1]!, shapes: [{ do: 'follow', lines: [[{ x: 10, y: 4 - y }]] }] }], layout); // prettier-ignore
+    const at = (y: number): string =>
+      dxfOfSteps([{ ...STEPS[1]!, shapes: [{ do: 'follow', lines: [[{ x: 10, y: 4 - y }]] }] }], layout);
     expect(at(0.1)).toContain('20\r\n0.1\r\n30');
     expect(at(-0.00001)).toContain('20\r\n0\r\n30');
     expect(at(100)).toContain('10\r\n10\r\n20\r\n100\r\n30');
@@ -121,13 +193,22 @@ describe('the drawing of steps, word for word', () => {
 });
 
 describe('the outline, word for word', () => {
-  const lines = (change: object, lit: boolean) => outlineProgram(layout, { ...machine, ...change }, place, lit).split('\n');
+  const lines = (change: object, lit: boolean) =>
+    outlineProgram(layout, { ...machine, ...change }, place, lit).split('\n');
   const HEAD = ['G21', 'G90', 'G94', 'G17', 'M5', 'M9'];
   // Y counts from the front of 100 mm: the card's rear edge lies at 80, its front edge at 76.
   const zero = { zero: 'bed-front-left', xPlus: 'right', yPlus: 'away' } as const;
   it('without power goes round at 40 mm/s', () => {
     expect(lines({ ...zero, rampPower: 'constant' }, false).slice(2)).toEqual([
-      ...HEAD, 'G0 X10 Y80 S0', 'G1 X15 Y80 F2400 S0', 'G1 X15 Y76 S0', 'G1 X10 Y76 S0', 'G1 X10 Y80 S0', 'M5', 'M2', '',
+      ...HEAD,
+      'G0 X10 Y80 S0',
+      'G1 X15 Y80 F2400 S0',
+      'G1 X15 Y76 S0',
+      'G1 X10 Y76 S0',
+      'G1 X10 Y80 S0',
+      'M5',
+      'M2',
+      '',
     ]);
     expect(lines(zero, false)[0]).toBe('(outline of card CD001-4, no power)');
     expect(lines(zero, false)[1]).toBe('(zero: bed: front left corner)');
@@ -135,7 +216,16 @@ describe('the outline, word for word', () => {
   it('lit goes at 200 mm/s, or as fast as the slower axis, armed as the source wants it', () => {
     const fast = { ...zero, topSpeedXMmPerS: 600, topSpeedYMmPerS: 400, lowestFiringCommand: 0.05 };
     expect(lines({ ...fast, rampPower: 'follows-speed' }, true).slice(2)).toEqual([
-      ...HEAD, 'M4 S0', 'G0 X10 Y80 S0', 'G1 X15 Y80 F12000 S50', 'G1 X15 Y76 S50', 'G1 X10 Y76 S50', 'G1 X10 Y80 S50', 'M5', 'M2', '',
+      ...HEAD,
+      'M4 S0',
+      'G0 X10 Y80 S0',
+      'G1 X15 Y80 F12000 S50',
+      'G1 X15 Y76 S50',
+      'G1 X10 Y76 S50',
+      'G1 X10 Y80 S50',
+      'M5',
+      'M2',
+      '',
     ]);
     expect(lines({ ...fast, rampPower: 'constant', topSpeedYMmPerS: 150 }, true)[8]).toBe('M3 S0');
     expect(lines({ ...fast, rampPower: 'constant', topSpeedYMmPerS: 150 }, true)[10]).toBe('G1 X15 Y80 F9000 S50');
@@ -150,35 +240,90 @@ describe('the outline, word for word', () => {
   });
   it('is a step of its own, at the lowest power', () => {
     expect(outlineStep(layout, { ...machine, lowestFiringCommand: 0.05 })).toEqual({
-      number: 1, name: 'outline only', does: 'follow', cells: [],
+      number: 1,
+      name: 'outline only',
+      does: 'follow',
+      cells: [],
       settings: { ...PLAIN_FILL, powerFraction: 0.05, speedMmPerS: 40, intervalMm: 1, air: 'off' },
-      shapes: [{ do: 'follow', lines: [[{ x: 0, y: 0 }, { x: 5, y: 0 }, { x: 5, y: 4 }, { x: 0, y: 4 }, { x: 0, y: 0 }]] }],
+      shapes: [
+        {
+          do: 'follow',
+          lines: [
+            [
+              { x: 0, y: 0 },
+              { x: 5, y: 0 },
+              { x: 5, y: 4 },
+              { x: 0, y: 4 },
+              { x: 0, y: 0 },
+            ],
+          ],
+        },
+      ],
     });
   });
-}); // prettier-ignore
+});
 
 describe('the printable list, word for word', () => {
   it('is a page with what to set up, and a row to tick for each step', () => {
     const { lens, stock } = demoPairing('heron', 'birch');
     const liked = { length: 'mm', speed: 'mm/s', density: 'mm' } as const;
-    const pairing = { machine: { ...machine, name: 'Heron', likedUnits: liked, addsRunUp: true }, lens: { ...lens, name: 'fine' }, stock: { ...stock, name: 'Ply' } };
+    const pairing = {
+      machine: { ...machine, name: 'Heron', likedUnits: liked, addsRunUp: true },
+      lens: { ...lens, name: 'fine' },
+      stock: { ...stock, name: 'Ply' },
+    };
     const setup = { ...UNSAID_SETUP, masked: true, wiped: true };
     const steps = [{ ...STEPS[0]!, settings: { ...PLAIN_FILL, focusOffsetMm: 1.5, runUpMm: 2 } }, STEPS[1]!];
     const page = listOfSteps(steps, layout, pairing, { bed: place, setup }).split('\n');
     const box = '<span class="box"></span>';
     const body = page.findIndex((text) => text.endsWith('</style></head><body>'));
-    expect(page[1]).toMatch(/^<html lang="en"><head><meta charset="utf-8"><title>Settings of card CD001-4<\/title><style>/);
-    const heads = ['Done', 'No.', 'Layer or group', 'Colour', 'Does', 'Power', 'Speed', 'Interval', 'Passes', 'Focus', 'Air', 'Lines', 'Run-up'];
-    const row = (place: number, ...cells: string[]): string => `<tr><td>${box}</td><td>${place + 1}</td><td>${cells[0]!}</td><td><span class="swatch" style="background:${stepColour(place).hex}"></span></td>${cells.slice(1).map((text) => `<td>${text}</td>`).join('')}</tr>`;
+    expect(page[1]).toMatch(
+      /^<html lang="en"><head><meta charset="utf-8"><title>Settings of card CD001-4<\/title><style>/,
+    );
+    const heads = [
+      'Done',
+      'No.',
+      'Layer or group',
+      'Colour',
+      'Does',
+      'Power',
+      'Speed',
+      'Interval',
+      'Passes',
+      'Focus',
+      'Air',
+      'Lines',
+      'Run-up',
+    ];
+    const row = (place: number, ...cells: string[]): string =>
+      `<tr><td>${box}</td><td>${place + 1}</td><td>${cells[0]!}</td><td><span class="swatch" style="background:${stepColour(place).hex}"></span></td>${cells
+        .slice(1)
+        .map((text) => `<td>${text}</td>`)
+        .join('')}</tr>`;
     expect([page[0], ...page.slice(body + 1)]).toEqual([
       '<!doctype html>',
       '<h1>Card CD001-4</h1>',
-      '<p>Ply on Heron, lens fine. 5 × 4 mm; upper left corner 10 mm from the bed&#8217;s left edge and 20 mm from its rear edge.</p>'.replaceAll('&#8217;', '’'),
+      '<p>Ply on Heron, lens fine. 5 × 4 mm; upper left corner 10 mm from the bed&#8217;s left edge and 20 mm from its rear edge.</p>'.replaceAll(
+        '&#8217;',
+        '’',
+      ),
       '<p>Set up: masked, wiped clean.</p>',
       '<p>Burn the steps from the first to the last: the strongest come last. Focus counts from the focus you set: plus raises the head. Stay with the machine.</p>',
       `<ul><li>${box} The face is masked without bubbles, wiped clean.</li></ul>`,
       `<table><thead><tr>${heads.map((head) => `<th scope="col">${head}</th>`).join('')}</tr></thead><tbody>`,
-      row(0, '01_CELLS_1_2', 'fills', '20 %', '100 mm/s', '0.1 mm', '1', '+1.5 mm', 'off', 'along X, both ways', '2 mm'),
+      row(
+        0,
+        '01_CELLS_1_2',
+        'fills',
+        '20 %',
+        '100 mm/s',
+        '0.1 mm',
+        '1',
+        '+1.5 mm',
+        'off',
+        'along X, both ways',
+        '2 mm',
+      ),
       row(1, '02_LETTERING_', 'follows lines', '20 %', '100 mm/s', '', '1', 'as set', 'off', '', 'none'),
       '</tbody></table></body></html>',
       '',
@@ -188,24 +333,61 @@ describe('the printable list, word for word', () => {
     expect(plain).toContain('<ul></ul>');
     const tilted = { ...layout, tilt: { fallMmPerMm: 0.05, levelAtMm: 2.5, spacerMm: 6 } };
     const list = listOfSteps(steps, tilted, pairing, { bed: place, setup: UNSAID_SETUP }).split('\n');
-    expect(list.find((text) => text.startsWith('<ul>'))).toMatch(/^<ul><li>.*Tilt the board: .* a spacer of 6 mm under it 120 mm to the left .*<li>.*The board cannot slide/);
+    expect(list.find((text) => text.startsWith('<ul>'))).toMatch(
+      /^<ul><li>.*Tilt the board: .* a spacer of 6 mm under it 120 mm to the left .*<li>.*The board cannot slide/,
+    );
   });
-}); // prettier-ignore
+});
 
 describe('cells as CSV, word for word', () => {
   it('are a row for each burn, empty where nothing is set or burned', () => {
     const both = { ...layout, cells: [cell(0, fill), cell(1, { ...follow, shape: fill.shape }, true)] };
     const [first, second] = parseCsv<Record<string, string>>(csvOfCells(both, machine), { columns: true });
     expect(first).toMatchObject({
-      card: 'CD001-4', cell: '0', burn: '0', does: 'sweep', x_mm: '1', y_mm: '1', width_mm: '2', height_mm: '1.5', level_power: '0.2', level_speed: '100', level_focus: '',
-      power_percent: '20', speed_mm_per_s: '100', interval_mm: '0.1', passes: '1', focus_offset_mm: '0', air: 'low', direction: 'horizontal', both_ways: 'true',
-      run_up_mm: '', scan_offset_mm: '0', lengthen_mm: '0', line_angle_deg: '0', cross_hatch: 'false', frequency_khz: '', delivered_w: '2', areal_energy_j_per_mm2: '0.2',
-      line_energy_j_per_mm: '0.02', burn_order: '1', left_out: 'false',
+      card: 'CD001-4',
+      cell: '0',
+      burn: '0',
+      does: 'sweep',
+      x_mm: '1',
+      y_mm: '1',
+      width_mm: '2',
+      height_mm: '1.5',
+      level_power: '0.2',
+      level_speed: '100',
+      level_focus: '',
+      power_percent: '20',
+      speed_mm_per_s: '100',
+      interval_mm: '0.1',
+      passes: '1',
+      focus_offset_mm: '0',
+      air: 'low',
+      direction: 'horizontal',
+      both_ways: 'true',
+      run_up_mm: '',
+      scan_offset_mm: '0',
+      lengthen_mm: '0',
+      line_angle_deg: '0',
+      cross_hatch: 'false',
+      frequency_khz: '',
+      delivered_w: '2',
+      areal_energy_j_per_mm2: '0.2',
+      line_energy_j_per_mm: '0.02',
+      burn_order: '1',
+      left_out: 'false',
     });
-    expect(second).toMatchObject({ cell: '1', run_up_mm: '1.5', frequency_khz: '30', burn_order: '', left_out: 'true' });
-  }); // prettier-ignore
+    expect(second).toMatchObject({
+      cell: '1',
+      run_up_mm: '1.5',
+      frequency_khz: '30',
+      burn_order: '',
+      left_out: 'true',
+    });
+  });
   it('have text disarmed that begins like a formula, and nothing else', () => {
-    const rows = [{ a: '=1+1', b: -3, c: 'a=b', d: undefined }, { a: '@x', b: '-y', c: '\tz', d: true }]; // prettier-ignore
+    const rows = [
+      { a: '=1+1', b: -3, c: 'a=b', d: undefined },
+      { a: '@x', b: '-y', c: '\tz', d: true },
+    ];
     expect(csvOf(['a', 'b', 'c', 'd'], rows)).toBe("a,b,c,d\r\n'=1+1,-3,a=b,\r\n'@x,'-y,'\tz,true\r\n");
   });
 });

@@ -4,14 +4,30 @@ import { escapeXml, pathData, xmlNumber } from './xml';
 describe('what SVG and HTML files share', () => {
   it('numbers are short, to a micrometre, and never empty', () => {
     expect([1, 1.5, 1.2345, 10, 0, -0.0001, 100.1].map(xmlNumber)).toEqual([
-      '1', '1.5', '1.234', '10', '0', '0', '100.1',
-    ]); // prettier-ignore
+      '1',
+      '1.5',
+      '1.234',
+      '10',
+      '0',
+      '0',
+      '100.1',
+    ]);
   });
   it('words cannot end what they stand in', () => {
     expect(escapeXml(`<a title="x" class='y'>&`)).toBe('&#60;a title=&#34;x&#34; class=&#39;y&#39;&#62;&#38;');
   });
   it('paths move to their first point and draw lines to the others, closed where asked', () => {
-    const lines = [[{ x: 0, y: 1 }, { x: 2.5, y: 1 }, { x: 2, y: 3 }], [{ x: 9, y: 9 }, { x: 8, y: 9 }]]; // prettier-ignore
+    const lines = [
+      [
+        { x: 0, y: 1 },
+        { x: 2.5, y: 1 },
+        { x: 2, y: 3 },
+      ],
+      [
+        { x: 9, y: 9 },
+        { x: 8, y: 9 },
+      ],
+    ];
     expect(pathData(lines, false)).toBe('M0 1L2.5 1L2 3M9 9L8 9');
     expect(pathData(lines, true)).toBe('M0 1L2.5 1L2 3zM9 9L8 9z');
     expect(pathData([], true)).toBe('');

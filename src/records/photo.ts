@@ -10,7 +10,13 @@ import type { Exposure } from '../core/reading/tone/exposure';
 export type LitFrom = 'front' | 'behind';
 
 export type PhotoStatus =
-  'waiting' | 'reading' | 'read' | 'needs-corners' | 'other-card' | 'several-cards' | 'unreadable';
+  | 'waiting'
+  | 'reading'
+  | 'read'
+  | 'needs-corners'
+  | 'other-card'
+  | 'several-cards'
+  | 'unreadable';
 
 /** Why a photo could not be read, which cards it shows. */
 export interface PhotoDetail {

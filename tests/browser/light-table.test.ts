@@ -21,7 +21,8 @@ describe('a coated card on a light table', () => {
     await says(driver, 'the room dark');
     await press(driver, 'Take it on the simulated light table');
     const photos = async (): Promise<number> =>
-      (await driver.findElements(By.xpath('//li[contains(., "on a light table") and contains(., "light-table-")]'))).length; // prettier-ignore
+      (await driver.findElements(By.xpath('//li[contains(., "on a light table") and contains(., "light-table-")]')))
+        .length;
     await until(driver, async () => (await photos()) === 2, 'the second photo on the light table is not listed');
     await says(driver, 'one of 2 that count');
   });

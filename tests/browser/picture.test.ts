@@ -53,7 +53,9 @@ afterAll(async () => {
 const choose = (path: string): Promise<void> =>
   shop.driver.findElement(By.css('input[aria-label="Picture file"]')).sendKeys(path);
 const boxOfCell = async (): Promise<{ width: number; height: number }> =>
-  shop.driver.executeScript('const { width, height } = document.querySelector("[data-cell] rect").getBBox(); return { width, height };'); // prettier-ignore
+  shop.driver.executeScript(
+    'const { width, height } = document.querySelector("[data-cell] rect").getBBox(); return { width, height };',
+  );
 
 describe('a picture to be burned', () => {
   it('is a drawing of our own at first, shown as it will lie on the stock', async () => {
@@ -64,7 +66,14 @@ describe('a picture to be burned', () => {
   it('is chosen from a file, which another one of the same name but no picture does not replace', async () => {
     await choose(stripes);
     await says(shop.driver, 'Three stripes');
-    await until(shop.driver, async () => { const { width, height } = await boxOfCell(); return Math.abs(width / height - 3) < 0.1; }, 'the cell is not three times as wide as high'); // prettier-ignore
+    await until(
+      shop.driver,
+      async () => {
+        const { width, height } = await boxOfCell();
+        return Math.abs(width / height - 3) < 0.1;
+      },
+      'the cell is not three times as wide as high',
+    );
     await choose(words);
     await says(shop.driver, 'is no picture that can be opened here');
     await says(shop.driver, 'Three stripes');
@@ -74,12 +83,25 @@ describe('a picture to be burned', () => {
     const { width } = await preview.getRect();
     await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', preview);
     const [x, y] = [Math.round(-0.45 * width), Math.round(-0.1 * width)];
-    await shop.driver.actions().move({ origin: preview, x, y }).press().move({ origin: Origin.POINTER, x: Math.round(0.3 * width), y: Math.round(0.2 * width) }).release().perform(); // prettier-ignore
+    await shop.driver
+      .actions()
+      .move({ origin: preview, x, y })
+      .press()
+      .move({ origin: Origin.POINTER, x: Math.round(0.3 * width), y: Math.round(0.2 * width) })
+      .release()
+      .perform();
     await find(shop.driver, 'svg[aria-label="Three stripes, cropped"]');
     await press(shop.driver, 'All of it');
     await find(shop.driver, 'svg[aria-label="Three stripes"]');
     await type(shop.driver, 'Crop width', '66 %');
-    await until(shop.driver, async () => { const { width: wide, height } = await boxOfCell(); return Math.abs(wide / height - 1.98) < 0.08; }, 'the crop does not show on the card'); // prettier-ignore
+    await until(
+      shop.driver,
+      async () => {
+        const { width: wide, height } = await boxOfCell();
+        return Math.abs(wide / height - 1.98) < 0.08;
+      },
+      'the crop does not show on the card',
+    );
   });
   it('goes into the card as it was chosen, its darkest as black and its lightest bare', async () => {
     const errors = await consoleErrors(shop.driver);

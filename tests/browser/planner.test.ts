@@ -223,7 +223,11 @@ describe('the surface of a grid', () => {
     await press(driver, 'Compare by eye');
     await says(driver, 'Which is better?');
     const shown = async (): Promise<string> =>
-      (await Promise.all((await driver.findElements(By.css('[data-compared]'))).map((one) => one.getAttribute('data-compared')))).join(' '); // prettier-ignore
+      (
+        await Promise.all(
+          (await driver.findElements(By.css('[data-compared]'))).map((one) => one.getAttribute('data-compared')),
+        )
+      ).join(' ');
     const before = await shown();
     await driver.switchTo().activeElement().sendKeys(Key.ARROW_LEFT);
     await says(driver, 'best with');

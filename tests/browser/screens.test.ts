@@ -67,7 +67,11 @@ async function switchTheme(driver: Shop['driver']): Promise<void> {
   const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
   await press(driver, theme === 'dim' ? 'Lights up' : 'Dim the lights');
   const other = theme === 'dim' ? 'light' : 'dim';
-  await until(driver, async () => (await driver.findElement(By.css('html')).getAttribute('data-theme')) === other, `the theme is never ${other}`); // prettier-ignore
+  await until(
+    driver,
+    async () => (await driver.findElement(By.css('html')).getAttribute('data-theme')) === other,
+    `the theme is never ${other}`,
+  );
 }
 
 describe('every screen', () => {
@@ -217,9 +221,17 @@ describe('strips beside each other', () => {
     const board = await find(driver, '[role=group][aria-label="Which is better?"]');
     expect(await board.findElements(By.css('[data-compared]'))).toHaveLength(2);
     await board.sendKeys(Key.ARROW_LEFT);
-    await until(driver, async () => (await driver.findElement(By.css('main')).getText()).includes('best with'), 'nothing is ranked'); // prettier-ignore
+    await until(
+      driver,
+      async () => (await driver.findElement(By.css('main')).getText()).includes('best with'),
+      'nothing is ranked',
+    );
     await (await find(driver, '[role=group][aria-label="Which is better?"]')).sendKeys('u');
-    await until(driver, async () => !(await driver.findElement(By.css('main')).getText()).includes('best with'), 'nothing is taken back'); // prettier-ignore
+    await until(
+      driver,
+      async () => !(await driver.findElement(By.css('main')).getText()).includes('best with'),
+      'nothing is taken back',
+    );
   });
 });
 
@@ -250,7 +262,11 @@ describe('benches beside each other', () => {
     await says(driver, 'at least 12 L* from bare stock');
     await driver.findElement(By.css('input[name="pairing"][value="2"]')).click();
     await press(driver, 'Compare', '//form');
-    await until(driver, async () => (await driver.findElements(By.css('thead th'))).length === 1, 'two are compared still'); // prettier-ignore
+    await until(
+      driver,
+      async () => (await driver.findElements(By.css('thead th'))).length === 1,
+      'two are compared still',
+    );
   });
 });
 
@@ -281,7 +297,12 @@ describe('a chart', () => {
     await driver.executeScript(`window.saved = {};
       const make = URL.createObjectURL;
       URL.createObjectURL = (blob) => { blob.text().then((text) => (window.saved[blob.type] = text)); return make.call(URL, blob); };`);
-    const saved = (type: string) => until(driver, () => driver.executeScript<string | null>('return window.saved[arguments[0]]', type), `nothing was saved as ${type}`); // prettier-ignore
+    const saved = (type: string) =>
+      until(
+        driver,
+        () => driver.executeScript<string | null>('return window.saved[arguments[0]]', type),
+        `nothing was saved as ${type}`,
+      );
     const within = '//p[starts-with(normalize-space(.), "Save this chart")]';
     await press(driver, 'SVG', within);
     const picture = await saved('image/svg+xml');
@@ -291,7 +312,9 @@ describe('a chart', () => {
       .split('\r\n')
       .map((line) => line.split(','));
     const measured = rows.filter(([what]) => what === 'measured');
-    expect(measured.map((row) => Number(row[6])).sort((a, b) => a - b)).toEqual([...card.layout.order].sort((a, b) => a - b)); // prettier-ignore
+    expect(measured.map((row) => Number(row[6])).sort((a, b) => a - b)).toEqual(
+      [...card.layout.order].sort((a, b) => a - b),
+    );
     for (const row of measured)
       expect(Number(row[2])).toBe(reading!.cells.find(({ cellIndex }) => cellIndex === Number(row[6]))!.lightness);
     // Chromium's own parser takes it, and finds the axes that the screen has.

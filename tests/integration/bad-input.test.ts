@@ -283,15 +283,25 @@ describe('photos at the door', () => {
   it('corners far outside the photo are refused, on whichever side, and so are those of a photo that is not there', async () => {
     const { json } = await upload(await jpeg(640, 480));
     await app.ctx.readings.idle();
-    const corners = [{ x: 10, y: 10 }, { x: 600, y: 10 }, { x: 600, y: 400 }, { x: 10, y: 400 }];
-    const put = (id: number, change: object, at = 2) => app.call('PUT', `/api/photos/${id}/corners`, { corners: corners.map((corner, index) => (index === at ? { ...corner, ...change } : corner)) });
+    const corners = [
+      { x: 10, y: 10 },
+      { x: 600, y: 10 },
+      { x: 600, y: 400 },
+      { x: 10, y: 400 },
+    ];
+    const put = (id: number, change: object, at = 2) =>
+      app.call('PUT', `/api/photos/${id}/corners`, {
+        corners: corners.map((corner, index) => (index === at ? { ...corner, ...change } : corner)),
+      });
     for (const change of [{ x: -641 }, { y: -481 }, { x: 1281 }, { y: 961 }])
-      expectProblem((await put(json.id, change)).json, 'invalid-input', [{ field: 'corners', message: 'Drag each handle to a corner of the card.' }]);
+      expectProblem((await put(json.id, change)).json, 'invalid-input', [
+        { field: 'corners', message: 'Drag each handle to a corner of the card.' },
+      ]);
     expectProblem((await put(987654, {})).json, 'not-found');
     expectProblem((await app.call('GET', '/api/photos/987654')).json, 'not-found');
     expect((await put(json.id, { x: -640 }, 0)).status).toBe(200);
     await app.ctx.readings.idle();
-  }); // prettier-ignore
+  });
   it('the same photo sent twice is one photo', async () => {
     const bytes = await jpeg(900, 700);
     const [one, two] = await Promise.all([upload(bytes), upload(bytes)]);

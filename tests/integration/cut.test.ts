@@ -39,19 +39,28 @@ describe('squares that are cut out', () => {
     const { json: kerf } = await app.call('GET', `/api/pairings/${pairingId}/proposals/kerf`);
     expect(kerf.plan.cut).toEqual(settings);
     for (const wrong of [{ want: 'cheaper' }, { certainty: 1 }, { outlineMm: -4 }])
-      expect((await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, ...wrong }, choice: {}, note: '' })).status).toBe(422); // prettier-ignore
+      expect(
+        (await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, ...wrong }, choice: {}, note: '' }))
+          .status,
+      ).toBe(422);
   });
 
   it('have the same words as kerf squares, which had others once, and whose edges nobody asks about', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
     const { id } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 2, sizeMm: 10 }));
     await burnCard(app, id);
-    await query(app.databaseUrl, `insert into answer (card_id, field, cell_index, repeat, word) values (${id}, 'drop', 0, 0, 'dropped')`); // prettier-ignore
+    await query(
+      app.databaseUrl,
+      `insert into answer (card_id, field, cell_index, repeat, word) values (${id}, 'drop', 0, 0, 'dropped')`,
+    );
     await up(app.ctx.db);
     expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 1 });
     const { json: view } = await app.call('GET', `/api/cards/${id}`);
     const words = view.answers.map(({ field, cellIndex, value }: any) => [field, cellIndex, value]);
-    expect(words).toEqual([['drop', 0, 'clean'], ['drop', 1, expect.stringMatching(/clean|charred/)]]); // prettier-ignore
+    expect(words).toEqual([
+      ['drop', 0, 'clean'],
+      ['drop', 1, expect.stringMatching(/clean|charred/)],
+    ]);
   });
 
   it('are nothing that a card of engraved cells has', async () => {

@@ -8,10 +8,17 @@ let app: TestApp;
 let made: Awaited<ReturnType<typeof makePairing>>;
 let factId: number;
 const note = (entry: object, key?: string) =>
-  app.call('POST', `/api/machines/${made.machineId}/diary`, { at: new Date().toISOString(), kind: 'note', note: '', reading: null, ...entry }, key ? { 'idempotency-key': key } : {}); // prettier-ignore
+  app.call(
+    'POST',
+    `/api/machines/${made.machineId}/diary`,
+    { at: new Date().toISOString(), kind: 'note', note: '', reading: null, ...entry },
+    key ? { 'idempotency-key': key } : {},
+  );
 const diary = async () => (await app.call('GET', `/api/machines/${made.machineId}/diary`)).json;
 const gridRung = async () =>
-  (await app.call('GET', `/api/pairings/${made.pairingId}`)).json.ladder.find((rung: { rung: string }) => rung.rung === 'grid'); // prettier-ignore
+  (await app.call('GET', `/api/pairings/${made.pairingId}`)).json.ladder.find(
+    (rung: { rung: string }) => rung.rung === 'grid',
+  );
 
 beforeAll(async () => {
   app = await testApp();
@@ -31,7 +38,10 @@ afterAll(() => app.close());
 
 describe('a machine’s diary', () => {
   it('counts the hours of what was burned, and those since its source was replaced', async () => {
-    const [{ s }] = (await query(app.databaseUrl, `select sum(actual_s) as s from burn where machine_id = ${made.machineId}`)) as [{ s: number }]; // prettier-ignore
+    const [{ s }] = (await query(
+      app.databaseUrl,
+      `select sum(actual_s) as s from burn where machine_id = ${made.machineId}`,
+    )) as [{ s: number }];
     const { entries, hours } = await diary();
     expect(entries).toEqual([]);
     expect(hours.all).toBeCloseTo(Number(s) / 3600, 9);
@@ -64,7 +74,8 @@ describe('a machine’s diary', () => {
     expect(page.stale).toEqual([reason]);
     // A grid stands on the common step alone.
     expect(page.standsOn.map(({ rung }) => rung)).toEqual(['stock', 'safety']);
-    const strike = (struck: boolean) => app.call('PUT', `/api/machines/${made.machineId}/diary/${json.id}/struck`, { struck }); // prettier-ignore
+    const strike = (struck: boolean) =>
+      app.call('PUT', `/api/machines/${made.machineId}/diary/${json.id}/struck`, { struck });
     expect((await strike(true)).json.entries).toMatchObject([{ struck: true }]);
     expect(await gridRung()).toMatchObject({ state: 'measured', reason: '' });
     await strike(false);
@@ -108,6 +119,8 @@ describe('a machine’s diary', () => {
     const { json } = await note({ kind: 'note', note: 'mine' });
     const strange = await app.call('PUT', `/api/machines/${other.machineId}/diary/${json.id}/struck`, { struck: true });
     expect(strange.json.code).toBe('not-found');
-    expect((await app.call('PUT', `/api/machines/${made.machineId}/diary/99999/struck`, { struck: true })).json.code).toBe('not-found'); // prettier-ignore
+    expect(
+      (await app.call('PUT', `/api/machines/${made.machineId}/diary/99999/struck`, { struck: true })).json.code,
+    ).toBe('not-found');
   });
 });

@@ -158,18 +158,38 @@ describe('photos of a sheet', () => {
     const { json: sheet } = await add({ format: 'letter' });
     await send(sheet.id, await photoOf('a5', 1.5));
     const other = await send(sheet.id, await photoOf('a5', 0));
-    expect(other).toMatchObject({ status: 422, json: { code: 'sheet-not-measured', detail: expect.stringContaining('another format') } });
+    expect(other).toMatchObject({
+      status: 422,
+      json: { code: 'sheet-not-measured', detail: expect.stringContaining('another format') },
+    });
     const { json: all } = await app.call('GET', '/api/frame-sheets');
     expect(all.find(({ id }: { id: number }) => id === sheet.id)).toMatchObject({ greys: null, photos: 0 });
-    const blank = (stops: number) => sharp({ create: { width: 600, height: 400, channels: 3, background: '#bbb' } }).jpeg().withExif({ IFD0: { Make: 'A', Model: 'b' }, IFD2: { ExposureTime: `1/${100 * 2 ** stops}`, ISOSpeedRatings: '100', FNumber: '18/10', ExposureBiasValue: `${-100 * stops}/100` } }).toBuffer();
+    const blank = (stops: number) =>
+      sharp({ create: { width: 600, height: 400, channels: 3, background: '#bbb' } })
+        .jpeg()
+        .withExif({
+          IFD0: { Make: 'A', Model: 'b' },
+          IFD2: {
+            ExposureTime: `1/${100 * 2 ** stops}`,
+            ISOSpeedRatings: '100',
+            FNumber: '18/10',
+            ExposureBiasValue: `${-100 * stops}/100`,
+          },
+        })
+        .toBuffer();
     await send(sheet.id, await blank(0));
-    expect((await send(sheet.id, await blank(1))).json).toMatchObject({ code: 'sheet-not-measured', detail: expect.stringContaining('corner markers') });
+    expect((await send(sheet.id, await blank(1))).json).toMatchObject({
+      code: 'sheet-not-measured',
+      detail: expect.stringContaining('corner markers'),
+    });
   });
   it('must say how they were exposed, and be photos', async () => {
     const { json: sheet } = await add();
-    const plain = await sharp(await photoOf('a5', 0)).jpeg().toBuffer();
+    const plain = await sharp(await photoOf('a5', 0))
+      .jpeg()
+      .toBuffer();
     expect((await send(sheet.id, plain)).json.code).toBe('photo-without-exposure');
     expect((await send(sheet.id, Buffer.from('no picture'))).json.code).toBe('photo-not-readable');
     expect((await send(987_654, plain)).status).toBe(404);
   });
-}); // prettier-ignore
+});

@@ -359,7 +359,10 @@ describe('a cut card', () => {
     const { xMm, yMm } = fact.json.versions[0].value;
     expect(xMm).not.toBe(yMm);
     const offered = (await sumsView(app.ctx)).filter(({ factId }) => factId === kept.json.facts[0].factId);
-    expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual([['X', xMm], ['Y', yMm]]); // prettier-ignore
+    expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual([
+      ['X', xMm],
+      ['Y', yMm],
+    ]);
   });
 });
 
@@ -372,8 +375,12 @@ describe('a part that has not come loose', () => {
       cut: { ...plan.cut, speedMmPerS: 100, passes: 1 },
     }));
     await burnCard(app, cardId);
-    const { json, status } = await app.call('POST', `/api/cards/${cardId}/gauge`, { field: 'width-x', cellIndex: 0, repeat: 0 });
+    const { json, status } = await app.call('POST', `/api/cards/${cardId}/gauge`, {
+      field: 'width-x',
+      cellIndex: 0,
+      repeat: 0,
+    });
     expect([status, json.code]).toEqual([409, 'cannot-measure']);
     expect(json.detail).toBe('The part has not come loose: it cannot be measured.');
-  }); // prettier-ignore
+  });
 });

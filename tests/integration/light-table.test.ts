@@ -53,9 +53,18 @@ describe('a photo on a light table', () => {
     const wish = { lightness: null, powerCap: 1, pace: 'fast-and-strong', cleared: true };
     const found = (await app.call('POST', `/api/cards/${cardId}/finding`, { wish })).json;
     expect(found.candidates.some(({ cleared }: { cleared: boolean | null }) => cleared !== null)).toBe(true);
-    const kept = await app.call('POST', '/api/facts', { cardId, wish, choice: { cellIndex: found.candidates[0].cellIndex }, note: '' }); // prettier-ignore
+    const kept = await app.call('POST', '/api/facts', {
+      cardId,
+      wish,
+      choice: { cellIndex: found.candidates[0].cellIndex },
+      note: '',
+    });
     expect(kept.status).toBe(201);
-    const [finding] = await app.ctx.db.selectFrom('finding').select('throughReadingId').where('cardId', '=', cardId).execute(); // prettier-ignore
+    const [finding] = await app.ctx.db
+      .selectFrom('finding')
+      .select('throughReadingId')
+      .where('cardId', '=', cardId)
+      .execute();
     expect(finding!.throughReadingId).toBe(view.through!.id);
   });
   it('does not count while it is left aside, or once the card was burned anew', async () => {
@@ -83,10 +92,16 @@ describe('a photo on a light table', () => {
     const other = await makeCard(app, pairingId);
     await burnCard(app, other.id);
     const refused = await app.call('POST', `/api/cards/${other.id}/photograph?lit=behind`);
-    expect(refused.json).toMatchObject({ code: 'invalid-input', detail: expect.stringContaining('light that comes through') }); // prettier-ignore
+    expect(refused.json).toMatchObject({
+      code: 'invalid-input',
+      detail: expect.stringContaining('light that comes through'),
+    });
     for (const asked of ['lit=behind&sheet=a5', 'lit=behind&photos=2', 'lit=below'])
       expect((await app.call('POST', `/api/cards/${cardId}/photograph?${asked}`)).status, asked).toBe(422);
-    const [{ count }] = (await query(app.databaseUrl, `select count(*)::int as count from photo where card_id = ${other.id}`)) as [{ count: number }]; // prettier-ignore
+    const [{ count }] = (await query(
+      app.databaseUrl,
+      `select count(*)::int as count from photo where card_id = ${other.id}`,
+    )) as [{ count: number }];
     expect(count).toBe(0);
   });
   it('cannot be stored with shares that nothing lets through', async () => {

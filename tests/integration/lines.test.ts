@@ -64,7 +64,11 @@ describe('a card that is judged by its lines', () => {
     const { fastest } = (await app.call('POST', `/api/cards/${id}/finding`, { wish: {} })).json;
     expect(fastest.offsetMm).toBeLessThan(-0.01);
     const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
-    const facts = await Promise.all(kept.json.facts.map(async ({ factId }: { factId: number }) => (await app.call('GET', `/api/facts/${factId}`)).json.fact)); // prettier-ignore
+    const facts = await Promise.all(
+      kept.json.facts.map(
+        async ({ factId }: { factId: number }) => (await app.call('GET', `/api/facts/${factId}`)).json.fact,
+      ),
+    );
     const own = { owner: 'machine', machineId, at: { direction: 'horizontal' } };
     expect(facts).toMatchObject([
       { name: 'lag', ...own },

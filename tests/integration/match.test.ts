@@ -48,7 +48,10 @@ const photograph = () => app.call('POST', '/api/matches/photograph', { cardId })
 
 describe('a piece beside a frame sheet', () => {
   it('is not taken in before the greys of a sheet were measured, nor without a sheet', async () => {
-    expect((await photograph()).json).toMatchObject({ code: 'no-tone', detail: expect.stringContaining('never measured') }); // prettier-ignore
+    expect((await photograph()).json).toMatchObject({
+      code: 'no-tone',
+      detail: expect.stringContaining('never measured'),
+    });
     const { json: sheet } = await app.call('POST', '/api/frame-sheets', { name: 'A5', format: 'a5', ruleMm: 100 });
     expect((await app.call('POST', `/api/frame-sheets/${sheet.id}/photograph`)).status).toBe(201);
     await app.call('POST', `/api/cards/${cardId}/photograph`);
@@ -56,7 +59,10 @@ describe('a piece beside a frame sheet', () => {
     const [photo] = (await app.call('GET', `/api/cards/${cardId}`)).json.photos;
     const image = await app.call('GET', `/api/photos/${photo.id}/images/original`);
     const bytes = Buffer.from(await image.response.arrayBuffer());
-    expect((await app.call('POST', '/api/matches', bytes)).json).toMatchObject({ code: 'no-tone', detail: expect.stringContaining('shows no frame sheet') }); // prettier-ignore
+    expect((await app.call('POST', '/api/matches', bytes)).json).toMatchObject({
+      code: 'no-tone',
+      detail: expect.stringContaining('shows no frame sheet'),
+    });
     expect((await app.call('POST', '/api/matches', Buffer.from('a letter'))).json.code).toBe('photo-not-readable');
     expect((await app.call('GET', '/api/matches')).json).toEqual([]);
   });
@@ -79,7 +85,8 @@ describe('a piece beside a frame sheet', () => {
       return { x: x * scale, y: y * scale, radiusPx };
     };
     const piece = burnPrograms(...(await burnOf()));
-    const tell = (place: object, bare: object | null) => app.call('POST', `/api/matches/${photo.id}/tone`, { place, bare }); // prettier-ignore
+    const tell = (place: object, bare: object | null) =>
+      app.call('POST', `/api/matches/${photo.id}/tone`, { place, bare });
     const bareX = layout.cells[0]!.box.x - 1.3;
     for (const index of [0, 4, 8]) {
       const { x, y, width, height } = layout.cells[index]!.box;

@@ -30,26 +30,65 @@ async function photo(exposure: Exposure | null = null): Promise<number> {
   const bytes = Buffer.from(`photo ${shot++}`);
   const id = await insertPhoto(
     app.ctx.db,
-    { cardId, origin: 'upload', fileName: 'a.jpg', mediaType: 'image/jpeg', byteCount: bytes.length, widthPx: 900, heightPx: 700, sha256: bytes.toString('hex'), finish: null,
-    litFrom: 'front', exposure },
+    {
+      cardId,
+      origin: 'upload',
+      fileName: 'a.jpg',
+      mediaType: 'image/jpeg',
+      byteCount: bytes.length,
+      widthPx: 900,
+      heightPx: 700,
+      sha256: bytes.toString('hex'),
+      finish: null,
+      litFrom: 'front',
+      exposure,
+    },
     bytes,
-  ); // prettier-ignore
+  );
   return id!;
 }
-type Read = (job: { bytes: Uint8Array; corners: unknown; second: unknown }, tell: (progress: ReadProgress) => void) => Promise<ReadAnswer>; // prettier-ignore
+type Read = (
+  job: { bytes: Uint8Array; corners: unknown; second: unknown },
+  tell: (progress: ReadProgress) => void,
+) => Promise<ReadAnswer>;
 const reading = (read: Read): ReadingQueue => {
   const work = { do: (_task: string, job: never, tell: never) => read(job, tell) } as unknown as HeavyWork;
   return new ReadingQueue(app.ctx.db, work, log);
 };
 const answer = (outcome: string, more: object = {}): ReadAnswer =>
   ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
-const CELL = { cellIndex: 2, lightness: 40, deltaLightness: -30, spread: 1, lines: null,
-    line: null, bars: null, ends: null, edgeHalo: 0, clippedShare: 0, edgeWidthMm: 0.1, lightnessSigma: 0.4, sharedSigma: 0.3, confidence: 0.9, doubts: ['blurred'], hue: { a: -1.5, b: 2, sigma: 0.6 }, colour: '#123456' }; // prettier-ignore
-const FAULT = { fault: 'reflection', amount: 0.1, area: { x: 1, y: 2, width: 3, height: 4 }, line: null, cells: [2] }; // prettier-ignore
+const CELL = {
+  cellIndex: 2,
+  lightness: 40,
+  deltaLightness: -30,
+  spread: 1,
+  lines: null,
+  line: null,
+  bars: null,
+  ends: null,
+  edgeHalo: 0,
+  clippedShare: 0,
+  edgeWidthMm: 0.1,
+  lightnessSigma: 0.4,
+  sharedSigma: 0.3,
+  confidence: 0.9,
+  doubts: ['blurred'],
+  hue: { a: -1.5, b: 2, sigma: 0.6 },
+  colour: '#123456',
+};
+const FAULT = { fault: 'reflection', amount: 0.1, area: { x: 1, y: 2, width: 3, height: 4 }, line: null, cells: [2] };
 const READ = answer('read', {
-  cells: [CELL], toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1], markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tones: { told: 'by-one-photo', cameraIsTrue: true }, faults: [FAULT],
-  previewJpeg: Buffer.from('small'), straightenedJpeg: Buffer.from('straight'),
-}); // prettier-ignore
+  cells: [CELL],
+  toPhoto: [1, 0, 0, 0, 1, 0, 0, 0, 1],
+  markers: 4,
+  frameErrorMm: 0.02,
+  photoPxPerMm: 12,
+  alsoSeen: [9],
+  tones: { told: 'by-one-photo', cameraIsTrue: true },
+  faults: [FAULT],
+  previewJpeg: Buffer.from('small'),
+  straightenedJpeg: Buffer.from('straight'),
+});
 const stored = async (id: number) => {
   const { status, detail } = (await photoById(app.ctx.db, id))!;
   return { status, detail };
@@ -75,12 +114,24 @@ describe('the line of photos', () => {
     queue.add(id);
     await queue.idle();
     const { json } = await app.call('GET', `/api/cards/${cardId}`);
-    expect(json.reading).toMatchObject({ photoId: id, markers: 4, frameErrorMm: 0.02, photoPxPerMm: 12, alsoSeen: [9], tookS: 0.5, cells: [CELL], faults: [FAULT] }); // prettier-ignore
-    for (const [role, text] of [['preview', 'small'], ['straightened', 'straight']] as const) {
+    expect(json.reading).toMatchObject({
+      photoId: id,
+      markers: 4,
+      frameErrorMm: 0.02,
+      photoPxPerMm: 12,
+      alsoSeen: [9],
+      tookS: 0.5,
+      cells: [CELL],
+      faults: [FAULT],
+    });
+    for (const [role, text] of [
+      ['preview', 'small'],
+      ['straightened', 'straight'],
+    ] as const) {
       const image = await app.call('GET', `/api/photos/${id}/images/${role}`);
       expect(image.json).toBe(text);
       expect(image.response.headers.get('content-type')).toBe('image/jpeg');
-    } // prettier-ignore
+    }
   });
   it('reads two at once and each once, and tells how far each is and which place in line it has', async () => {
     const ids = [await photo(), await photo(), await photo(), await photo()];
@@ -146,7 +197,12 @@ describe('the line of photos', () => {
   });
   it('reads again what was asked for anew meanwhile, and keeps nothing of the first reading', async () => {
     const id = await photo();
-    const corners = [{ x: 1, y: 2 }, { x: 3, y: 2 }, { x: 3, y: 5 }, { x: 1, y: 5 }]; // prettier-ignore
+    const corners = [
+      { x: 1, y: 2 },
+      { x: 3, y: 2 },
+      { x: 3, y: 5 },
+      { x: 1, y: 5 },
+    ];
     const told: unknown[] = [];
     const queue = reading(async (job) => {
       told.push(job.corners);
@@ -160,8 +216,16 @@ describe('the line of photos', () => {
     expect(said.map(({ about }) => about.stored)).toEqual([false, true]);
   });
   it('reads the brighter photo right before a darker one again with it, but none over a newer photo', async () => {
-    const exposed = (biasStops: number): Exposure => ({ camera: 'Pond one', timeS: 2 ** biasStops / 60, iso: 100, fNumber: 2, biasStops }); // prettier-ignore
-    const turns = async (meanwhile: 'nothing' | 'a newer photo' | 'left aside'): Promise<(readonly [text: string, byTwo: boolean])[]> => {
+    const exposed = (biasStops: number): Exposure => ({
+      camera: 'Pond one',
+      timeS: 2 ** biasStops / 60,
+      iso: 100,
+      fNumber: 2,
+      biasStops,
+    });
+    const turns = async (
+      meanwhile: 'nothing' | 'a newer photo' | 'left aside',
+    ): Promise<(readonly [text: string, byTwo: boolean])[]> => {
       const seen: (readonly [string, boolean])[] = [];
       const queue = reading((job) => {
         seen.push([Buffer.from(job.bytes).toString(), job.second !== null]);
@@ -180,16 +244,28 @@ describe('the line of photos', () => {
       await query(app.databaseUrl, `update photo set exposure = null`);
       return seen.map(([text, byTwo]) => [`photo ${Number(/\d+/.exec(text)![0]) - first}`, byTwo] as const);
     };
-    expect(await turns('nothing')).toEqual([['photo 0', false], ['photo 1', true], ['photo 0', true]]);
-    expect(await turns('a newer photo')).toEqual([['photo 0', false], ['photo 1', true]]);
+    expect(await turns('nothing')).toEqual([
+      ['photo 0', false],
+      ['photo 1', true],
+      ['photo 0', true],
+    ]);
+    expect(await turns('a newer photo')).toEqual([
+      ['photo 0', false],
+      ['photo 1', true],
+    ]);
     // Nothing is told by a photo that was left aside, nor is it read again.
-    expect(await turns('left aside')).toEqual([['photo 0', false], ['photo 1', false]]);
-  }); // prettier-ignore
+    expect(await turns('left aside')).toEqual([
+      ['photo 0', false],
+      ['photo 1', false],
+    ]);
+  });
   it('keeps what the database could not take meanwhile, and reads it again two seconds later', async () => {
     const id = await photo();
     const away = Object.assign(new Error('connect ECONNREFUSED'), { code: 'ECONNREFUSED' });
     let turn = 0;
-    const queue = reading(() => (turn++ === 0 ? Promise.reject(away) : Promise.resolve(answer('needs-corners', { markers: 3 }))));
+    const queue = reading(() =>
+      turn++ === 0 ? Promise.reject(away) : Promise.resolve(answer('needs-corners', { markers: 3 })),
+    );
     const timers = vi.spyOn(globalThis, 'setTimeout');
     queue.add(id);
     await queue.idle();
@@ -199,7 +275,7 @@ describe('the line of photos', () => {
     again();
     await queue.idle();
     expect(await stored(id)).toEqual({ status: 'needs-corners', detail: { markers: 3 } });
-  }); // prettier-ignore
+  });
   it('gives up what fails inside, says so in the log, and goes on with the next', async () => {
     const [bad, good] = [await photo(), await photo()];
     const { bytes: badBytes } = (await imageOfPhoto(app.ctx.db, bad, 'original'))!;

@@ -95,9 +95,21 @@ describe('a burn on a machine of one’s own', () => {
 });
 
 const settings = {
-  powerFraction: 0.4, speedMmPerS: 60, intervalMm: 0.12, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true,
-  runUpMm: null, scanOffsetMm: 0, lengthenMm: 0, lineAngleDeg: 0, crossHatch: false, frequencyKHz: null,
-}; // prettier-ignore
+  powerFraction: 0.4,
+  speedMmPerS: 60,
+  intervalMm: 0.12,
+  passes: 1,
+  focusOffsetMm: 0,
+  air: 'on',
+  direction: 'horizontal',
+  bothWays: true,
+  runUpMm: null,
+  scanOffsetMm: 0,
+  lengthenMm: 0,
+  lineAngleDeg: 0,
+  crossHatch: false,
+  frequencyKHz: null,
+};
 
 describe('settings known from elsewhere', () => {
   it('are filed as unproven, each shade beside the others, and the bench asks to prove the newest', async () => {
@@ -140,8 +152,11 @@ describe('settings known from elsewhere', () => {
     const path = `/api/pairings/${pairingId}/settings/preview`;
     const guess = (await app.call('POST', path, { text })).json;
     expect(guess.columns.map((column: { means: string }) => column.means)).toEqual([
-      'power', 'speed-mm-s', 'interval-dpi', 'shade',
-    ]); // prettier-ignore
+      'power',
+      'speed-mm-s',
+      'interval-dpi',
+      'shade',
+    ]);
     // 3000 mm/s is more than this head does: the guess is wrong, and nothing is taken over unseen.
     expect(guess.rows.map((row: { settings: unknown }) => row.settings)).toEqual([null, null, null]);
     const meanings = ['power', 'speed-mm-min', 'interval-dpi', 'shade'];
@@ -264,7 +279,12 @@ describe('an old card', () => {
     await app.ctx.readings.idle();
     expect((await app.call('GET', `/api/photos/${sent.json.id}`)).json.status).toBe('needs-corners');
     const { x, y, width, height } = card.layout.inner;
-    const corners = [[x - 0.5, y], [x + width, y + 0.5], [x + width, y + height], [x, y + height + 0.5]].map(([cx, cy]) => photo.placeOf(cx, cy)); // prettier-ignore
+    const corners = [
+      [x - 0.5, y],
+      [x + width, y + 0.5],
+      [x + width, y + height],
+      [x, y + height + 0.5],
+    ].map(([cx, cy]) => photo.placeOf(cx, cy));
     await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners });
     await app.ctx.readings.idle();
     const seen = (await app.call('GET', `/api/cards/${id}`)).json;
@@ -283,7 +303,15 @@ describe('counted blanks', () => {
   const plan = { cellMm: 5, gapMm: 2 };
   it('take a card each until none is free, or the one that is asked for', async () => {
     const { machineId, lensId } = await makePairing(app, 'heron', 'birch', 'Blank one');
-    const sheet = { ...DEMO_STOCKS.birch, name: 'Coaster', blanks: { count: 3 }, outline: { shape: 'ellipse', radiusMm: 0 }, sheetWidthMm: 70, sheetDepthMm: 70, acquiredOn: null }; // prettier-ignore
+    const sheet = {
+      ...DEMO_STOCKS.birch,
+      name: 'Coaster',
+      blanks: { count: 3 },
+      outline: { shape: 'ellipse', radiusMm: 0 },
+      sheetWidthMm: 70,
+      sheetDepthMm: 70,
+      acquiredOn: null,
+    };
     const stock = await app.call('POST', '/api/stock', sheet);
     const pairing = await app.call('POST', '/api/pairings', { machineId, lensId, stockId: stock.json.id });
     const proposal = await app.call('GET', `/api/pairings/${pairing.json.id}/proposals/grid`);

@@ -37,7 +37,9 @@ describe('machines and lenses', () => {
       expect((await app.call('PUT', `/api/machines/${made.id}/retired`, { retired })).json.retired).toBe(retired);
     }
     expect((await app.call('PUT', '/api/machines/99999', { ...machine, name: 'Nobody' })).json.code).toBe('not-found');
-    expect((await app.call('PUT', '/api/machines/99999/retired', { retired: true })).json.detail).toBe('There is no machine 99999.'); // prettier-ignore
+    expect((await app.call('PUT', '/api/machines/99999/retired', { retired: true })).json.detail).toBe(
+      'There is no machine 99999.',
+    );
   });
   it('take more lenses, and one retired is no longer offered but keeps its place', async () => {
     const { json: made } = await create('Turnstone');
@@ -81,7 +83,9 @@ describe('stock', () => {
     expect((await app.call('PUT', '/api/stock/99999', { ...DEMO_STOCKS.birch, acquiredOn: null })).json.code).toBe(
       'not-found',
     );
-    expect((await app.call('PUT', '/api/stock/99999/retired', { retired: true })).json.detail).toBe('There is no stock 99999.'); // prettier-ignore
+    expect((await app.call('PUT', '/api/stock/99999/retired', { retired: true })).json.detail).toBe(
+      'There is no stock 99999.',
+    );
   });
   it('says how each machine takes it', async () => {
     await app.call('POST', '/api/machines', {

@@ -48,7 +48,10 @@ describe('several cards in one go', () => {
     const { offers: first, others } = await offers();
     expect(first.map(({ rung }: { rung: string }) => rung)).toEqual(['grid']);
     expect(others).toContainEqual({ name: 'Line', why: 'it starts from Grid, which is not measured' });
-    expect((await make(['grid', 'line'])).json).toMatchObject({ code: 'nothing-to-propose', detail: expect.stringContaining('starts from Grid') }); // prettier-ignore
+    expect((await make(['grid', 'line'])).json).toMatchObject({
+      code: 'nothing-to-propose',
+      detail: expect.stringContaining('starts from Grid'),
+    });
     expect((await make(['grid'])).json.code).toBe('invalid-input');
     expect((await make(['grid', 'moon'])).status).toBe(422);
     expect((await app.call('GET', `/api/pairings/${pairingId}`)).json.cards).toEqual([]);
@@ -67,7 +70,12 @@ describe('several cards in one go', () => {
     expect((await make(RUNGS, 'a round of a test')).json).toEqual(round);
     const cards = await Promise.all(round.cards.map(async ({ id }) => (await view(id)).card));
     expect(cards.map(({ kind }) => kind)).toEqual(['threshold', 'line-width', 'interval']);
-    const areas = cards.map(({ sheetXMm, sheetYMm, layout }) => ({ x: sheetXMm, y: sheetYMm, width: layout.widthMm, height: layout.heightMm })); // prettier-ignore
+    const areas = cards.map(({ sheetXMm, sheetYMm, layout }) => ({
+      x: sheetXMm,
+      y: sheetYMm,
+      width: layout.widthMm,
+      height: layout.heightMm,
+    }));
     areas.forEach((a, i) => areas.slice(i + 1).forEach((b) => expect(rectsOverlap(a, b)).toBe(false)));
     for (const { piece, roundId } of cards) expect({ piece, roundId }).toEqual({ piece: 1, roundId: round.id });
     // What waits already is not offered again.
@@ -125,7 +133,8 @@ describe('several cards in one go', () => {
     const sent = await app.call('POST', `/api/cards/${first.id}/photos?name=phone.jpg`, bytes);
     expect(sent.status).toBe(201);
     await app.ctx.readings.idle();
-    const names = async ({ id }: { id: number }) => (await view(id)).photos.map((photo: { fileName: string }) => photo.fileName); // prettier-ignore
+    const names = async ({ id }: { id: number }) =>
+      (await view(id)).photos.map((photo: { fileName: string }) => photo.fileName);
     expect(await names(first)).toContain('phone.jpg');
     expect(await names(second)).toContain('phone.jpg');
     expect(await names(third)).not.toContain('phone.jpg');
@@ -177,7 +186,9 @@ describe('several cards in one go', () => {
     const { next, worth } = (await app.call('GET', `/api/pairings/${other}`)).json;
     // Before the first grid nobody knows how long a piece takes: stock is weighed, of which the card takes about a quarter of a piece.
     expect(next.burn.areaMm2 / 8000).toBeGreaterThan(0.15);
-    expect(worth).toBe(`As much as ${(next.burn.areaMm2 / 8000).toPrecision(1)} of a piece: it pays if it saves one of your 40. Burn it.`); // prettier-ignore
+    expect(worth).toBe(
+      `As much as ${(next.burn.areaMm2 / 8000).toPrecision(1)} of a piece: it pays if it saves one of your 40. Burn it.`,
+    );
     expect((await say(null)).json).toBeNull();
     expect(await bench()).toMatchObject({ pieces: null, worth: '' });
   });

@@ -17,8 +17,12 @@ interface Told {
   readonly id: number;
   readonly photoId: number;
   readonly photoIds: readonly number[];
-  readonly cells: readonly { readonly lightness: number; readonly lightnessSigma: number; readonly sharedSigma: number }[];
-} // prettier-ignore
+  readonly cells: readonly {
+    readonly lightness: number;
+    readonly lightnessSigma: number;
+    readonly sharedSigma: number;
+  }[];
+}
 const told = async (cardId: number): Promise<Told> => (await app.call('GET', `/api/cards/${cardId}`)).json.reading;
 const take = async (cardId: number, shotSeed: string, wiped = false): Promise<number> => {
   const { id } = await photographCard(app.ctx, cardId, { shotSeed, wiped });
@@ -50,7 +54,8 @@ describe('several photos of a card', () => {
       expect(cell.lightness).toBeLessThanOrEqual(Math.max(...values) + 1e-9);
       expect(cell.sharedSigma).toBeLessThanOrEqual(cell.lightnessSigma);
     });
-    const mean = (cells: Told['cells']): number => cells.reduce((sum, { lightnessSigma }) => sum + lightnessSigma / cells.length, 0); // prettier-ignore
+    const mean = (cells: Told['cells']): number =>
+      cells.reduce((sum, { lightnessSigma }) => sum + lightnessSigma / cells.length, 0);
     expect(mean(both.cells)).toBeLessThan(mean(first.cells));
   });
   it('count until they are left aside, and count again', async () => {

@@ -14,15 +14,22 @@ beforeAll(async () => {
   const { json: other } = await app.call('GET', `/api/pairings/${pairingId}`);
   const { pairing } = other;
   const sheet = await makePairing(app, 'heron', 'cork');
-  ({ json: { id: beside } } = await app.call('POST', '/api/pairings', { machineId, lensId: pairing.lens.id, stockId: sheet.stockId })); // prettier-ignore
+  ({
+    json: { id: beside },
+  } = await app.call('POST', '/api/pairings', { machineId, lensId: pairing.lens.id, stockId: sheet.stockId }));
 });
 afterAll(() => app.close());
 
 const keep = (on: number, name: NewFactVersion['name'], value: object) =>
-  app.ctx.db.transaction().execute(
-    (tx) =>
-    insertFactVersion(tx, { pairingId: on }, { ...FROM_NO_CARD, name, at: {}, value: value as never, sigma: null, origin: 'brought', madeFor: {}, note: '' }), // prettier-ignore
-  );
+  app.ctx.db
+    .transaction()
+    .execute((tx) =>
+      insertFactVersion(
+        tx,
+        { pairingId: on },
+        { ...FROM_NO_CARD, name, at: {}, value: value as never, sigma: null, origin: 'brought', madeFor: {}, note: '' },
+      ),
+    );
 const rungOf = async (on: number, rung: string) =>
   (await app.call('GET', `/api/pairings/${on}`)).json.ladder.find((one: { rung: string }) => one.rung === rung);
 
@@ -53,11 +60,17 @@ describe('what makes a rung stale', () => {
     // The kept ladder of the other pairing is as fresh as can be.
     expect((await rungOf(beside, 'threshold')).state).toBe('predicted');
     const burned = (hours: number): Promise<unknown> =>
-      query(app.databaseUrl, `update burn set actual_s = ${hours * 3600}, started_at = now() + interval '1 day', ended_at = now() + interval '2 days' where id = ${burnId}`); // prettier-ignore
+      query(
+        app.databaseUrl,
+        `update burn set actual_s = ${hours * 3600}, started_at = now() + interval '1 day', ended_at = now() + interval '2 days' where id = ${burnId}`,
+      );
     await burned(199);
     expect((await rungOf(beside, 'threshold')).state).toBe('predicted');
     await burned(230);
-    expect(await rungOf(beside, 'threshold')).toMatchObject({ state: 'stale', reason: 'its source has burned 230 h since, brought along, not proven here' }); // prettier-ignore
+    expect(await rungOf(beside, 'threshold')).toMatchObject({
+      state: 'stale',
+      reason: 'its source has burned 230 h since, brought along, not proven here',
+    });
     const { rows } = await bookView(app.ctx, 'Ageing floor', 1);
     expect(rows.map(({ stale }) => stale)).toContainEqual(['its source has burned 230 h since']);
     await query(app.databaseUrl, `update burn set ended_at = null, status = 'paused' where id = ${burnId}`);

@@ -65,7 +65,9 @@ describe('a card that stands in several places of the bed', () => {
     expect((await photograph()).status).toBe(201);
     const { reading, photos } = await card();
     expect(photos.map(({ status }: { status: string }) => status)).toEqual(Array(4).fill('read'));
-    expect(reading.cells.map(({ cellIndex }: { cellIndex: number }) => cellIndex)).toEqual(Array.from({ length: 12 }, (_, k) => k)); // prettier-ignore
+    expect(reading.cells.map(({ cellIndex }: { cellIndex: number }) => cellIndex)).toEqual(
+      Array.from({ length: 12 }, (_, k) => k),
+    );
     expect(await placesShown()).toEqual([0, 1, 2, 3]);
     // A patch may be blown out in its photo.
     const ripples = reading.cells.filter(({ ripple }: { ripple: object | null }) => ripple);
@@ -92,7 +94,10 @@ describe('a card that stands in several places of the bed', () => {
   });
 
   it('keeps each place’s photos whose tones are known apart from those of which that is not said', async () => {
-    await query(app.databaseUrl, `update reading set tones = '{"told":"by-one-photo","cameraIsTrue":false}' where card_id = ${cardId}`); // prettier-ignore
+    await query(
+      app.databaseUrl,
+      `update reading set tones = '{"told":"by-one-photo","cameraIsTrue":false}' where card_id = ${cardId}`,
+    );
     const counting = await readingsThatCount(app.ctx.db, cardId, false);
     const [newest] = counting;
     const { id, photoIds, createdAt, shown, ...reading } = newest!;
@@ -128,12 +133,15 @@ describe('a card that stands in several places of the bed', () => {
 
   it('is photographed on no frame sheet, and not twice at once', async () => {
     const before = (await card()).photos.length;
-    for (const [query, field] of [['photos=2', 'photos'], ['sheet=a5', 'sheet']] as const) {
+    for (const [query, field] of [
+      ['photos=2', 'photos'],
+      ['sheet=a5', 'sheet'],
+    ] as const) {
       const { status, json } = await photograph(`?${query}`);
       expect([status, json.fields[0].field]).toEqual([422, field]);
     }
     expect((await card()).photos).toHaveLength(before);
-  }); // prettier-ignore
+  });
 
   it('does not lie on one light table', async () => {
     expect((await app.call('GET', `/api/cards/${cardId}/light-table`)).status).toBe(422);

@@ -28,14 +28,18 @@ describe('a focus card over a tilted board', () => {
   });
   it('asks for the tilt before the burn and once in it, burns in one go and is found', async () => {
     const cautions = (await app.call('GET', `/api/cards/${cardId}/cautions`)).json as { text: string }[];
-    expect(cautions.filter(({ text }) => /^Tilt the board: .* spacer of 12 mm .* from the card’s left edge\.$/.test(text))).toHaveLength(1);
+    expect(
+      cautions.filter(({ text }) => /^Tilt the board: .* spacer of 12 mm .* from the card’s left edge\.$/.test(text)),
+    ).toHaveLength(1);
     const burnId = await burnCard(app, cardId);
     const [row] = await query(app.databaseUrl, `select hands from burn where id = ${burnId}`);
     expect(row!['hands']).toHaveLength(1);
     await photographCard({ ...app.ctx, cameraScale: 0.7 }, cardId, { shotSeed: 'tilted' });
     await app.ctx.readings.idle();
     const { reading } = (await app.call('GET', `/api/cards/${cardId}`)).json;
-    const strongest = reading.cells.reduce((best: any, cell: any) => ((cell.lines?.visibility ?? 0) > (best.lines?.visibility ?? 0) ? cell : best));
+    const strongest = reading.cells.reduce((best: any, cell: any) =>
+      (cell.lines?.visibility ?? 0) > (best.lines?.visibility ?? 0) ? cell : best,
+    );
     // Lines show most near the middle, and next to not at the ends.
     expect(strongest.cellIndex).toBeGreaterThan(4);
     expect(strongest.cellIndex).toBeLessThan(8);
@@ -45,4 +49,4 @@ describe('a focus card over a tilted board', () => {
     const [waist] = await query(app.databaseUrl, `select value, sigma from fact_version where fact_id = ${factId}`);
     expect(Math.abs((waist!['value'] as { offsetMm: number }).offsetMm)).toBeLessThan(2 * Number(waist!['sigma']));
   });
-}); // prettier-ignore
+});

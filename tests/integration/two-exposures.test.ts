@@ -74,12 +74,16 @@ describe('two photos of a card, one of them darker', () => {
     const byTwo = await readingOf(cardId);
     const { id } = await photographCard(app.ctx, cardId, { shotSeed: 'by itself' });
     const byOne = await toldBy(cardId, id);
-    expect(byOne).toMatchObject({ photoIds: [id], secondPhotoId: null, tones: { told: 'by-one-photo', cameraIsTrue: true } });
+    expect(byOne).toMatchObject({
+      photoIds: [id],
+      secondPhotoId: null,
+      tones: { told: 'by-one-photo', cameraIsTrue: true },
+    });
     byOne.cells.forEach(({ lightness }: { lightness: number }, index: number) =>
       expect(Math.abs(lightness - byTwo.cells[index].lightness)).toBeLessThan(1),
     );
   });
-}); // prettier-ignore
+});
 
 describe('two photos by one camera', () => {
   /** What a card is told by: one photo of a camera that stores light as it is, one of this camera, and two of it. */
@@ -100,23 +104,40 @@ describe('two photos by one camera', () => {
       return { sentId: json.id as number, reading: await readingOf(cardId) };
     };
     // Without its word on the exposure it is nobody's second photo.
-    const truth = await read(await sharp(await take(0, (byte) => byte)).jpeg({ quality: 95 }).toBuffer(), 'truth.jpg');
+    const truth = await read(
+      await sharp(await take(0, (byte) => byte))
+        .jpeg({ quality: 95 })
+        .toBuffer(),
+      'truth.jpg',
+    );
     const alone = await read(await take(0, bends), 'brighter.jpg', truth.sentId);
     const both = await read(await take(1.5, bends), 'darker.jpg');
     const off = ({ reading }: typeof alone): number =>
-      Math.max(...reading.cells.map(({ lightness }: { lightness: number }, index: number) => Math.abs(lightness - truth.reading.cells[index].lightness)));
+      Math.max(
+        ...reading.cells.map(({ lightness }: { lightness: number }, index: number) =>
+          Math.abs(lightness - truth.reading.cells[index].lightness),
+        ),
+      );
     return { alone, both, off };
   }
   it('are put right where it bends tones; one alone is off by many L*', async () => {
     const { alone, both, off } = await told((byte) => byte - 255 * 0.05 * Math.sin((2 * Math.PI * byte) / 255));
-    expect(alone.reading).toMatchObject({ photoId: alone.sentId, secondPhotoId: null, tones: { told: 'by-one-photo' } });
+    expect(alone.reading).toMatchObject({
+      photoId: alone.sentId,
+      secondPhotoId: null,
+      tones: { told: 'by-one-photo' },
+    });
     expect(off(alone)).toBeGreaterThan(3);
     // The darker one came later; the brighter one was read again with it.
-    expect(both.reading).toMatchObject({ photoId: alone.sentId, secondPhotoId: both.sentId, tones: { told: 'by-two' } });
+    expect(both.reading).toMatchObject({
+      photoId: alone.sentId,
+      secondPhotoId: both.sentId,
+      tones: { told: 'by-two' },
+    });
     expect(both.reading.tones.bentBy).toBeGreaterThan(0.3);
     expect(off(both)).toBeLessThan(1);
   });
-}); // prettier-ignore
+});
 
 describe('a camera', () => {
   const NAME = 'Saltgrass simulated camera';
@@ -146,11 +167,13 @@ describe('a camera', () => {
 describe('a photo that says nothing of its exposure', () => {
   it('is read by itself', async () => {
     const taken = await photographCard(app.ctx, cardId, { shotSeed: 'says nothing' });
-    const plain = await sharp(await bytesOf(taken.id)).jpeg({ quality: 90 }).toBuffer();
+    const plain = await sharp(await bytesOf(taken.id))
+      .jpeg({ quality: 90 })
+      .toBuffer();
     const sent = await app.call('POST', `/api/cards/${cardId}/photos?name=plain.jpg`, new Uint8Array(plain));
     const reading = await toldBy(cardId, sent.json.id);
     expect((await photosOfCard(app.ctx.db, cardId)).find(({ id }) => id === sent.json.id)!.exposure).toBeNull();
     const tones = { told: 'by-one-photo', cameraIsTrue: false };
     expect(reading).toMatchObject({ photoId: sent.json.id, secondPhotoId: null, tones });
   });
-}); // prettier-ignore
+});

@@ -81,10 +81,14 @@ describe('a bench', () => {
     const { pairingId } = await makePairing(app, 'heron', 'birch', 'Bench one');
     const card = await makeCard(app, pairingId);
     await burnedElsewhere(card.id);
-    for (const [cellIndex, shade] of [[2, 'strong'], [4, 'strong'], [6, 'weak']] as const) {
+    for (const [cellIndex, shade] of [
+      [2, 'strong'],
+      [4, 'strong'],
+      [6, 'weak'],
+    ] as const) {
       await answerCard(app, card.id, 'grade', cellIndex, '5');
       expect((await keep(card.id, { cellIndex, shade })).status).toBe(201);
-    } // prettier-ignore
+    }
     const bench = await views.benchView(app.ctx, pairingId);
     const { layout } = (await app.call('GET', `/api/cards/${card.id}`)).json.card;
     const words = (cellIndex: number): string => {
@@ -95,7 +99,13 @@ describe('a bench', () => {
     expect(bench.cards[0]).toMatchObject({ id: card.id, kept: 3, stage: 'seen' });
     expect(bench.newest).toBeNull();
     const { json: seen } = await app.call('GET', `/api/cards/${card.id}`);
-    expect(seen.kept.map(({ name, version, cellIndex }: Record<string, unknown>) => [name, version, cellIndex])).toEqual([['engrave', 1, 6], ['engrave', 2, 4], ['engrave', 1, 2]]); // prettier-ignore
+    expect(
+      seen.kept.map(({ name, version, cellIndex }: Record<string, unknown>) => [name, version, cellIndex]),
+    ).toEqual([
+      ['engrave', 1, 6],
+      ['engrave', 2, 4],
+      ['engrave', 1, 2],
+    ]);
     for (const { factId } of seen.kept) expect((await app.call('GET', `/api/facts/${factId}`)).status).toBe(200);
     // A card that something was kept from waits for nothing.
     expect(bench.ladder.find(({ rung }) => rung === 'grid')).toMatchObject({ state: 'measured' });
@@ -141,14 +151,36 @@ describe('the book', () => {
       ['watts', 'machine', 'Book one'],
     ]);
     const of = (name: string) => rows.find((row) => row.name === name)!;
-    expect(of('watts')).toMatchObject({ title: 'Watts per command', value: '6 points, 50 W at 90 %', sure: '', lens: '', stock: '', origin: 'record', version: 1 }); // prettier-ignore
+    expect(of('watts')).toMatchObject({
+      title: 'Watts per command',
+      value: '6 points, 50 W at 90 %',
+      sure: '',
+      lens: '',
+      stock: '',
+      origin: 'record',
+      version: 1,
+    });
     expect(of('spot')).toMatchObject({ lens: '2 inch', value: 'X 0.13 mm, Y 0.13 mm' });
     const thickness = (await bookView(app.ctx, 'alder thickness', 1)).rows.at(-1)!;
     // Mean and standard deviation of 6.02, 6.05 and 5.98, by hand.
-    expect(thickness).toMatchObject({ owner: 'stock', stock: 'Alder board', batch: 'A-3', value: '6.02 mm', sure: '± 0.0351 mm', machine: '' }); // prettier-ignore
+    expect(thickness).toMatchObject({
+      owner: 'stock',
+      stock: 'Alder board',
+      batch: 'A-3',
+      value: '6.02 mm',
+      sure: '± 0.0351 mm',
+      machine: '',
+    });
 
     const watts = await factView(app.ctx, of('watts').factId);
-    expect(watts).toMatchObject({ subject: 'Book one', href: `/machines/${made.machineId}`, pairing: null, layout: null, stale: [], conditions: '' }); // prettier-ignore
+    expect(watts).toMatchObject({
+      subject: 'Book one',
+      href: `/machines/${made.machineId}`,
+      pairing: null,
+      layout: null,
+      stale: [],
+      conditions: '',
+    });
     const spot = await factView(app.ctx, of('spot').factId);
     expect(spot).toMatchObject({ subject: 'Lens 2 inch of Book one', href: `/machines/${made.machineId}` });
     expect(await factView(app.ctx, thickness.factId)).toMatchObject({
@@ -180,7 +212,10 @@ describe('the book', () => {
     const [second, first] = view.versions;
     expect(view.subject).toBe('Veg-tanned leather on Book two, lens fixed, batch hide 7');
     expect(view).toMatchObject({ title: 'Engraving', href: `/bench/${pairingId}`, likedUnits: { speed: 'mm/min' } });
-    expect([second, first].map((one) => [one!.cardCode, one!.cell!.index])).toEqual([[card.code, 4], [card.code, 3]]); // prettier-ignore
+    expect([second, first].map((one) => [one!.cardCode, one!.cell!.index])).toEqual([
+      [card.code, 4],
+      [card.code, 3],
+    ]);
     expect(first!.differences).toEqual([]);
     expect(second!.differences.map(({ field }) => field)).toEqual(['powerFraction']);
     expect(view.layout!.code).toBe(card.code);
@@ -194,17 +229,29 @@ describe('the book', () => {
     expect(json.response.headers.get('content-type')).toBe('application/json; charset=utf-8');
     expect(json.json).toMatchObject({ format: 'glass-ladder-book', formatVersion: 2 });
     const facts = json.json.facts as Record<string, any>[];
-    expect(rows.map((row) => `${row['fact']} ${row['version']}`)).toEqual(facts.map(({ fact, version }) => `${fact} ${version}`)); // prettier-ignore
+    expect(rows.map((row) => `${row['fact']} ${row['version']}`)).toEqual(
+      facts.map(({ fact, version }) => `${fact} ${version}`),
+    );
     const kept = facts.find(({ note }) => note === 'cell 4')!;
     const line = rows.find(({ note }) => note === 'cell 4')!;
     const { settings } = kept['value'];
     expect(kept).toMatchObject({ name: 'engrave', owner: 'pairing', machine: 'Book two', cell: 4, origin: 'card' });
     expect(Number(line['power_percent'])).toBeCloseTo(settings.powerFraction * 100, 3);
     const columns = {
-      speed_mm_per_s: 'speedMmPerS', interval_mm: 'intervalMm', passes: 'passes', focus_offset_mm: 'focusOffsetMm', air: 'air',
-      direction: 'direction', both_ways: 'bothWays', run_up_mm: 'runUpMm', scan_offset_mm: 'scanOffsetMm', lengthen_mm: 'lengthenMm',
-      line_angle_deg: 'lineAngleDeg', cross_hatch: 'crossHatch', frequency_khz: 'frequencyKHz',
-    } as const; // prettier-ignore
+      speed_mm_per_s: 'speedMmPerS',
+      interval_mm: 'intervalMm',
+      passes: 'passes',
+      focus_offset_mm: 'focusOffsetMm',
+      air: 'air',
+      direction: 'direction',
+      both_ways: 'bothWays',
+      run_up_mm: 'runUpMm',
+      scan_offset_mm: 'scanOffsetMm',
+      lengthen_mm: 'lengthenMm',
+      line_angle_deg: 'lineAngleDeg',
+      cross_hatch: 'crossHatch',
+      frequency_khz: 'frequencyKHz',
+    } as const;
     for (const [column, field] of Object.entries(columns)) {
       expect(kept[column], column).toEqual(settings[field]);
       const typed = typeof settings[field] === 'boolean' ? (settings[field] ? '1' : '') : String(settings[field] ?? '');
@@ -328,7 +375,12 @@ describe('a form that is sent again', () => {
   });
   it('is refused where its key belongs to something else', async () => {
     await send('Once three', 'once-key-4');
-    const other = await app.call('POST', '/api/stock', { ...DEMO_STOCKS.birch, acquiredOn: null }, { 'idempotency-key': 'once-key-4' }); // prettier-ignore
+    const other = await app.call(
+      'POST',
+      '/api/stock',
+      { ...DEMO_STOCKS.birch, acquiredOn: null },
+      { 'idempotency-key': 'once-key-4' },
+    );
     expect(other.json).toMatchObject({ code: 'malformed-request', detail: expect.stringMatching(/another request/) });
   });
 });
@@ -355,13 +407,25 @@ describe('a card', () => {
     const { pairingId, stockId } = await makePairing(app, 'heron', 'birch', 'Place one');
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
     const make = (more: object) =>
-      app.call('POST', '/api/cards', { pairingId, kind: 'grid', plan, sheetPlace: null, sheetOnBed: { leftMm: 30, rearMm: 30 }, ...more }); // prettier-ignore
+      app.call('POST', '/api/cards', {
+        pairingId,
+        kind: 'grid',
+        plan,
+        sheetPlace: null,
+        sheetOnBed: { leftMm: 30, rearMm: 30 },
+        ...more,
+      });
     const off = await make({ sheetOnBed: { leftMm: 395, rearMm: 30 } });
     expect(off.json).toMatchObject({ code: 'outside-bed', status: 409 });
     expect(off.json.detail).toMatch(/^Head or run-up would go beyond the bed: \d+(\.\d+)? mm at the right\.$/);
     const { json: stock } = await app.call('GET', `/api/stock/${stockId}`);
     const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
-    await app.call('PUT', `/api/stock/${stockId}`, { ...record, sheetWidthMm: 60, sheetDepthMm: 60, blanks: { count: 2 } }); // prettier-ignore
+    await app.call('PUT', `/api/stock/${stockId}`, {
+      ...record,
+      sheetWidthMm: 60,
+      sheetDepthMm: 60,
+      blanks: { count: 2 },
+    });
     expect((await make({ piece: 3 })).json.detail).toBe('There are 2 blanks of Birch ply: no 3 is not one of them.');
     const [one, two, three] = [await make({}), await make({}), await make({})];
     expect([one.status, two.status]).toEqual([201, 201]);
@@ -369,7 +433,9 @@ describe('a card', () => {
       code: 'does-not-fit',
       detail: expect.stringMatching(/^No free place of .* mm is left on the 2 blanks of Birch ply\.$/),
     });
-    const pieces = await Promise.all([one, two].map(async ({ json }) => (await app.call('GET', `/api/cards/${json.id}`)).json.card.piece)); // prettier-ignore
+    const pieces = await Promise.all(
+      [one, two].map(async ({ json }) => (await app.call('GET', `/api/cards/${json.id}`)).json.card.piece),
+    );
     expect(pieces).toEqual([1, 2]);
     expect((await make({ piece: 2, sheetPlace: { xMm: 2, yMm: 2 } })).json.detail).toMatch(/lie on an earlier card/);
   });
@@ -380,10 +446,17 @@ describe('a card', () => {
       expect((await burnedElsewhere(card.id, { cells })).json.code, String(cells)).toBe('invalid-input');
     expect((await burnedElsewhere(card.id, { cells: [4, 2] })).json).toMatchObject({ cells: [4, 2], status: 'done' });
     expect((await app.call('GET', `/api/cards/${card.id}`)).json.burnedCells).toEqual([2, 4]);
-    const unticked = await app.call('POST', '/api/burns', { cardId: card.id, place: 'own-machine', ticked: [], cells: null }); // prettier-ignore
+    const unticked = await app.call('POST', '/api/burns', {
+      cardId: card.id,
+      place: 'own-machine',
+      ticked: [],
+      cells: null,
+    });
     const all = await tickedOf(app, card.id);
     expect(unticked.json).toMatchObject({ code: 'cautions-unticked', whatIsSafe: 'Nothing was burned.' });
-    expect(unticked.json.fields.map(({ field }: { field: string }) => field)).toEqual(all.map((code) => `ticked.${code}`)); // prettier-ignore
+    expect(unticked.json.fields.map(({ field }: { field: string }) => field)).toEqual(
+      all.map((code) => `ticked.${code}`),
+    );
   });
 });
 
@@ -409,7 +482,10 @@ describe('settings from elsewhere', () => {
     const wide = (count: number) => `${Array.from({ length: count }, (_, index) => `c${index}`).join()}\n1`;
     expect((await preview(wide(40))).status).toBe(200);
     expect((await preview(wide(41))).json.detail).toMatch(/^At the most 500 rows of 40 columns/);
-    expect((await preview('power,speed\n"20,1200')).json).toMatchObject({ code: 'invalid-input', whatIsSafe: 'Nothing was filed.' }); // prettier-ignore
+    expect((await preview('power,speed\n"20,1200')).json).toMatchObject({
+      code: 'invalid-input',
+      whatIsSafe: 'Nothing was filed.',
+    });
     // The line of titles decides what parts the columns, whatever stands in the rows.
     const mixed = await preview('Power %;Note\n20;pale, from a scrap');
     expect(mixed.json.columns.map(({ samples }: { samples: string[] }) => samples[0])).toEqual([
@@ -426,7 +502,9 @@ describe('settings from elsewhere', () => {
     const from = await makePairing(app, 'heron', 'birch', 'Copy one');
     const to = await makePairing(app, 'marl', 'birch', 'Copy two');
     const { usual } = await bringView(app.ctx, from.pairingId);
-    const brought = await app.call('POST', `/api/pairings/${from.pairingId}/settings`, { settings: [{ settings: usual, shade: '', note: '' }] }); // prettier-ignore
+    const brought = await app.call('POST', `/api/pairings/${from.pairingId}/settings`, {
+      settings: [{ settings: usual, shade: '', note: '' }],
+    });
     const { factId } = brought.json.facts[0];
     const copy = (fact: number, pairingId: number) => app.call('POST', `/api/facts/${fact}/copy`, { pairingId });
     expect((await copy(factId, from.pairingId)).json.detail).toMatch(/nothing to copy/);
@@ -441,8 +519,12 @@ describe('settings from elsewhere', () => {
     expect(view.versions[0]).toMatchObject({ origin: 'copied', cardCode: null, cell: null });
     expect(view.versions[0]!.note).toMatch(/^Foretold from Birch ply on Copy one, v1: .* %, .* mm\/s\. /);
     // The setting of one bench proves nothing on another.
-    expect((await app.call('GET', `/api/pairings/${to.pairingId}/proposals/grid?prove=${factId}`)).json.detail).toBe(`There is no setting of this bench ${factId}.`); // prettier-ignore
+    expect((await app.call('GET', `/api/pairings/${to.pairingId}/proposals/grid?prove=${factId}`)).json.detail).toBe(
+      `There is no setting of this bench ${factId}.`,
+    );
     expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/grid?prove=${factId}`)).status).toBe(200);
-    expect((await app.call('GET', `/api/pairings/${from.pairingId}/proposals/focus?prove=${factId}`)).json.detail).toMatch(/proves no setting/); // prettier-ignore
+    expect(
+      (await app.call('GET', `/api/pairings/${from.pairingId}/proposals/focus?prove=${factId}`)).json.detail,
+    ).toMatch(/proves no setting/);
   });
 });

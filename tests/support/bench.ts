@@ -86,7 +86,13 @@ export const CELL = { x: 2, y: 2, width: 6, height: 6 };
 
 /** A square of 8 mm followed round, with so much energy for each mm, in so many passes. */
 export function cutSquare(joulesPerMm: number, passes: number, change: Partial<BurnRequest> = {}): BurnRequest {
-  const corners = [[4, 4], [12, 4], [12, 12], [4, 12], [4, 4]] as const; // prettier-ignore
+  const corners = [
+    [4, 4],
+    [12, 4],
+    [12, 12],
+    [4, 12],
+    [4, 4],
+  ] as const;
   const traces: Trace[] = [];
   for (let pass = 0; pass < passes; pass++)
     for (let side = 0; side < 4; side++) {

@@ -39,7 +39,12 @@ export interface DrawnShot {
 const PX_PER_MM = 20;
 /** Bare stock that lies around the card. */
 const MARGIN_MM = 6;
-const SLANTED: readonly Point[] = [{ x: 0.16, y: 0.14 }, { x: 0.86, y: 0.1 }, { x: 0.84, y: 0.88 }, { x: 0.12, y: 0.9 }]; // prettier-ignore
+const SLANTED: readonly Point[] = [
+  { x: 0.16, y: 0.14 },
+  { x: 0.86, y: 0.1 },
+  { x: 0.84, y: 0.88 },
+  { x: 0.12, y: 0.9 },
+];
 const TABLE = 0.16;
 const STEPS = 8191;
 /** sRGB bytes, unrounded, over the square root of linear light. */
@@ -101,7 +106,10 @@ export function drawnPhoto(
     { x: layout.widthMm, y: layout.heightMm },
     { x: 0, y: layout.heightMm },
   ];
-  const { homography } = fitHomography(told, corners.map(({ x, y }) => ({ x: x * widthPx, y: y * heightPx }))); // prettier-ignore
+  const { homography } = fitHomography(
+    told,
+    corners.map(({ x, y }) => ({ x: x * widthPx, y: y * heightPx })),
+  );
   const back = invertHomography(homography);
   const colour = stockLinearColour(stock);
   const jitter = noiseTable(noise);

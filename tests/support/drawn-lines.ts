@@ -45,10 +45,16 @@ export function drawnPatch(patch: DrawnPatch): FineLight {
     return [midX + c * du + s * dv, midY - s * du + c * dv];
   };
   const toPhoto: Homography = [
-    c * pxPerMm, -s * pxPerMm, side / 2 - pxPerMm * (c * midX - s * midY),
-    s * pxPerMm, c * pxPerMm, side / 2 - pxPerMm * (s * midX + c * midY),
-    0, 0, 1,
-  ]; // prettier-ignore
+    c * pxPerMm,
+    -s * pxPerMm,
+    side / 2 - pxPerMm * (c * midX - s * midY),
+    s * pxPerMm,
+    c * pxPerMm,
+    side / 2 - pxPerMm * (s * midX + c * midY),
+    0,
+    0,
+    1,
+  ];
   const data = new Uint8Array(side * side * 3);
   // A look aside in each direction by the normal law: all looks together are spread as it is.
   const looks = ASIDE.map(([u, v, x, y]) => ({ u: u!, v: v!, x: blurMm * probit(x!), y: blurMm * probit(y!) }));

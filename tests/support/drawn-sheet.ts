@@ -24,7 +24,10 @@ const AROUND_MM = 6;
 export const INK_SHARES: readonly number[] = GREY_STEPS.map((bare) => 0.04 + 0.96 * bare ** 1.4);
 const usual = (step: number): [number, number, number] => [INK_SHARES[step]!, INK_SHARES[step]!, INK_SHARES[step]!];
 
-export function drawSheet(sheet: FrameSheet, { shareOf = usual, light, stored, cast = [1, 1, 1], without = [] }: DrawnSheet): RgbImage {
+export function drawSheet(
+  sheet: FrameSheet,
+  { shareOf = usual, light, stored, cast = [1, 1, 1], without = [] }: DrawnSheet,
+): RgbImage {
   const width = Math.round((sheet.widthMm + 2 * AROUND_MM) * PX_PER_MM);
   const height = Math.round((sheet.heightMm + 2 * AROUND_MM) * PX_PER_MM);
   const shares = new Float32Array(width * height * 3).fill(1);
@@ -38,11 +41,17 @@ export function drawSheet(sheet: FrameSheet, { shareOf = usual, light, stored, c
     const side = sizeMm / 8;
     if (!without.includes(index))
       markerModules(id).forEach((burned, at) => {
-        if (burned) paint({ x: x + (at % 8) * side, y: y + Math.floor(at / 8) * side, width: side, height: side }, [0.04, 0.04, 0.04]);
+        if (burned)
+          paint(
+            { x: x + (at % 8) * side, y: y + Math.floor(at / 8) * side, width: side, height: side },
+            [0.04, 0.04, 0.04],
+          );
       });
   });
   const STEPS = 8192;
-  const bytes = Uint8Array.from({ length: 2 * STEPS }, (_, step) => Math.round(255 * Math.max(0, Math.min(1, stored(Math.min(1, step / STEPS))))));
+  const bytes = Uint8Array.from({ length: 2 * STEPS }, (_, step) =>
+    Math.round(255 * Math.max(0, Math.min(1, stored(Math.min(1, step / STEPS))))),
+  );
   const data = new Uint8Array(shares.length);
   for (let row = 0; row < height; row++)
     for (let column = 0; column < width; column++) {
@@ -53,4 +62,4 @@ export function drawSheet(sheet: FrameSheet, { shareOf = usual, light, stored, c
       }
     }
   return { data, width, height };
-} // prettier-ignore
+}

@@ -21,7 +21,11 @@ export interface ShopPairing {
 export interface Expected {
   /** Lines per inch; areal energy in J/mm² that the card must reach; lowest power; what the cells' energies must stay under. */
   readonly of:
-    'lines per inch' | 'energy on the card' | 'lowest power' | 'highest energy' | 'powers of the threshold strip';
+    | 'lines per inch'
+    | 'energy on the card'
+    | 'lowest power'
+    | 'highest energy'
+    | 'powers of the threshold strip';
   readonly from: number;
   readonly to: number;
   readonly basis: string;

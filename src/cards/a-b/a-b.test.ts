@@ -205,8 +205,15 @@ describe('what is found of A against B', () => {
     // The photo's five do not stand beside a word that says otherwise, nor is a second look asked for.
     expect(keptOf(against).value).toMatchObject({ darker: null, difference: null, largest: null, more: 0 });
     expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('a')]))).value).toMatchObject({ darker: 'a', difference: null });
-    expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', largest: expect.any(Number) }); // prettier-ignore
-    expect(keptOf(found(seenOf(1, 6, layout, [eye('b')]))).value).toMatchObject({ darker: 'b', difference: null, more: 0 }); // prettier-ignore
+    expect(keptOf(found(seenOf(-5, 0.6, layout, [eye('b')]))).value).toMatchObject({
+      darker: 'b',
+      largest: expect.any(Number),
+    });
+    expect(keptOf(found(seenOf(1, 6, layout, [eye('b')]))).value).toMatchObject({
+      darker: 'b',
+      difference: null,
+      more: 0,
+    });
     // A photo that has not enough cells agrees with nobody: its numbers are not kept beside the eye's.
     const undecided = found(seenOf(1, 6, layout, [eye('neither')]));
     expect(undecided.told!.verdict).toBe('more');
@@ -231,9 +238,12 @@ describe('what is found of A against B', () => {
     expect(first.told!.verdict).toBe('more');
     const { plan: next } = aB.propose({ pairing, facts: [keptOf(first)] });
     expect(next).toMatchObject({ what: 'prepared', prepared: { a: 'oiled', b: 'dry' } });
-    expect(aB.propose({ pairing, facts: [keptOf(found(seenOf(1, 6)))] }).plan.prepared).toEqual({ a: 'masked', b: 'bare' });
+    expect(aB.propose({ pairing, facts: [keptOf(found(seenOf(1, 6)))] }).plan.prepared).toEqual({
+      a: 'masked',
+      b: 'bare',
+    });
   });
-}); // prettier-ignore
+});
 
 describe('before and after cleaning', () => {
   const setup = cleanedSetup(plan.setup);
@@ -286,7 +296,10 @@ describe('before and after cleaning', () => {
     const seen = twice(3);
     const without = { ...seen, before: seen.before!.filter(({ cellIndex }) => cellIndex !== 2) };
     expect(found(without, [], cleaned).looks[0]!.aCount).toBe(plan.pairs - 1);
-    const unsure = { ...seen, readings: seen.readings.map((one) => (one.cellIndex === 1 ? { ...one, lightnessSigma: 2.1 } : one)) }; // prettier-ignore
+    const unsure = {
+      ...seen,
+      readings: seen.readings.map((one) => (one.cellIndex === 1 ? { ...one, lightnessSigma: 2.1 } : one)),
+    };
     expect(found(unsure, [], cleaned).cells.map(({ cellIndex }) => cellIndex)).not.toContain(1);
     const charred: Answer = { field: 'outcome', cellIndex: 0, repeat: 0, value: 'charred' };
     expect(found(twice(3, [charred]), [], cleaned).looks[0]!.aCount).toBe(plan.pairs - 1);
@@ -307,7 +320,13 @@ describe('before and after cleaning', () => {
   });
   it('asks for its second look as it was', () => {
     const spread = twice(2);
-    const wild = { ...spread, readings: spread.readings.map((one, index) => ({ ...one, lightness: one.lightness + [9, -9, 7, -7, 8, -8][index % 6]! })) }; // prettier-ignore
+    const wild = {
+      ...spread,
+      readings: spread.readings.map((one, index) => ({
+        ...one,
+        lightness: one.lightness + [9, -9, 7, -7, 8, -8][index % 6]!,
+      })),
+    };
     const first = found(wild, [], cleaned);
     expect(first.told!.verdict).toBe('more');
     const next = aB.propose({ pairing, facts: [keptOf(first)] }).plan;

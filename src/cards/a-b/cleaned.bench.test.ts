@@ -20,7 +20,12 @@ describe.each([
     it('come out lighter by the soot that was wiped off, or the same where none lay', () => {
       const pairing = demoPairing('marl', stock);
       const { plan } = aB.propose({ pairing, facts: [] });
-      const cleaned = { ...plan, what: 'cleaned' as const, constants: { ...plan.constants, air, speedMmPerS: plan.constants.speedMmPerS / slower }, setup: cleanedSetup(plan.setup) }; // prettier-ignore
+      const cleaned = {
+        ...plan,
+        what: 'cleaned' as const,
+        constants: { ...plan.constants, air, speedMmPerS: plan.constants.speedMmPerS / slower },
+        setup: cleanedSetup(plan.setup),
+      };
       const layout = layCard(aB, cleaned, pairing, { cardNumber: 5 });
       const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
       const program = programOfCard(layout, pairing.machine, PLACE);
@@ -31,7 +36,8 @@ describe.each([
         burnTraces(drawn, machine, benchSheetOf(pairing.stock), place, 'cleaned', wiped, null),
       ) as [Piece, Piece];
       const meanOf = (piece: Piece): number =>
-      layout.cells.reduce((sum, { index }) => sum + trueLightness(piece, layout, pairing, index), 0) / layout.cells.length; // prettier-ignore
+        layout.cells.reduce((sum, { index }) => sum + trueLightness(piece, layout, pairing, index), 0) /
+        layout.cells.length;
       const truth = meanOf(clean) - meanOf(sooty);
       const seed = 'one';
       const seen = (piece: Piece, moment: string) =>

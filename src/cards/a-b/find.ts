@@ -2,7 +2,7 @@ import type { FactNow } from '../../core/book/facts';
 import { comparisonsOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
-import type { BurnSettings } from '../../core/card/settings';
+import { settingsText, type BurnSettings } from '../../core/card/settings';
 import { inComparisons } from '../../core/card/liked';
 import { BETTER, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { rankedByPairs, SURE_OF_BEST, type Ranked } from '../../core/stats/bradley-terry';
@@ -95,11 +95,10 @@ function earlierLooks(
   { a, b, sides, twice }: Pick<ABFinding, 'a' | 'b' | 'sides'> & { readonly twice: boolean },
   facts: readonly FactNow[],
 ): KeptLook[] {
-  const text = (settings: BurnSettings): string => JSON.stringify(Object.entries(settings).sort());
-  const own = [a, b, text(sides.a), text(sides.b)].join();
+  const own = [a, b, settingsText(sides.a), settingsText(sides.b)].join();
   return facts
     .filter((fact): fact is Compared => fact.name === 'compared' && fact.stale.length === 0)
-    .filter(({ value }) => [value.a, value.b, text(value.sides.a), text(value.sides.b)].join() === own)
+    .filter(({ value }) => [value.a, value.b, settingsText(value.sides.a), settingsText(value.sides.b)].join() === own)
     .flatMap(({ value }) => value.looks)
     .filter(({ code, paired }) => code !== layout.code && (paired ?? false) === twice);
 }
@@ -150,7 +149,10 @@ function comparedCells(layout: Layout, seen: Seen, twice: boolean): ComparedCell
 
 /** What the cells of this card tell by themselves. */
 function lookOf(cells: readonly ComparedCell[], twice: boolean): Look {
-  const [a, b] = (['a', 'b'] as const).map((side) => cells.filter((cell) => cell.side === side)) as [ComparedCell[], ComparedCell[]]; // prettier-ignore
+  const [a, b] = (['a', 'b'] as const).map((side) => cells.filter((cell) => cell.side === side)) as [
+    ComparedCell[],
+    ComparedCell[],
+  ];
   if (!twice)
     return lookAt(
       a.map((cell) => cell.lightness),
@@ -168,7 +170,9 @@ function lookOf(cells: readonly ComparedCell[], twice: boolean): Look {
  */
 export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding {
   const twice = isLookedAtTwice(layout);
-  const [cellA, cellB] = (['a', 'b'] as const).map((side) => layout.cells.find((cell) => twice || sideOf(cell) === side)!) as [Cell, Cell]; // prettier-ignore
+  const [cellA, cellB] = (['a', 'b'] as const).map((side) =>
+    layout.cells.find((cell) => twice || sideOf(cell) === side)!,
+  ) as [Cell, Cell];
   const [a, b] = twice ? [UNCLEANED, CLEANED] : [wordsOf(cellA), wordsOf(cellB)];
   const cells = comparedCells(layout, seen, twice);
   const sides = { a: mainBurn(cellA).settings, b: mainBurn(cellB).settings };
@@ -179,7 +183,12 @@ export function findAB(layout: Layout, seen: Seen, { facts }: Known): ABFinding 
   const said = [eye && `By eye ${EYE_WORDS[eye]}.`, liked && likedWords(liked)].filter(Boolean);
   const byEye = said.length === 0 ? null : said.join(' ');
   if (earlier.length >= MOST_LOOKS)
-    return { ...none, missing: [`A (${a}) and B (${b}) have had their two looks: a third would sooner or later call chance a difference.`] }; // prettier-ignore
+    return {
+      ...none,
+      missing: [
+        `A (${a}) and B (${b}) have had their two looks: a third would sooner or later call chance a difference.`,
+      ],
+    };
   const lacking = lackingOf(seen, cells, twice);
   if (lacking !== null) return byEye === null ? { ...none, missing: [lacking] } : { ...none, missing: [], says: byEye };
   const looks = [...earlier, { ...lookOf(cells, twice), code: layout.code }];

@@ -40,9 +40,15 @@ function otherFields({ what }: ABPlan, machine: Machine): PlanField[] {
   if (what === 'cleaned') return [];
   if (what === 'prepared')
     return [
-      { path: 'prepared.a', label: 'A, the upper row', as: 'text', group: 'cells', hint: 'as “masked”, “coated”, “wiped before”; the simulated bench leaves both rows bare' },
+      {
+        path: 'prepared.a',
+        label: 'A, the upper row',
+        as: 'text',
+        group: 'cells',
+        hint: 'as “masked”, “coated”, “wiped before”; the simulated bench leaves both rows bare',
+      },
       { path: 'prepared.b', label: 'B, the lower row', as: 'text', group: 'cells' },
-    ]; // prettier-ignore
+    ];
   return constantFields(machine, 'other')
     .filter(({ path }) => path === `other.${what}`)
     .map((field) => ({ ...field, label: `B has: ${field.label.toLowerCase()}`, group: 'cells' }));

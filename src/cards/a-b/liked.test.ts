@@ -11,7 +11,12 @@ const pairing = demoPairing('marl', 'mdf');
 const layout = layCard(aB, aB.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
 const of = (side: 'a' | 'b'): number[] => layout.order.filter((index) => sideOf(layout.cells[index]!) === side);
 const [a, b] = [of('a'), of('b')];
-const said = (better: number, value: number | string, repeat: number): Answer => ({ field: BETTER.field, cellIndex: better, repeat, value: String(value) }); // prettier-ignore
+const said = (better: number, value: number | string, repeat: number): Answer => ({
+  field: BETTER.field,
+  cellIndex: better,
+  repeat,
+  value: String(value),
+});
 const found = (answers: readonly Answer[]) => findAB(layout, { readings: [], answers }, { pairing, facts: [] });
 
 describe('the side that is liked better', () => {

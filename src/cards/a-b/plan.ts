@@ -81,7 +81,8 @@ export function sidesOf(
   { what, constants, other, prepared }: Pick<ABPlan, 'what' | 'constants' | 'other' | 'prepared'>,
   liked: LikedUnits,
 ): { readonly a: Side; readonly b: Side } {
-  if (what === 'cleaned') return { a: { settings: constants, words: UNCLEANED }, b: { settings: constants, words: CLEANED } }; // prettier-ignore
+  if (what === 'cleaned')
+    return { a: { settings: constants, words: UNCLEANED }, b: { settings: constants, words: CLEANED } };
   if (what === 'prepared')
     return { a: { settings: constants, words: prepared.a }, b: { settings: constants, words: prepared.b } };
   const settings: BurnSettings = { ...constants, [what]: other[what] };

@@ -152,8 +152,11 @@ describe('a bed', () => {
 
   it('goes by the eye where there is no photo, and where the eye has it elsewhere', () => {
     const say = (station: number, patch: number, value: string): Answer => ({
-      field: LINES_FIELD, cellIndex: stations[station]!.cells[patch]!, repeat: 0, value,
-    }); // prettier-ignore
+      field: LINES_FIELD,
+      cellIndex: stations[station]!.cells[patch]!,
+      repeat: 0,
+      value,
+    });
     // Lowered is sharpest at the left, raised at the right: the sheet is lower at the left.
     const words = stations.flatMap((_, station) => {
       const sharpest = station % 3;
@@ -222,13 +225,18 @@ describe('a card for the bed', () => {
     expect(long.width).toBeLessThan(pairing.machine.bedWidthMm - 40);
     // The head runs up before the first patch, and out after the last.
     const { plan: asked } = long;
-    expect(long.width + 2 * sweepRunUpMm({ ...asked.constants, focusOffsetMm: 0 }, pairing.machine)).toBeLessThanOrEqual(pairing.machine.bedWidthMm - 44);
+    expect(
+      long.width + 2 * sweepRunUpMm({ ...asked.constants, focusOffsetMm: 0 }, pairing.machine),
+    ).toBeLessThanOrEqual(pairing.machine.bedWidthMm - 44);
     const field = demoPairing('tern', 'coated');
     expect(reach(field).width).toBeLessThanOrEqual(field.lens.fieldMm! - 4);
   });
 
   it('has fewer places where there is no room, and none on a scrap', () => {
-    const on = (sheetWidthMm: number, sheetDepthMm: number): Pairing => ({ ...pairing, stock: { ...pairing.stock, sheetWidthMm, sheetDepthMm } });
+    const on = (sheetWidthMm: number, sheetDepthMm: number): Pairing => ({
+      ...pairing,
+      stock: { ...pairing.stock, sheetWidthMm, sheetDepthMm },
+    });
     expect(reach(on(60, 45)).plan).toMatchObject({ columns: 2, rows: 3 });
     expect(reach(on(60, 30)).plan).toMatchObject({ columns: 2, rows: 2 });
     expect(() => bed.propose({ pairing: on(40, 30), facts: [] })).toThrow(/too small to show whether the bed is level/);
@@ -237,7 +245,9 @@ describe('a card for the bed', () => {
   it('goes as far out of focus as lines still show: by the spot, by hand in half millimetres, or by what was measured', () => {
     // 0.13 mm at 10.6 µm and M² 1.2: pi 0.13² / (4 · 1.2 · 0.0106) = 1.04 mm.
     expect(plan.offsetMm).toBe(1);
-    expect(bed.propose({ pairing: demoPairing('heron', 'birch'), facts: [] }).plan.offsetMm * 2).toSatisfy(Number.isInteger);
+    expect(bed.propose({ pairing: demoPairing('heron', 'birch'), facts: [] }).plan.offsetMm * 2).toSatisfy(
+      Number.isInteger,
+    );
     const waist = (stale: string[]) => factNow('waist', { offsetMm: 0, depthMm: 0.9 }, { stale });
     expect(bed.propose({ pairing, facts: [waist([])] }).plan.offsetMm).toBeCloseTo(1.4, 6);
     expect(bed.propose({ pairing, facts: [waist(['another lens'])] }).plan.offsetMm).toBe(1);
@@ -258,7 +268,8 @@ describe('a card for the bed', () => {
     expect(engraved(48).speedMmPerS).toBe(54);
     // No further than three tenths, and not at all for what is plain already or was not read.
     expect(energy(engraved(10)) / energy(kept)).toBeCloseTo(0.3, 1);
-    for (const lightness of [70, null]) expect(engraved(lightness)).toMatchObject({ powerFraction: 0.8, speedMmPerS: 27 });
+    for (const lightness of [70, null])
+      expect(engraved(lightness)).toMatchObject({ powerFraction: 0.8, speedMmPerS: 27 });
     // Where speed is at its end power goes down.
     const fast = { ...kept, speedMmPerS: 400 };
     expect(engraved(48, fast).powerFraction).toBeLessThan(0.5);
@@ -266,7 +277,8 @@ describe('a card for the bed', () => {
   });
 
   it('refuses places that would touch, parts of places, and photos that nothing could tell apart', () => {
-    const problems = (change: Partial<typeof plan>) => planProblems(bed, { ...plan, ...change }, pairing).map(({ field }) => field);
+    const problems = (change: Partial<typeof plan>) =>
+      planProblems(bed, { ...plan, ...change }, pairing).map(({ field }) => field);
     expect(problems({})).toEqual([]);
     const least = leastSpanMm(3, plan, 'across');
     expect(problems({ acrossMm: least })).toEqual([]);
@@ -287,6 +299,8 @@ describe('a card for the bed', () => {
         { place: name, focus: 0 },
         { place: name, focus: offsetMm },
       ]);
-    expect(layout.cells.map((cell) => mainBurn(cell).settings.focusOffsetMm)).toEqual(Array(9).fill([-offsetMm, 0, offsetMm]).flat());
+    expect(layout.cells.map((cell) => mainBurn(cell).settings.focusOffsetMm)).toEqual(
+      Array(9).fill([-offsetMm, 0, offsetMm]).flat(),
+    );
   });
-}); // prettier-ignore
+});

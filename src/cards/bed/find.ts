@@ -153,10 +153,19 @@ export function findBed(layout: Layout, seen: Seen, { pairing }: Known): BedFind
   });
   const spans = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
   const none = {
-    places, verdict: null, corners: [], middle: null, focusDepthMm: byPhoto?.depthMm ?? null, offPlaneMm: null, drifts: [],
-    columns: new Set(places.map(({ x }) => x)).size, rows: new Set(places.map(({ y }) => y)).size,
-    widthMm: spans(places.map(({ x }) => x)), depthMm: spans(places.map(({ y }) => y)), says: '',
-  }; // prettier-ignore
+    places,
+    verdict: null,
+    corners: [],
+    middle: null,
+    focusDepthMm: byPhoto?.depthMm ?? null,
+    offPlaneMm: null,
+    drifts: [],
+    columns: new Set(places.map(({ x }) => x)).size,
+    rows: new Set(places.map(({ y }) => y)).size,
+    widthMm: spans(places.map(({ x }) => x)),
+    depthMm: spans(places.map(({ y }) => y)),
+    says: '',
+  };
   const told = places.flatMap(({ x, y, height }) => (height ? [{ x, y, ...height }] : []));
   const plane = planeThrough(told, places);
   if (!plane) return { ...none, missing: [missingWords(places, seen)] };

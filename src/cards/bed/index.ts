@@ -84,7 +84,12 @@ export const bed = Object.freeze({
   draw: drawBed,
   bound: ({ columns, rows, patchMm, constants }, { machine }) => {
     const places = columns * rows;
-    const patches = boundOfFills(3 * places, { widthMm: patchMm, heightMm: patchMm }, { ...constants, focusOffsetMm: 0 }, machine); // prettier-ignore
+    const patches = boundOfFills(
+      3 * places,
+      { widthMm: patchMm, heightMm: patchMm },
+      { ...constants, focusOffsetMm: 0 },
+      machine,
+    );
     return withStationFrames(patches, places);
   },
   eases: [

@@ -33,7 +33,9 @@ describe('edges of step wedges on the bench', () => {
   const proposed = ceiling.propose({ pairing, facts: [] }).plan;
   const plan = { ...proposed, top: { ...proposed.top, count: 3 }, patchMm: 2 };
   const found = (seed: string, constants: Partial<typeof plan.constants>) => {
-    const layout = layCard(ceiling, { ...plan, constants: { ...plan.constants, ...constants } }, pairing, { cardNumber: 5 }); // prettier-ignore
+    const layout = layCard(ceiling, { ...plan, constants: { ...plan.constants, ...constants } }, pairing, {
+      cardNumber: 5,
+    });
     const piece = burnOnBench(layout, pairing, seed);
     const seen = photographed({ layout, pairing, piece, seed }, seed);
     return { edges: findCeiling(layout, seen, { pairing, facts: [] }).edges, truth: rimsDarkenFrom(piece, layout) };

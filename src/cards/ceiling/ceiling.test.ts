@@ -18,13 +18,26 @@ const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settin
 const highest = plan.top.to;
 const find = (seen: Seen) => ceiling.find(layout, seen, known);
 /** Patches as strong as a law has it, darker or lighter than stock, with what an operator said of some. */
-const seen = (strength: (power: number) => number, { sigma = 0.4, way = -1, said = () => null as string | null, told = () => true }: { sigma?: number; way?: 1 | -1; said?: (power: number) => string | null; told?: (index: number) => boolean } = {}): Seen => ({
-  readings: layout.order.filter(told).map((cellIndex) => ({ cellIndex, deltaLightness: way * strength(powerOf(cellIndex)), lightnessSigma: sigma }) as CellReading),
+const seen = (
+  strength: (power: number) => number,
+  {
+    sigma = 0.4,
+    way = -1,
+    said = () => null as string | null,
+    told = () => true,
+  }: { sigma?: number; way?: 1 | -1; said?: (power: number) => string | null; told?: (index: number) => boolean } = {},
+): Seen => ({
+  readings: layout.order
+    .filter(told)
+    .map(
+      (cellIndex) =>
+        ({ cellIndex, deltaLightness: way * strength(powerOf(cellIndex)), lightnessSigma: sigma }) as CellReading,
+    ),
   answers: layout.order.flatMap((cellIndex) => {
     const value = said(powerOf(cellIndex));
     return value === null ? [] : [{ field: 'outcome', cellIndex, repeat: 0, value }];
   }),
-}); // prettier-ignore
+});
 /** Straight up to 40 L* at half of the highest power, and flat from there. */
 const bent = (power: number): number => 40 * Math.min(1, power / (highest / 2));
 
@@ -49,13 +62,17 @@ describe('a card of step wedges', () => {
     expect(most).toBeLessThan(over);
     expect(most).toBeGreaterThan(deep);
     const weak = { ...pairing, machine: { ...pairing.machine, ratedPowerW: 5, powerTable: null } };
-    expect(ceiling.propose({ pairing: weak, facts: [] }).plan.constants.speedMmPerS).toBeLessThan(plan.constants.speedMmPerS / 3); // prettier-ignore
+    expect(ceiling.propose({ pairing: weak, facts: [] }).plan.constants.speedMmPerS).toBeLessThan(
+      plan.constants.speedMmPerS / 3,
+    );
     const settings = { ...plan.constants, powerFraction: 0.4, speedMmPerS: 77 };
     const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
     expect(ceiling.propose({ pairing, facts: [kept] }).plan.constants.speedMmPerS).toBe(77);
     const floor = factNow('floor', { powerFraction: 0.11 });
     expect(ceiling.propose({ pairing, facts: [floor] }).plan.floorFraction).toBe(0.11);
-    expect(ceiling.propose({ pairing, facts: [{ ...floor, stale: ['new batch'] }] }).plan.floorFraction).toBe(plan.floorFraction); // prettier-ignore
+    expect(ceiling.propose({ pairing, facts: [{ ...floor, stale: ['new batch'] }] }).plan.floorFraction).toBe(
+      plan.floorFraction,
+    );
   });
   it('is refused with tops past the cap, a floor above them, or too few steps', () => {
     const fields = (change: object) => ceiling.check({ ...plan, ...change }, pairing).map(({ field }) => field);
@@ -129,7 +146,13 @@ describe('what step wedges say', () => {
     expect(rising.missing[0]).toMatch(/still get stronger/);
     expect(ceiling.settle(rising, layout)).toEqual([]);
     const capped = { ...pairing, machine: { ...pairing.machine, powerCap: highest } };
-    expect(ceiling.find(layout, seen((power) => 40 * power), { pairing: capped, facts: [] }).missing[0]).toMatch(/this machine’s cap/); // prettier-ignore
+    expect(
+      ceiling.find(
+        layout,
+        seen((power) => 40 * power),
+        { pairing: capped, facts: [] },
+      ).missing[0],
+    ).toMatch(/this machine’s cap/);
     expect(find(seen(() => 0.5)).missing[0]).toMatch(/hardly any marked/);
     expect(find(seen(bent, { sigma: 8 })).missing[0]).toMatch(/not sure enough/);
     expect(find(seen(bent, { told: (index) => index < 5 })).missing[0]).toMatch(/Too few/);

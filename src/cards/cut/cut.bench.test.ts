@@ -23,19 +23,28 @@ describe('cut squares of the bench', () => {
       };
       const dropped = tapped(`cut ${stock}`);
       const answers = card.order.map((cellIndex) => ({
-      field: DROP.field, cellIndex, repeat: 0, value: dropped.includes(cellIndex) ? 'clean' : 'not-through',
-    })); // prettier-ignore
+        field: DROP.field,
+        cellIndex,
+        repeat: 0,
+        value: dropped.includes(cellIndex) ? 'clean' : 'not-through',
+      }));
       const finding = findCut(card, { readings: [], answers }, { pairing: on, facts: [] }, USUAL_CUT_WISH);
       expect(finding.missing).toEqual([]);
       const { settings } = finding.chosen!;
       // A card of one setting all over: its speeds and powers lie within a thousandth of it.
       const fresh = (speedMmPerS: number) => {
         const alike = {
-        ...plan,
-        cut: settings,
-        speed: { from: speedMmPerS * 0.999, to: speedMmPerS, count: 4, spacing: 'ratio' as const },
-        rows: { channel: 'power' as const, from: settings.powerFraction * 0.999, to: settings.powerFraction, count: 4, spacing: 'ratio' as const },
-      }; // prettier-ignore
+          ...plan,
+          cut: settings,
+          speed: { from: speedMmPerS * 0.999, to: speedMmPerS, count: 4, spacing: 'ratio' as const },
+          rows: {
+            channel: 'power' as const,
+            from: settings.powerFraction * 0.999,
+            to: settings.powerFraction,
+            count: 4,
+            spacing: 'ratio' as const,
+          },
+        };
         return tapped(`elsewhere ${stock}`, layCard(cut, alike, on, { cardNumber: 45 })).length;
       };
       // 16 squares of which 98 in 100 drop: 14 or more, but for one such card in three hundred.

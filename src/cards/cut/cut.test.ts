@@ -50,8 +50,15 @@ describe('a card of cut squares', () => {
       const [line] = shape.lines;
       expect(line![0]).toEqual(line!.at(-1));
       expect(line!.map(({ x, y }) => [x - box.x, y - box.y])).toEqual(
-        expect.arrayContaining([[0, 0], [6, 0], [6, 6], [0, 6]].map(([x, y]) => [expect.closeTo(x!, 3), expect.closeTo(y!, 3)])),
-      ); // prettier-ignore
+        expect.arrayContaining(
+          [
+            [0, 0],
+            [6, 0],
+            [6, 6],
+            [0, 6],
+          ].map(([x, y]) => [expect.closeTo(x!, 3), expect.closeTo(y!, 3)]),
+        ),
+      );
     }
     expect(settingsOf(layout.order.at(-1)!)).toMatchObject({
       speedMmPerS: plan.speed.from,
@@ -65,15 +72,28 @@ describe('a card of cut squares', () => {
     const ofRow = (row: number) => settingsOf(row * passes.speed.count, laid).passes;
     expect([0, 1, 2, 3].map(ofRow)).toEqual([4, 3, 2, 1]);
     expect(laid.cells[0]!.levels).toMatchObject({ passes: 4 });
-    const words = (change: Partial<CutPlan['rows']>) => planProblems(cut, { ...passes, rows: { ...passes.rows, ...change } }, alder); // prettier-ignore
-    expect(words({ count: 6 })).toMatchObject([{ field: 'rows.count', message: expect.stringContaining('whole passes') as string }]); // prettier-ignore
+    const words = (change: Partial<CutPlan['rows']>) =>
+      planProblems(cut, { ...passes, rows: { ...passes.rows, ...change } }, alder);
+    expect(words({ count: 6 })).toMatchObject([
+      { field: 'rows.count', message: expect.stringContaining('whole passes') as string },
+    ]);
     expect(words({ to: 30, count: 10 })[0]).toMatchObject({ field: 'rows.to' });
-    expect(planProblems(cut, { ...plan, speed: { ...plan.speed, to: 9000 } }, alder)[0]).toMatchObject({ field: 'speed.to' }); // prettier-ignore
+    expect(planProblems(cut, { ...plan, speed: { ...plan.speed, to: 9000 } }, alder)[0]).toMatchObject({
+      field: 'speed.to',
+    });
     expect(planProblems(cut, { ...plan, sizeMm: 1 }, alder)[0]).toMatchObject({ field: 'sizeMm' });
   });
   it('is laid closer about a cut that was kept, and not proposed for what is not cut', () => {
     const settings = { ...plan.cut, speedMmPerS: 14, passes: 2 };
-    const value = { settings, certainty: 0.98, outlineMm: 19, thicknessMm: { from: 2.5, to: 3.1 }, comesThrough: 0.85, laidDown: 1.2, edge: null }; // prettier-ignore
+    const value = {
+      settings,
+      certainty: 0.98,
+      outlineMm: 19,
+      thicknessMm: { from: 2.5, to: 3.1 },
+      comesThrough: 0.85,
+      laidDown: 1.2,
+      edge: null,
+    };
     const fact = factNow('cut', value);
     const closer = layCard(cut, cut.propose({ pairing: alder, facts: [fact] }).plan, alder, { cardNumber: 9 });
     const energies = closer.cells.map(({ index }) => energyOf(index, closer));
@@ -113,7 +133,10 @@ describe('what dropped', () => {
     expect(energy(tap(LEAST), { outlineMm: 60 })).toBeGreaterThan(1.1 * plain);
     expect(energy(tap(LEAST), { certainty: 0.9 })).toBeLessThan(plain);
     const stuck = layout.order.filter((index) => energyOf(index) > 1.4 && energyOf(index) < 1.6)[0]!;
-    const held = found(tap(LEAST).map((one) => (one.cellIndex === stuck ? { ...one, value: 'hangs' } : one)), { certainty: 0.95 }); // prettier-ignore
+    const held = found(
+      tap(LEAST).map((one) => (one.cellIndex === stuck ? { ...one, value: 'hangs' } : one)),
+      { certainty: 0.95 },
+    );
     expect(held.heldUp).toEqual([stuck]);
     expect(held.chosen!.energy).toBeGreaterThan(energy(tap(LEAST), { certainty: 0.95 }));
     expect(held.says).toContain('One square held up where sound stock was through: a knot or glue inside.');
@@ -172,7 +195,12 @@ describe('what dropped', () => {
   });
   it('is never above the cap, which may have come down since', () => {
     const careful = { ...alder, machine: { ...alder.machine, powerCap: 0.75 } };
-    const { choices } = findCut(layout, { readings: [], answers: tap(LEAST) }, { pairing: careful, facts: [] }, USUAL_CUT_WISH); // prettier-ignore
+    const { choices } = findCut(
+      layout,
+      { readings: [], answers: tap(LEAST) },
+      { pairing: careful, facts: [] },
+      USUAL_CUT_WISH,
+    );
     expect(choices.length).toBeGreaterThan(0);
     for (const { settings } of choices) expect(settings.powerFraction).toBeLessThanOrEqual(0.75);
   });
@@ -200,7 +228,9 @@ describe('what is missing', () => {
     expect(found(backwards).missing[0]).toMatch(/^Squares with little energy dropped/);
     const most = Math.max(...layout.cells.map(({ index }) => energyOf(index)));
     const short = found(tap(most * 0.93));
-    expect(short.missing[0]).toMatch(/^With the most energy of this card, \d+ of 100 squares like these would drop; 98 of 100 are wanted/); // prettier-ignore
+    expect(short.missing[0]).toMatch(
+      /^With the most energy of this card, \d+ of 100 squares like these would drop; 98 of 100 are wanted/,
+    );
     expect(short.chosen).toBeNull();
     // Where the head is as slow as does not char, and none came through.
     const slow = layCard(cut, { ...plan, speed: { ...plan.speed, from: 4, to: 20 } }, alder, { cardNumber: 9 });

@@ -103,7 +103,8 @@ export function findCut(layout: Layout, seen: Seen, known: Known, wish: CutWish)
     if (energy !== null && energy <= most * BEYOND_TRIED) needed.set(passes, energy);
   }
   const share = `${plainNumber(100 * wish.certainty, 3)} of 100`;
-  const parts = wish.outlineMm === null ? 'squares like these' : `parts with ${formatLength(outlineMm, liked, 3)} of outline`; // prettier-ignore
+  const parts =
+    wish.outlineMm === null ? 'squares like these' : `parts with ${formatLength(outlineMm, liked, 3)} of outline`;
   if (needed.size === 0) {
     const passes = Math.max(...trials.map((trial) => trial.passes));
     const { chance } = window.chanceAt(most, passes, outlineMm);
@@ -116,7 +117,9 @@ export function findCut(layout: Layout, seen: Seen, known: Known, wish: CutWish)
       ],
     };
   }
-  const choices = choicesOf(layout, squares, needed, window, outlineMm, pairing).filter(({ edge }) => fits(edge, wish.edge)); // prettier-ignore
+  const choices = choicesOf(layout, squares, needed, window, outlineMm, pairing).filter(({ edge }) =>
+    fits(edge, wish.edge),
+  );
   const chosen = choices.find(({ wants }) => wants.includes(wish.want)) ?? choices[0] ?? null;
   if (!chosen)
     return {
@@ -129,7 +132,17 @@ export function findCut(layout: Layout, seen: Seen, known: Known, wish: CutWish)
           : `No setting that drops ${share} leaves its edge so pale: try a card of more passes, which are quicker each.`,
       ],
     };
-  return { squares, window, outlineMm, thicknessMm, choices, chosen, heldUp, missing: [], says: saysOf(chosen, share, parts, heldUp, pairing.machine.likedUnits) }; // prettier-ignore
+  return {
+    squares,
+    window,
+    outlineMm,
+    thicknessMm,
+    choices,
+    chosen,
+    heldUp,
+    missing: [],
+    says: saysOf(chosen, share, parts, heldUp, pairing.machine.likedUnits),
+  };
 }
 
 const DARKNESS = { pale: 0, brown: 1, black: 2 } as const;

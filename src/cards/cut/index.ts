@@ -36,7 +36,9 @@ export const cut = Object.freeze({
       }),
     ];
     if (problems.length > 0) return problems;
-    const whole = rowLevels(plan).every((level, at, all) => level !== all[at + 1]) && axisValues(rows).every((level) => Number.isInteger(level)); // prettier-ignore
+    const whole =
+      rowLevels(plan).every((level, at, all) => level !== all[at + 1]) &&
+      axisValues(rows).every((level) => Number.isInteger(level));
     return [
       ...checkSpeed('speed.to', speed.to, 'both', on),
       ...(rows.channel === 'power'
@@ -81,9 +83,11 @@ export const cut = Object.freeze({
   bound: (plan, { machine }) => {
     const { speed, rows, cut: settings } = plan;
     const passes = rows.channel === 'passes' ? Math.max(...rowLevels(plan)) : settings.passes;
-    const squares = { count: speed.count * rows.count, lengthMm: outlineOf(plan), corners: 5, reachMm: plan.sizeMm }; // prettier-ignore
+    const squares = { count: speed.count * rows.count, lengthMm: outlineOf(plan), corners: 5, reachMm: plan.sizeMm };
     // Slow squares take long along their sides, fast ones at their corners.
-    const [slow, fast] = [speed.from, speed.to].map((speedMmPerS) => boundOfLines(squares, { speedMmPerS, passes }, machine)); // prettier-ignore
+    const [slow, fast] = [speed.from, speed.to].map((speedMmPerS) =>
+      boundOfLines(squares, { speedMmPerS, passes }, machine),
+    );
     return slow!.seconds > fast!.seconds ? slow! : fast!;
   },
   eases: [EASES.speed('speed.from'), EASES.passes('cut.passes'), EASES.size('sizeMm', 'squares')],

@@ -21,8 +21,13 @@ export interface TappedSquare {
 }
 
 const DROPS: Readonly<Record<string, boolean | null>> = {
-  clean: true, charred: true, tip: true, hangs: false, 'not-through': false, flare: null,
-}; // prettier-ignore
+  clean: true,
+  charred: true,
+  tip: true,
+  hangs: false,
+  'not-through': false,
+  flare: null,
+};
 
 const edgeOf = (seen: Seen, index: number): CutEdge | null => wordOf(seen, EDGE.field, index) as CutEdge | null;
 

@@ -172,7 +172,19 @@ function byTheLines(layout: Layout, seen: Seen, { pairing }: Known): Omit<FocusF
         : [],
     )
     .sort((a, b) => a.offsetMm - b.offsetMm);
-  const none = { patches, ripples, fit: null, waistMm: null, waistSigmaMm: null, depthMm: null, fillMm: null, cellIndex: null, sigmaMm: null, flat: false, says: '' }; // prettier-ignore
+  const none = {
+    patches,
+    ripples,
+    fit: null,
+    waistMm: null,
+    waistSigmaMm: null,
+    depthMm: null,
+    fillMm: null,
+    cellIndex: null,
+    sigmaMm: null,
+    flat: false,
+    says: '',
+  };
   const scatterMm = scatterOf(layout);
   const byPhoto = focusOf(ripples, scatterMm);
   if (patches.length < 3 && !byPhoto)

@@ -20,10 +20,13 @@ const lay = (plan: FocusPlan = tilted, on = pairing) => layCard(focus, plan, on,
 const seenAt = (layout: ReturnType<typeof lay>, waistMm: number): Seen => ({
   readings: layout.cells.map(({ index, levels }) => {
     const visibility = 0.6 * Math.exp(-(((Number(levels.focus) - waistMm) / 1.4) ** 2));
-    return { cellIndex: index, lines: { visibility, visibilitySigma: 0.004, pitchMm: 0.2, gapMm: null, gapSigmaMm: null } } as unknown as CellReading;
+    return {
+      cellIndex: index,
+      lines: { visibility, visibilitySigma: 0.004, pitchMm: 0.2, gapMm: null, gapSigmaMm: null },
+    } as unknown as CellReading;
   }),
   answers: [],
-}); // prettier-ignore
+});
 
 describe('a focus card over a tilted board', () => {
   it('has more patches over a wider range than a hand would stop at, both sides alike', () => {
@@ -51,12 +54,16 @@ describe('a focus card over a tilted board', () => {
     expect(stops).toHaveLength(1);
     const firstCut = text.split('\n').findIndex((line) => /^G1 .*S[1-9]/.test(line));
     expect(stops[0]!).toBeLessThan(firstCut);
-    expect(parts.find(({ hand }) => hand)!.hand).toEqual({ text: expect.stringMatching(/^tilt the board: /), focusOffsetMm: null });
+    expect(parts.find(({ hand }) => hand)!.hand).toEqual({
+      text: expect.stringMatching(/^tilt the board: /),
+      focusOffsetMm: null,
+    });
     expect(estimateCard(layout, pairing.machine).handStops).toBe(1);
     expect(layout.together).toEqual([layout.cells.map(({ index }) => index)]);
-  }); // prettier-ignore
+  });
   it('stands on a spacer beyond the card, or is refused; steep ones and those that do not go through 0 are, too', () => {
-    const fields = (change: Partial<FocusPlan>) => planProblems(focus, { ...tilted, ...change }, pairing).map(({ field }) => field); // prettier-ignore
+    const fields = (change: Partial<FocusPlan>) =>
+      planProblems(focus, { ...tilted, ...change }, pairing).map(({ field }) => field);
     const layout = lay();
     expect(spacerAwayMm(layout.tilt!)).toBeGreaterThan(layout.widthMm);
     expect(spacerAwayMm(layout.tilt!)).toBeGreaterThanOrEqual(leastBoardMm(tilted));

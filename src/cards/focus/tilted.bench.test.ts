@@ -19,12 +19,16 @@ const layOn = (pairing: Pairing): Layout => {
 function trueWaist(layout: Layout, pairing: Pairing): number {
   const tilt = layout.tilt!;
   const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm, tilt };
-  const { board, tiltX, tiltY, bedWidthMm, bedDepthMm } = laserTruthOf(benchMachineOf(pairing.machine, pairing.lens), place);
-  const acrossBed = tiltX * (PLACE.leftMm - bedWidthMm / 2) + tiltY * (PLACE.rearMm + layout.heightMm / 2 - bedDepthMm / 2);
+  const { board, tiltX, tiltY, bedWidthMm, bedDepthMm } = laserTruthOf(
+    benchMachineOf(pairing.machine, pairing.lens),
+    place,
+  );
+  const acrossBed =
+    tiltX * (PLACE.leftMm - bedWidthMm / 2) + tiltY * (PLACE.rearMm + layout.heightMm / 2 - bedDepthMm / 2);
   // Linear along x: where it is 0.
   const x = (board!.fall * (board!.levelX - PLACE.leftMm) - acrossBed) / (board!.fall + tiltX);
   return tilt.fallMmPerMm * (x - tilt.levelAtMm);
-} // prettier-ignore
+}
 
 describe('a focus card over a tilted board, on the bench', () => {
   it.each([
@@ -46,7 +50,11 @@ describe('a focus card over a tilted board, on the bench', () => {
     const program = programOfCard(layout, pairing.machine, PLACE);
     const machine = benchMachineOf(pairing.machine, pairing.lens);
     const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
-    const drawn = tracesOfProgram({ text: program.text, lines: program.lines, hands: willingHands(program) }, machine, place); // prettier-ignore
+    const drawn = tracesOfProgram(
+      { text: program.text, lines: program.lines, hands: willingHands(program) },
+      machine,
+      place,
+    );
     const piece = burnTraces(drawn, machine, benchSheetOf(pairing.stock), place, 'level', false, null);
     const seen = photographed({ layout, pairing, seed: 'level', piece }, 'level', 3000);
     const { fit, says } = focus.find(layout, seen, { pairing, facts: [] });

@@ -20,30 +20,38 @@ const choose = (from: GridPlan, path: 'across.channel' | 'down.channel', channel
   followGrid(withValueAt(from, path, channel), path, from, on);
 
 describe('a grid of any two settings', () => {
-  it.each(GRID_CHANNELS.map((channel) => [channel]))('burns %s along its columns, each cell with its own level and all else the same', (channel) => {
-    const on = channel === 'frequency' ? tern : pairing;
-    const from = { ...grid.propose({ pairing: on, facts: [] }).plan, leaveOutFailing: false };
-    const changed = channel === 'power' ? from : choose(from, 'across.channel', channel, on);
-    expect(planProblems(grid, changed, on)).toEqual([]);
-    const { cells } = layCard(grid, changed, on, { cardNumber: 1 });
-    const field = fieldOf({ channel });
-    const own = new Set(cells.map((cell) => cell.burns[0]!.settings[field]));
-    expect(own.size).toBe(changed.across.count);
-    for (const cell of cells) {
-      const { settings } = cell.burns[0]!;
-      const level = cell.levels[channel]!;
-      expect(settings[field]).toBe(channel === 'air' ? ['off', 'low', 'on'][Number(level)] : level);
-      const varied = [field, fieldOf(changed.down)];
-      for (const [name, value] of Object.entries(settings))
-        if (!varied.includes(name as never)) expect(value, name).toBe(changed.constants[name as keyof typeof settings]);
-    }
-  }); // prettier-ignore
+  it.each(GRID_CHANNELS.map((channel) => [channel]))(
+    'burns %s along its columns, each cell with its own level and all else the same',
+    (channel) => {
+      const on = channel === 'frequency' ? tern : pairing;
+      const from = { ...grid.propose({ pairing: on, facts: [] }).plan, leaveOutFailing: false };
+      const changed = channel === 'power' ? from : choose(from, 'across.channel', channel, on);
+      expect(planProblems(grid, changed, on)).toEqual([]);
+      const { cells } = layCard(grid, changed, on, { cardNumber: 1 });
+      const field = fieldOf({ channel });
+      const own = new Set(cells.map((cell) => cell.burns[0]!.settings[field]));
+      expect(own.size).toBe(changed.across.count);
+      for (const cell of cells) {
+        const { settings } = cell.burns[0]!;
+        const level = cell.levels[channel]!;
+        expect(settings[field]).toBe(channel === 'air' ? ['off', 'low', 'on'][Number(level)] : level);
+        const varied = [field, fieldOf(changed.down)];
+        for (const [name, value] of Object.entries(settings))
+          if (!varied.includes(name as never))
+            expect(value, name).toBe(changed.constants[name as keyof typeof settings]);
+      }
+    },
+  );
 
   it('changes places with the other edge where that varies the same, and starts around the constants where not', () => {
     const swapped = choose(plan, 'across.channel', 'speed');
     expect([swapped.across, swapped.down]).toEqual([plan.down, plan.across]);
     const focus = choose(plan, 'down.channel', 'focus').down;
-    expect([focus.from, focus.to, focus.spacing]).toEqual([plan.constants.focusOffsetMm - 2, plan.constants.focusOffsetMm + 2, 'even']); // prettier-ignore
+    expect([focus.from, focus.to, focus.spacing]).toEqual([
+      plan.constants.focusOffsetMm - 2,
+      plan.constants.focusOffsetMm + 2,
+      'even',
+    ]);
     const raised = axisAround('focus', { ...plan.constants, focusOffsetMm: 1.5 }, pairing.machine);
     expect([raised.from, raised.to]).toEqual([-0.5, 3.5]);
     const interval = choose(plan, 'down.channel', 'interval').down;
@@ -62,17 +70,21 @@ describe('a grid of any two settings', () => {
   });
 
   it('is filled cell by cell again where its rows can no longer be crossed at once, and so refused otherwise', () => {
-    const rows: GridPlan = { ...grid.propose({ pairing: demoPairing('marl', 'alder'), facts: [] }).plan, sweeps: 'rows' };
+    const rows: GridPlan = {
+      ...grid.propose({ pairing: demoPairing('marl', 'alder'), facts: [] }).plan,
+      sweeps: 'rows',
+    };
     const marl = demoPairing('marl', 'alder');
     expect(followGrid({ ...rows, placing: 'scattered' }, 'placing', rows, marl).sweeps).toBe('cells');
     expect(choose(rows, 'across.channel', 'speed', marl).sweeps).toBe('cells');
     expect(choose(rows, 'down.channel', 'interval', marl).sweeps).toBe('rows');
     const horizontal = { ...rows, constants: { ...rows.constants, direction: 'horizontal' as const } };
-    const fields = (change: Partial<GridPlan>) => grid.check({ ...horizontal, ...change }, marl).map(({ field }) => field);
+    const fields = (change: Partial<GridPlan>) =>
+      grid.check({ ...horizontal, ...change }, marl).map(({ field }) => field);
     expect(fields({})).toEqual([]);
     expect(fields({ placing: 'scattered' })).toEqual(['sweeps']);
     expect(fields({ across: horizontal.down, down: horizontal.across })).toEqual(['sweeps']);
-  }); // prettier-ignore
+  });
 
   it('is refused, by field, where an edge cannot be burned', () => {
     const with_ = (across: GridAxis) => fieldsOf({ across });
@@ -99,14 +111,22 @@ describe('a grid of any two settings', () => {
     expect(channelsOn(tern.machine)).toContain('frequency');
     const air = axisAround('air', plan.constants, { ...pairing.machine, airAssist: 'on-off' });
     expect(levelsOf(air)).toEqual([0, 2]);
-    expect(levelsOf(axisAround('air', plan.constants, { ...pairing.machine, airAssist: 'adjustable' }))).toEqual([0, 1, 2]);
+    expect(levelsOf(axisAround('air', plan.constants, { ...pairing.machine, airAssist: 'adjustable' }))).toEqual([
+      0, 1, 2,
+    ]);
     const onOff = { ...pairing, machine: { ...pairing.machine, airAssist: 'on-off' as const } };
-    expect(fieldsOf({ across: { channel: 'air', from: 0, to: 1, count: 2, spacing: 'even' } }, onOff)).toEqual(['across.to']);
-  }); // prettier-ignore
+    expect(fieldsOf({ across: { channel: 'air', from: 0, to: 1, count: 2, spacing: 'even' } }, onOff)).toEqual([
+      'across.to',
+    ]);
+  });
 
   it('burns each pair as often as it is repeated: in blocks with lettering, or scattered without', () => {
     const twice: GridPlan = { ...plan, repeats: 2, sweeps: 'cells' };
-    const [one, blocks, mixed] = [{ ...plan, sweeps: 'cells' as const }, twice, { ...twice, placing: 'scattered' as const }].map((each) => grid.draw(each, pairing)); // prettier-ignore
+    const [one, blocks, mixed] = [
+      { ...plan, sweeps: 'cells' as const },
+      twice,
+      { ...twice, placing: 'scattered' as const },
+    ].map((each) => grid.draw(each, pairing));
     expect(blocks!.cells).toHaveLength(2 * one!.cells.length);
     expect(mixed!.cells.map(({ levels }) => levels)).toEqual(blocks!.cells.map(({ levels }) => levels));
     expect(blocks!.labels.filter(({ edge }) => edge === 'beside')).toHaveLength(2 * plan.down.count);
@@ -125,7 +145,10 @@ describe('a grid of any two settings', () => {
 
   it('crosses the rows of every repeat at once, each with the cells that lie in it', () => {
     const marl = demoPairing('marl', 'alder');
-    const rows = grid.draw({ ...plan, repeats: 2, sweeps: 'rows', constants: { ...plan.constants, direction: 'horizontal' } }, marl); // prettier-ignore
+    const rows = grid.draw(
+      { ...plan, repeats: 2, sweeps: 'rows', constants: { ...plan.constants, direction: 'horizontal' } },
+      marl,
+    );
     expect(rows.rows).toHaveLength(2 * plan.down.count);
     for (const row of rows.rows!) {
       const own = row.map((index) => rows.cells[index]!);
@@ -158,6 +181,8 @@ describe('a grid of any two settings', () => {
     );
     expect(drawn.caption).toBe('AIR ACROSS / SPEED MM/MIN DOWN');
     expect(drawn.units).toBe('AIR / MM/MIN');
-    expect(grid.draw(choose(plan, 'across.channel', 'passes'), pairing).caption).toBe('PASSES ACROSS / SPEED MM/MIN DOWN');
-  }); // prettier-ignore
+    expect(grid.draw(choose(plan, 'across.channel', 'passes'), pairing).caption).toBe(
+      'PASSES ACROSS / SPEED MM/MIN DOWN',
+    );
+  });
 });

@@ -6,7 +6,15 @@ import type { BurnSettings } from '../../core/card/settings';
 import { sweepLimits, type Machine } from '../../core/machine/machine';
 
 /** What may vary along an edge of a grid. */
-export const GRID_CHANNELS = ['power', 'speed', 'interval', 'passes', 'focus', 'air', 'frequency'] as const satisfies readonly ChannelId[]; // prettier-ignore
+export const GRID_CHANNELS = [
+  'power',
+  'speed',
+  'interval',
+  'passes',
+  'focus',
+  'air',
+  'frequency',
+] as const satisfies readonly ChannelId[];
 export type GridChannel = (typeof GRID_CHANNELS)[number];
 
 export interface GridAxis extends Axis {

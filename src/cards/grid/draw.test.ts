@@ -39,9 +39,14 @@ describe('the drawing of a grid', () => {
   it('is lettered by the numbers alone, what they mean in its caption', () => {
     const drawn = drawnNow();
     expect(drawn.labels.map(({ text, means, edge }) => [text, means, edge])).toEqual([
-      ['10', '10 %', 'above'], ['20', '20 %', 'above'], ['40', '40 %', 'above'],
-      ['400', '400 mm/s', 'beside'], ['300', '300 mm/s', 'beside'], ['200', '200 mm/s', 'beside'], ['100', '100 mm/s', 'beside'],
-    ]); // prettier-ignore
+      ['10', '10 %', 'above'],
+      ['20', '20 %', 'above'],
+      ['40', '40 %', 'above'],
+      ['400', '400 mm/s', 'beside'],
+      ['300', '300 mm/s', 'beside'],
+      ['200', '200 mm/s', 'beside'],
+      ['100', '100 mm/s', 'beside'],
+    ]);
     expect(drawn.labels[1]!.box).toMatchObject({ x: 5.5, y: 0 });
     expect(drawn.labels[4]!.box).toMatchObject({ x: 0, y: 5.5 });
     expect(drawn).toMatchObject({ units: '% / MM/S', caption: 'POWER % ACROSS / SPEED MM/S DOWN', markers: 'four' });
@@ -49,7 +54,12 @@ describe('the drawing of a grid', () => {
   it('crosses its rows at once where the plan says so', () => {
     const drawn = drawnNow();
     expect(drawn.rows).toBeUndefined();
-    expect(drawGrid({ ...plan, sweeps: 'rows' }, pairing).rows).toEqual([[0, 1, 2], [3, 4, 5], [6, 7, 8], [9, 10, 11]]); // prettier-ignore
+    expect(drawGrid({ ...plan, sweeps: 'rows' }, pairing).rows).toEqual([
+      [0, 1, 2],
+      [3, 4, 5],
+      [6, 7, 8],
+      [9, 10, 11],
+    ]);
   });
   it('leaves out what is bound to fail only where that is asked for', () => {
     const hot = { ...plan, across: { ...plan.across, to: 0.9 }, down: { ...plan.down, from: 1 } };

@@ -36,7 +36,9 @@ describe('cells that burned through', () => {
     const [first] = strongest;
     const of = seen([...said('burned-through', first!), ...said('good', strongest.at(-1)!)]);
     const finding = grid.find(layout, of, known, grid.wish(pairing));
-    expect(finding.remark).toMatch(/^Burned through from [\d.]+ J\/mm² on: engrave with less\. A cut may begin at about [\d.]+ J\/mm\./);
+    expect(finding.remark).toMatch(
+      /^Burned through from [\d.]+ J\/mm² on: engrave with less\. A cut may begin at about [\d.]+ J\/mm\./,
+    );
     const names = (choice: { cellIndex: number }) => grid.settle(finding, layout, of, choice).map(({ name }) => name);
     expect(names({ cellIndex: strongest.at(-1)! })).toEqual(['engrave', 'burnedThrough']);
     expect(names({ cellIndex: 9999 })).toEqual([]);
@@ -52,7 +54,11 @@ describe('cells that burned through', () => {
       factNow('burnedThrough', { arealJPerMm2: middle, lineJPerMm: middle * 0.1, intervalMm: 0.1 }, { stale });
     const most = (facts: Parameters<typeof grid.propose>[0]['facts']): number => {
       const { plan: next } = grid.propose({ pairing, facts });
-      return Math.max(...layCard(grid, { ...next, leaveOutFailing: false }, pairing, { cardNumber: 9 }).cells.map((cell) => deliveredBy(mainBurn(cell).settings, pairing).arealJPerMm2));
+      return Math.max(
+        ...layCard(grid, { ...next, leaveOutFailing: false }, pairing, { cardNumber: 9 }).cells.map(
+          (cell) => deliveredBy(mainBurn(cell).settings, pairing).arealJPerMm2,
+        ),
+      );
     };
     expect(most([])).toBeGreaterThan(middle);
     expect(most([fact()])).toBeLessThan(middle);
@@ -74,4 +80,4 @@ describe('cells that burned through', () => {
     const stale = facts.map((fact) => ({ ...fact, stale: ['new batch'] }));
     expect(kerf.propose({ pairing, facts: stale }).reasons['cut.speedMmPerS']).not.toMatch(/went through/);
   });
-}); // prettier-ignore
+});

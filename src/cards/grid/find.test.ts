@@ -58,16 +58,31 @@ describe('finding', () => {
     const looked = (layout: Layout, through: readonly number[]): Seen => {
       const chosen = layout.cells.filter(({ leftOut }) => !leftOut).slice(-3);
       return {
-        readings: chosen.map((cell, place) => ({ ...readingOf(cell), lightness: 78 + 0.1 * place, deltaLightness: 59 })),
-        through: chosen.map(({ index }, place) => ({ cellIndex: index, through: through[place]!, sigma: 0.02, ownSigma: 0.005, darkestTenth: through[place]!, doubts: [] })),
+        readings: chosen.map((cell, place) => ({
+          ...readingOf(cell),
+          lightness: 78 + 0.1 * place,
+          deltaLightness: 59,
+        })),
+        through: chosen.map(({ index }, place) => ({
+          cellIndex: index,
+          through: through[place]!,
+          sigma: 0.02,
+          ownSigma: 0.005,
+          darkestTenth: through[place]!,
+          doubts: [],
+        })),
         answers: [],
       };
-    }; // prettier-ignore
+    };
     const clearWish: GridWish = { lightness: null, powerCap: 1, pace: 'fast-and-strong', cleared: true };
     it('proposes the fastest cell whose coat is off, whatever its tone', () => {
       const card = layCard(grid, grid.propose(coated).plan, coatedPairing, { cardNumber: 7 });
       const finding = grid.find(card, looked(card, [0.5, 0.91, 0.92]), coated, clearWish);
-      expect(finding.candidates.map(({ cleared, meets }) => [cleared, meets])).toEqual([[false, false], [true, true], [true, true]]); // prettier-ignore
+      expect(finding.candidates.map(({ cleared, meets }) => [cleared, meets])).toEqual([
+        [false, false],
+        [true, true],
+        [true, true],
+      ]);
       const times = finding.candidates.filter(({ meets }) => meets).map(({ timeS }) => timeS);
       const proposed = finding.candidates.find(({ cellIndex }) => cellIndex === finding.proposal!.cellIndex)!;
       expect(proposed.meets).toBe(true);
@@ -209,10 +224,9 @@ describe('finding by eye alone', () => {
     const burned = layout.order.filter((index) => of(index).powerFraction < 0.8);
     const time = (index: number): number => squareFillTimeS(of(index), pairing.machine, 100);
     for (const a of burned)
-      for (const b of burned)
-        if (time(a) < time(b) && of(a).powerFraction > of(b).powerFraction) return [a, b];
+      for (const b of burned) if (time(a) < time(b) && of(a).powerFraction > of(b).powerFraction) return [a, b];
     throw new Error('no such cells');
-  }; // prettier-ignore
+  };
 
   it('takes the best grade, from four up', () => {
     const [quick, slow] = quickAndSlow();
@@ -245,14 +259,23 @@ describe('finding by eye alone', () => {
     const percent = Number((powerFraction * 100).toFixed(1));
     expect(finding).toMatchObject({ missing: [], candidates: [], stops: null, range: null });
     expect(finding.proposal!.reason.startsWith(`${percent} % at `)).toBe(true);
-    expect(finding.proposal!.reason).toContain(` at ${Number((speedMmPerS * 60).toPrecision(4))} mm/min: graded 5 by eye, no photo was read.`); // prettier-ignore
+    expect(finding.proposal!.reason).toContain(
+      ` at ${Number((speedMmPerS * 60).toPrecision(4))} mm/min: graded 5 by eye, no photo was read.`,
+    );
     expect(finding.says).toBe(finding.proposal!.reason);
   });
   it('speaks where the photo shows no mark at all, and asks for more energy where it cannot', () => {
     const [quick] = quickAndSlow();
     const blank = layout.cells.map(
-      ({ index }) => ({ cellIndex: index, lightness: 78, deltaLightness: 0.1, lightnessSigma: 0.5, confidence: 0.99 }) as CellReading,
-    ); // prettier-ignore
+      ({ index }) =>
+        ({
+          cellIndex: index,
+          lightness: 78,
+          deltaLightness: 0.1,
+          lightnessSigma: 0.5,
+          confidence: 0.99,
+        }) as CellReading,
+    );
     const { answers } = graded({ [quick]: 4 });
     expect(grid.find(layout, { readings: blank, answers }, known, wish)).toMatchObject({
       proposal: { cellIndex: quick },
@@ -270,7 +293,11 @@ describe('finding by eye alone', () => {
     const spoiled = grid.find(layout, { readings, answers: [...answers] }, known, wish);
     const left = layout.cells.filter(({ leftOut }) => !leftOut).length;
     expect(layout.order).toHaveLength(left);
-    expect(spoiled).toMatchObject({ missing: ['Every cell was called spoiled. Burn a card with less energy.'], proposal: null, says: '' }); // prettier-ignore
+    expect(spoiled).toMatchObject({
+      missing: ['Every cell was called spoiled. Burn a card with less energy.'],
+      proposal: null,
+      says: '',
+    });
   });
 });
 
@@ -280,9 +307,18 @@ describe('marks that are lighter than the stock', () => {
     const card = layCard(grid, grid.propose({ pairing: slate, facts: [] }).plan, slate, { cardNumber: 4 });
     const bare = slate.stock.bareLightness;
     const readings = card.order.slice(0, 3).map((cellIndex, place) => ({
-      cellIndex, lightness: bare + [10, 30, 20][place]!, deltaLightness: [10, 30, 20][place]!, lightnessSigma: 0.3, confidence: 0.99,
-    })) as unknown as CellReading[]; // prettier-ignore
-    const finding = grid.find(card, { readings, answers: [] }, { pairing: slate, facts: [] }, { lightness: null, powerCap: 1, pace: 'fast-and-strong' }); // prettier-ignore
+      cellIndex,
+      lightness: bare + [10, 30, 20][place]!,
+      deltaLightness: [10, 30, 20][place]!,
+      lightnessSigma: 0.3,
+      confidence: 0.99,
+    })) as unknown as CellReading[];
+    const finding = grid.find(
+      card,
+      { readings, answers: [] },
+      { pairing: slate, facts: [] },
+      { lightness: null, powerCap: 1, pace: 'fast-and-strong' },
+    );
     expect(finding.range).toEqual({ bare, strongest: bare + 30 });
     // Three, six and nine tenths of 30: the nearest tones there are.
     expect(finding.stops).toEqual({ weak: bare + 10, medium: bare + 20, strong: bare + 30 });
@@ -294,8 +330,12 @@ describe('marks that are lighter than the stock', () => {
       const on = demoPairing(machine, stock);
       const card = layCard(grid, grid.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 4 });
       const readings = card.order.map((cellIndex) => ({
-        cellIndex, lightness: on.stock.bareLightness + delta, deltaLightness: delta, lightnessSigma: 0.3, confidence: 0.99,
-      })) as unknown as CellReading[]; // prettier-ignore
+        cellIndex,
+        lightness: on.stock.bareLightness + delta,
+        deltaLightness: delta,
+        lightnessSigma: 0.3,
+        confidence: 0.99,
+      })) as unknown as CellReading[];
       return grid.find(card, { readings, answers: [] }, { pairing: on, facts: [] }, grid.wish(on)).remark;
     };
     expect(remark('heron', 'birch', 12)).toMatch(

@@ -11,7 +11,12 @@ import { grid } from '.';
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
 const layout = layCard(grid, { ...grid.propose(known).plan, leaveOutFailing: false }, pairing, { cardNumber: 7 });
-const better = (cellIndex: number, other: number | string, repeat = 0): Answer => ({ field: BETTER.field, cellIndex, repeat, value: String(other) }); // prettier-ignore
+const better = (cellIndex: number, other: number | string, repeat = 0): Answer => ({
+  field: BETTER.field,
+  cellIndex,
+  repeat,
+  value: String(other),
+});
 const wish: GridWish = { lightness: 50, powerCap: 1, pace: 'fast-and-strong' };
 const readings = layout.cells.map((cell) => ({ ...readingOf(cell.index), deltaLightness: -28 }));
 const many = Array.from({ length: 8 }, (_, repeat) => better(3, 5 + (repeat % 2), repeat));
@@ -21,19 +26,30 @@ describe('comparisons of two cells', () => {
     expect(otherOf('12')).toEqual({ cellIndex: 12, equal: false });
     expect(otherOf('=4')).toEqual({ cellIndex: 4, equal: true });
     for (const bad of ['', 'good', '-1', '1.5', '==2', '12345']) expect(otherOf(bad)).toBeNull();
-    expect(comparisonsOf({ answers: [better(2, '=4', 1), better(1, 3, 0), { ...better(1, 3), field: 'grade' }] }, BETTER.field)).toEqual([
+    expect(
+      comparisonsOf(
+        { answers: [better(2, '=4', 1), better(1, 3, 0), { ...better(1, 3), field: 'grade' }] },
+        BETTER.field,
+      ),
+    ).toEqual([
       { better: 1, worse: 3, equal: false, repeat: 0 },
       { better: 2, worse: 4, equal: true, repeat: 1 },
     ]);
-  }); // prettier-ignore
+  });
   it('are refused where they name none, the same cell, no cell, or where there are too many', () => {
     const asks = asksOn(grid.asks, pairing.stock);
     expect(answerProblem(asks, better(1, 2))).toBeNull();
     expect(answerProblem(asks, better(1, 2, MOST_PAIRS - 1))).toBeNull();
-    for (const bad of [better(1, 1), better(1, 'x'), { ...better(1, 2), cellIndex: null }, { ...better(1, 2), value: 2 }])
+    for (const bad of [
+      better(1, 1),
+      better(1, 'x'),
+      { ...better(1, 2), cellIndex: null },
+      { ...better(1, 2), value: 2 },
+    ])
       expect(answerProblem(asks, bad)).toMatch(/^Name another cell/);
-    for (const repeat of [-1, 0.5, MOST_PAIRS]) expect(answerProblem(asks, better(1, 2, repeat))).toMatch(/^At most 200/);
-  }); // prettier-ignore
+    for (const repeat of [-1, 0.5, MOST_PAIRS])
+      expect(answerProblem(asks, better(1, 2, repeat))).toMatch(/^At most 200/);
+  });
 });
 
 describe('what is liked best', () => {
@@ -43,9 +59,11 @@ describe('what is liked best', () => {
     const found = findInGrid(layout, { readings, answers: many }, known, wish);
     expect(found.liked!.ranking[0]!.cellIndex).toBe(3);
     expect(found.proposal!.cellIndex).toBe(3);
-    expect(found.proposal!.reason).toMatch(/ is liked best of 3 cells, in 8 comparisons: \d\d % sure\. By tone and pace it would be /);
+    expect(found.proposal!.reason).toMatch(
+      / is liked best of 3 cells, in 8 comparisons: \d\d % sure\. By tone and pace it would be /,
+    );
     expect(found.says).toBe(found.proposal!.reason);
-  }); // prettier-ignore
+  });
   it('is shown, not proposed, where it is not sure, is over the cap, or was called spoiled', () => {
     const few = findInGrid(layout, { readings, answers: [better(3, 5)] }, known, wish);
     expect(few.liked!.comparisons).toBe(1);
@@ -53,7 +71,9 @@ describe('what is liked best', () => {
     const strong = layout.cells.at(-1)!.index;
     const over = Array.from({ length: 9 }, (_, repeat) => better(strong, 5, repeat));
     expect(findInGrid(layout, { readings, answers: over }, known, wish).proposal!.cellIndex).toBe(strong);
-    expect(findInGrid(layout, { readings, answers: over }, known, { ...wish, powerCap: 0.2 }).proposal?.cellIndex).not.toBe(strong); // prettier-ignore
+    expect(
+      findInGrid(layout, { readings, answers: over }, known, { ...wish, powerCap: 0.2 }).proposal?.cellIndex,
+    ).not.toBe(strong);
     const charred: Answer = { field: 'outcome', cellIndex: 3, repeat: 0, value: 'charred' };
     expect(findInGrid(layout, { readings, answers: [...many, charred] }, known, wish).liked).toBeNull();
   });

@@ -36,7 +36,10 @@ describe('the surface of a burned grid', () => {
     const second = layCard(grid, other, pairing, { cardNumber: 12 });
     const piece = burnOnBench(second, pairing, 'another piece');
     const off = second.cells.map((cell) => {
-      const { lightness, sigma } = foretell(surface, { across: Number(cell.levels.power), down: Number(cell.levels.speed) }); // prettier-ignore
+      const { lightness, sigma } = foretell(surface, {
+        across: Number(cell.levels.power),
+        down: Number(cell.levels.speed),
+      });
       return { by: trueLightness(piece, second, pairing, cell.index) - lightness, sigma };
     });
     expect(off.filter(({ by, sigma }) => Math.abs(by) <= 2.5 * sigma).length).toBeGreaterThanOrEqual(7);

@@ -45,10 +45,18 @@ describe('the surface of a grid', () => {
       const brighter = shown(base, sign);
       const own = surfaceOfGrid(brighter.layout, brighter.seen, sign < 0 ? bare : 20)!;
       if (sign > 0) continue;
-      for (const [power, speed] of [[0.13, 180], [0.22, 320], [0.4, 120]] as const)
+      for (const [power, speed] of [
+        [0.13, 180],
+        [0.22, 320],
+        [0.4, 120],
+      ] as const)
         expect(foretell(own, { across: power, down: speed }).lightness).toBeCloseTo(bare - lost(power, speed), 0);
-    } // prettier-ignore
-    const paler = layout.cells.map((cell, at) => ({ ...readingOf(cell.index), lightness: 20 + (bare - seen.readings[at]!.lightness), deltaLightness: bare - seen.readings[at]!.lightness })); // prettier-ignore
+    }
+    const paler = layout.cells.map((cell, at) => ({
+      ...readingOf(cell.index),
+      lightness: 20 + (bare - seen.readings[at]!.lightness),
+      deltaLightness: bare - seen.readings[at]!.lightness,
+    }));
     const own = surfaceOfGrid(layout, { readings: paler, answers: [] }, 20)!;
     expect(own.darkens).toBe(false);
     expect(foretell(own, { across: 0.22, down: 320 }).lightness).toBeCloseTo(20 + lost(0.22, 320), 0);
@@ -99,10 +107,13 @@ describe('the surface of a grid', () => {
     expect(surfaceOfGrid(other, seen, bare)).toBeNull();
   });
   it('leaves out what the operator called spoiled and what was read unsurely, unless it was graded well', () => {
-    const odd = seen.readings.map((reading, at) => (at === 12 ? { ...reading, lightness: 5, confidence: 0.1 } : reading)); // prettier-ignore
+    const odd = seen.readings.map((reading, at) =>
+      at === 12 ? { ...reading, lightness: 5, confidence: 0.1 } : reading,
+    );
     const at = { across: Number(layout.cells[12]!.levels.power), down: Number(layout.cells[12]!.levels.speed) };
     const answer = (field: string, word: string): Answer => ({ field, cellIndex: 12, repeat: 0, value: word });
-    const told = (readings: Seen['readings'], answers: Answer[]) => foretell(surfaceOfGrid(layout, { readings, answers }, bare)!, at).lightness; // prettier-ignore
+    const told = (readings: Seen['readings'], answers: Answer[]) =>
+      foretell(surfaceOfGrid(layout, { readings, answers }, bare)!, at).lightness;
     expect(told(odd, [])).toBeCloseTo(bare - lost(at.across, at.down), 0);
     expect(Math.abs(told(odd, [answer('grade', '5')]) - (bare - lost(at.across, at.down)))).toBeGreaterThan(3);
     const sure = odd.map((reading) => ({ ...reading, confidence: 0.99 }));
@@ -114,7 +125,8 @@ describe('the place that meets a wish best', () => {
   it('gives the tone in the least time, or at the least power, within the cap', () => {
     const fast = bestPlace(surface, { ...wish, lightness: bare - 45 }, pairing)!;
     expect(bare - lost(fast.across, fast.down)).toBeCloseTo(bare - 45, -0.3);
-    const timeOf = (power: number, speed: number) => squareFillTimeS(settingsAt(surface, { across: power, down: speed }), pairing.machine, 100); // prettier-ignore
+    const timeOf = (power: number, speed: number) =>
+      squareFillTimeS(settingsAt(surface, { across: power, down: speed }), pairing.machine, 100);
     const low = bestPlace(surface, { ...wish, lightness: bare - 45, pace: 'slow-and-low' }, pairing)!;
     expect(low.across).toBeLessThan(fast.across);
     expect(timeOf(low.across, low.down)).toBeGreaterThan(timeOf(fast.across, fast.down));
@@ -125,7 +137,8 @@ describe('the place that meets a wish best', () => {
     expect(bestPlace(surface, { ...wish, lightness: bare - 70 }, pairing)).toBeNull();
   });
   it('is none where nothing is told surely: what all readings may share is not averaged away', () => {
-    const told = (lightnessSigma: number) => surfaceOfGrid(layout, { readings: seen.readings.map((one) => ({ ...one, lightnessSigma })), answers: [] }, bare)!; // prettier-ignore
+    const told = (lightnessSigma: number) =>
+      surfaceOfGrid(layout, { readings: seen.readings.map((one) => ({ ...one, lightnessSigma })), answers: [] }, bare)!;
     expect(foretell(told(1.5), { across: 0.22, down: 320 }).sigma).toBeGreaterThan(1.5);
     expect(bestPlace(told(1.5), { ...wish, lightness: bare - 45 }, pairing)).not.toBeNull();
     expect(bestPlace(told(3.5), { ...wish, lightness: bare - 45 }, pairing)).toBeNull();
@@ -145,7 +158,10 @@ describe('what is kept of a place', () => {
   const finding = findInGrid(layout, seen, known, wish);
   it('is its settings, its tone and how unsure it is, as foretold', () => {
     const { foretold } = finding.surface!;
-    const [fact] = grid.settle(finding, layout, seen, { at: { across: foretold!.across, down: foretold!.down }, shade: 'medium' }); // prettier-ignore
+    const [fact] = grid.settle(finding, layout, seen, {
+      at: { across: foretold!.across, down: foretold!.down },
+      shade: 'medium',
+    });
     expect(fact).toMatchObject({ name: 'engrave', at: { shade: 'medium' }, cellIndex: null, predicted: true });
     if (fact?.name !== 'engrave') throw new Error('not a setting');
     expect(fact.value.settings).toEqual({
@@ -178,30 +194,36 @@ describe('a tone that is to be matched', () => {
     const { power, speed } = matched.levels as { power: number; speed: number };
     expect(bare - lost(power, speed)).toBeCloseTo(wanted, -0.3);
     expect(power).toBeLessThanOrEqual(pairing.machine.powerCap);
-    expect(matched.timeS).toBe(squareFillTimeS(settingsAt(surface, { across: power, down: speed }), pairing.machine, 100));
+    expect(matched.timeS).toBe(
+      squareFillTimeS(settingsAt(surface, { across: power, down: speed }), pairing.machine, 100),
+    );
     expect(Math.abs(matched.lightness - wanted)).toBeLessThan(1.01);
     expect(grid.matcher(layout, seen, pairing)(bare + 5).outcome).toBe('out-of-reach');
     expect(grid.matcher(layout, seen, pairing)(bare - 62).outcome).toBe('out-of-reach');
     expect(grid.matcher(layout, { readings: [], answers: [] }, pairing)(wanted).outcome).toBe('unsure');
     const weak = { ...pairing, machine: { ...pairing.machine, powerCap: 0.05 } };
     expect(grid.matcher(layout, seen, weak)(wanted).outcome).toBe('unsure');
-  }); // prettier-ignore
+  });
 });
 
 describe('in words', () => {
   const found = findInGrid(layout, seen, known, wish).surface!;
   it('half the speed is worth so much power: by hand 2^(-0.6 / 1.2) is 29 % less', () => {
     const words = exchangeWords(found)!;
-    const [, share, low, high] = /^Half the speed looks the same with ([\d.]+) % \(([\d.]+) to ([\d.]+) %\) less power\.$/.exec(words)!; // prettier-ignore
+    const [, share, low, high] =
+      /^Half the speed looks the same with ([\d.]+) % \(([\d.]+) to ([\d.]+) %\) less power\.$/.exec(words)!;
     expect(Number(share)).toBeCloseTo(29.3, -0.5);
     expect(Number(low)).toBeLessThanOrEqual(Number(share));
     expect(Number(high)).toBeGreaterThanOrEqual(Number(share));
   });
   it('more of it, about the same, fewer passes, or nothing', () => {
-    const say = (times: number, logSigma: number, change: object = {}) => exchangeWords({ ...found, exchange: { times, logSigma }, ...change }); // prettier-ignore
+    const say = (times: number, logSigma: number, change: object = {}) =>
+      exchangeWords({ ...found, exchange: { times, logSigma }, ...change });
     expect(say(2, 0)).toBe('Half the speed looks the same with 100 % (100 to 100 %) more power.');
     expect(say(1.02, 0.05)).toBe('Half the speed looks the same at about the same power.');
-    expect(say(0.5, 0, { across: 'passes', down: 'interval' })).toBe('Half the line interval looks the same with 50 % (50 to 50 %) fewer passes.'); // prettier-ignore
+    expect(say(0.5, 0, { across: 'passes', down: 'interval' })).toBe(
+      'Half the line interval looks the same with 50 % (50 to 50 %) fewer passes.',
+    );
     expect(say(2, 0, { across: 'passes' })).toMatch(/more passes\.$/);
     expect(exchangeWords({ ...found, exchange: null })).toBeNull();
     expect(say(0.5, 0, { down: 'focus' })).toBeNull();
@@ -218,7 +240,10 @@ describe('in words', () => {
 
 describe('a wish', () => {
   const meeting = (change: Partial<GridWish>, answers: Answer[] = [], spread = 1): number[] =>
-    findInGrid(layout, { readings: seen.readings.map((reading) => ({ ...reading, spread })), answers }, known, { ...wish, ...change }) // prettier-ignore
+    findInGrid(layout, { readings: seen.readings.map((reading) => ({ ...reading, spread })), answers }, known, {
+      ...wish,
+      ...change,
+    })
       .candidates.filter(({ meets }) => meets)
       .map(({ cellIndex }) => cellIndex);
   const all = meeting({});

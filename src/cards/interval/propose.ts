@@ -61,7 +61,10 @@ const WIDTHS_MM = [15, 12, 9] as const;
 const LONGEST_S = 160;
 
 /** About how long the lines of all strips take: each runs up, marks and runs out. */
-function stripsS({ interval, stripWidthMm, stripHeightMm, constants }: Omit<IntervalPlan, 'version' | 'frame' | 'setup'>, machine: Machine): number {
+function stripsS(
+  { interval, stripWidthMm, stripHeightMm, constants }: Omit<IntervalPlan, 'version' | 'frame' | 'setup'>,
+  machine: Machine,
+): number {
   const { speedMmPerS, passes, direction } = constants;
   const stands = direction === 'vertical';
   const along = stands ? stripHeightMm : stripWidthMm / RAMP.length;
@@ -69,7 +72,7 @@ function stripsS({ interval, stripWidthMm, stripHeightMm, constants }: Omit<Inte
   const rampsS = machine.head === 'galvo' ? 0 : (2 * speedMmPerS) / sweepLimits(machine, direction).accelerationMmPerS2;
   const lines = axisValues(interval).reduce((sum, intervalMm) => sum + across / intervalMm, 0);
   return lines * passes * (along / speedMmPerS + rampsS);
-} // prettier-ignore
+}
 
 /** Six strips from half a spot to one and a half marks, within 500 to 150 lines per inch where the spot is not finer than that; where a card found one, closer ones around it. */
 export function proposeIntervals(known: Known): Proposal<IntervalPlan> {

@@ -27,14 +27,16 @@ const reading = (cellIndex: number, field: string, repeat: number, value: number
 describe('the kerf squares', () => {
   it('are measured by caliper on any stock, and numbered before they are cut out', () => {
     for (const family of ['hardwood', 'rubber'])
-      expect(asksOn(kerf.asks, { family }).map(({ field }) => field)).toEqual(expect.arrayContaining(['width-x', 'width-y']));
+      expect(asksOn(kerf.asks, { family }).map(({ field }) => field)).toEqual(
+        expect.arrayContaining(['width-x', 'width-y']),
+      );
     const parts = [...cardPath(layout, pairing.machine)].filter((step) => step.step === 'part');
     const common = parts.flatMap((part, at) => (part.name === 'common' ? [at] : []));
     const firstCell = parts.findIndex((part) => part.cells.length > 0);
     expect(common).toHaveLength(layout.before.length);
     expect(layout.before).toHaveLength(plan.count);
     for (const at of common) expect(at).toBeLessThan(firstCell);
-  }); // prettier-ignore
+  });
   it('give the worked example from the published guide, along the axis it was read on only', () => {
     const square = layCard(kerf, { ...plan, sizeMm: 25, count: 2 }, pairing, { cardNumber: 1 });
     // Five readings of one size: three of the first square, two of the second.

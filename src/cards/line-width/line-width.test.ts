@@ -30,7 +30,16 @@ function lineAt(watts: number, change: Partial<LineSeen> = {}): LineSeen {
   });
   const level = Math.max(...taken) / 2;
   const wide = (2 * taken.filter((value) => value >= level).length) / 2 / 100;
-  return { besideMm: 0, besideSigmaMm: 0.001, widthMm: wide, widthSigmaMm: 0.003, raggedMm: 0.004, raggedSigmaMm: 0.001, profile: { stepMm: 0.01, taken }, ...change }; // prettier-ignore
+  return {
+    besideMm: 0,
+    besideSigmaMm: 0.001,
+    widthMm: wide,
+    widthSigmaMm: 0.003,
+    raggedMm: 0.004,
+    raggedSigmaMm: 0.001,
+    profile: { stepMm: 0.01, taken },
+    ...change,
+  };
 }
 const seenOf = (of: Layout, line: (cellIndex: number) => LineSeen | null, answers: Seen['answers'] = []): Seen => ({
   readings: of.order.map((cellIndex) => ({ cellIndex, line: line(cellIndex), confidence: 1 }) as CellReading),
@@ -84,7 +93,12 @@ describe('a card of single lines', () => {
     // At that speed the cap is more than spoils; far faster it is all there is.
     expect(proposal.plan.power.to).toBeLessThan(pairing.machine.powerCap);
     expect(proposal.reasons['power.to']).toMatch(/^a line whose middle/);
-    const fast = factNow('engrave', { settings: { ...settings, speedMmPerS: 590 }, lightness: null, lightnessSigma: null, confidence: null }); // prettier-ignore
+    const fast = factNow('engrave', {
+      settings: { ...settings, speedMmPerS: 590 },
+      lightness: null,
+      lightnessSigma: null,
+      confidence: null,
+    });
     const capped = lineWidth.propose({ pairing, facts: [fast] });
     expect(capped.plan.power.to).toBe(pairing.machine.powerCap);
     expect(capped.reasons['power.to']).toMatch(/^the cap of this machine/);
@@ -106,7 +120,9 @@ describe('what single lines say', () => {
     const { lines, law, strongest, says, missing } = find(seenOf(layout, (index) => lineAt(wattsOf(index))));
     expect(missing).toEqual([]);
     expect(lines).toHaveLength(layout.cells.length);
-    expect(lines.map(({ powerFraction }) => powerFraction)).toEqual([...lines.map(({ powerFraction }) => powerFraction)].sort((a, b) => a - b));
+    expect(lines.map(({ powerFraction }) => powerFraction)).toEqual(
+      [...lines.map(({ powerFraction }) => powerFraction)].sort((a, b) => a - b),
+    );
     expect(strongest!.powerFraction).toBe(plan.power.to);
     expect(strongest!.widthMm).toBe(lines.at(-1)!.widthMm);
     // Two lines alike: surer than one by the root of two.
@@ -121,19 +137,32 @@ describe('what single lines say', () => {
   });
   it('leaves out lines that were called broken or nothing', () => {
     const top = layout.cells.filter(({ levels }) => levels.power === plan.power.to).map(({ index }) => index);
-    const answers = top.map((cellIndex, place) => ({ field: 'line', cellIndex, repeat: 0, value: place === 0 ? 'broken' : 'nothing' }));
+    const answers = top.map((cellIndex, place) => ({
+      field: 'line',
+      cellIndex,
+      repeat: 0,
+      value: place === 0 ? 'broken' : 'nothing',
+    }));
     const { lines, strongest } = find(seenOf(layout, (index) => lineAt(wattsOf(index)), answers));
     expect(lines.some(({ cellIndex }) => top.includes(cellIndex))).toBe(false);
     expect(strongest!.powerFraction).toBeLessThan(plan.power.to);
     const all = layout.order.map((cellIndex) => ({ field: 'line', cellIndex, repeat: 0, value: 'nothing' }));
-    expect(find(seenOf(layout, (index) => lineAt(wattsOf(index)), all)).missing[0]).toContain('called broken or nothing');
+    expect(find(seenOf(layout, (index) => lineAt(wattsOf(index)), all)).missing[0]).toContain(
+      'called broken or nothing',
+    );
   });
   it('is widths alone where too few lines are dark for a law, and nothing where the photo tells none', () => {
-    const faint = find(seenOf(layout, (index) => (wattsOf(index) > wattsOf(layout.order.at(-1)!) * 0.9 ? lineAt(wattsOf(index)) : null)));
+    const faint = find(
+      seenOf(layout, (index) => (wattsOf(index) > wattsOf(layout.order.at(-1)!) * 0.9 ? lineAt(wattsOf(index)) : null)),
+    );
     expect(faint.law).toBeNull();
     expect(faint.strongest).not.toBeNull();
     expect(faint.says).toContain('Too few lines');
-    const far = find(seenOf(layout, (index) => lineAt(wattsOf(index), { widthMm: null, widthSigmaMm: null, raggedMm: null, profile: null })));
+    const far = find(
+      seenOf(layout, (index) =>
+        lineAt(wattsOf(index), { widthMm: null, widthSigmaMm: null, raggedMm: null, profile: null }),
+      ),
+    );
     expect(far.missing[0]).toContain('40 pixels to a millimetre');
     expect(lineWidth.settle(far, layout)).toEqual([]);
     expect(find({ readings: [], answers: [] }).missing[0]).toContain('No photo');
@@ -141,9 +170,26 @@ describe('what single lines say', () => {
   it('is kept with the settings it holds at, and what intervals are tried starts from it', () => {
     const finding = find(seenOf(layout, (index) => lineAt(wattsOf(index))));
     const [draft] = lineWidth.settle(finding, layout);
-    expect(draft).toMatchObject({ name: 'line', at: { speed: plan.constants.speedMmPerS, passes: 1 }, sigma: finding.strongest!.sigmaMm });
-    expect(draft!.value).toMatchObject({ direction: 'horizontal', powerFraction: plan.power.to, spotMm: finding.law!.spotMm });
-    const keeps = (change: object): FactNow => ({ ...draft, value: { ...draft!.value, ...change }, factId: 1, version: 1, origin: 'card', createdAt: '2026-11-01', stale: [] }) as FactNow; // prettier-ignore
+    expect(draft).toMatchObject({
+      name: 'line',
+      at: { speed: plan.constants.speedMmPerS, passes: 1 },
+      sigma: finding.strongest!.sigmaMm,
+    });
+    expect(draft!.value).toMatchObject({
+      direction: 'horizontal',
+      powerFraction: plan.power.to,
+      spotMm: finding.law!.spotMm,
+    });
+    const keeps = (change: object): FactNow =>
+      ({
+        ...draft,
+        value: { ...draft!.value, ...change },
+        factId: 1,
+        version: 1,
+        origin: 'card',
+        createdAt: '2026-11-01',
+        stale: [],
+      }) as FactNow;
     const widest = (facts: FactNow[]): number => interval.propose({ pairing, facts }).plan.interval.to;
     // No law: the width itself, one and a half of it between the lines.
     expect(widest([keeps({ spotMm: null, thresholdFraction: null, widthMm: 0.1 })])).toBeCloseTo(0.15, 3);
@@ -152,9 +198,14 @@ describe('what single lines say', () => {
     const watts = deliveredPowerW(pairing.machine, powerFraction);
     const law = { spotMm: 0.1, thresholdFraction: 0.1, widthMm: 1 };
     const foretold = 0.1 * Math.sqrt(Math.log(watts / deliveredPowerW(pairing.machine, 0.1)) / 2);
-    expect(widest([keeps(law)])).toBeCloseTo(Math.max(2 * interval.propose({ pairing, facts: [keeps(law)] }).plan.interval.from, 1.5 * foretold), 2);
+    expect(widest([keeps(law)])).toBeCloseTo(
+      Math.max(2 * interval.propose({ pairing, facts: [keeps(law)] }).plan.interval.from, 1.5 * foretold),
+      2,
+    );
     // Lines that run the other way say nothing of these.
-    expect(widest([keeps({ direction: 'vertical', spotMm: null, thresholdFraction: null, widthMm: 0.1 })])).toBe(widest([]));
+    expect(widest([keeps({ direction: 'vertical', spotMm: null, thresholdFraction: null, widthMm: 0.1 })])).toBe(
+      widest([]),
+    );
     expect(interval.propose({ pairing, facts: [keeps(law)] }).reasons['interval.to']).toContain('was found to mark');
   });
-}); // prettier-ignore
+});

@@ -164,7 +164,11 @@ function wordsOf(parts: readonly PicturePart[], liked: LikedUnits): string {
   if (through && plain) {
     const gain = plain.fit.rmsL - through.fit.rmsL;
     const verdict =
-      gain > 0.5 ? 'The table helps' : gain < -0.5 ? 'The table makes it worse: burn a new tone wedge' : 'The table changes little'; // prettier-ignore
+      gain > 0.5
+        ? 'The table helps'
+        : gain < -0.5
+          ? 'The table makes it worse: burn a new tone wedge'
+          : 'The table changes little';
     return `${verdict}: ${offWords(through.fit)} through it, ${offWords(plain.fit)} without, ${from}.${which}`;
   }
   const verdict = main.fit.rmsL <= GOOD_L ? 'It comes out as wanted' : 'It comes out otherwise than wanted';

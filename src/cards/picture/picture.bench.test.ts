@@ -82,6 +82,10 @@ describe.each([
     finding.parts.forEach(({ fit }, index) => expect(Math.abs(fit.rmsL - truth[index]!)).toBeLessThan(1.5));
     expect(finding.parts[0]!.fit.rmsL).toBeLessThan(finding.parts[1]!.fit.rmsL);
     const [kept] = picture.settle(finding, layout);
-    expect(kept).toMatchObject({ name: 'photo', cellIndex: 0, value: { table: plan.table!.entries, floorFraction: plan.floorFraction } }); // prettier-ignore
+    expect(kept).toMatchObject({
+      name: 'photo',
+      cellIndex: 0,
+      value: { table: plan.table!.entries, floorFraction: plan.floorFraction },
+    });
   });
 });

@@ -13,10 +13,15 @@ const pairing = demoPairing('heron', 'birch');
 const { plan: plain } = picture.propose({ pairing, facts: [] });
 const { speedMmPerS, intervalMm, passes } = plain.constants;
 const entries = Array.from({ length: 256 }, (_, entry) => Math.sqrt(entry / 255));
-const tone = factNow('tone', { floorFraction: 0.04, topFraction: 0.5, table: entries, strongest: 40, proven: true }, { at: { speed: speedMmPerS, interval: intervalMm, passes, picture: 'power' } }); // prettier-ignore
+const tone = factNow(
+  'tone',
+  { floorFraction: 0.04, topFraction: 0.5, table: entries, strongest: 40, proven: true },
+  { at: { speed: speedMmPerS, interval: intervalMm, passes, picture: 'power' } },
+);
 const known = { pairing, facts: [tone] };
 const { plan } = picture.propose(known);
-const layoutOf = (change: Partial<PicturePlan> = {}): Layout => layCard(picture, { ...plan, ...change }, pairing, { cardNumber: 5 }); // prettier-ignore
+const layoutOf = (change: Partial<PicturePlan> = {}): Layout =>
+  layCard(picture, { ...plan, ...change }, pairing, { cardNumber: 5 });
 const layout = layoutOf();
 const shapeOf = (of: Layout, index = 0) => {
   const { shape } = mainBurn(of.cells[index]!);
@@ -39,7 +44,14 @@ function seen(
         const four = [0, 1, columns, columns + 1].map((more) => bytes[row * columns + column + more]! / 255);
         return -four.reduce((sum, share) => sum + law(share), 0) / 4;
       });
-      return { cellIndex, lightness: 60, deltaLightness: -18, lightnessSigma: sigma, confidence, picture: { columns: wide, rows: high, deltas } } as unknown as CellReading; // prettier-ignore
+      return {
+        cellIndex,
+        lightness: 60,
+        deltaLightness: -18,
+        lightnessSigma: sigma,
+        confidence,
+        picture: { columns: wide, rows: high, deltas },
+      } as unknown as CellReading;
     }),
     answers: words.map((value, cellIndex) => ({ field: 'looks', cellIndex, repeat: 0, value })),
   };
@@ -62,7 +74,8 @@ describe('a picture card', () => {
     expect(layoutOf({ ...plain }).cells).toHaveLength(1);
     const slate = picture.propose({ pairing: demoPairing('marl', 'slate'), facts: [] });
     expect(slate.plan).toMatchObject({ negative: true, mode: 'floyd-steinberg' });
-    const sum = (greys: ReturnType<typeof wantedOf>): number => unpackGreys(greys).reduce((total, byte) => total + byte, 0); // prettier-ignore
+    const sum = (greys: ReturnType<typeof wantedOf>): number =>
+      unpackGreys(greys).reduce((total, byte) => total + byte, 0);
     const places = shapeOf(layout).wanted.columns * shapeOf(layout).wanted.rows;
     expect(sum(wantedOf({ ...plan, negative: true }))).toBe(255 * places - sum(wantedOf(plan)));
   });
@@ -75,7 +88,14 @@ describe('a picture card', () => {
     expect(strip.height / strip.width).toBeCloseTo((0.5 * 120) / (0.8 * 160), 1);
   });
   it('uses the whole range of a picture that has not, but for a few places at either end', () => {
-    const grey = { name: 'grey', ...packGreys(50, 40, Uint8Array.from({ length: 2000 }, (_, at) => (at === 0 ? 250 : 100 + (at % 50)))) }; // prettier-ignore
+    const grey = {
+      name: 'grey',
+      ...packGreys(
+        50,
+        40,
+        Uint8Array.from({ length: 2000 }, (_, at) => (at === 0 ? 250 : 100 + (at % 50))),
+      ),
+    };
     const bytes = unpackGreys(wantedOf({ ...plan, picture: grey }));
     expect([Math.min(...bytes), Math.max(...bytes)]).toEqual([0, 255]);
     const kept = unpackGreys(wantedOf({ ...plan, picture: grey, wholeRange: false }));
@@ -89,7 +109,14 @@ describe('a picture card', () => {
     expect(fields({})).toEqual([]);
     expect(fields({ picture: { ...plan.picture, rows: 121 } })).toEqual(['picture']);
     expect(fields({ picture: { ...plan.picture, columns: 500, rows: 400 } })).toEqual(['picture']);
-    for (const crop of [{ left: 0.6, top: 0, width: 0.5, height: 1 }, { left: 0, top: 0, width: 1, height: 0.001 }, { left: -0.1, top: 0, width: 0.5, height: 1 }, { left: 0, top: -0.1, width: 1, height: 0.5 }, { left: 0, top: 0.6, width: 1, height: 0.5 }]) expect(fields({ crop })).toEqual(['crop.left']); // prettier-ignore
+    for (const crop of [
+      { left: 0.6, top: 0, width: 0.5, height: 1 },
+      { left: 0, top: 0, width: 1, height: 0.001 },
+      { left: -0.1, top: 0, width: 0.5, height: 1 },
+      { left: 0, top: -0.1, width: 1, height: 0.5 },
+      { left: 0, top: 0.6, width: 1, height: 0.5 },
+    ])
+      expect(fields({ crop })).toEqual(['crop.left']);
     expect(fields({ widthMm: 2 })).toContain('widthMm');
     expect(fields({ widthMm: 3, crop: { left: 0, top: 0, width: 1, height: 0.2 } })).toEqual(['widthMm']);
     expect(fields({ topFraction: 0.3 })).toEqual(['corrected']);
@@ -128,9 +155,17 @@ describe('what a picture card says', () => {
   it('keeps what is off by least, or what the operator calls right, and nothing that all were called wrong', () => {
     const kept = (what: Seen) => picture.settle(find(what), layout);
     const [best] = kept(seen([straight, bent]));
-    expect(best).toMatchObject({ name: 'photo', cellIndex: 0, at: { speed: speedMmPerS, interval: intervalMm, passes, picture: 'power' }, value: { table: entries, floorFraction: 0.04 } }); // prettier-ignore
+    expect(best).toMatchObject({
+      name: 'photo',
+      cellIndex: 0,
+      at: { speed: speedMmPerS, interval: intervalMm, passes, picture: 'power' },
+      value: { table: entries, floorFraction: 0.04 },
+    });
     expect(best!.value.settings.powerFraction).toBe(0.5);
-    expect(kept(seen([straight, bent], { words: ['pale', 'right'] }))[0]).toMatchObject({ cellIndex: 1, value: { table: null } }); // prettier-ignore
+    expect(kept(seen([straight, bent], { words: ['pale', 'right'] }))[0]).toMatchObject({
+      cellIndex: 1,
+      value: { table: null },
+    });
     expect(kept(seen([straight, bent], { words: ['spoiled'] }))[0]).toMatchObject({ cellIndex: 1 });
     expect(kept(seen([straight, bent], { words: ['spoiled', 'dark'] }))).toEqual([]);
   });

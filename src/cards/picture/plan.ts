@@ -39,7 +39,9 @@ const AT_THE_ENDS = 0.01;
 /** Bytes brought to the whole range from what all but a few of them lie in; an even picture stays as it is. */
 function spread(bytes: Uint8Array): Uint8Array {
   const sorted = bytes.slice().sort();
-  const [low, high] = [AT_THE_ENDS, 1 - AT_THE_ENDS].map((share) => sorted[Math.floor(share * (sorted.length - 1))]!) as [number, number]; // prettier-ignore
+  const [low, high] = [AT_THE_ENDS, 1 - AT_THE_ENDS].map(
+    (share) => sorted[Math.floor(share * (sorted.length - 1))]!,
+  ) as [number, number];
   return low === high
     ? bytes
     : bytes.map((byte) => Math.round(255 * Math.min(1, Math.max(0, (byte - low) / (high - low)))));

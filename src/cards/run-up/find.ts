@@ -55,7 +55,9 @@ export function findRunUp(layout: Layout, seen: Seen, { pairing }: Known): RunUp
   const liked = machine.likedUnits;
   const { direction, speedMmPerS } = mainBurn(layout.cells[0]!).settings;
   const readings = new Map(seen.readings.map((reading) => [reading.cellIndex, reading]));
-  const levels = [...new Set(layout.order.map((index) => Number(layout.cells[index]!.levels.runUp)))].sort((a, b) => a - b); // prettier-ignore
+  const levels = [...new Set(layout.order.map((index) => Number(layout.cells[index]!.levels.runUp)))].sort(
+    (a, b) => a - b,
+  );
   const bars = levels.flatMap((runUpMm): JudgedRunUp[] => {
     const cells = layout.order.filter((index) => layout.cells[index]!.levels.runUp === runUpMm);
     const words = cells.flatMap((index) => wordOf(seen, ENDS_FIELD, index) ?? []);
@@ -63,7 +65,16 @@ export function findRunUp(layout: Layout, seen: Seen, { pairing }: Known): RunUp
     if (words.length === 0 && told.length === 0) return [];
     const photo = told.length === 0 ? null : worseEnd(told);
     if (words.length > 0)
-      return [{ runUpMm, strongerBy: photo?.mean ?? null, sigma: photo?.sigma ?? null, sound: words.every((word) => word === 'even'), by: 'eye', cells }]; // prettier-ignore
+      return [
+        {
+          runUpMm,
+          strongerBy: photo?.mean ?? null,
+          sigma: photo?.sigma ?? null,
+          sound: words.every((word) => word === 'even'),
+          by: 'eye',
+          cells,
+        },
+      ];
     const { mean, sigma } = photo!;
     return [{ runUpMm, strongerBy: mean, sigma, sound: Math.abs(mean) + sigma <= SEEN_L, by: 'photo', cells }];
   });

@@ -32,12 +32,13 @@ describe('a card of run-up bars', () => {
     }
     let told: number | null = null;
     const sweeps = [...cardPath(layout, pairing.machine)].flatMap((step) => {
-      if (step.step === 'part') told = step.cells.length === 1 ? Number(layout.cells[step.cells[0]!]!.levels.runUp) : null;
+      if (step.step === 'part')
+        told = step.cells.length === 1 ? Number(layout.cells[step.cells[0]!]!.levels.runUp) : null;
       return step.step === 'sweep' && told !== null ? [[step.runUpMm, told]] : [];
     });
     expect(sweeps.length).toBeGreaterThan(100);
     for (const [runs, level] of sweeps) expect(runs).toBe(level);
-  }); // prettier-ignore
+  });
   it('goes from none to more than the record asks for, on bars longer than both ramps, and burns the shortest last', () => {
     const { speedMmPerS } = plan.constants;
     // v² / 2a by hand.
@@ -51,7 +52,12 @@ describe('a card of run-up bars', () => {
   it('lies far apart from its repeat, along Y beside each other', () => {
     const same = layout.cells.filter(({ levels: { runUp: mm } }) => mm === levels[3]);
     expect(Math.abs(same[0]!.box.y - same[1]!.box.y)).toBeGreaterThan(layout.inner.height / 3);
-    const down = layCard(runUp, { ...plan, constants: { ...plan.constants, direction: 'vertical', speedMmPerS: 120 } }, pairing, { cardNumber: 5 }); // prettier-ignore
+    const down = layCard(
+      runUp,
+      { ...plan, constants: { ...plan.constants, direction: 'vertical', speedMmPerS: 120 } },
+      pairing,
+      { cardNumber: 5 },
+    );
     for (const { box } of down.cells) expect([box.width, box.height]).toEqual([plan.barMm, plan.lengthMm]);
     expect(new Set(down.cells.map(({ box }) => box.y)).size).toBe(1);
   });
@@ -75,7 +81,11 @@ const shown = (darker: (mm: number) => number | null, sigma = 0.3, deltaLightnes
   readings: layout.order.map((cellIndex) => {
     const by = darker(Number(layout.cells[cellIndex]!.levels.runUp));
     const way = Math.sign(deltaLightness);
-    return { cellIndex, deltaLightness, ends: by === null ? null : { first: way * by, last: way * by, sigma } } as CellReading; // prettier-ignore
+    return {
+      cellIndex,
+      deltaLightness,
+      ends: by === null ? null : { first: way * by, last: way * by, sigma },
+    } as CellReading;
   }),
   answers: [],
 });
@@ -137,14 +147,21 @@ describe('what run-up bars say', () => {
     expect(find(both).leastMm).toBe(0);
     // One bar of two called uneven: the run-up is not sound.
     const [first] = layout.order.filter((index) => layout.cells[index]!.levels.runUp === levels.at(-1));
-    const split = words(() => 'even').answers.map((one) => (one.cellIndex === first ? { ...one, value: 'strong' } : one)); // prettier-ignore
+    const split = words(() => 'even').answers.map((one) =>
+      one.cellIndex === first ? { ...one, value: 'strong' } : one,
+    );
     expect(find({ readings: [], answers: split }).missing[0]).toMatch(/leaves the ends uneven/);
   });
   it('is kept for the machine and the axis, and planned with at other speeds by their square', () => {
     const finding = find(shown((mm) => (mm < least ? 6 : 0.4)));
     const [draft] = runUp.settle(finding);
     const { speedMmPerS } = plan.constants;
-    expect(draft).toMatchObject({ name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: least, speedMmPerS }, cellIndex: null }); // prettier-ignore
+    expect(draft).toMatchObject({
+      name: 'runUp',
+      at: { direction: 'horizontal' },
+      value: { runUpMm: least, speedMmPerS },
+      cellIndex: null,
+    });
     const fact = factNow('runUp', draft!.value, { at: draft!.at });
     const { settings, reasons: why } = proposeFill({ pairing, facts: [fact] });
     const wanted = least * (settings.speedMmPerS / speedMmPerS) ** 2;
@@ -160,7 +177,10 @@ describe('what run-up bars say', () => {
     const slower = factNow('runUp', { runUpMm: 1, speedMmPerS: Math.sqrt(from * to) / 1.2 }, { at: draft!.at });
     expect(to).toBeGreaterThan((1.5 * Math.sqrt(from * to)) / 1.2);
     expect(grid.propose({ pairing, facts: [slower] }).plan.constants.runUpMm).toBeNull();
-    expect(proposeFill({ pairing: { ...pairing, machine: { ...pairing.machine, addsRunUp: true } }, facts: [fact] }).settings.runUpMm).toBeNull(); // prettier-ignore
+    expect(
+      proposeFill({ pairing: { ...pairing, machine: { ...pairing.machine, addsRunUp: true } }, facts: [fact] }).settings
+        .runUpMm,
+    ).toBeNull();
     const tern = demoPairing('tern', 'twoLayer');
     const slow = factNow('runUp', { runUpMm: 2, speedMmPerS: 3000 }, { at: { direction: 'horizontal' } });
     expect(proposeFill({ pairing: tern, facts: [slow] }).settings.runUpMm).toBeNull();

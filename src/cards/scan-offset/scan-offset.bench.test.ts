@@ -36,8 +36,18 @@ function endsOfBothWays(
   const { text, lines } = programOfCard(layout, pairing.machine, PLACE);
   const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };
   const inside = tracesOfProgram({ text, lines, hands: [] }, machine, place)
-    .map(({ x0, x1, y0 }) => ({ x0: x0 - PLACE.leftMm, x1: x1 - PLACE.leftMm, y: machine.bedDepthMm - y0 - PLACE.rearMm }))
-    .filter(({ x0, x1, y }) => y > box.y && y < box.y + box.height && Math.min(x0, x1) > box.x - 0.5 && Math.max(x0, x1) < box.x + box.width + 0.5); // prettier-ignore
+    .map(({ x0, x1, y0 }) => ({
+      x0: x0 - PLACE.leftMm,
+      x1: x1 - PLACE.leftMm,
+      y: machine.bedDepthMm - y0 - PLACE.rearMm,
+    }))
+    .filter(
+      ({ x0, x1, y }) =>
+        y > box.y &&
+        y < box.y + box.height &&
+        Math.min(x0, x1) > box.x - 0.5 &&
+        Math.max(x0, x1) < box.x + box.width + 0.5,
+    );
   const ends = (back: boolean): [number, number] => {
     const lit = inside.filter(({ x0, x1 }) => x1 < x0 === back);
     expect(lit.length).toBeGreaterThan(10);
@@ -61,11 +71,12 @@ describe('a scan offset on the bench', () => {
     const without = apart(() => 0);
     for (const mm of without) expect(mm).toBeLessThan(-0.02);
     // Programs say places in thousandths of a millimetre.
-    for (const mm of apart((speed) => scanOffsetAt({ lagS, standingMm: 0 }, speed))) expect(Math.abs(mm)).toBeLessThan(0.002);
+    for (const mm of apart((speed) => scanOffsetAt({ lagS, standingMm: 0 }, speed)))
+      expect(Math.abs(mm)).toBeLessThan(0.002);
     // The other way round they lie twice as far apart.
     const wrong = apart((speed) => -scanOffsetAt({ lagS, standingMm: 0 }, speed));
     wrong.forEach((mm, end) => expect(Math.abs(mm - 2 * without[end]!)).toBeLessThan(0.004));
-  }); // prettier-ignore
+  });
 });
 
 describe('the length of dots on the bench', () => {
@@ -75,7 +86,10 @@ describe('the length of dots on the bench', () => {
     const slowMm = truth.slowOnS * speed;
     expect(slowMm).toBeGreaterThan(0.004);
     const plain = endsOfBothWays(() => 0);
-    const longer = endsOfBothWays(() => 0, (at) => truth.slowOnS * at); // prettier-ignore
+    const longer = endsOfBothWays(
+      () => 0,
+      (at) => truth.slowOnS * at,
+    );
     for (const way of ['there', 'back'] as const) {
       expect(lengthOf(plain[way])).toBeCloseTo(lengthOf(plain.drawn) - slowMm, 2);
       expect(Math.abs(lengthOf(longer[way]) - lengthOf(longer.drawn))).toBeLessThan(0.0015);

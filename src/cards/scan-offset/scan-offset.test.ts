@@ -63,7 +63,9 @@ describe('a card of both ways', () => {
     );
     const weak = { ...pairing, machine: { ...pairing.machine, lowestFiringCommand: 0.2 } };
     const { plan } = scanOffset.propose({ pairing: weak, facts: [] });
-    const powers = layCard(scanOffset, plan, weak, { cardNumber: 5 }).cells.map((cell) => mainBurn(cell).settings.powerFraction); // prettier-ignore
+    const powers = layCard(scanOffset, plan, weak, { cardNumber: 5 }).cells.map(
+      (cell) => mainBurn(cell).settings.powerFraction,
+    );
     expect(Math.min(...powers)).toBeGreaterThanOrEqual(0.2199);
     expect(Math.max(...powers)).toBe(plan.constants.powerFraction);
   });
@@ -81,9 +83,13 @@ describe('a card of both ways', () => {
     expect(slower.plan.speed.to).toBeLessThan(plan.speed.to);
     expect(slower.reasons['speed.to']).toContain('cap');
     // A law that is known already is not laid into the card that asks for it.
-    const lag = factNow('lag', { lagS: 1e-4, standingMm: 0, fromMmPerS: 10, toMmPerS: 900 }, { at: { direction: 'horizontal' } });
+    const lag = factNow(
+      'lag',
+      { lagS: 1e-4, standingMm: 0, fromMmPerS: 10, toMmPerS: 900 },
+      { at: { direction: 'horizontal' } },
+    );
     expect(scanOffset.propose({ pairing, facts: [lag] }).plan).toEqual(plan);
-  }); // prettier-ignore
+  });
   it('crosses the pairs of a speed in one sweep where they lie along it, and the head runs up to them', () => {
     const { plan } = scanOffset.propose(known);
     expect(lay().together).toHaveLength(plan.speed.count);
@@ -103,11 +109,22 @@ describe('a card of both ways', () => {
     expect(fields({ speed: { ...plan.speed, to: 1e5 } })).toEqual(['speed.to']);
     expect(fields({ speed: { ...plan.speed, from: 0 } })).not.toEqual([]);
     const { powerCap } = pairing.machine;
-    expect(fields({ constants: { ...plan.constants, powerFraction: powerCap + 0.05 } })).toEqual(['constants.powerFraction']);
-  }); // prettier-ignore
+    expect(fields({ constants: { ...plan.constants, powerFraction: powerCap + 0.05 } })).toEqual([
+      'constants.powerFraction',
+    ]);
+  });
 });
 
-const bar = (besideMm: number, widthMm: number | null = null, depth: number | null = null): LineSeen => ({ depth, besideMm, besideSigmaMm: 0.001, widthMm, widthSigmaMm: widthMm === null ? null : 0.002, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+const bar = (besideMm: number, widthMm: number | null = null, depth: number | null = null): LineSeen => ({
+  depth,
+  besideMm,
+  besideSigmaMm: 0.001,
+  widthMm,
+  widthSigmaMm: widthMm === null ? null : 0.002,
+  raggedMm: null,
+  raggedSigmaMm: null,
+  profile: null,
+});
 
 describe('what both ways say', () => {
   let layout: Layout;
@@ -131,8 +148,10 @@ describe('what both ways say', () => {
     expect(law!.lagS).toBeCloseTo(0.1e-3, 9);
     const top = Math.max(...layout.order.map((index) => speedOf(layout, index)));
     expect(fastest).toMatchObject({ speedMmPerS: top, offsetMm: expect.closeTo(-0.2e-3 * top, 9) });
-    expect(says).toMatch(/lay the lines of the way back 0\.\d+ mm less far along\. The beam is 0\.1 ms late: the offset grows with speed\./);
-  }); // prettier-ignore
+    expect(says).toMatch(
+      /lay the lines of the way back 0\.\d+ mm less far along\. The beam is 0\.1 ms late: the offset grows with speed\./,
+    );
+  });
   it('is what stands at every speed by itself, and that both ways meet where nothing shows', () => {
     const { law, says } = find(seenOf(0, 0.05));
     expect(law!.standingMm).toBeCloseTo(0.05, 9);
@@ -144,7 +163,10 @@ describe('what both ways say', () => {
     const { plan } = scanOffset.propose(known);
     layout = lay({ constants: { ...plan.constants, scanOffsetMm: -0.03 } });
     // The way back lies 0.03 mm less far by itself, and so nearer to the way there.
-    expect(find(seenOf(0.1e-3, 0.03)).law).toMatchObject({ lagS: expect.closeTo(0.1e-3, 9), standingMm: expect.closeTo(0, 9) }); // prettier-ignore
+    expect(find(seenOf(0.1e-3, 0.03)).law).toMatchObject({
+      lagS: expect.closeTo(0.1e-3, 9),
+      standingMm: expect.closeTo(0, 9),
+    });
   });
   it('leaves out pairs that were called incomplete', () => {
     const [first, second, third] = layout.order;
@@ -164,7 +186,10 @@ describe('what both ways say', () => {
     const all = seenOf(1e-4);
     const one = all.readings.filter(({ cellIndex }) => speedOf(layout, cellIndex) === speedOf(layout, 0));
     expect(find({ ...all, readings: one }).missing[0]).toContain('two speeds');
-    const wild = all.readings.map((reading, place) => ({ ...reading, bars: { there: bar(0), back: bar(place % 2 === 0 ? 0.1 : -0.1) } })); // prettier-ignore
+    const wild = all.readings.map((reading, place) => ({
+      ...reading,
+      bars: { there: bar(0), back: bar(place % 2 === 0 ? 0.1 : -0.1) },
+    }));
     const { missing, law } = find({ ...all, readings: wild });
     expect(missing[0]).toMatch(/times as much as the photo’s own doubt/);
     expect(law).toBeNull();
@@ -174,19 +199,27 @@ describe('what both ways say', () => {
   it('is kept for the machine and the axis, and laid into what is planned next, at its own speed', () => {
     const finding = find(seenOf(0.1e-3));
     const [draft] = scanOffset.settle(finding);
-    expect(draft).toMatchObject({ name: 'lag', at: { direction: 'horizontal' }, sigma: finding.fastest!.sigmaMm, cellIndex: null });
+    expect(draft).toMatchObject({
+      name: 'lag',
+      at: { direction: 'horizontal' },
+      sigma: finding.fastest!.sigmaMm,
+      cellIndex: null,
+    });
     const fact = factNow('lag', draft!.value as LagLaw, { at: draft!.at });
     const { settings, reasons } = proposeFill({ pairing, facts: [fact] });
     expect(settings.scanOffsetMm).toBeCloseTo(-0.2e-3 * settings.speedMmPerS, 3);
     expect(reasons['constants.scanOffsetMm']).toContain('as measured on this machine');
     for (const kind of ['grid', 'threshold', 'interval', 'focus']) {
-      const { plan, reasons: why } = cardKind(kind).propose({ pairing, facts: [fact] }) as unknown as { plan: { constants: { scanOffsetMm: number } }; reasons: Record<string, string> };
+      const { plan, reasons: why } = cardKind(kind).propose({ pairing, facts: [fact] }) as unknown as {
+        plan: { constants: { scanOffsetMm: number } };
+        reasons: Record<string, string>;
+      };
       expect(plan.constants.scanOffsetMm, kind).toBeLessThan(-0.001);
       expect(why['constants.scanOffsetMm'], kind).toMatch(/measured/);
     }
     const down = factNow('lag', draft!.value as LagLaw, { at: { direction: 'vertical' } });
     expect(proposeFill({ pairing, facts: [down] }).settings.scanOffsetMm).toBe(0);
-  }); // prettier-ignore
+  });
 });
 
 describe('how long dots come out', () => {
@@ -209,32 +242,49 @@ describe('how long dots come out', () => {
   });
   /** What deep marks add, of dots as deep as the fastest ones. */
   const addedAt = (layout: Layout): number => {
-    const fastest = layout.cells.filter((cell) => mainBurn(cell).settings.speedMmPerS === Math.max(...layout.order.map((index) => speedOf(layout, index)))); // prettier-ignore
+    const fastest = layout.cells.filter(
+      (cell) =>
+        mainBurn(cell).settings.speedMmPerS === Math.max(...layout.order.map((index) => speedOf(layout, index))),
+    );
     return (LONGER_BY_DEPTH * fastest.reduce((sum, { index }) => sum + depthOf(layout, index), 0)) / fastest.length;
   };
   const find = (layout: Layout, seen: Seen): ScanOffsetFinding => scanOffset.find(layout, seen, known);
 
-  it.each(['horizontal', 'vertical'] as const)('is told by how long bars of several speeds are along the sweep, lines %s', (direction) => {
-    const { plan } = scanOffset.propose(known);
-    const layout = lay({ speed: SLOW, constants: { ...plan.constants, direction } });
-    const { dots, says } = find(layout, dotsOf(layout, 0.1e-3));
-    expect(dots.pairs).toHaveLength(layout.cells.length);
-    expect(dots.law!.slowOnS).toBeCloseTo(0.1e-3, 9);
-    expect(dots.law!.standingMm).toBeCloseTo(0.05 + addedAt(layout), 9);
-    for (const { speedMmPerS, longerMm } of dots.pairs) expect(longerMm).toBeCloseTo(0.05 + addedAt(layout) - 0.1e-3 * speedMmPerS, 9);
-    // 0.1 ms at 160 mm/s.
-    expect(dots.fastest).toMatchObject({ shorterMm: expect.closeTo(0.016, 9), longerMm: expect.closeTo(0.034 + addedAt(layout), 9) });
-    expect(says).toMatch(/At 9600 mm\/min dots come out 0\.016 mm shorter than at rest: the beam comes on 0\.1 ms later than it goes out\.$/);
-    const { dots: later, says: other } = find(layout, dotsOf(layout, -0.1e-3));
-    expect(later.fastest!.shorterMm).toBeCloseTo(-0.016, 9);
-    expect(other).toMatch(/0\.016 mm longer than at rest: the beam goes out 0\.1 ms later/);
-    expect(find(layout, dotsOf(layout, 0)).says).toMatch(/Dots are as long at 9600 mm\/min as at rest, to 0\.00\d+ mm\.$/);
-  }); // prettier-ignore
+  it.each(['horizontal', 'vertical'] as const)(
+    'is told by how long bars of several speeds are along the sweep, lines %s',
+    (direction) => {
+      const { plan } = scanOffset.propose(known);
+      const layout = lay({ speed: SLOW, constants: { ...plan.constants, direction } });
+      const { dots, says } = find(layout, dotsOf(layout, 0.1e-3));
+      expect(dots.pairs).toHaveLength(layout.cells.length);
+      expect(dots.law!.slowOnS).toBeCloseTo(0.1e-3, 9);
+      expect(dots.law!.standingMm).toBeCloseTo(0.05 + addedAt(layout), 9);
+      for (const { speedMmPerS, longerMm } of dots.pairs)
+        expect(longerMm).toBeCloseTo(0.05 + addedAt(layout) - 0.1e-3 * speedMmPerS, 9);
+      // 0.1 ms at 160 mm/s.
+      expect(dots.fastest).toMatchObject({
+        shorterMm: expect.closeTo(0.016, 9),
+        longerMm: expect.closeTo(0.034 + addedAt(layout), 9),
+      });
+      expect(says).toMatch(
+        /At 9600 mm\/min dots come out 0\.016 mm shorter than at rest: the beam comes on 0\.1 ms later than it goes out\.$/,
+      );
+      const { dots: later, says: other } = find(layout, dotsOf(layout, -0.1e-3));
+      expect(later.fastest!.shorterMm).toBeCloseTo(-0.016, 9);
+      expect(other).toMatch(/0\.016 mm longer than at rest: the beam goes out 0\.1 ms later/);
+      expect(find(layout, dotsOf(layout, 0)).says).toMatch(
+        /Dots are as long at 9600 mm\/min as at rest, to 0\.00\d+ mm\.$/,
+      );
+    },
+  );
   it('adds what was drawn longer on the card itself: a second card with it finds the same', () => {
     const { plan } = scanOffset.propose(known);
     const layout = lay({ constants: { ...plan.constants, lengthenMm: 0.02 } });
     const seen = dotsOf(layout, 0.05e-3, 0.07);
-    expect(find(layout, seen).dots.law).toMatchObject({ slowOnS: expect.closeTo(0.05e-3, 9), standingMm: expect.closeTo(0.05 + addedAt(layout), 9) }); // prettier-ignore
+    expect(find(layout, seen).dots.law).toMatchObject({
+      slowOnS: expect.closeTo(0.05e-3, 9),
+      standingMm: expect.closeTo(0.05 + addedAt(layout), 9),
+    });
   });
   it('leaves out pairs that got much more energy, for the source fires no weaker, and says so where too few are left', () => {
     const weak = { pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand: 0.2 } }, facts: [] };
@@ -242,11 +292,15 @@ describe('how long dots come out', () => {
     const layout = layCard(scanOffset, plan, weak.pairing, { cardNumber: 5 });
     const { dots, missing } = scanOffset.find(layout, dotsOf(layout, 0.05e-3), weak);
     const told = dots.pairs.map(({ cellIndex }) => cellIndex);
-    const at = (speed: number): number[] => layout.cells.filter((cell) => mainBurn(cell).settings.speedMmPerS === speed).map(({ index }) => index); // prettier-ignore
+    const at = (speed: number): number[] =>
+      layout.cells.filter((cell) => mainBurn(cell).settings.speedMmPerS === speed).map(({ index }) => index);
     expect(told).toEqual(expect.arrayContaining(at(plan.speed.to)));
     for (const index of at(plan.speed.from)) expect(told).not.toContain(index);
     expect([missing, dots.law!.slowOnS]).toEqual([[], expect.closeTo(0.05e-3, 6)]);
-    const one = { readings: dotsOf(layout, 0).readings.filter(({ cellIndex }) => at(plan.speed.to).includes(cellIndex)), answers: [] }; // prettier-ignore
+    const one = {
+      readings: dotsOf(layout, 0).readings.filter(({ cellIndex }) => at(plan.speed.to).includes(cellIndex)),
+      answers: [],
+    };
     expect(scanOffset.find(layout, one, weak).dots.missing).toMatch(/fires no weaker/);
   });
   it('is not told where no width was, where bars scatter, or by pairs that were called incomplete; the scan offset is all the same', () => {
@@ -255,16 +309,35 @@ describe('how long dots come out', () => {
     const [first] = layout.order;
     const said = { ...seen, answers: [{ field: 'bars', cellIndex: first!, repeat: 0, value: 'one' }] };
     expect(find(layout, said).dots.pairs.map(({ cellIndex }) => cellIndex)).not.toContain(first);
-    const blind = { ...seen, readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0), back: bar(0) } })) };
-    const older = { ...seen, readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0, 0.4), back: bar(0, 0.4) } })) };
-    const wild = { ...seen, readings: seen.readings.map((reading, place) => ({ ...reading, bars: { there: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1), back: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1) } })) };
-    for (const [look, words] of [[blind, /no bars show their width/], [older, /no bars/], [wild, /scatter/]] as const) {
+    const blind = {
+      ...seen,
+      readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0), back: bar(0) } })),
+    };
+    const older = {
+      ...seen,
+      readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0, 0.4), back: bar(0, 0.4) } })),
+    };
+    const wild = {
+      ...seen,
+      readings: seen.readings.map((reading, place) => ({
+        ...reading,
+        bars: {
+          there: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1),
+          back: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1),
+        },
+      })),
+    };
+    for (const [look, words] of [
+      [blind, /no bars show their width/],
+      [older, /no bars/],
+      [wild, /scatter/],
+    ] as const) {
       const finding = find(layout, look);
       expect([finding.dots.law, finding.missing]).toEqual([null, []]);
       expect(finding.says).toMatch(words);
       expect(scanOffset.settle(finding).map(({ name }) => name)).toEqual(['lag']);
     }
-  }); // prettier-ignore
+  });
   it('is not told without pairs of two energies at two speeds: noise in their depth would pass for it', () => {
     const layout = lay();
     const noisy = dotsOf(layout, 0.05e-3);
@@ -278,7 +351,11 @@ describe('how long dots come out', () => {
     expect([one.dots.law, one.missing]).toEqual([null, []]);
     expect(one.says).toMatch(/takes pairs of two energies at two speeds/);
     // Both at one speed alone are not enough, at two they are.
-    const upTo = (speeds: number) => find(layout, { ...noisy, readings: readings.filter(({ cellIndex }) => strong(cellIndex) || cellIndex < 4 * speeds) }); // prettier-ignore
+    const upTo = (speeds: number) =>
+      find(layout, {
+        ...noisy,
+        readings: readings.filter(({ cellIndex }) => strong(cellIndex) || cellIndex < 4 * speeds),
+      });
     expect([upTo(1).dots.law === null, upTo(2).dots.law === null]).toEqual([true, false]);
   });
   it('is not told by bars that leave it open to more than a hundredth of a millimetre: no plan is drawn by noise', () => {
@@ -305,16 +382,21 @@ describe('how long dots come out', () => {
     const draft = scanOffset.settle(finding)[1]!;
     const { fromMmPerS, toMmPerS } = finding.law!;
     expect(draft).toEqual({
-      name: 'dotLength', at: { direction: 'horizontal' }, sigma: finding.dots.fastest!.shorterSigmaMm, cellIndex: null,
+      name: 'dotLength',
+      at: { direction: 'horizontal' },
+      sigma: finding.dots.fastest!.shorterSigmaMm,
+      cellIndex: null,
       value: { slowOnS: expect.closeTo(0.1e-3, 9), fromMmPerS, toMmPerS },
-    }); // prettier-ignore
+    });
     const fact = factNow('dotLength', draft.value as DotLaw, { at: draft.at });
     const { settings, reasons } = proposeFill({ pairing, facts: [fact] });
     expect(Math.abs(settings.lengthenMm - 0.1e-3 * settings.speedMmPerS)).toBeLessThan(0.00051);
     expect(settings.lengthenMm).toBeGreaterThan(0.003);
     expect(reasons['constants.lengthenMm']).toContain('as measured on this machine');
     for (const kind of ['grid', 'interval', 'focus', 'tone', 'showpiece']) {
-      const { plan } = cardKind(kind).propose({ pairing, facts: [fact] }) as unknown as { plan: { constants: { lengthenMm: number } } }; // prettier-ignore
+      const { plan } = cardKind(kind).propose({ pairing, facts: [fact] }) as unknown as {
+        plan: { constants: { lengthenMm: number } };
+      };
       expect(plan.constants.lengthenMm, kind).toBeGreaterThan(0.002);
     }
     const down = factNow('dotLength', draft.value as DotLaw, { at: { direction: 'vertical' } });

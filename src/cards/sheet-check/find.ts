@@ -4,7 +4,7 @@ import { isOfNewBatch } from '../../core/book/staleness';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known, Pairing } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
-import type { BurnSettings } from '../../core/card/settings';
+import { settingsText, type BurnSettings } from '../../core/card/settings';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import {
   HOLDS_L,
@@ -62,8 +62,7 @@ const CLEAR = 2;
 const SAME_SHADE = 1.5;
 
 /** Everything that a setting says but its power, as text. */
-const withoutPower = ({ powerFraction: _power, ...rest }: BurnSettings): string =>
-  JSON.stringify(Object.entries(rest).sort());
+const withoutPower = ({ powerFraction: _power, ...rest }: BurnSettings): string => settingsText(rest);
 
 /**
  * The setting in the book that burns as this card does and whose power is nearest: shades of one speed differ by power alone, and a setting may have
@@ -121,7 +120,12 @@ export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: K
   });
   if (words.length > 0) return byEye(words, timesOf, power, none);
   if (seen.readings.length === 0)
-    return { ...none, missing: ['No photo of this card was read yet. Or lay it beside the old piece, and say of each patch how it looks.'] }; // prettier-ignore
+    return {
+      ...none,
+      missing: [
+        'No photo of this card was read yet. Or lay it beside the old piece, and say of each patch how it looks.',
+      ],
+    };
   if (!wanted)
     return {
       ...none,
@@ -131,7 +135,11 @@ export function findSheetCheck(layout: Layout, seen: Seen, { pairing, facts }: K
           : 'No engraving setting that burns like this card is in the book: there is nothing to check.',
       ],
     };
-  if (!photo) return { ...none, missing: ['Too few patches were read: at least four at three powers tell how tone follows power.'] }; // prettier-ignore
+  if (!photo)
+    return {
+      ...none,
+      missing: ['Too few patches were read: at least four at three powers tell how tone follows power.'],
+    };
   const { verdict, chances, times } = photo;
   const found = { ...none, verdict, missing: [] };
   const chance = `(chance ${percent(chances[verdict])})`;

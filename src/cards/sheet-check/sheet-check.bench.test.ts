@@ -26,7 +26,9 @@ function checked(on: Pairing, lightness: number | null) {
 }
 /** The first batch that takes so much of the light that its own numbers say. */
 const batchThat = (takes: (times: number) => boolean): Pairing => {
-  const batch = Array.from({ length: 400 }, (_, k) => `M-${100 + k}`).find((name) => takes(takenBy({ ...old.stock, batch: name })))!; // prettier-ignore
+  const batch = Array.from({ length: 400 }, (_, k) => `M-${100 + k}`).find((name) =>
+    takes(takenBy({ ...old.stock, batch: name })),
+  )!;
   return { ...old, stock: { ...old.stock, batch } };
 };
 

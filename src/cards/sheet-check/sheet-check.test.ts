@@ -15,17 +15,35 @@ import { sheetCheck } from '.';
 const pairing = demoPairing('heron', 'birch');
 const guess = sheetCheck.propose({ pairing, facts: [] }).plan;
 const settings = { ...guess.constants, powerFraction: 0.5, speedMmPerS: 40, passes: 1 };
-const kept = factNow('engrave', { settings, lightness: 40, lightnessSigma: 0.4, confidence: 1 }, { at: { shade: 'deep' }, stale: ['new batch B-9'] }); // prettier-ignore
+const kept = factNow(
+  'engrave',
+  { settings, lightness: 40, lightnessSigma: 0.4, confidence: 1 },
+  { at: { shade: 'deep' }, stale: ['new batch B-9'] },
+);
 const known = { pairing, facts: [kept] };
 const { plan } = sheetCheck.propose(known);
 const layout = layCard(sheetCheck, plan, pairing, { cardNumber: 5 });
 const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
 const find = (seen: Seen, facts: readonly FactNow[] = [kept]) => sheetCheck.find(layout, seen, { pairing, facts });
 /** Patches whose L* falls by 30 for each e-fold of power, from a tone at the setting's own. */
-const seen = (at: number, { slope = -30, sigma = 0.4, told = () => true }: { slope?: number; sigma?: number; told?: (index: number) => boolean } = {}): Seen => ({
-  readings: layout.order.filter(told).map((cellIndex) => ({ cellIndex, lightness: at + slope * Math.log(powerOf(cellIndex) / 0.5), lightnessSigma: sigma }) as CellReading),
+const seen = (
+  at: number,
+  {
+    slope = -30,
+    sigma = 0.4,
+    told = () => true,
+  }: { slope?: number; sigma?: number; told?: (index: number) => boolean } = {},
+): Seen => ({
+  readings: layout.order.filter(told).map(
+    (cellIndex) =>
+      ({
+        cellIndex,
+        lightness: at + slope * Math.log(powerOf(cellIndex) / 0.5),
+        lightnessSigma: sigma,
+      }) as CellReading,
+  ),
   answers: [],
-}); // prettier-ignore
+});
 const words = (word: (times: number) => string | null): Seen => ({
   readings: [],
   answers: layout.order.flatMap((cellIndex) => {
@@ -39,18 +57,26 @@ describe('a sheet check', () => {
     expect(plan.constants).toEqual(settings);
     expect(layout.cells).toHaveLength(6);
     const times = layout.cells.map(({ index }) => powerOf(index) / 0.5);
-    expect([...times].sort((a, b) => a - b).map((one) => Math.round(1000 * one))).toEqual([857, 926, 1000, 1000, 1080, 1166]); // prettier-ignore
+    expect([...times].sort((a, b) => a - b).map((one) => Math.round(1000 * one))).toEqual([
+      857, 926, 1000, 1000, 1080, 1166,
+    ]);
     for (const cell of layout.cells) expect({ ...mainBurn(cell).settings, powerFraction: 0.5 }).toEqual(settings);
     // No slope of light across the card looks like more power: by the sum of places times logarithms of power.
     const middle = layout.cells.reduce((sum, { box }) => sum + box.x / 6, 0);
     const lever = layout.cells.reduce((sum, { box }, index) => sum + (box.x - middle) * Math.log(times[index]!), 0);
     expect(Math.abs(lever)).toBeLessThan(0.005);
     expect([times[0], times[4]]).toEqual([1, 1]);
-    for (const [machine, stock] of [['heron', 'birch'], ['heron', 'leather'], ['marl', 'alder'], ['marl', 'slate'], ['tern', 'twoLayer']] as const) {
+    for (const [machine, stock] of [
+      ['heron', 'birch'],
+      ['heron', 'leather'],
+      ['marl', 'alder'],
+      ['marl', 'slate'],
+      ['tern', 'twoLayer'],
+    ] as const) {
       const on = demoPairing(machine, stock);
       const laid = layCard(sheetCheck, sheetCheck.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 5 });
       expect(estimateCard(laid, on.machine).totalS, `${machine} ${stock}`).toBeLessThan(45);
-    } // prettier-ignore
+    }
   });
   it('is what a stale engraving setting asks for, and an empty rung does not', () => {
     expect(kindFor('grid', true).kind).toBe('sheet-check');
@@ -60,10 +86,14 @@ describe('a sheet check', () => {
   it('stays under the cap, and is refused with steps too small or too large', () => {
     const strong = { ...plan, constants: { ...settings, powerFraction: pairing.machine.powerCap } };
     const capped = layCard(sheetCheck, strong, pairing, { cardNumber: 5 });
-    for (const cell of capped.cells) expect(mainBurn(cell).settings.powerFraction).toBeLessThanOrEqual(pairing.machine.powerCap); // prettier-ignore
+    for (const cell of capped.cells)
+      expect(mainBurn(cell).settings.powerFraction).toBeLessThanOrEqual(pairing.machine.powerCap);
     const fields = (change: object) => sheetCheck.check({ ...plan, ...change }, pairing).map(({ field }) => field);
     expect(fields({})).toEqual([]);
-    expect([fields({ stepFraction: 0.01 }), fields({ stepFraction: 0.3 })]).toEqual([['stepFraction'], ['stepFraction']]); // prettier-ignore
+    expect([fields({ stepFraction: 0.01 }), fields({ stepFraction: 0.3 })]).toEqual([
+      ['stepFraction'],
+      ['stepFraction'],
+    ]);
   });
 });
 
@@ -74,10 +104,13 @@ describe('what a sheet check says', () => {
     expect(finding.says).toMatch(/^Still holds: 50 % comes out 0.8 L\* lighter .*chance (over )?\d\d %/);
     expect(sheetCheck.settle(finding, layout)).toEqual([
       {
-        name: 'engrave', at: { shade: 'deep' }, cellIndex: null, sigma: expect.any(Number),
+        name: 'engrave',
+        at: { shade: 'deep' },
+        cellIndex: null,
+        sigma: expect.any(Number),
         value: { settings, lightness: 40, lightnessSigma: expect.any(Number), confidence: null },
       },
-    ]); // prettier-ignore
+    ]);
   });
   it('never calls anything certain', () => {
     expect([0, 0.004, 0.5, 0.994, 1].map(percent)).toEqual([
@@ -93,7 +126,10 @@ describe('what a sheet check says', () => {
     // A tenth of an e-fold: 50 % times 1.105.
     expect(finding).toMatchObject({ verdict: 'shift', powerFraction: 0.553 });
     expect(finding.says).toMatch(/^Shift power by \+11 %, to 55.3 %/);
-    expect(sheetCheck.settle(finding, layout)[0]!.value).toMatchObject({ settings: { ...settings, powerFraction: 0.553 }, lightness: 40 }); // prettier-ignore
+    expect(sheetCheck.settle(finding, layout)[0]!.value).toMatchObject({
+      settings: { ...settings, powerFraction: 0.553 },
+      lightness: 40,
+    });
     expect(find(seen(37)).says).toMatch(/^Shift power by −9.5 %/);
   });
   it('tells by how much the machine gives less, or more, were it the very same sheet, where a shift is clear', () => {
@@ -125,12 +161,26 @@ describe('what a sheet check says', () => {
     expect(capped.says).toMatch(/above this machine’s cap/);
   });
   it('goes by the setting that burns like it, whatever its power is by now', () => {
-    const later = factNow('engrave', { ...kept.value, settings: { ...settings, powerFraction: 0.56 }, lightness: 43 } as never, { createdAt: '2026-07-01T00:00:00Z' }); // prettier-ignore
-    const other = factNow('engrave', { ...kept.value, settings: { ...settings, speedMmPerS: 41 }, lightness: 20 } as never, { createdAt: '2026-08-01T00:00:00Z' }); // prettier-ignore
+    const later = factNow(
+      'engrave',
+      { ...kept.value, settings: { ...settings, powerFraction: 0.56 }, lightness: 43 } as never,
+      { createdAt: '2026-07-01T00:00:00Z' },
+    );
+    const other = factNow(
+      'engrave',
+      { ...kept.value, settings: { ...settings, speedMmPerS: 41 }, lightness: 20 } as never,
+      { createdAt: '2026-08-01T00:00:00Z' },
+    );
     expect(find(seen(43), [other, later]).verdict).toBe('holds');
     // Another shade of the same speed, or the same power by another focus, is not what this card checks, however new.
-    const strong = { ...later, value: { ...later.value, settings: { ...settings, powerFraction: 0.6 }, lightness: 30 } } as typeof later; // prettier-ignore
-    const raised = { ...later, value: { ...later.value, settings: { ...settings, focusOffsetMm: 2 }, lightness: 30 } } as typeof later; // prettier-ignore
+    const strong = {
+      ...later,
+      value: { ...later.value, settings: { ...settings, powerFraction: 0.6 }, lightness: 30 },
+    } as typeof later;
+    const raised = {
+      ...later,
+      value: { ...later.value, settings: { ...settings, focusOffsetMm: 2 }, lightness: 30 },
+    } as typeof later;
     expect(find(seen(40), [kept, strong, raised]).wanted).toMatchObject({ lightness: 40, at: { shade: 'deep' } });
     expect(find(seen(40), [raised]).wanted).toBeNull();
     const deep = {
@@ -147,7 +197,11 @@ describe('what a sheet check says', () => {
     expect(find(seen(40, { told: (index) => powerOf(index) === 0.5 })).missing[0]).toMatch(/Too few patches/);
   });
   it('takes the eye’s word before the photo’s', () => {
-    expect(find(words((times) => (times > 0.9 && times < 1.1 ? 'same' : 'darker')))).toMatchObject({ verdict: 'holds', by: 'eye', powerFraction: 0.5 }); // prettier-ignore
+    expect(find(words((times) => (times > 0.9 && times < 1.1 ? 'same' : 'darker')))).toMatchObject({
+      verdict: 'holds',
+      by: 'eye',
+      powerFraction: 0.5,
+    });
     const paler = find({ ...seen(40), answers: words((times) => (times > 1.05 ? 'same' : 'lighter')).answers });
     // 1.08 and 1.1664 are the same: their middle by ratio is 1.1224.
     expect(paler).toMatchObject({ verdict: 'shift', by: 'eye', powerFraction: 0.561 });

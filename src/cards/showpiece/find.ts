@@ -133,9 +133,13 @@ function missingOf({ parts, lettering }: Found, seen: Seen, isFaint: boolean): s
     if (seen.readings.length === 0)
       return ['No photo of this card was read yet. Or say of each part how it comes out.'];
     if (isFaint)
-      return ['Broad areas hardly stand out of bare stock in the photo: burn with more power, or say of each part how it comes out.']; // prettier-ignore
+      return [
+        'Broad areas hardly stand out of bare stock in the photo: burn with more power, or say of each part how it comes out.',
+      ];
   }
-  return ['Whether lettering is legible is not told: the photo is too coarse, in doubt, or too close to the limit for it. Come nearer, in even light, or say of each height how it comes out.']; // prettier-ignore
+  return [
+    'Whether lettering is legible is not told: the photo is too coarse, in doubt, or too close to the limit for it. Come nearer, in even light, or say of each height how it comes out.',
+  ];
 }
 
 function wordsOf({ lettering, hairlines, points, broadL, parts }: Found, liked: LikedUnits): string {
@@ -154,7 +158,9 @@ function wordsOf({ lettering, hairlines, points, broadL, parts }: Found, liked: 
       ? ''
       : `Broad areas come out ${plainNumber(Math.abs(broadL), 2)} L* ${broadL < 0 ? 'darker' : 'lighter'} than bare stock.`,
     charred ? 'Parts are charred: less power, or faster.' : '',
-    open > 0 ? `${open === 1 ? 'One part is' : `${open} parts are`} too close to tell by the photo: say how they come out.` : '', // prettier-ignore
+    open > 0
+      ? `${open === 1 ? 'One part is' : `${open} parts are`} too close to tell by the photo: say how they come out.`
+      : '',
   ]
     .filter(Boolean)
     .join(' ');

@@ -15,14 +15,24 @@ describe.each([
   it('is told by a photo as its face has it: each part’s contrast, against the drawing’s', () => {
     const pairing = demoPairing(machine, stock);
     const guess = showpiece.propose({ pairing, facts: [] }).plan.constants;
-    const settings = { ...guess, ...PLAIN_EXTRAS, focusOffsetMm, powerFraction: Math.min(0.9, 1.5 * guess.powerFraction) }; // prettier-ignore
-    const known = { pairing, facts: [factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null })] }; // prettier-ignore
+    const settings = {
+      ...guess,
+      ...PLAIN_EXTRAS,
+      focusOffsetMm,
+      powerFraction: Math.min(0.9, 1.5 * guess.powerFraction),
+    };
+    const known = {
+      pairing,
+      facts: [factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null })],
+    };
     const layout = layCard(showpiece, showpiece.propose(known).plan, pairing, { cardNumber: 9 });
     const burned = burnedCard(layout, pairing, `showpiece ${stock}`);
     const finding = showpiece.find(layout, photographed(burned, 'showpiece', 3000), known);
     expect(finding.missing).toEqual([]);
     const truth = contrastsOf(burned);
-    const off = finding.parts.map(({ share, shareSigma, cellIndex }) => (share! - truth[cellIndex]! / truth[0]!) / shareSigma!); // prettier-ignore
+    const off = finding.parts.map(
+      ({ share, shareSigma, cellIndex }) => (share! - truth[cellIndex]! / truth[0]!) / shareSigma!,
+    );
     for (const one of off) expect(Math.abs(one)).toBeLessThan(3);
     expect(off.filter((one) => Math.abs(one) < 2).length).toBeGreaterThanOrEqual(8);
     // Nothing is called sure that the face itself has on the other side.

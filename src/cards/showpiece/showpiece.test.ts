@@ -23,7 +23,12 @@ const { heights } = plan;
 
 const said = (words: Readonly<Record<number, string>>, readings: Seen['readings'] = []): Seen => ({
   readings,
-  answers: Object.entries(words).map(([cell, value]) => ({ field: COMES_OUT_FIELD, cellIndex: Number(cell), repeat: 0, value })), // prettier-ignore
+  answers: Object.entries(words).map(([cell, value]) => ({
+    field: COMES_OUT_FIELD,
+    cellIndex: Number(cell),
+    repeat: 0,
+    value,
+  })),
 });
 /** A photo in which parts stand out so far, as shares of the drawing. */
 const shown = (shares: Readonly<Record<number, number>>, broad = 0.6, sigma = 0): Seen['readings'] =>
@@ -37,15 +42,34 @@ const find = (seen: Seen) => showpiece.find(layout, seen, known);
 
 describe('what a showpiece draws', () => {
   it('is one drawing, three heights of lettering, three hairlines and three points, all with one setting', () => {
-    expect(layout.cells.map(({ levels }) => levels.part)).toEqual(['broad', ...Array(3).fill('lettering'), ...Array(3).fill('hairline'), ...Array(3).fill('point')]); // prettier-ignore
-    expect(cellsOf('lettering').map((index) => layout.cells[index]!.levels.size)).toEqual([heights.largeMm, heights.middleMm, heights.smallMm]); // prettier-ignore
+    expect(layout.cells.map(({ levels }) => levels.part)).toEqual([
+      'broad',
+      ...Array(3).fill('lettering'),
+      ...Array(3).fill('hairline'),
+      ...Array(3).fill('point'),
+    ]);
+    expect(cellsOf('lettering').map((index) => layout.cells[index]!.levels.size)).toEqual([
+      heights.largeMm,
+      heights.middleMm,
+      heights.smallMm,
+    ]);
     const settings = layout.cells.map((cell) => mainBurn(cell).settings);
     for (const one of settings) expect(one).toEqual(settings[0]);
     // Every burned place has the setting's own power.
-    for (const cell of layout.cells) expect(mainBurn(cell).shape).toMatchObject({ do: 'picture', mode: 'power', floorFraction: plan.constants.powerFraction }); // prettier-ignore
+    for (const cell of layout.cells)
+      expect(mainBurn(cell).shape).toMatchObject({
+        do: 'picture',
+        mode: 'power',
+        floorFraction: plan.constants.powerFraction,
+      });
   });
   it('has hairlines of one, two and three lines of the fill along X and along Y, and points as wide', () => {
-    const fine: ShowpiecePlan = { ...plan, hairlineMm: 0.1, pointMm: 0.1, constants: { ...plan.constants, intervalMm: 0.1 } }; // prettier-ignore
+    const fine: ShowpiecePlan = {
+      ...plan,
+      hairlineMm: 0.1,
+      pointMm: 0.1,
+      constants: { ...plan.constants, intervalMm: 0.1 },
+    };
     const parts = partsOf(fine);
     const hairlines = parts.filter(({ part }) => part === 'hairline');
     expect(hairlines.map(({ sizeMm }) => sizeMm)).toEqual([0.1, 0.2, 0.3]);
@@ -64,7 +88,12 @@ describe('what a showpiece draws', () => {
     expect(counts).toEqual([4, 4 * 5, 4 * 9]);
   });
   it('has strokes of a seventh of the height, and never less than a line of the fill', () => {
-    const tall = { ...plan, words: 'I', heights: { smallMm: 0.7, middleMm: 2, largeMm: 7 }, constants: { ...plan.constants, intervalMm: 0.1 } }; // prettier-ignore
+    const tall = {
+      ...plan,
+      words: 'I',
+      heights: { smallMm: 0.7, middleMm: 2, largeMm: 7 },
+      constants: { ...plan.constants, intervalMm: 0.1 },
+    };
     const widths = partsOf(tall)
       .filter(({ part }) => part === 'lettering')
       .map(({ drawn }) => {
@@ -77,7 +106,12 @@ describe('what a showpiece draws', () => {
   });
   it('burns what is darker than half of a drawing, and nothing between', () => {
     const [left, right] = [100, 200];
-    const drawing = { name: 'two greys', columns: 4, rows: 4, data: Buffer.from(Array(4).fill([left, left, right, right]).flat()).toString('base64') }; // prettier-ignore
+    const drawing = {
+      name: 'two greys',
+      columns: 4,
+      rows: 4,
+      data: Buffer.from(Array(4).fill([left, left, right, right]).flat()).toString('base64'),
+    };
     const [broad] = partsOf({ ...plan, drawing });
     const row = [...unpackGreys(broad!.drawn).subarray(0, broad!.drawn.columns)];
     expect([row[3], row.at(-4)]).toEqual([0, 255]);
@@ -90,13 +124,17 @@ describe('a showpiece by eye', () => {
     const finding = find(said({ [large]: 'clear', [middle]: 'clear', [small]: 'filled' }));
     expect(finding.missing).toEqual([]);
     expect(finding.lettering).toEqual({ fromMm: heights.middleMm, notMm: heights.smallMm });
-    expect(finding.says).toBe(`Lettering is legible from ${heights.middleMm} mm, not at ${heights.smallMm} mm. 6 parts are too close to tell by the photo: say how they come out.`); // prettier-ignore
+    expect(finding.says).toBe(
+      `Lettering is legible from ${heights.middleMm} mm, not at ${heights.smallMm} mm. 6 parts are too close to tell by the photo: say how they come out.`,
+    );
     expect(finding.hairlines).toBeNull();
   });
   it('goes no further down than the first height that does not hold', () => {
     const finding = find(said({ [large]: 'clear', [middle]: 'faint', [small]: 'clear' }));
     expect(finding.lettering).toEqual({ fromMm: heights.largeMm, notMm: heights.middleMm });
-    expect(find(said({ [large]: 'charred' })).says).toMatch(`Lettering is not legible at ${heights.largeMm} mm. Parts are charred`); // prettier-ignore
+    expect(find(said({ [large]: 'charred' })).says).toMatch(
+      `Lettering is not legible at ${heights.largeMm} mm. Parts are charred`,
+    );
   });
   it('goes before what a photo says', () => {
     const finding = find(said({ [small]: 'clear' }, shown({ [small]: 0.1 })));
@@ -109,7 +147,10 @@ describe('a showpiece by a photo', () => {
   it('holds where at least half of the drawing’s contrast is left, and broad areas are told from bare stock', () => {
     const [thin] = cellsOf('hairline');
     const [tiny] = cellsOf('point');
-    const finding = find({ readings: shown({ [large]: 0.95, [middle]: 0.7, [small]: 0.3, [thin!]: 0.2, [tiny!]: 0.1 }), answers: [] }); // prettier-ignore
+    const finding = find({
+      readings: shown({ [large]: 0.95, [middle]: 0.7, [small]: 0.3, [thin!]: 0.2, [tiny!]: 0.1 }),
+      answers: [],
+    });
     expect(finding.lettering).toEqual({ fromMm: heights.middleMm, notMm: heights.smallMm });
     const sizes = (part: string) => cellsOf(part).map((index) => layout.cells[index]!.levels.size);
     expect(finding.hairlines).toEqual({ fromMm: sizes('hairline')[1], notMm: sizes('hairline')[0] });
@@ -153,7 +194,14 @@ describe('a showpiece by a photo', () => {
   });
   it('is kept with its setting', () => {
     const [kept] = showpiece.settle(find({ readings: shown({ [small]: 0.2 }), answers: [] }));
-    expect(kept).toMatchObject({ name: 'showpiece', at: {}, value: { settings: mainBurn(layout.cells[0]!).settings, letteringMm: { fromMm: heights.middleMm, notMm: heights.smallMm } } }); // prettier-ignore
+    expect(kept).toMatchObject({
+      name: 'showpiece',
+      at: {},
+      value: {
+        settings: mainBurn(layout.cells[0]!).settings,
+        letteringMm: { fromMm: heights.middleMm, notMm: heights.smallMm },
+      },
+    });
   });
 });
 
@@ -175,7 +223,11 @@ describe('a showpiece’s plan', () => {
   const settings: BurnSettings = { ...plan.constants, ...PLAIN_EXTRAS, powerFraction: 0.6, speedMmPerS: 90, passes: 2 };
   it('burns the kept setting, or one that is to be shown, hatches as twice as many passes', () => {
     const engrave = factNow('engrave', { settings, lightness: 40, lightnessSigma: 1, confidence: 0.9 });
-    expect(showpiece.propose({ pairing, facts: [engrave] }).plan.constants).toMatchObject({ powerFraction: 0.6, speedMmPerS: 90, passes: 2 }); // prettier-ignore
+    expect(showpiece.propose({ pairing, facts: [engrave] }).plan.constants).toMatchObject({
+      powerFraction: 0.6,
+      speedMmPerS: 90,
+      passes: 2,
+    });
     const hatched = showpiece.prove(known, { ...settings, powerFraction: 1, crossHatch: true });
     expect(hatched.plan.constants).toMatchObject({ powerFraction: pairing.machine.powerCap, passes: 4 });
     expect(hatched.plan.constants).not.toHaveProperty('crossHatch');
@@ -184,19 +236,27 @@ describe('a showpiece’s plan', () => {
   it.each([
     ['words', { words: '!' }, '2 to 24 signs'],
     ['words', { words: 'A'.repeat(25) }, '2 to 24 signs'],
-    ['heights.smallMm', { heights: { smallMm: 6.9 * plan.constants.intervalMm, middleMm: 2, largeMm: 3 } }, 'at least 7 lines high'],
+    [
+      'heights.smallMm',
+      { heights: { smallMm: 6.9 * plan.constants.intervalMm, middleMm: 2, largeMm: 3 } },
+      'at least 7 lines high',
+    ],
     ['heights.middleMm', { heights: { smallMm: 2, middleMm: 2, largeMm: 3 } }, 'lies between'],
     ['heights.middleMm', { heights: { smallMm: 1, middleMm: 3, largeMm: 3 } }, 'lies between'],
     ['widthMm', { widthMm: 2.9 }, '3 to 200 mm wide'],
     ['drawing', { drawing: { ...plan.drawing, columns: 241 } }, 'a grey for each'],
     ['crop.left', { crop: { left: 0.5, top: 0, width: 0.6, height: 1 } }, 'lies within'],
-    ['widthMm', { widthMm: 23 * plan.constants.intervalMm + 0.3, crop: { left: 0, top: 0, width: 1, height: 0.5 } }, 'at least 24 lines'],
+    [
+      'widthMm',
+      { widthMm: 23 * plan.constants.intervalMm + 0.3, crop: { left: 0, top: 0, width: 1, height: 0.5 } },
+      'at least 24 lines',
+    ],
     ['hairlineMm', { hairlineMm: 3.1 }, '0.01 to 3 mm'],
     ['pointMm', { pointMm: 0.001 }, '0.01 to 3 mm'],
     ['gapMm', { gapMm: 0.4 }, '0.5 to 20 mm'],
   ] as [string, Partial<ShowpiecePlan>, string][])('says what is wrong with %s', (field, change, words) => {
     const problems = showpiece.check({ ...plan, ...change }, pairing);
     expect(problems.find((one) => one.field === field)?.message).toMatch(words);
-  }); // prettier-ignore
+  });
   it('has nothing wrong as it is proposed', () => expect(showpiece.check(plan, pairing)).toEqual([]));
 });

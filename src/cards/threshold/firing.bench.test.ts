@@ -22,8 +22,9 @@ it.each([
     field: MARK_FIELD,
     cellIndex: index,
     repeat: 0,
-    value: Math.abs(trueLightness(piece, layout, pairing, index) - pairing.stock.bareLightness) > 2 ? 'marked' : 'nothing',
-  })); // prettier-ignore
+    value:
+      Math.abs(trueLightness(piece, layout, pairing, index) - pairing.stock.bareLightness) > 2 ? 'marked' : 'nothing',
+  }));
   const { firing, missing } = threshold.find(layout, { readings: [], answers }, { pairing, facts: [] });
   expect(missing).toEqual([]);
   const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };

@@ -17,8 +17,13 @@ const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settin
 /** An eye that sees a mark wherever the source fired. */
 const firedFrom = (command: number): Seen => ({
   readings: [],
-  answers: layout.cells.map(({ index }): Answer => ({ field: MARK_FIELD, cellIndex: index, repeat: 0, value: powerOf(index) >= command ? 'marked' : 'nothing' })),
-}); // prettier-ignore
+  answers: layout.cells.map(({ index }): Answer => ({
+    field: MARK_FIELD,
+    cellIndex: index,
+    repeat: 0,
+    value: powerOf(index) >= command ? 'marked' : 'nothing',
+  })),
+});
 
 describe('a strip that asks for the source’s own least command', () => {
   it('goes from half to one and a half of what the record has, so slowly that what fires marks deep', () => {
@@ -52,14 +57,16 @@ describe('a strip that asks for the source’s own least command', () => {
     const found = threshold.find(layout, firedFrom(command), { pairing, facts: [] });
     expect(found).toMatchObject({ floor: null, machineFloor: true, missing: [] });
     expect(found.firing!.power / command).toBeCloseTo(1, 1);
-    expect(found.says).toMatch(/^The source begins to fire at about .* \(95 % sure: .* to .*\): below it patches had light enough/);
+    expect(found.says).toMatch(
+      /^The source begins to fire at about .* \(95 % sure: .* to .*\): below it patches had light enough/,
+    );
     expect(found.says).not.toMatch(/record says/);
     const [fact, ...others] = threshold.settle(found, layout);
     expect(others).toEqual([]);
     expect(fact).toMatchObject({ name: 'firing', at: {}, value: { command: found.firing!.power }, cellIndex: null });
     const { low, high, power } = found.firing!;
     expect(fact!.sigma).toBeCloseTo(Math.max(power - low!, high! - power) / 2, 12);
-  }); // prettier-ignore
+  });
   it('points out a record that is wrong', () => {
     const late = threshold.find(layout, firedFrom(machine.lowestFiringCommand * 1.35), { pairing, facts: [] });
     expect(late.says).toMatch(/The machine’s record says .*: change it there\.$/);

@@ -39,7 +39,12 @@ export function followWay(plan: ThresholdPlan, path: string, before: ThresholdPl
   const round = (command: number): number => Math.round(command * 1e4) / 1e4;
   return {
     ...plan,
-    power: { from: round(AROUND.below * least), to: round(Math.min(machine.powerCap, AROUND.above * least)), count: AROUND.count, spacing: 'even' }, // prettier-ignore
+    power: {
+      from: round(AROUND.below * least),
+      to: round(Math.min(machine.powerCap, AROUND.above * least)),
+      count: AROUND.count,
+      spacing: 'even',
+    },
     repeats: 1,
     constants: { ...constants, speedMmPerS: Math.max(0.5, Math.min(top, Math.floor(wanted * 10) / 10)) },
   };

@@ -55,7 +55,8 @@ describe('a proposed strip', () => {
     const pairing = plain(2);
     const { constants } = threshold.propose({ pairing, facts: [] }).plan;
     const at = { speed: constants.speedMmPerS, interval: constants.intervalMm, passes: constants.passes };
-    const propose = (change: object) => threshold.propose({ pairing, facts: [factNow('floor', { powerFraction: 0.1 }, { at, ...change })] }); // prettier-ignore
+    const propose = (change: object) =>
+      threshold.propose({ pairing, facts: [factNow('floor', { powerFraction: 0.1 }, { at, ...change })] });
     const { plan, reasons } = propose({});
     expect(plan.power).toEqual({ from: 0.083, to: 0.13, count: 10, spacing: 'ratio' });
     expect(plan.repeats).toBe(2);
@@ -68,7 +69,6 @@ describe('a proposed strip', () => {
       { at: { ...at, interval: 9 } },
       { at: { ...at, passes: 2 } },
     ])
-      // prettier-ignore
       expect(propose(change).plan).toMatchObject({ power: first.power, repeats: 1 });
   });
 });

@@ -115,7 +115,12 @@ describe('the least power that marks', () => {
   });
   it('says nothing of how sure it is where few patches leave that open past the strongest of them', () => {
     const all = eyeAbove(strip, powers[3]!);
-    const few = { ...all, answers: all.answers.filter(({ cellIndex }) => [2, 3].includes(powers.indexOf(Number(strip.cells[cellIndex!]!.levels.power)))) }; // prettier-ignore
+    const few = {
+      ...all,
+      answers: all.answers.filter(({ cellIndex }) =>
+        [2, 3].includes(powers.indexOf(Number(strip.cells[cellIndex!]!.levels.power))),
+      ),
+    };
     const finding = threshold.find(strip, few, known);
     expect(finding.half!.high === null || finding.half!.high > powers[3]!).toBe(true);
     expect(threshold.settle(finding, strip)).toMatchObject([{ name: 'floor', sigma: null }]);
@@ -123,16 +128,18 @@ describe('the least power that marks', () => {
   it('tells no floor where one in fifty would mark below all that was burned', () => {
     const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
     // The chance grows slowly: one more of each four for every third power, beginning low.
-    const odd = Object.fromEntries(rows.cells.map(({ index, levels }) => {
-      const step = powers.indexOf(Number(levels.power));
-      const row = Math.floor(index / powers.length);
-      return [index, step > 0 && row < Math.ceil(step / 3) ? 'marked' : 'nothing'];
-    }));
+    const odd = Object.fromEntries(
+      rows.cells.map(({ index, levels }) => {
+        const step = powers.indexOf(Number(levels.power));
+        const row = Math.floor(index / powers.length);
+        return [index, step > 0 && row < Math.ceil(step / 3) ? 'marked' : 'nothing'];
+      }),
+    );
     const finding = threshold.find(rows, eyeAbove(rows, 2, odd), known);
     expect(finding).toMatchObject({ floor: null, missing: [expect.stringMatching(/below .*, where none was burned/)] });
     expect(finding.half).not.toBeNull();
     expect(threshold.settle(finding, rows)).toEqual([]);
-  }); // prettier-ignore
+  });
   it('has an open end where no patch stands against it', () => {
     const ends = (from: number) => threshold.find(strip, eyeAbove(strip, powers[from]!), known).half!;
     // One mark among ten bounds nothing; with five on either side both ends are told.
@@ -142,14 +149,17 @@ describe('the least power that marks', () => {
   });
   it('says where it is the source’s own: nothing marks below the least command that fires', () => {
     const firingAt = (lowestFiringCommand: number) =>
-      threshold.find(strip, eyeAbove(strip, powers[5]!), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } });
+      threshold.find(strip, eyeAbove(strip, powers[5]!), {
+        ...known,
+        pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } },
+      });
     const words = 'That is where this source begins to fire.';
     expect(firingAt(powers[4]! + 0.001)).toMatchObject({ machineFloor: true, says: expect.stringContaining(words) });
     for (const below of [powers[4]!, powers[3]!]) {
       expect(firingAt(below).machineFloor).toBe(false);
       expect(firingAt(below).says).not.toContain(words);
     }
-  }); // prettier-ignore
+  });
   it('is told in words', () => {
     const { says, half } = threshold.find(strip, eyeAbove(strip, powers[5]!), known);
     const percent = (power: number): string => `${Number((100 * power).toPrecision(3))} %`;
@@ -157,21 +167,28 @@ describe('the least power that marks', () => {
       `The first mark comes at about ${percent(half!.power)}; up to ${percent(powers[4]!)} white stays white. Once kept, the next strip is laid closer around it.`,
     );
     // One whose patches lie so close that they tell it well goes without.
-    const close = layCard(threshold, { ...plan, power: { ...plan.power, from: 0.1, to: 0.12, count: 20 } }, pairing, { cardNumber: 9 }); // prettier-ignore
+    const close = layCard(threshold, { ...plan, power: { ...plan.power, from: 0.1, to: 0.12, count: 20 } }, pairing, {
+      cardNumber: 9,
+    });
     expect(threshold.find(close, eyeAbove(close, 0.11), known).says).toMatch(/white stays white\.$/);
   });
   it('asks for more speed where even the source’s least command marks, for less power elsewhere', () => {
     const firingAt = (lowestFiringCommand: number) =>
-      threshold.find(strip, eyeAbove(strip, 0), { ...known, pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } } }); // prettier-ignore
+      threshold.find(strip, eyeAbove(strip, 0), {
+        ...known,
+        pairing: { ...pairing, machine: { ...pairing.machine, lowestFiringCommand } },
+      });
     const least = Math.min(...powers);
     const own = firingAt(least / 1.1);
     expect(own.machineFloor).toBe(true);
-    expect(own.missing[0]).toMatch(/^Even [\d.]+ %, about the lowest command that fires, marks: go faster to find the floor\.$/);
+    expect(own.missing[0]).toMatch(
+      /^Even [\d.]+ %, about the lowest command that fires, marks: go faster to find the floor\.$/,
+    );
     expect(firingAt(least / 1.11)).toMatchObject({
       machineFloor: false,
       missing: ['Even the weakest patch marked: burn a strip with less power.'],
     });
-  }); // prettier-ignore
+  });
   it('asks first to be looked at', () => {
     expect(threshold.find(strip, { readings: [], answers: [] }, known)).toMatchObject({
       missing: ['Say of each patch whether it left a mark, or let a photo be read.'],

@@ -3,7 +3,14 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../core/color/lab';
-import { murrayDaviesCoverage, offStraight, toneOf, toneTable, type StrengthAtGrey, type ToneFit } from '../../core/fit/tone'; // prettier-ignore
+import {
+  murrayDaviesCoverage,
+  offStraight,
+  toneOf,
+  toneTable,
+  type StrengthAtGrey,
+  type ToneFit,
+} from '../../core/fit/tone';
 import { PICTURE_MODE_NAMES, type PictureMode } from '../../core/picture/mode';
 import { plainNumber } from '../../core/quantities/format';
 import { meanAndSpread, median } from '../../core/stats/robust';
@@ -108,7 +115,10 @@ export function findTone(layout: Layout, seen: Seen, _known: Known): ToneFinding
     asked,
     covered: murrayDaviesCoverage(bare, lightAt(fit.strengthAt(asked)), lightAt(fit.strongest)),
   }));
-  const level = fit.levelFrom < 0.9 ? ` From ${percent(fit.levelFrom)} grey on nothing gets stronger: black can do with less power.` : ''; // prettier-ignore
+  const level =
+    fit.levelFrom < 0.9
+      ? ` From ${percent(fit.levelFrom)} grey on nothing gets stronger: black can do with less power.`
+      : '';
   return {
     ...some,
     fit,

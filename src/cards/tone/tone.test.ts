@@ -18,17 +18,34 @@ const layoutOf = (change: Partial<TonePlan> = {}): Layout =>
 const layout = layoutOf();
 const squareTable = Array.from({ length: 256 }, (_, entry) => Math.sqrt(entry / 255));
 const { speedMmPerS, intervalMm, passes } = plan.constants;
-const table = { mode: plan.mode, floorFraction: plan.floorFraction, topFraction: plan.topFraction, speedMmPerS, intervalMm, passes, entries: squareTable }; // prettier-ignore
+const table = {
+  mode: plan.mode,
+  floorFraction: plan.floorFraction,
+  topFraction: plan.topFraction,
+  speedMmPerS,
+  intervalMm,
+  passes,
+  entries: squareTable,
+};
 const greyOf = (index: number, on = layout): number => Number(on.cells[index]!.levels.grey);
 /** Patches as strong as a law of what was burned has it. */
-const seen = (law: (grey: number) => number, { on = layout, way = -1, sigma = 0.4, told = () => true, answers = [] }: { on?: Layout; way?: 1 | -1; sigma?: number; told?: (index: number) => boolean; answers?: Seen['answers'] } = {}): Seen => ({
+const seen = (
+  law: (grey: number) => number,
+  {
+    on = layout,
+    way = -1,
+    sigma = 0.4,
+    told = () => true,
+    answers = [],
+  }: { on?: Layout; way?: 1 | -1; sigma?: number; told?: (index: number) => boolean; answers?: Seen['answers'] } = {},
+): Seen => ({
   readings: on.order.filter(told).map((cellIndex) => {
     const { levels } = on.cells[cellIndex]!;
     const deltaLightness = way * law(Number(levels.burnedAs ?? levels.grey));
     return { cellIndex, deltaLightness, lightness: 70 + deltaLightness, lightnessSigma: sigma } as CellReading;
   }),
   answers,
-}); // prettier-ignore
+});
 
 describe('a tone wedge', () => {
   it('has each grey as often as asked, by power from floor to top, and nothing else that differs', () => {
@@ -54,11 +71,24 @@ describe('a tone wedge', () => {
       const next = layout.cells[2 * step + 2];
       if (next) expect(Math.hypot(own[0]![0] - middleOf(next)[0], own[0]![1] - middleOf(next)[1])).toBeGreaterThan(6);
     }
-    expect(shuffledPlaces(4, 2)).toEqual([[0, 7], [3, 4], [2, 5], [1, 6]]); // prettier-ignore
-    for (const [steps, repeats] of [[8, 1], [16, 3], [32, 4], [9, 2]] as const) {
+    expect(shuffledPlaces(4, 2)).toEqual([
+      [0, 7],
+      [3, 4],
+      [2, 5],
+      [1, 6],
+    ]);
+    for (const [steps, repeats] of [
+      [8, 1],
+      [16, 3],
+      [32, 4],
+      [9, 2],
+    ] as const) {
       const places = shuffledPlaces(steps, repeats).flat();
-      expect([...places].sort((a, b) => a - b), `${steps} ${repeats}`).toEqual(places.map((_, place) => place));
-    } // prettier-ignore
+      expect(
+        [...places].sort((a, b) => a - b),
+        `${steps} ${repeats}`,
+      ).toEqual(places.map((_, place) => place));
+    }
     expect([32, 16, 48, 13].map(columnsFor)).toEqual([8, 8, 12, 5]);
   });
   it('of dots burns one power, in runs as wide as the lines are apart, as many as asked', () => {
@@ -103,12 +133,22 @@ describe('a tone wedge', () => {
   });
   it('is proposed corrected where a table is kept for its settings, and proves no other', () => {
     const at = { speed: speedMmPerS, interval: intervalMm, passes, picture: 'bayer' };
-    const kept = factNow('tone', { floorFraction: 0.04, topFraction: 0.5, table: squareTable, strongest: 40, proven: false }, { at }); // prettier-ignore
+    const kept = factNow(
+      'tone',
+      { floorFraction: 0.04, topFraction: 0.5, table: squareTable, strongest: 40, proven: false },
+      { at },
+    );
     const proof = tone.propose({ pairing, facts: [kept] }).plan;
     expect(proof).toMatchObject({ corrected: true, mode: 'bayer', topFraction: 0.5, table: { entries: squareTable } });
     expect(tone.check(proof, pairing)).toEqual([]);
-    for (const other of [{ ...kept, stale: ['lens'] }, { ...kept, at: { ...at, speed: 7 } }])
-      expect(tone.propose({ pairing, facts: [other as typeof kept] }).plan).toMatchObject({ corrected: false, table: null }); // prettier-ignore
+    for (const other of [
+      { ...kept, stale: ['lens'] },
+      { ...kept, at: { ...at, speed: 7 } },
+    ])
+      expect(tone.propose({ pairing, facts: [other as typeof kept] }).plan).toMatchObject({
+        corrected: false,
+        table: null,
+      });
     const fields = (change: Partial<TonePlan>) =>
       tone.check({ ...proof, ...change }, pairing).map(({ field }) => field);
     expect(fields({ topFraction: 0.6 })).toEqual(['corrected']);
@@ -177,16 +217,24 @@ describe('what a tone wedge says', () => {
     const draft = settle(layout);
     expect(draft).toMatchObject({
       name: 'tone',
-      at: { speed: plan.constants.speedMmPerS, interval: plan.constants.intervalMm, passes: plan.constants.passes, picture: 'power' },
+      at: {
+        speed: plan.constants.speedMmPerS,
+        interval: plan.constants.intervalMm,
+        passes: plan.constants.passes,
+        picture: 'power',
+      },
       value: { proven: false },
-    }); // prettier-ignore
+    });
     expect(draft.value.floorFraction).toBeCloseTo(plan.floorFraction, 3);
     expect(draft.value.topFraction).toBeCloseTo(plan.topFraction, 3);
     const proof = settle(layoutOf({ corrected: true, table }));
     expect(proof.value).toMatchObject({ proven: true });
     expect(proof.value.topFraction).toBeCloseTo(plan.topFraction, 3);
     const dots = settle(layoutOf({ mode: 'bayer' }));
-    expect(dots).toMatchObject({ at: { picture: 'bayer' }, value: { floorFraction: 0, topFraction: plan.topFraction } }); // prettier-ignore
+    expect(dots).toMatchObject({
+      at: { picture: 'bayer' },
+      value: { floorFraction: 0, topFraction: plan.topFraction },
+    });
   });
   it('tells gain: half of the light is half covered', () => {
     // L* 70 is a luminance of 0.4072 and black at 30 one of 0.0623: half way, at 0.2348, L* is 55.56.

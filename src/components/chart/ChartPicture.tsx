@@ -67,17 +67,30 @@ export function ChartPicture({ plot }: { plot: Plot }) {
         {fit.length > 0 && <path className="band" d={`${path(band)}Z`} fill={INK.band} fillOpacity={0.7} />}
         {fit.length > 0 && <path className="fit" d={path(fit)} fill="none" stroke={INK.text} strokeWidth={2} />}
         {pick && (
-          <line className="chosen" x1={across(pick.x)} x2={across(pick.x)} y1={AREA.top} y2={bottom} stroke={INK.edge} strokeWidth={3} />
+          <line
+            className="chosen"
+            x1={across(pick.x)}
+            x2={across(pick.x)}
+            y1={AREA.top}
+            y2={bottom}
+            stroke={INK.edge}
+            strokeWidth={3}
+          />
         )}
       </g>
       {points.map((point, index) => (
         <g key={index} className="point" stroke={INK.edge} strokeWidth={2}>
           {point.sigma !== undefined && (
-            <line x1={across(point.x)} x2={across(point.x)} y1={down(point.y - point.sigma)} y2={down(point.y + point.sigma)} />
+            <line
+              x1={across(point.x)}
+              x2={across(point.x)}
+              y1={down(point.y - point.sigma)}
+              y2={down(point.y + point.sigma)}
+            />
           )}
           <circle cx={across(point.x)} cy={down(point.y)} r={5} fill={point.hollow ? '#fff' : INK.edge} />
         </g>
       ))}
     </svg>
-  ); // prettier-ignore
+  );
 }

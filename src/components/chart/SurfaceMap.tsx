@@ -83,7 +83,10 @@ export function SurfaceMap({
       lines: linesAt(lattice, value),
     }));
   }, [lattice, values]);
-  const unsure = useMemo(() => areasAbove({ columns, rows, values: sigmas }, unsureFrom), [columns, rows, sigmas, unsureFrom]); // prettier-ignore
+  const unsure = useMemo(
+    () => areasAbove({ columns, rows, values: sigmas }, unsureFrom),
+    [columns, rows, sigmas, unsureFrom],
+  );
   const same = useMemo(() => {
     if (wanted === null) return { line: [], band: [] };
     const within = values.map((value, at) => 2 * sigmas[at]! - Math.abs(value - wanted));

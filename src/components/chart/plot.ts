@@ -74,6 +74,8 @@ export function readableTicks(ticks: readonly number[], from: number, to: number
       const near = last !== undefined && shareAlong(axis, tick) - shareAlong(axis, last) < LEAST_APART;
       return near ? kept : [...kept, tick];
     }, []);
-  const round = ticks.filter((tick) => [1, 2, 3, 5].includes(Number((tick / 10 ** Math.floor(Math.log10(tick) + 1e-9)).toPrecision(6)))); // prettier-ignore
+  const round = ticks.filter((tick) =>
+    [1, 2, 3, 5].includes(Number((tick / 10 ** Math.floor(Math.log10(tick) + 1e-9)).toPrecision(6))),
+  );
   return apart(round.length < 2 ? ticks : round);
 }

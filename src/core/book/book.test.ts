@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
-import { conditionsKey, conditionWords, shadeConditions } from './conditions'; // prettier-ignore
+import { conditionsKey, conditionWords, shadeConditions } from './conditions';
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { knownRunUp, knownScanOffset, knownShorter, paceOf } from './motion-facts';
 import { groundOf, RUNG_IDS, RUNGS } from './rungs';
@@ -41,7 +41,15 @@ const SHOWN = {
   hairlineMm: { fromMm: null, notMm: 0.12 },
   pointMm: null,
 };
-const CUT = { settings: { powerFraction: 0.8, speedMmPerS: 14, passes: 2 } as never, certainty: 0.981, outlineMm: 19, thicknessMm: { from: 2.6, to: 3.2 }, comesThrough: 0.85, laidDown: 1.2, edge: null } as const; // prettier-ignore
+const CUT = {
+  settings: { powerFraction: 0.8, speedMmPerS: 14, passes: 2 } as never,
+  certainty: 0.981,
+  outlineMm: 19,
+  thicknessMm: { from: 2.6, to: 3.2 },
+  comesThrough: 0.85,
+  laidDown: 1.2,
+  edge: null,
+} as const;
 const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
@@ -110,8 +118,16 @@ describe('the ladder', () => {
         value: { widthMm: 0.14, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null },
       }),
       fact({ factId: 9, name: 'ceiling', value: { powerFraction: 0.4 } }),
-      fact({ factId: 10, name: 'tone', value: { floorFraction: 0.05, topFraction: 0.4, table: [], strongest: 44, proven: true } }), // prettier-ignore
-      fact({ factId: 11, name: 'photo', value: { settings: { powerFraction: 0.4 } as never, floorFraction: 0.05, table: null, offL: 2, strongest: 44 } }), // prettier-ignore
+      fact({
+        factId: 10,
+        name: 'tone',
+        value: { floorFraction: 0.05, topFraction: 0.4, table: [], strongest: 44, proven: true },
+      }),
+      fact({
+        factId: 11,
+        name: 'photo',
+        value: { settings: { powerFraction: 0.4 } as never, floorFraction: 0.05, table: null, offL: 2, strongest: 44 },
+      }),
       fact({ factId: 7, name: 'lag', at: { direction: 'horizontal' }, value: LAG }),
       fact({ factId: 8, name: 'runUp', at: { direction: 'horizontal' }, value: { runUpMm: 6, speedMmPerS: 200 } }),
       fact({ factId: 12, name: 'bed', value: BED }),
@@ -122,8 +138,12 @@ describe('the ladder', () => {
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
     const fresh = facts.map((one) => ({ ...one, stale: [] }));
     expect(nextOf(from({ facts: fresh }))).toEqual({
-      action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '',
-    }); // prettier-ignore
+      action: 'rest',
+      rung: null,
+      text: 'Every rung is answered',
+      href: null,
+      cost: '',
+    });
   });
   it('stops before any card for stock that is never burned', () => {
     const banned = { ...pairing, stock: { ...pairing.stock, family: 'pvc' } };
@@ -206,10 +226,16 @@ describe('the next step', () => {
   });
   it('asks for the small card where a rung is stale, and goes on with one that was made for it', () => {
     const stale = fact({ stale: ['new batch'] });
-    const engrave = fact({ factId: 9, name: 'engrave', value: { settings: { powerFraction: 0.4, speedMmPerS: 90 } } as never }); // prettier-ignore
+    const engrave = fact({
+      factId: 9,
+      name: 'engrave',
+      value: { settings: { powerFraction: 0.4, speedMmPerS: 90 } } as never,
+    });
     expect(nextOf(from({ facts: [engrave, stale] }))).toMatchObject({
-      rung: 'threshold', text: 'check of threshold', href: '/bench/1/plan/check-threshold',
-    }); // prettier-ignore
+      rung: 'threshold',
+      text: 'check of threshold',
+      href: '/bench/1/plan/check-threshold',
+    });
     const card = { cardId: 4, code: 'CD004-G', stage: 'burned' as const };
     const going = (renews: boolean) =>
       nextOf(from({ facts: [engrave, stale], cards: { threshold: { ...card, renews } } }));
@@ -221,8 +247,12 @@ describe('the next step', () => {
     const settings = { powerFraction: 0.4, speedMmPerS: 90 };
     const engrave = fact({ factId: 9, name: 'engrave', value: { settings } as never, origin: 'brought' });
     expect(nextOf(from({ facts: [engrave] }))).toEqual({
-      action: 'plan', rung: 'grid', text: 'Prove the setting that was brought along', href: '/prove/9', cost: '',
-    }); // prettier-ignore
+      action: 'plan',
+      rung: 'grid',
+      text: 'Prove the setting that was brought along',
+      href: '/prove/9',
+      cost: '',
+    });
     const proving = from({ facts: [engrave], cards: { grid: { cardId: 4, code: 'CD004-G', stage: 'burned' } } });
     expect(nextOf(proving)).toMatchObject({ action: 'go-on', rung: 'grid', href: '/cards/4' });
     // A card of a rung that is answered waits for nothing.
@@ -280,7 +310,9 @@ describe('facts', () => {
     const at = (speed: number) => knownScanOffset([lag('horizontal')], 'horizontal', speed);
     expect([at(299), at(301), at(34), at(33)].map((offset) => offset === null)).toEqual([false, true, false, true]);
     // No minus before nothing.
-    expect(Object.is(knownScanOffset([lag('horizontal', { lagS: 0, standingMm: -1e-5 })], 'horizontal', 100), 0)).toBe(true); // prettier-ignore
+    expect(Object.is(knownScanOffset([lag('horizontal', { lagS: 0, standingMm: -1e-5 })], 'horizontal', 100), 0)).toBe(
+      true,
+    );
   });
   it('tell by how much dots come out shorter along an axis at a speed, where it was measured and still holds', () => {
     const law = { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 };
@@ -292,8 +324,22 @@ describe('facts', () => {
     expect(knownShorter([{ ...found, stale: ['another source'] }], 'vertical', 100)).toBeNull();
     // 0.01 mm shorter at its fastest: none that shows where that is sure to 0.01 mm.
     expect([0.004, 0.006].map((sigma) => knownShorter([{ ...found, sigma }], 'vertical', 100))).toEqual([0.005, null]);
-    expect([299, 301, 34, 33].map((speed) => knownShorter([found], 'vertical', speed) === null)).toEqual([false, true, false, true]); // prettier-ignore
-    expect(Object.is(knownShorter([factNow('dotLength', { ...law, slowOnS: -1e-9 }, { at: { direction: 'vertical' } })], 'vertical', 100), 0)).toBe(true); // prettier-ignore
+    expect([299, 301, 34, 33].map((speed) => knownShorter([found], 'vertical', speed) === null)).toEqual([
+      false,
+      true,
+      false,
+      true,
+    ]);
+    expect(
+      Object.is(
+        knownShorter(
+          [factNow('dotLength', { ...law, slowOnS: -1e-9 }, { at: { direction: 'vertical' } })],
+          'vertical',
+          100,
+        ),
+        0,
+      ),
+    ).toBe(true);
   });
   it('tell the run-up of lines along an axis, by the square of their speed, no further than half as fast again', () => {
     const found = factNow('runUp', { runUpMm: 6, speedMmPerS: 200 }, { at: { direction: 'vertical' } });
@@ -321,35 +367,86 @@ describe('facts', () => {
     expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
-    expect(words('line', { widthMm: 0.1385, powerFraction: 0.4, direction: 'horizontal', spotMm: null, thresholdFraction: null })).toBe('0.139 mm at 40 %'); // prettier-ignore
+    expect(
+      words('line', {
+        widthMm: 0.1385,
+        powerFraction: 0.4,
+        direction: 'horizontal',
+        spotMm: null,
+        thresholdFraction: null,
+      }),
+    ).toBe('0.139 mm at 40 %');
     expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
     expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
-    expect(words('dotLength', { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 })).toBe('dots 0.01 mm shorter at 200 mm/s'); // prettier-ignore
-    expect(words('dotLength', { slowOnS: -0.0001, fromMmPerS: 50, toMmPerS: 200 })).toBe('dots 0.02 mm longer at 200 mm/s'); // prettier-ignore
+    expect(words('dotLength', { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 })).toBe(
+      'dots 0.01 mm shorter at 200 mm/s',
+    );
+    expect(words('dotLength', { slowOnS: -0.0001, fromMmPerS: 50, toMmPerS: 200 })).toBe(
+      'dots 0.02 mm longer at 200 mm/s',
+    );
     expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
     expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.3 })).toBe('ceiling 40 %, dark edges from 30 %');
     expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.5 })).toBe('ceiling 40 %');
-    const sides = { a: 'air on', b: 'air off', sides: {} as never, looks: [], darker: null, difference: -0.4, largest: 2.3, more: 0 }; // prettier-ignore
+    const sides = {
+      a: 'air on',
+      b: 'air off',
+      sides: {} as never,
+      looks: [],
+      darker: null,
+      difference: -0.4,
+      largest: 2.3,
+      more: 0,
+    };
     expect(words('compared', sides)).toBe('air on or air off: no difference over 2.3 L*');
-    expect(words('compared', { ...sides, difference: null, largest: null })).toBe('air on or air off: no difference, by eye'); // prettier-ignore
+    expect(words('compared', { ...sides, difference: null, largest: null })).toBe(
+      'air on or air off: no difference, by eye',
+    );
     expect(words('compared', { ...sides, darker: 'b', difference: -5 })).toBe('air off is darker than air on by 5 L*');
-    expect(words('compared', { ...sides, darker: 'a', difference: null })).toBe('air on is darker than air off, by eye'); // prettier-ignore
+    expect(words('compared', { ...sides, darker: 'a', difference: null })).toBe(
+      'air on is darker than air off, by eye',
+    );
     expect(words('compared', { ...sides, more: 7 })).toBe('air on or air off: 7 more cells of each wanted');
     expect(words('runUp', { runUpMm: 0, speedMmPerS: 200 })).toBe('none needed at 200 mm/s');
     expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
-    const points = [{ command: 0.5, watts: 4 }, { command: 0.8, watts: 7.5 }]; // prettier-ignore
+    const points = [
+      { command: 0.5, watts: 4 },
+      { command: 0.8, watts: 7.5 },
+    ];
     expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
     expect(words('watts', { points: [] })).toBe('0 points, 0 W at 0 %');
     expect(words('showpiece', SHOWN)).toBe('lettering from 1.4 mm, hairlines not at 0.12 mm');
-    expect(words('showpiece', { ...SHOWN, pointMm: { fromMm: 0.24, notMm: null }, hairlineMm: null })).toBe('lettering from 1.4 mm, points from 0.24 mm'); // prettier-ignore
+    expect(words('showpiece', { ...SHOWN, pointMm: { fromMm: 0.24, notMm: null }, hairlineMm: null })).toBe(
+      'lettering from 1.4 mm, points from 0.24 mm',
+    );
     expect(words('thickness', { meanMm: 3.12, readings: 4 })).toBe('3.12 mm');
   });
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = Object.fromEntries(FACT_NAMES.map((name) => [name, FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)]));
     expect(sure).toEqual({
-      engrave: 'L* ± 0.02', floor: '± 2 %', ceiling: '± 2 %', compared: '± 0.02 L*', line: '± 0.02 mm', interval: '± 0.02 mm', tone: '± 0.02 L*', photo: '', focus: '± 0.02 mm', waist: '± 0.02 mm', showpiece: '', lag: '± 0.02 mm', dotLength: '± 0.02 mm', runUp: '± 0.02 mm', bed: '± 0.02 mm', burnedThrough: '', cut: '', kerf: '± 0.02 mm', thickness: '± 0.01 mm',
-      spot: '± 0.02 mm', firing: '± 2 %', watts: '± 0.02 W', pace: '± 2 % of a burn’s time',
-    }); // prettier-ignore
+      engrave: 'L* ± 0.02',
+      floor: '± 2 %',
+      ceiling: '± 2 %',
+      compared: '± 0.02 L*',
+      line: '± 0.02 mm',
+      interval: '± 0.02 mm',
+      tone: '± 0.02 L*',
+      photo: '',
+      focus: '± 0.02 mm',
+      waist: '± 0.02 mm',
+      showpiece: '',
+      lag: '± 0.02 mm',
+      dotLength: '± 0.02 mm',
+      runUp: '± 0.02 mm',
+      bed: '± 0.02 mm',
+      burnedThrough: '',
+      cut: '',
+      kerf: '± 0.02 mm',
+      thickness: '± 0.01 mm',
+      spot: '± 0.02 mm',
+      firing: '± 2 %',
+      watts: '± 0.02 W',
+      pace: '± 2 % of a burn’s time',
+    });
   });
   it('are each shown, and made doubtful by changes that matter to them only', () => {
     for (const name of FACT_NAMES) expect(FACTS[name].title.length).toBeGreaterThan(3);

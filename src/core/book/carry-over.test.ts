@@ -61,7 +61,10 @@ describe('a setting carried to another bench', () => {
     const there = responseOf(birch.stock, birch.machine).energies.deep;
     const here = responseOf(heron.stock, heron.machine).energies.deep;
     const [because] = carrySettings(PLAIN_FILL, heron, birch).reasons;
-    const told = /^energy ([\d.]+) times as before: plywood under this source darkens at ([\d.]+) J\/mm², the other at ([\d.]+)$/.exec(because!)!; // prettier-ignore
+    const told =
+      /^energy ([\d.]+) times as before: plywood under this source darkens at ([\d.]+) J\/mm², the other at ([\d.]+)$/.exec(
+        because!,
+      )!;
     expect(Number(told[1])).toBeCloseTo(there / here, 1);
     expect([Number(told[2]), Number(told[3])]).toEqual([there, here].map((one) => Number(one.toPrecision(2))));
   });
@@ -109,7 +112,11 @@ describe('a setting carried to another bench', () => {
     const own = { ...PLAIN_FILL, runUpMm: 4, scanOffsetMm: 0.12, lengthenMm: 0.02 };
     const there = carrySettings(own, heron, withMachine({ name: 'Wren', ratedPowerW: 5 })).settings;
     expect(there).toMatchObject({ runUpMm: null, scanOffsetMm: 0, lengthenMm: 0 });
-    expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({ runUpMm: 4, scanOffsetMm: 0.12, lengthenMm: 0.02 }); // prettier-ignore
+    expect(carrySettings(own, heron, demoPairing('heron', 'birch')).settings).toMatchObject({
+      runUpMm: 4,
+      scanOffsetMm: 0.12,
+      lengthenMm: 0.02,
+    });
   });
   it('keeps a focus offset with its lens', () => {
     const raised = carrySettings({ ...PLAIN_FILL, focusOffsetMm: 1.5 }, heron, demoPairing('heron', 'birch'));
@@ -119,7 +126,11 @@ describe('a setting carried to another bench', () => {
   it('turns and crosses lines under mirrors only, and pulses within their source’s range only', () => {
     const tern = demoPairing('tern', 'twoLayer');
     const turned = { ...PLAIN_FILL, lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 };
-    expect(carrySettings(turned, tern, tern).settings).toMatchObject({ lineAngleDeg: 30, crossHatch: true, frequencyKHz: 40 }); // prettier-ignore
+    expect(carrySettings(turned, tern, tern).settings).toMatchObject({
+      lineAngleDeg: 30,
+      crossHatch: true,
+      frequencyKHz: 40,
+    });
     const gantry = carrySettings(turned, tern, demoPairing('marl', 'twoLayer')).settings;
     expect(gantry).toMatchObject({ lineAngleDeg: 0, crossHatch: false, frequencyKHz: null });
     const pulsed = (frequencyKHz: number) =>

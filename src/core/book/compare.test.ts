@@ -14,9 +14,20 @@ const { plan } = grid.propose({ pairing, facts: [] });
 const layout = layCard(grid, plan, pairing, { cardNumber: 5 });
 /** Cells that get stronger with their turn, in L*. */
 const readings = (of: (turn: number) => Partial<CellReading>, answers: Seen['answers'] = []): Seen => ({
-  readings: layout.order.map((cellIndex, turn) => ({ cellIndex, deltaLightness: -turn, lightnessSigma: 0.4, spread: 0.8, edgeHalo: -0.5, confidence: 1, ...of(turn) }) as CellReading),
+  readings: layout.order.map(
+    (cellIndex, turn) =>
+      ({
+        cellIndex,
+        deltaLightness: -turn,
+        lightnessSigma: 0.4,
+        spread: 0.8,
+        edgeHalo: -0.5,
+        confidence: 1,
+        ...of(turn),
+      }) as CellReading,
+  ),
   answers,
-}); // prettier-ignore
+});
 
 describe('what a stock is worth under a machine', () => {
   it('is its strongest patch, how even patches are, and how many tones an eye tells between', () => {
@@ -26,7 +37,9 @@ describe('what a stock is worth under a machine', () => {
     )!;
     const most = layout.order.length - 1;
     expect(worth.strongest).toMatchObject({ cellIndex: layout.order.at(-1), strength: most, sigma: 0.4 });
-    expect(worth.patches.map(({ strength }) => strength)).toEqual([...worth.patches.map(({ strength }) => strength)].sort((a, b) => b - a)); // prettier-ignore
+    expect(worth.patches.map(({ strength }) => strength)).toEqual(
+      [...worth.patches.map(({ strength }) => strength)].sort((a, b) => b - a),
+    );
     expect(Math.min(...worth.patches.map(({ strength }) => strength))).toBe(3);
     expect(worth.tones).toBe(Math.floor(most / 2));
     // Where a burn is uneven by more than an eye tells, that counts.
@@ -80,7 +93,9 @@ describe('what a stock is worth under a machine', () => {
         readings(() => ({}), [spoiled]),
       )!.strongest.cellIndex,
     ).toBe(layout.order.at(-2));
-    const dots = layCard(tone, { ...tone.propose({ pairing, facts: [] }).plan, mode: 'bayer' }, pairing, { cardNumber: 6 }); // prettier-ignore
+    const dots = layCard(tone, { ...tone.propose({ pairing, facts: [] }).plan, mode: 'bayer' }, pairing, {
+      cardNumber: 6,
+    });
     expect(
       worthOf(
         dots,

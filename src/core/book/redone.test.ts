@@ -13,14 +13,20 @@ describe('a rung below that was done again', () => {
   it('makes doubtful what was kept before, with what it says now and what it said then', () => {
     expect(
       redoneReasons(ceiling, [
-        floor(version({ powerFraction: 0.08 }, '12'), version({ powerFraction: 0.05 }, '09'), version({ powerFraction: 0.07 }, '01')),
+        floor(
+          version({ powerFraction: 0.08 }, '12'),
+          version({ powerFraction: 0.05 }, '09'),
+          version({ powerFraction: 0.07 }, '01'),
+        ),
       ]),
     ).toEqual(['Threshold redone on 2026-11-12: floor 8 %, was floor 5 %']);
   });
 
   it('says nothing where it came out the same: within a twentieth, or within two of its sigmas', () => {
     const again = (to: number, sigma: number | null = null) =>
-      redoneReasons(ceiling, [floor(version({ powerFraction: to }, '12', sigma), version({ powerFraction: 0.1 }, '09', sigma))]);
+      redoneReasons(ceiling, [
+        floor(version({ powerFraction: to }, '12', sigma), version({ powerFraction: 0.1 }, '09', sigma)),
+      ]);
     expect(again(0.104)).toEqual([]);
     expect(again(0.106)).toHaveLength(1);
     expect(again(0.094)).toHaveLength(1);
@@ -44,15 +50,32 @@ describe('a rung below that was done again', () => {
 
   it('takes a setting by the energy it lays down, and no shade beside the usual one', () => {
     const setting = (powerFraction: number, speedMmPerS: number, day: string, more = {}) =>
-      version({ settings: { powerFraction, speedMmPerS, intervalMm: 0.1, passes: 1, ...more }, lightness: 50, lightnessSigma: 0.5, confidence: 1 }, day, 0.5);
-    const grid = (at: object, ...versions: KeptHistory['versions']): KeptHistory[] => [{ name: 'engrave', at: at as never, versions }];
+      version(
+        {
+          settings: { powerFraction, speedMmPerS, intervalMm: 0.1, passes: 1, ...more },
+          lightness: 50,
+          lightnessSigma: 0.5,
+          confidence: 1,
+        },
+        day,
+        0.5,
+      );
+    const grid = (at: object, ...versions: KeptHistory['versions']): KeptHistory[] => [
+      { name: 'engrave', at: at as never, versions },
+    ];
     expect(redoneReasons(ceiling, grid({}, setting(0.4, 200, '12'), setting(0.2, 100, '09')))).toEqual([]);
     expect(redoneReasons(ceiling, grid({}, setting(0.3, 100, '12'), setting(0.2, 100, '09')))).toEqual([
       'Grid redone on 2026-11-12: 30 %, 100 mm/s, was 20 %, 100 mm/s',
     ]);
-    expect(redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { passes: 2 }), setting(0.2, 100, '09')))).toHaveLength(1);
-    expect(redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { intervalMm: 0.2 }), setting(0.2, 100, '09')))).toHaveLength(1);
-    expect(redoneReasons(ceiling, grid({ shade: 'pale' }, setting(0.3, 100, '12'), setting(0.2, 100, '09')))).toEqual([]);
+    expect(
+      redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { passes: 2 }), setting(0.2, 100, '09'))),
+    ).toHaveLength(1);
+    expect(
+      redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { intervalMm: 0.2 }), setting(0.2, 100, '09'))),
+    ).toHaveLength(1);
+    expect(redoneReasons(ceiling, grid({ shade: 'pale' }, setting(0.3, 100, '12'), setting(0.2, 100, '09')))).toEqual(
+      [],
+    );
   });
 
   it('goes by ceilings, intervals and tone tables too', () => {
@@ -62,8 +85,10 @@ describe('a rung below that was done again', () => {
     const tone = { ...ceiling, name: 'tone' } as const;
     expect(redoneReasons(tone, history('ceiling', { powerFraction: 0.5 }, { powerFraction: 0.4 }))).toHaveLength(1);
     expect(redoneReasons(tone, history('interval', { intervalMm: 0.12 }, { intervalMm: 0.1 }))).toHaveLength(1);
-    expect(redoneReasons({ ...ceiling, name: 'photo' }, history('tone', { strongest: 40 }, { strongest: 30 }))).toHaveLength(1);
+    expect(
+      redoneReasons({ ...ceiling, name: 'photo' }, history('tone', { strongest: 40 }, { strongest: 30 })),
+    ).toHaveLength(1);
     // A line's width is what nothing stands on.
     expect(redoneReasons(tone, history('line', { widthMm: 0.2 }, { widthMm: 0.1 }))).toEqual([]);
   });
-}); // prettier-ignore
+});

@@ -14,20 +14,45 @@ export const RUNGS = {
   stock: { name: 'Stock', question: 'What is it, and how thick really?', foot: 'common', standsOn: [] },
   safety: { name: 'Safety', question: 'May it be burned at all?', foot: 'common', standsOn: ['stock'] },
   grid: { name: 'Grid', question: 'Which power and speed engrave it well?', foot: 'engrave', standsOn: ['safety'] },
-  threshold: { name: 'Threshold', question: 'What is the minimum power that marks?', foot: 'engrave', standsOn: ['grid'] },
-  ceiling: { name: 'Ceiling', question: 'Past which power does it get no darker?', foot: 'engrave', standsOn: ['threshold'] },
+  threshold: {
+    name: 'Threshold',
+    question: 'What is the minimum power that marks?',
+    foot: 'engrave',
+    standsOn: ['grid'],
+  },
+  ceiling: {
+    name: 'Ceiling',
+    question: 'Past which power does it get no darker?',
+    foot: 'engrave',
+    standsOn: ['threshold'],
+  },
   line: { name: 'Line', question: 'How wide does one line mark?', foot: 'engrave', standsOn: ['grid'] },
   interval: { name: 'Interval', question: 'How far apart may lines be?', foot: 'engrave', standsOn: ['grid'] },
-  tone: { name: 'Tone', question: 'Which grey gives which darkness?', foot: 'engrave', standsOn: ['ceiling', 'interval'] },
+  tone: {
+    name: 'Tone',
+    question: 'Which grey gives which darkness?',
+    foot: 'engrave',
+    standsOn: ['ceiling', 'interval'],
+  },
   picture: { name: 'Picture', question: 'Does a picture come out as wanted?', foot: 'engrave', standsOn: ['tone'] },
-  focus: { name: 'Focus', question: 'Where is it sharp, and where do gaps close?', foot: 'engrave', standsOn: ['interval'] },
-  showpiece: { name: 'Showpiece', question: 'What do broad, small and pointed parts do?', foot: 'engrave', standsOn: ['grid', 'interval'] },
+  focus: {
+    name: 'Focus',
+    question: 'Where is it sharp, and where do gaps close?',
+    foot: 'engrave',
+    standsOn: ['interval'],
+  },
+  showpiece: {
+    name: 'Showpiece',
+    question: 'What do broad, small and pointed parts do?',
+    foot: 'engrave',
+    standsOn: ['grid', 'interval'],
+  },
   ways: { name: 'Ways', question: 'Do lines of both ways meet?', foot: 'machine', standsOn: ['grid'] },
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
   bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },
   cut: { name: 'Cut', question: 'Which power and speed drop a part?', foot: 'cut', standsOn: ['safety'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
-} as const satisfies Readonly<Record<string, Rung>>; // prettier-ignore
+} as const satisfies Readonly<Record<string, Rung>>;
 
 export type RungId = keyof typeof RUNGS;
 

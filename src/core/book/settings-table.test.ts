@@ -77,7 +77,15 @@ describe('a row', () => {
     expect(one('1.5', 'focus').settings!.focusOffsetMm).toBe(1.5);
   });
   it('becomes a setting in canonical units, with what it lacks from the usual fill', () => {
-    const row = read(['45', '3000', '254', '2', 'strong', 'drawer fronts'], 'power', 'speed-mm-min', 'interval-dpi', 'passes', 'shade', 'note'); // prettier-ignore
+    const row = read(
+      ['45', '3000', '254', '2', 'strong', 'drawer fronts'],
+      'power',
+      'speed-mm-min',
+      'interval-dpi',
+      'passes',
+      'shade',
+      'note',
+    );
     expect(row).toMatchObject({ shade: 'strong', note: 'drawer fronts', problems: [] });
     expect(row.settings).toMatchObject({ powerFraction: 0.45, passes: 2, air: usual.air, focusOffsetMm: 0 });
     expect(row.settings!.speedMmPerS).toBeCloseTo(50, 12);
@@ -112,7 +120,14 @@ describe('a row', () => {
     expect(row.settings).toMatchObject({ powerFraction: 0.45, air: usual.air });
   });
   it('keeps names to 40 letters and remarks, joined, to 1000', () => {
-    const row = read(['45', '100', ` ${'n'.repeat(50)} `, 'one', 'r'.repeat(2000)], 'power', 'speed-mm-s', 'shade', 'note', 'note'); // prettier-ignore
+    const row = read(
+      ['45', '100', ` ${'n'.repeat(50)} `, 'one', 'r'.repeat(2000)],
+      'power',
+      'speed-mm-s',
+      'shade',
+      'note',
+      'note',
+    );
     expect(row.shade).toBe('n'.repeat(40));
     expect(row.note).toBe(`one; ${'r'.repeat(995)}`);
   });

@@ -46,13 +46,16 @@ describe('an old card that is told', () => {
     expect(heightMm).toBeGreaterThanOrEqual(26);
   });
   it('is refused in words', () => {
-    const words = (change: Partial<OldCard>) => checkOldCard({ ...OLD, ...change }, pairing).map(({ message }) => message);
-    expect(words({ down: { ...OLD.down, channel: 'speed', values: [20, 30] } })).toEqual(['One edge is power and the other is speed.']);
+    const words = (change: Partial<OldCard>) =>
+      checkOldCard({ ...OLD, ...change }, pairing).map(({ message }) => message);
+    expect(words({ down: { ...OLD.down, channel: 'speed', values: [20, 30] } })).toEqual([
+      'One edge is power and the other is speed.',
+    ]);
     expect(words(powers(0.4))).toEqual(['2 to 20 values along an edge.']);
     expect(words(powers(0.4, 0.4))).toEqual(['One value stands there twice.']);
     expect(words({ cellMm: 0 })).toEqual(['Cells are 1 to 50 mm wide.']);
     expect(words({ gapMm: 0 })).toEqual(['Gaps are 0.3 to 50 mm: the reading needs bare stock between cells.']);
-  }); // prettier-ignore
+  });
   it('has each of them once', () => expect(faults(powers(0.3, 0.5, 0.3))).toEqual(['down.values']));
   it('has values that this machine has, with one word for each that it has not', () => {
     expect(faults(powers(0.3, 1.2))).toEqual(['down.values']);
@@ -71,18 +74,28 @@ describe('an old card that is told', () => {
     expect(faults({ down: OLD.across })).toContain('down.channel');
   });
   it('has cells and gaps that can be read', () => {
-    for (const [field, within, beyond] of [['cellMm', [1, 50], [0.9, 51]], ['gapMm', [0.3, 50], [0.2, 51]]] as const) {
+    for (const [field, within, beyond] of [
+      ['cellMm', [1, 50], [0.9, 51]],
+      ['gapMm', [0.3, 50], [0.2, 51]],
+    ] as const) {
       for (const mm of within) expect(faults({ [field]: mm }), `${field} ${mm}`).toEqual([]);
       for (const mm of beyond) expect(faults({ [field]: mm }), `${field} ${mm}`).toEqual([field]);
-    } // prettier-ignore
+    }
   });
   it('lies with as much bare stock around it as between its cells, three mm at the most', () => {
-    for (const [gapMm, margin] of [[2, 2], [3, 3], [8, 3]] as const) {
+    for (const [gapMm, margin] of [
+      [2, 2],
+      [3, 3],
+      [8, 3],
+    ] as const) {
       const { layout } = grid.adopt({ ...OLD, gapMm }, pairing, 900);
       expect(layout.inner).toEqual({ x: margin, y: margin, width: 3 * 5 + 2 * gapMm, height: 4 * 5 + 3 * gapMm });
-      expect([layout.widthMm, layout.heightMm]).toEqual([layout.inner.width + 2 * margin, layout.inner.height + 2 * margin]);
+      expect([layout.widthMm, layout.heightMm]).toEqual([
+        layout.inner.width + 2 * margin,
+        layout.inner.height + 2 * margin,
+      ]);
       expect(layout.cells[0]!.box).toEqual({ x: margin, y: margin, width: 5, height: 5 });
       expect(layout.cells.at(-1)!.levels).toEqual({ speed: 60, power: 0.8 });
-    } // prettier-ignore
+    }
   });
 });

@@ -9,15 +9,35 @@ const ASKS: readonly Ask[] = [
     ['marked', 'm', 'a mark'],
     ['nothing', 'n', 'nothing'],
   ]),
-  { field: 'width-x', by: 'gauge', of: 'cell', measures: 'width-x', question: 'How wide?', unit: 'mm', repeats: 3, resolution: 0.01 },
-]; // prettier-ignore
-const answer = (field: string, value: string | number, repeat = 0, cellIndex: number | null = 2): Answer => ({ field, value, repeat, cellIndex }); // prettier-ignore
+  {
+    field: 'width-x',
+    by: 'gauge',
+    of: 'cell',
+    measures: 'width-x',
+    question: 'How wide?',
+    unit: 'mm',
+    repeats: 3,
+    resolution: 0.01,
+  },
+];
+const answer = (field: string, value: string | number, repeat = 0, cellIndex: number | null = 2): Answer => ({
+  field,
+  value,
+  repeat,
+  cellIndex,
+});
 
 describe('what was answered', () => {
   const seen = {
     readings: [],
-    answers: [answer('width-x', 20.1, 2), answer('width-x', 19.9, 0), answer('width-x', 20, 1), answer('mark', 'marked'), answer('width-x', 7, 0, 3)],
-  }; // prettier-ignore
+    answers: [
+      answer('width-x', 20.1, 2),
+      answer('width-x', 19.9, 0),
+      answer('width-x', 20, 1),
+      answer('mark', 'marked'),
+      answer('width-x', 7, 0, 3),
+    ],
+  };
   it('is a word of the eye, about a cell', () => {
     expect(wordOf(seen, 'mark', 2)).toBe('marked');
     expect(wordOf(seen, 'mark', 3)).toBeNull();
@@ -31,7 +51,16 @@ describe('what was answered', () => {
 });
 
 describe('what is asked of every engraved patch', () => {
-  const seen = { readings: [], answers: [answer('grade', '4'), answer('outcome', 'charred'), answer('outcome', 'good', 0, 3), answer('outcome', 'residue', 0, 4), answer('outcome', 'no-mark', 0, 5)] };
+  const seen = {
+    readings: [],
+    answers: [
+      answer('grade', '4'),
+      answer('outcome', 'charred'),
+      answer('outcome', 'good', 0, 3),
+      answer('outcome', 'residue', 0, 4),
+      answer('outcome', 'no-mark', 0, 5),
+    ],
+  };
   it('is a grade of one to five, none where nobody gave one', () => {
     expect([gradeOf(seen, 2), gradeOf(seen, 3)]).toEqual([4, null]);
   });
@@ -45,7 +74,7 @@ describe('what is asked of every engraved patch', () => {
     expect(fields(deep.id)).toEqual(['grade', 'depth', 'width']);
     expect(fields('plywood')).toEqual(['grade', 'width']);
   });
-}); // prettier-ignore
+});
 
 describe('an answer', () => {
   it('is one of the words that are asked for, said once', () => {
@@ -56,9 +85,10 @@ describe('an answer', () => {
   it('is a reading above zero, as often as it is asked for', () => {
     for (const repeat of [0, 2]) expect(answerProblem(ASKS, answer('width-x', 20, repeat))).toBeNull();
     for (const repeat of [-1, 3, 0.5]) expect(answerProblem(ASKS, answer('width-x', 20, repeat))).toMatch(/At most 3/);
-    for (const value of [0, -1, 10_000, NaN, Infinity, '20']) expect(answerProblem(ASKS, answer('width-x', value)), String(value)).toMatch(/above 0 mm/);
+    for (const value of [0, -1, 10_000, NaN, Infinity, '20'])
+      expect(answerProblem(ASKS, answer('width-x', value)), String(value)).toMatch(/above 0 mm/);
     expect(answerProblem(ASKS, answer('width-x', 9999))).toBeNull();
-  }); // prettier-ignore
+  });
   it('is the light that comes through only of a coat on a clear sheet', () => {
     const asked = (family: string) => asksThrough(asksOn([GRADE, THROUGH], { family }));
     expect(FAMILIES.map(({ id }) => id).filter(asked)).toEqual(['coated-clear']);

@@ -51,11 +51,20 @@ describe('a card that is too much work', () => {
     expect(words).toMatch(/would fit with a line interval of 0\.2\d* mm, or with cells of 3\.\d mm, or with 1 pass\.$/);
   });
   it('says what can be done where no field alone or with others is enough', () => {
-    const heavy = { ...grid, eases: [EASES.passes('constants.passes')], bound: () => ({ lines: 1e7, seconds: 1, bytes: 1 }) };
+    const heavy = {
+      ...grid,
+      eases: [EASES.passes('constants.passes')],
+      bound: () => ({ lines: 1e7, seconds: 1, bytes: 1 }),
+    };
     expect(planProblems(heavy, plan, pairing)).toEqual([
-      { field: 'constants.passes', message: expect.stringMatching(/^Too much for one card: about \d+ lines of program \(250000 are the most\)\. Take fewer and smaller cells\.$/) },
+      {
+        field: 'constants.passes',
+        message: expect.stringMatching(
+          /^Too much for one card: about \d+ lines of program \(250000 are the most\)\. Take fewer and smaller cells\.$/,
+        ),
+      },
     ]);
-  }); // prettier-ignore
+  });
   it('says no at its own limit, not far from it', () => {
     const passes = (count: number) =>
       planProblems(grid, { ...plan, constants: { ...plan.constants, passes: count } }, pairing);
@@ -80,22 +89,31 @@ describe('the arithmetic of a bound', () => {
     expect(bound.lines).toBe(3 * (7 * 2 + 6));
   });
   it('is the sum of its parts, and too much by what goes furthest past its limit', () => {
-    expect(sumOfBounds([{ lines: 2, seconds: 3, bytes: 4 }, { lines: 10, seconds: 20, bytes: 30 }])).toEqual({ lines: 12, seconds: 23, bytes: 34 });
+    expect(
+      sumOfBounds([
+        { lines: 2, seconds: 3, bytes: 4 },
+        { lines: 10, seconds: 20, bytes: 30 },
+      ]),
+    ).toEqual({ lines: 12, seconds: 23, bytes: 34 });
     const { lines, seconds, bytes } = BOUND_LIMITS;
     expect(excessOf(BOUND_LIMITS)).toBe(1);
     expect(excessOf({ lines: 2 * lines, seconds: 3 * seconds, bytes })).toBe(3);
     expect(excessOf({ lines: 4 * lines, seconds: 3 * seconds, bytes })).toBe(4);
     expect(excessOf({ lines, seconds, bytes: 2 * bytes })).toBe(2);
-  }); // prettier-ignore
+  });
   it('says what is too much: lines, time, and bytes only where it is those alone', () => {
     const { lines, seconds, bytes } = BOUND_LIMITS;
     const tooLong = 'up to 12 h 00 min of burning (6 h 00 min are the most)';
     expect(excessWords(BOUND_LIMITS)).toBe('');
-    expect(excessWords({ lines: 500_000, seconds, bytes: 2 * bytes })).toBe('about 500000 lines of program (250000 are the most)');
+    expect(excessWords({ lines: 500_000, seconds, bytes: 2 * bytes })).toBe(
+      'about 500000 lines of program (250000 are the most)',
+    );
     expect(excessWords({ lines, seconds: 2 * seconds, bytes: 2 * bytes })).toBe(tooLong);
-    expect(excessWords({ lines: 500_000, seconds: 2 * seconds, bytes })).toBe(`about 500000 lines of program (250000 are the most) and ${tooLong}`);
+    expect(excessWords({ lines: 500_000, seconds: 2 * seconds, bytes })).toBe(
+      `about 500000 lines of program (250000 are the most) and ${tooLong}`,
+    );
     expect(excessWords({ lines, seconds, bytes: 24_000_000 })).toBe('24 MB of program (12 are the most)');
-  }); // prettier-ignore
+  });
   prop([
     fc.double({ min: 1, max: 40, noNaN: true }),
     fc.double({ min: 1, max: 40, noNaN: true }),

@@ -163,14 +163,22 @@ describe('burn order', () => {
     order.slice(1).forEach((index, place) => expect(Math.abs(index - order[place]!)).toBeGreaterThan(1));
   });
   it('is the same each time: of equal cells the lower index comes nearer to the end, of equal groups the one that begins lower is first', () => {
-    const apart = (index: number, group?: string) => ({ index, risk: 1, box: { x: index * 100, y: (index % 2) * 100, width: 5, height: 5 }, ...(group && { group }) });
-    const far = [4, 2, 0, 3, 1].map((index) => ({ ...apart(index), box: { x: 7 ** index, y: 0, width: 0.1, height: 5 } }));
+    const apart = (index: number, group?: string) => ({
+      index,
+      risk: 1,
+      box: { x: index * 100, y: (index % 2) * 100, width: 5, height: 5 },
+      ...(group && { group }),
+    });
+    const far = [4, 2, 0, 3, 1].map((index) => ({
+      ...apart(index),
+      box: { x: 7 ** index, y: 0, width: 0.1, height: 5 },
+    }));
     expect(burnOrder(far).at(-1)).toBe(0);
     expect(burnOrder([...far].reverse())).toEqual(burnOrder(far));
     expect(burnOrder([apart(9, 'a'), apart(2, 'b'), apart(5, 'c')])).toEqual([2, 5, 9]);
     // What needs no stop comes before what does.
     expect(burnOrder([apart(9, 'a'), apart(2, 'b'), { ...apart(5, 'c'), isReady: true }])).toEqual([5, 2, 9]);
-  }); // prettier-ignore
+  });
   it('burns what a hand must set for together, the group with the riskiest cell last', () => {
     const grouped = gridOf(6, 4).map((cell) => ({ ...cell, group: cell.index % 3 === 0 ? 'raised' : 'lowered' }));
     const order = burnOrder(grouped);
@@ -194,12 +202,24 @@ describe('place on the sheet', () => {
     expect(used).toHaveLength(4);
   });
   it('is the nearest to the left, in whatever order the cards before were laid', () => {
-    const [left, right] = [{ x: 0, y: 0, width: 6, height: 80 }, { x: 50, y: 0, width: 4, height: 80 }]; // prettier-ignore
-    for (const used of [[right, left], [left, right]])
-      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 30 })).toEqual({ x: 8, y: 2 }); // prettier-ignore
-    const [top, bottom] = [{ x: 0, y: 0, width: 100, height: 6 }, { x: 0, y: 45, width: 100, height: 4 }]; // prettier-ignore
-    for (const used of [[bottom, top], [top, bottom]])
-      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 20 })).toEqual({ x: 2, y: 8 }); // prettier-ignore
+    const [left, right] = [
+      { x: 0, y: 0, width: 6, height: 80 },
+      { x: 50, y: 0, width: 4, height: 80 },
+    ];
+    for (const used of [
+      [right, left],
+      [left, right],
+    ])
+      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 30 })).toEqual({ x: 8, y: 2 });
+    const [top, bottom] = [
+      { x: 0, y: 0, width: 100, height: 6 },
+      { x: 0, y: 45, width: 100, height: 4 },
+    ];
+    for (const used of [
+      [bottom, top],
+      [top, bottom],
+    ])
+      expect(freePlace(sheet, used, { widthMm: 35, heightMm: 20 })).toEqual({ x: 2, y: 8 });
   });
   it('is not where a card lies or where the sheet ends', () => {
     const used = [{ x: 2, y: 2, width: 40, height: 30 }];

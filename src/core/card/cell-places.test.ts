@@ -10,7 +10,10 @@ const at = (index: number, x: number, y: number, leftOut = false) =>
 /** Six columns and four rows, numbered row by row; starts are as rounded as a plan's. */
 const cells = Array.from({ length: 24 }, (_, k) => at(k, 5 * (k % 6) + 0.01 * (k % 3), 5 * Math.floor(k / 6)));
 const where = (holds: (column: number, row: number) => boolean): string =>
-  cellPlaces({ cells }, cells.filter(({ index }) => holds((index % 6) + 1, Math.floor(index / 6) + 1)).map(({ index }) => index)); // prettier-ignore
+  cellPlaces(
+    { cells },
+    cells.filter(({ index }) => holds((index % 6) + 1, Math.floor(index / 6) + 1)).map(({ index }) => index),
+  );
 
 describe('where cells lie', () => {
   it('is told by whole columns, by whole rows, or by both where neither is whole', () => {

@@ -16,7 +16,9 @@ function runsOf(numbers: readonly number[]): string {
     if (last && number === last[1] + 1) last[1] = number;
     else runs.push([number, number]);
   }
-  return runs.map(([from, to]) => (from === to ? `${from}` : to === from + 1 ? `${from} and ${to}` : `${from}–${to}`)).join(', '); // prettier-ignore
+  return runs
+    .map(([from, to]) => (from === to ? `${from}` : to === from + 1 ? `${from} and ${to}` : `${from}–${to}`))
+    .join(', ');
 }
 
 const named = (one: string, numbers: readonly number[]): string =>
@@ -27,8 +29,11 @@ function linesOf(starts: readonly number[]): { readonly count: number; readonly 
   const places: number[] = [];
   for (const start of [...starts].sort((a, b) => a - b))
     if (places.length === 0 || start - places.at(-1)! > ALIKE_MM) places.push(start);
-  return { count: places.length, lineOf: (start) => places.findIndex((place) => Math.abs(start - place) <= ALIKE_MM) + 1 };
-} // prettier-ignore
+  return {
+    count: places.length,
+    lineOf: (start) => places.findIndex((place) => Math.abs(start - place) <= ALIKE_MM) + 1,
+  };
+}
 
 /**
  * Where some of a card's cells lie, as somebody before it would say: "columns 5–7", "row 2", "columns 1 and 2 in rows 3–4", "cell 9". Columns

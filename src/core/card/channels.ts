@@ -32,7 +32,11 @@ export const CHANNELS = {
   burnedAs: { name: 'Burned as', as: 'power', show: (level) => `burned as ${formatPower(level)}` },
   speed: { name: 'Speed', as: 'speed', show: formatSpeed },
   interval: { name: 'Line interval', as: 'interval', show: formatInterval },
-  focus: { name: 'Focus offset', as: 'offset', show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}` },
+  focus: {
+    name: 'Focus offset',
+    as: 'offset',
+    show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}`,
+  },
   passes: { name: 'Passes', as: 'count', show: (count) => (count === 1 ? '1 pass' : `${count} passes`) },
   air: { name: 'Air', as: 'air', show: (level) => `air ${AIR_LEVELS[level] ?? '?'}` },
   frequency: { name: 'Frequency', as: 'frequency', show: (level) => `${plainNumber(level)} kHz` },
@@ -41,7 +45,7 @@ export const CHANNELS = {
   table: { name: 'Table', as: 'word', show: String },
   either: { name: 'Compared', as: 'word', show: String },
   side: { name: 'Cut', as: 'word', show: String },
-} as const satisfies Readonly<Record<string, Channel>>; // prettier-ignore
+} as const satisfies Readonly<Record<string, Channel>>;
 
 export type ChannelId = keyof typeof CHANNELS;
 

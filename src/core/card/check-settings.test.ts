@@ -13,9 +13,16 @@ const on = {
 };
 const tern = demoPairing('tern', 'twoLayer');
 const settings: BurnSettings = {
-  powerFraction: 0.5, speedMmPerS: 100, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'off', direction: 'horizontal', bothWays: true,
+  powerFraction: 0.5,
+  speedMmPerS: 100,
+  intervalMm: 0.1,
+  passes: 1,
+  focusOffsetMm: 0,
+  air: 'off',
+  direction: 'horizontal',
+  bothWays: true,
   ...PLAIN_EXTRAS,
-}; // prettier-ignore
+};
 const fields = (change: Partial<BurnSettings>, pairing = on) =>
   checkConstants({ ...settings, ...change }, pairing).map(({ field }) => field.replace('constants.', ''));
 
@@ -114,8 +121,11 @@ describe('settings in words', () => {
   });
   it('say what a cell stands for, channel by channel in one order', () => {
     expect(levelWords({ speed: 120, power: 0.35, focus: 2, side: 'inside' }, DEFAULT_LIKED_UNITS)).toEqual([
-      '35 %', '120 mm/s', '+2 mm', 'inside',
-    ]); // prettier-ignore
+      '35 %',
+      '120 mm/s',
+      '+2 mm',
+      'inside',
+    ]);
     expect(levelWords({ focus: -2, passes: 3 }, DEFAULT_LIKED_UNITS)).toEqual(['-2 mm', '3 passes']);
     expect(levelWords({}, DEFAULT_LIKED_UNITS)).toEqual([]);
     for (const { name } of Object.values(CHANNELS)) expect(name).toMatch(/^[A-Z]/);

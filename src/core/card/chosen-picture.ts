@@ -33,7 +33,9 @@ export function checkChosen(sized: SizedPicture, called: 'picture' | 'drawing'):
   const { picture, crop, widthMm, intervalMm } = sized;
   const { columns, rows, data } = picture;
   if (columns * rows > MOST_PLACES || data.length !== 4 * Math.ceil((columns * rows) / 3))
-    return [{ field: called, message: `A ${called} has at most ${MOST_PLACES / 1000} thousand places, and a grey for each.` }]; // prettier-ignore
+    return [
+      { field: called, message: `A ${called} has at most ${MOST_PLACES / 1000} thousand places, and a grey for each.` },
+    ];
   const { left, top, width, height } = crop;
   const isWithin = left >= 0 && top >= 0 && left + width <= 1 + 1e-9 && top + height <= 1 + 1e-9;
   if (!isWithin || !(width >= 0.01 && height >= 0.01))

@@ -23,7 +23,9 @@ describe.each(['horizontal', 'vertical'] as const)('dots whose lines run %s', (d
   it('are in files where the head burns them, a ring for each run, as high as a line', () => {
     const rings = regionOf(shape, how).map((ring) => {
       const box = boxOfShape({ do: 'sweep', area: [ring] });
-      const [from, length, at, high] = lies ? [box.x, box.width, box.y, box.height] : [box.y, box.height, box.x, box.width]; // prettier-ignore
+      const [from, length, at, high] = lies
+        ? [box.x, box.width, box.y, box.height]
+        : [box.y, box.height, box.x, box.width];
       expect(high).toBeCloseTo(0.1, 9);
       return { across: at + high / 2, from, to: from + length };
     });
@@ -42,6 +44,12 @@ describe.each(['horizontal', 'vertical'] as const)('dots whose lines run %s', (d
     expect((first + last) / 2).toBeCloseTo(lies ? 7 + 2.14 / 2 : 5 + 3.26 / 2, 1);
     const moved = movedBurn({ shape, settings: how }, 1.5, -2);
     const box = boxOfShape(moved.shape);
-    for (const [side, mm] of [['x', 6.5], ['y', 5], ['width', 3.26], ['height', 2.14]] as const) expect(box[side]).toBeCloseTo(mm, 9); // prettier-ignore
+    for (const [side, mm] of [
+      ['x', 6.5],
+      ['y', 5],
+      ['width', 3.26],
+      ['height', 2.14],
+    ] as const)
+      expect(box[side]).toBeCloseTo(mm, 9);
   });
 });

@@ -9,13 +9,28 @@ import { fastestUsefulMmPerS } from './useful-speed';
 
 const on = demoPairing('heron', 'birch');
 /** Ten watts for each command of one, in a gantry of plain numbers. */
-const machine = { ...on.machine, ratedPowerW: 10, powerTable: null, lowestFiringCommand: 0.05, topSpeedXMmPerS: 300,
-  topSpeedYMmPerS: 150, accelerationXMmPerS2: 3000, accelerationYMmPerS2: 1000 }; // prettier-ignore
+const machine = {
+  ...on.machine,
+  ratedPowerW: 10,
+  powerTable: null,
+  lowestFiringCommand: 0.05,
+  topSpeedXMmPerS: 300,
+  topSpeedYMmPerS: 150,
+  accelerationXMmPerS2: 3000,
+  accelerationYMmPerS2: 1000,
+};
 const pairing = { ...on, machine };
 const settings: BurnSettings = {
-  powerFraction: 0.5, speedMmPerS: 100, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'off', direction: 'horizontal', bothWays: true,
+  powerFraction: 0.5,
+  speedMmPerS: 100,
+  intervalMm: 0.1,
+  passes: 1,
+  focusOffsetMm: 0,
+  air: 'off',
+  direction: 'horizontal',
+  bothWays: true,
   ...PLAIN_EXTRAS,
-}; // prettier-ignore
+};
 
 describe('what settings deliver', () => {
   it('is watts over speed along a line and over speed and interval on an area, for each crossing', () => {
@@ -73,7 +88,11 @@ describe('the time of a filled square', () => {
     expect(squareFillTimeS({ ...settings, direction: 'vertical' }, machine, 10)).toBeCloseTo(100 * 0.3, 9);
   });
   it('has no ramps under mirrors, but their delays, and a jump to the next line or all the way back', () => {
-    const galvo = { ...machine, head: 'galvo' as const, galvo: { jumpSpeedMmPerS: 1000, jumpDelayS: 0.001, markDelayS: 0.002, frequencyKHz: null } }; // prettier-ignore
+    const galvo = {
+      ...machine,
+      head: 'galvo' as const,
+      galvo: { jumpSpeedMmPerS: 1000, jumpDelayS: 0.001, markDelayS: 0.002, frequencyKHz: null },
+    };
     const mark = 0.1 + 0.002;
     expect(squareFillTimeS(settings, galvo, 10)).toBeCloseTo(100 * (mark + 0.0001 + 0.001), 9);
     expect(squareFillTimeS({ ...settings, bothWays: false }, galvo, 10)).toBeCloseTo(100 * (mark + 0.01 + 0.001), 9);

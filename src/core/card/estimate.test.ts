@@ -29,7 +29,11 @@ describe('the way beyond a line’s end', () => {
     expect(beyond({ x: 0, y: 0 }, { x: 1, y: 0 }, 0)).toEqual({ x: 1, y: 0 });
   });
   it('lies before the first and after the last point of what is followed', () => {
-    const points = [{ x: 0, y: 0 }, { x: 4, y: 0 }, { x: 4, y: 4 }]; // prettier-ignore
+    const points = [
+      { x: 0, y: 0 },
+      { x: 4, y: 0 },
+      { x: 4, y: 4 },
+    ];
     const stroke = { step: 'stroke', points, runUpMm: 2, powerFraction: 1, speedMmPerS: 10 } as const;
     expect(wayOf(stroke)).toEqual([{ x: -2, y: 0 }, ...points, { x: 4, y: 6 }]);
     expect(wayOf({ ...stroke, runUpMm: 0 })).toEqual(points);

@@ -28,7 +28,10 @@ describe('the fastest at a tone', () => {
   });
   it('is the fastest that pays where power is plenty, with no less than fires', () => {
     const pairing = demoPairing('marl', 'mdf');
-    const strong = { ...pairing, machine: { ...pairing.machine, ratedPowerW: 900, powerTable: null, lowestFiringCommand: 0.2 } }; // prettier-ignore
+    const strong = {
+      ...pairing,
+      machine: { ...pairing.machine, ratedPowerW: 900, powerTable: null, lowestFiringCommand: 0.2 },
+    };
     const { speedMmPerS, powerFraction, useful } = fastAtTone(strong, fill, middleTone(strong));
     expect(speedMmPerS).toBe(Math.floor(useful));
     expect(powerFraction).toBeCloseTo(0.22, 9);

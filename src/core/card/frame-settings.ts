@@ -124,10 +124,12 @@ export function checkFrame(settings: FrameSettings, on: Pairing): PlanProblem[] 
   };
   check('marker', 'Marker');
   check('lettering', 'Lettering');
-  if (!(
-    settings.marker.intervalMm >= 0.01 &&
-    settings.marker.intervalMm <= LEAST_MARKER_MM / MARKER_MODULES / LEAST_LINES_A_MODULE + 1e-9
-  ))
+  if (
+    !(
+      settings.marker.intervalMm >= 0.01 &&
+      settings.marker.intervalMm <= LEAST_MARKER_MM / MARKER_MODULES / LEAST_LINES_A_MODULE + 1e-9
+    )
+  )
     problems.push({
       field: 'frame.marker.intervalMm',
       message: 'Markers need two lines for each of their squares: 0.01 to 0.2 mm apart.',

@@ -33,7 +33,12 @@ function drawn(columns: number, change: Partial<Drawn> = {}): Drawn {
     before: [],
     after: [],
     labels: [
-      ...boxes.map((box, index) => ({ text: String(10 * (index + 1)), means: `${10 * (index + 1)} %`, edge: 'above' as const, box })),
+      ...boxes.map((box, index) => ({
+        text: String(10 * (index + 1)),
+        means: `${10 * (index + 1)} %`,
+        edge: 'above' as const,
+        box,
+      })),
       { text: '120', means: '120 mm/s', edge: 'beside', box: boxes[0]! },
     ],
     caption: 'POWER % ACROSS',
@@ -42,7 +47,7 @@ function drawn(columns: number, change: Partial<Drawn> = {}): Drawn {
     markers: 'four',
     air: 'off',
     ...change,
-  }; // prettier-ignore
+  };
 }
 const laid = (of: Drawn, words: 'short' | 'full' = 'short') =>
   frame('grid', of, { ...settings, words }, { cardNumber: 7 }, pairing);
@@ -54,7 +59,14 @@ describe('the frame of a card', () => {
     const { markers } = layout.frame;
     expect(markers.map(({ corner }) => corner)).toEqual(CORNER_NAMES);
     const [right, low] = [layout.widthMm - 3.2, layout.heightMm - 3.2];
-    expect(markers.map(({ x, y }) => [x, y])).toEqual([[0, 0], [right, 0], [right, low], [0, low]].map((place) => place.map((mm) => expect.closeTo(mm, 3) as number))); // prettier-ignore
+    expect(markers.map(({ x, y }) => [x, y])).toEqual(
+      [
+        [0, 0],
+        [right, 0],
+        [right, low],
+        [0, low],
+      ].map((place) => place.map((mm) => expect.closeTo(mm, 3) as number)),
+    );
     expect(new Set(markers.map(({ id }) => id)).size).toBe(4);
     expect(layout.inner).toEqual({ x: expect.closeTo(4.2, 3), y: expect.closeTo(4.2, 3), width: 35, height: 5 });
     expect(layout.widthMm).toBeCloseTo(35 + 2 * 4.2, 3);
@@ -87,19 +99,29 @@ describe('the frame of a card', () => {
     const code = `code ${laid(drawn(4)).code}`;
     expect(words(laid(drawn(4)))).toEqual(['axis 10 %', 'axis 40 %', 'axis 120 mm/s', 'axis %', code]);
     expect(words(laid(drawn(4), 'full'))).toEqual([
-      'header Marl 55W Alder board 6.02MM', 'constants LINES 0.1 MM', 'axis 10 %', 'axis 20 %', 'axis 30 %', 'axis 40 %', 'axis 120 mm/s',
-      'axis POWER % ACROSS', code,
-    ]); // prettier-ignore
+      'header Marl 55W Alder board 6.02MM',
+      'constants LINES 0.1 MM',
+      'axis 10 %',
+      'axis 20 %',
+      'axis 30 %',
+      'axis 40 %',
+      'axis 120 mm/s',
+      'axis POWER % ACROSS',
+      code,
+    ]);
   });
   it('letters above a cell over its middle, beside it at half of its height, and neither on the cells', () => {
     const layout = laid(drawn(4));
     const [first, last, beside, unit, code] = layout.frame.lettering.map(boxOf);
     const cells = layout.cells.map(({ box }) => box);
-    for (const [label, cell] of [[first!, cells[0]!], [last!, cells[3]!]] as const) {
+    for (const [label, cell] of [
+      [first!, cells[0]!],
+      [last!, cells[3]!],
+    ] as const) {
       expect(label.x + label.width / 2).toBeCloseTo(cell.x + cell.width / 2, 0);
       expect(label.y + label.height).toBeCloseTo(cell.y - 1, 3);
       expect(label.height).toBeCloseTo(0.9, 3);
-    } // prettier-ignore
+    }
     expect(beside!.y + beside!.height / 2).toBeCloseTo(cells[0]!.y + 2.5, 3);
     expect(beside!.x + beside!.width).toBeCloseTo(cells[0]!.x - 1, 3);
     expect(beside!.x).toBeGreaterThan(0);
@@ -113,13 +135,23 @@ describe('the frame of a card', () => {
   it('makes letters as small as their narrowest cell asks for, at each edge for itself', () => {
     const heights = (texts: { above: string; beside: string }) => {
       const labels = drawn(4).labels.map((label) => ({ ...label, text: texts[label.edge] }));
-      return laid(drawn(4, { labels })).frame.lettering.slice(0, 3).map((line) => boxOf(line).height);
+      return laid(drawn(4, { labels }))
+        .frame.lettering.slice(0, 3)
+        .map((line) => boxOf(line).height);
     };
-    expect(heights({ above: '10', beside: '12345678' }).map((mm) => mm.toFixed(3))).toEqual(['0.900', '0.900', '0.900']);
+    expect(heights({ above: '10', beside: '12345678' }).map((mm) => mm.toFixed(3))).toEqual([
+      '0.900',
+      '0.900',
+      '0.900',
+    ]);
     // By hand: eight signs take 8 - 1/3 letter heights, in 0.96 of a cell's 5 mm.
     const small = (0.96 * 5) / (8 - 1 / 3);
-    expect(heights({ above: '12345678', beside: '10' })).toEqual([expect.closeTo(small, 3), expect.closeTo(small, 3), expect.closeTo(0.9, 3)]);
-  }); // prettier-ignore
+    expect(heights({ above: '12345678', beside: '10' })).toEqual([
+      expect.closeTo(small, 3),
+      expect.closeTo(small, 3),
+      expect.closeTo(0.9, 3),
+    ]);
+  });
   it('letters above a cell wherever that lies, clear of it by a millimetre', () => {
     const labels = drawn(4).labels.map((label) => ({ ...label, box: { ...label.box, y: 3 } }));
     const layout = laid(drawn(4, { heightMm: 8, labels }));
@@ -199,20 +231,42 @@ describe('rows that are crossed at once', () => {
   it('go by their riskiest cell, that row last, and are told only where there is more than one cell to cross', () => {
     const pitch = (index: number) => ({ x: 6 * (index % 3), y: 6 * Math.floor(index / 3), width: 5, height: 5 });
     const risks = [9, 1, 1, 2, 2, 2, 3, 3, 3, 4, 4, 4];
-    const cells = risks.map((risk, index) => ({ ...drawn(1).cells[0]!, box: pitch(index), risk, leftOut: index === 4 || index === 5 }));
-    const rows = [[0, 1, 2], [3, 4, 5], [6, 7, 8], [9, 10, 11]];
+    const cells = risks.map((risk, index) => ({
+      ...drawn(1).cells[0]!,
+      box: pitch(index),
+      risk,
+      leftOut: index === 4 || index === 5,
+    }));
+    const rows = [
+      [0, 1, 2],
+      [3, 4, 5],
+      [6, 7, 8],
+      [9, 10, 11],
+    ];
     const layout = laid({ ...drawn(3), heightMm: 23, cells, rows, labels: [] });
     expect(layout.order.slice(-3)).toEqual([0, 1, 2]);
     expect([...layout.order].sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 6, 7, 8, 9, 10, 11]);
     expect(layout.together).not.toContainEqual([3]);
-    expect([...layout.together].sort((a, b) => a[0]! - b[0]!)).toEqual([[0, 1, 2], [6, 7, 8], [9, 10, 11]]);
-  }); // prettier-ignore
+    expect([...layout.together].sort((a, b) => a[0]! - b[0]!)).toEqual([
+      [0, 1, 2],
+      [6, 7, 8],
+      [9, 10, 11],
+    ]);
+  });
 });
 
 describe('every kind', () => {
   it('has a frame that leads back to it: kind, number and code', () => {
     const kind = cardKind('kerf');
-    expect(frame('kerf', kind.draw(kind.propose({ pairing, facts: [] }).plan, pairing), settings, { cardNumber: 9 }, pairing)).toMatchObject({ kind: 'kerf', cardNumber: 9, adopted: false, version: 4 }); // prettier-ignore
+    expect(
+      frame(
+        'kerf',
+        kind.draw(kind.propose({ pairing, facts: [] }).plan, pairing),
+        settings,
+        { cardNumber: 9 },
+        pairing,
+      ),
+    ).toMatchObject({ kind: 'kerf', cardNumber: 9, adopted: false, version: 4 });
     expect(() => laid({ ...drawn(2) }) && frame('grid', drawn(2), settings, { cardNumber: -1 }, pairing)).toThrow(
       RangeError,
     );

@@ -17,9 +17,23 @@ const apart = (all: ReturnType<typeof areas>): void =>
 describe('cards beside each other', () => {
   it('lie side by side or one below the other, whichever a camera comes nearer to', () => {
     const flat = [size(60, 10), size(60, 10)];
-    expect(packed(flat)).toEqual({ places: [{ x: 0, y: 0 }, { x: 0, y: 12 }], widthMm: 60, heightMm: 22 }); // prettier-ignore
+    expect(packed(flat)).toEqual({
+      places: [
+        { x: 0, y: 0 },
+        { x: 0, y: 12 },
+      ],
+      widthMm: 60,
+      heightMm: 22,
+    });
     const tall = [size(20, 40), size(20, 40)];
-    expect(packed(tall)).toEqual({ places: [{ x: 0, y: 0 }, { x: 22, y: 0 }], widthMm: 42, heightMm: 40 }); // prettier-ignore
+    expect(packed(tall)).toEqual({
+      places: [
+        { x: 0, y: 0 },
+        { x: 22, y: 0 },
+      ],
+      widthMm: 42,
+      heightMm: 40,
+    });
     // Stacked they would be narrower, and a camera would have to stand back for their height.
     expect(packed([size(24, 20), size(24, 20)])).toMatchObject({ widthMm: 50, heightMm: 20 });
     expect(packed([size(31, 17)])).toEqual({ places: [{ x: 0, y: 0 }], widthMm: 31, heightMm: 17 });
@@ -68,7 +82,13 @@ describe('a place for cards that are burned together', () => {
     const middle = [{ piece: 1, x: 44, y: 0, width: 12, height: 60 }];
     const tall = [size(40, 50), size(40, 50)];
     const found = firstPieceFor(sheet, middle, tall)!;
-    expect(found).toMatchObject({ piece: 1, places: [{ x: 2, y: 2 }, { x: 58, y: 2 }] }); // prettier-ignore
+    expect(found).toMatchObject({
+      piece: 1,
+      places: [
+        { x: 2, y: 2 },
+        { x: 58, y: 2 },
+      ],
+    });
     const full = [{ piece: 1, x: 0, y: 0, width: 100, height: 60 }];
     expect(firstPieceFor(sheet, full, cards)).toMatchObject({ piece: 2 });
     expect(firstPieceFor({ ...sheet, blanks: { count: 1 } }, full, cards)).toBeNull();

@@ -140,7 +140,11 @@ describe('the path of a region', () => {
       if (y > 1 && y < 3) expect([from, to].every((x) => x <= 3 + 1e-9 || x >= 5 - 1e-9)).toBe(true);
       else expect([from, to]).toEqual([0, 10]);
     }
-    const triangle = [{ x: 0, y: 0 }, { x: 8, y: 0 }, { x: 0, y: 4 }]; // prettier-ignore
+    const triangle = [
+      { x: 0, y: 0 },
+      { x: 8, y: 0 },
+      { x: 0, y: 4 },
+    ];
     for (const [y, from, to] of litOf([triangle])) {
       expect(from).toBeCloseTo(0, 9);
       expect(to).toBeCloseTo(8 * (1 - y / 4), 9);
@@ -166,34 +170,54 @@ describe('the path of a region', () => {
     const gap = [rectRing({ x: 1, y: 0, width: 2, height: 1 }), rectRing({ x: 3.05, y: 0, width: 2, height: 1 })];
     for (const [, from, to] of litOf([gap[0]!], { lengthenMm: 0.06 }))
       expect([from, to]).toEqual([expect.closeTo(0.97, 9), expect.closeTo(3.03, 9)]);
-    const ends = (byMm: number) => litOf(gap, { lengthenMm: byMm }).slice(0, 2).flatMap(([, from, to]) => [from, to]);
+    const ends = (byMm: number) =>
+      litOf(gap, { lengthenMm: byMm })
+        .slice(0, 2)
+        .flatMap(([, from, to]) => [from, to]);
     const near = (values: number[]) => values.map((value) => expect.closeTo(value, 9) as number);
     expect(ends(0.04)).toEqual(near([0.98, 3.02, 3.03, 5.07]));
     expect(ends(0.2)).toEqual(near([0.9, 3.025, 3.025, 5.15]));
     expect(ends(-0.04)).toEqual(near([1.02, 2.98, 3.07, 5.03]));
-  }); // prettier-ignore
+  });
   it('is drawn shorter down to a fifth of itself and no further: no dot is lost', () => {
     const dot = [rectRing({ x: 1, y: 0, width: 0.1, height: 0.5 })];
     const [[, from, to]] = litOf(dot, { lengthenMm: -0.3 }) as [[number, number, number]];
     expect([from, to]).toEqual([expect.closeTo(1.04, 9), expect.closeTo(1.06, 9)]);
   });
   it('is one stretch where outlines touch, and two where a thousandth of a millimetre lies between', () => {
-    const besides = (gap: number) => [rectRing({ x: 1, y: 0, width: 2, height: 1 }), rectRing({ x: 3 + gap, y: 0, width: 2, height: 1 })];
-    expect(litOf(besides(0))).toEqual([[0.25, 1, 5], [0.75, 1, 5]]);
+    const besides = (gap: number) => [
+      rectRing({ x: 1, y: 0, width: 2, height: 1 }),
+      rectRing({ x: 3 + gap, y: 0, width: 2, height: 1 }),
+    ];
+    expect(litOf(besides(0))).toEqual([
+      [0.25, 1, 5],
+      [0.75, 1, 5],
+    ]);
     expect(litOf(besides(0.001))).toHaveLength(4);
-  }); // prettier-ignore
+  });
   it('counts a corner that lies on a line once', () => {
-    const diamond = [{ x: 0, y: 2 }, { x: 2, y: 0 }, { x: 4, y: 2 }, { x: 2, y: 4 }]; // prettier-ignore
+    const diamond = [
+      { x: 0, y: 2 },
+      { x: 2, y: 0 },
+      { x: 4, y: 2 },
+      { x: 2, y: 4 },
+    ];
     expect(litOf([diamond], { intervalMm: 4 })).toEqual([[2, 0, 4]]);
   });
   it('keeps the coordinates of lines along an axis as exact as they were drawn', () => {
     const area = [rectRing({ x: 0, y: 10, width: 1, height: 3 })];
     const ends = [...fillRegion(area, { ...settings, direction: 'vertical' }, 0)].map(({ from, to }) => [from, to]);
     expect(ends).toEqual([
-      [{ x: 0.25, y: 10 }, { x: 0.25, y: 13 }],
-      [{ x: 0.75, y: 13 }, { x: 0.75, y: 10 }],
+      [
+        { x: 0.25, y: 10 },
+        { x: 0.25, y: 13 },
+      ],
+      [
+        { x: 0.75, y: 13 },
+        { x: 0.75, y: 10 },
+      ],
     ]);
-  }); // prettier-ignore
+  });
   it('leaves no run-up, no shift and no line out of an area thinner than the interval', () => {
     expect(litOf([rectRing({ x: 1, y: 2, width: 3, height: 0.2 })])).toEqual([[2.1, 1, 4]]);
   });
@@ -289,7 +313,18 @@ describe('a row crossed in one sweep', () => {
   it('is nothing where nothing is swept', () => {
     const { settings } = mainBurn(layout.cells[0]!);
     expect(fillTogether([], 1)).toEqual([]);
-    const followed = { shape: { do: 'follow' as const, lines: [[{ x: 0, y: 0 }, { x: 5, y: 0 }]] }, settings }; // prettier-ignore
+    const followed = {
+      shape: {
+        do: 'follow' as const,
+        lines: [
+          [
+            { x: 0, y: 0 },
+            { x: 5, y: 0 },
+          ],
+        ],
+      },
+      settings,
+    };
     expect(fillTogether([followed, followed], 1)).toEqual([]);
   });
   it('is refused for burns that are not filled by the same lines', () => {

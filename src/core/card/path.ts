@@ -8,7 +8,17 @@ import { mainBurn, type Layout, type MarkerPlace } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
 import { PLAIN_EXTRAS, type Air, type BurnSettings } from './settings';
 import { burnedOf, powerOfShare, runsOfPicture } from './picture-shape';
-import { boxOfShape, countIn, dotsOf, isArea, rectRing, type Burn, type DotsShape, type PictureShape, type Region } from './shape'; // prettier-ignore
+import {
+  boxOfShape,
+  countIn,
+  dotsOf,
+  isArea,
+  rectRing,
+  type Burn,
+  type DotsShape,
+  type PictureShape,
+  type Region,
+} from './shape';
 import { tiltWords } from './tilt';
 
 /** A stretch of a sweep where the beam is on, as distances from the start of the sweep's mark. */

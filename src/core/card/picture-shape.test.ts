@@ -9,8 +9,13 @@ import type { Layout } from './layout';
 
 const BYTES = Uint8Array.from([0, 255, 255, 128, 0, 64, 64, 200, 255, 0, 0, 1]);
 const shape: PictureShape = {
-  do: 'picture', box: { x: 3, y: 2, width: 0.4, height: 0.3 }, wanted: packGreys(4, 3, BYTES), table: null, mode: 'power', floorFraction: 0.04,
-}; // prettier-ignore
+  do: 'picture',
+  box: { x: 3, y: 2, width: 0.4, height: 0.3 },
+  wanted: packGreys(4, 3, BYTES),
+  table: null,
+  mode: 'power',
+  floorFraction: 0.04,
+};
 const TOP = 0.2;
 
 /** What sweeps burn at each place of the picture, by their coordinates alone. */
@@ -36,7 +41,9 @@ describe('a picture whose power follows grey', () => {
         byte === 0 ? 0 : Math.round(1000 * (0.04 + (0.16 * byte) / 255)) / 1000,
       );
       expect(laid(shape, { direction })).toEqual(wanted);
-      expect(laid(shape, { direction, bothWays: false, passes: 2 })).toEqual(wanted.map((power) => Math.round(2e4 * power) / 1e4)); // prettier-ignore
+      expect(laid(shape, { direction, bothWays: false, passes: 2 })).toEqual(
+        wanted.map((power) => Math.round(2e4 * power) / 1e4),
+      );
     },
   );
   it('leaves the scan offset to the lines of the way back', () => {
@@ -47,7 +54,10 @@ describe('a picture whose power follows grey', () => {
   it('is drawn longer where it is lit at all, and its powers change where they did', () => {
     const [plain] = [...fillPicture(shape, PLAIN_FILL, 0)];
     const [longer] = [...fillPicture(shape, { ...PLAIN_FILL, lengthenMm: 0.02 }, 0)];
-    expect([longer!.from.x, longer!.to.x]).toEqual([expect.closeTo(plain!.from.x - 0.01, 9), expect.closeTo(plain!.to.x + 0.01, 9)]);
+    expect([longer!.from.x, longer!.to.x]).toEqual([
+      expect.closeTo(plain!.from.x - 0.01, 9),
+      expect.closeTo(plain!.to.x + 0.01, 9),
+    ]);
     // Two places of full power, one of half: bounds of powers lie where they lay on the card.
     expect(plain!.lit).toHaveLength(2);
     expect(longer!.lit[0]!.toMm).toBeCloseTo(plain!.lit[0]!.toMm + 0.01, 9);
@@ -56,7 +66,7 @@ describe('a picture whose power follows grey', () => {
     const [shorter] = [...fillPicture(shape, { ...PLAIN_FILL, lengthenMm: -0.02 }, 0)];
     expect(shorter!.lit[1]!.fromMm).toBeCloseTo(shorter!.lit[0]!.toMm, 9);
     expect(shorter!.from.x).toBeCloseTo(plain!.from.x + 0.01, 9);
-  }); // prettier-ignore
+  });
   it('goes through its table', () => {
     const table = Array.from({ length: 256 }, (_, byte) => (byte / 255) ** 2);
     expect(laid({ ...shape, table }, {})[5]).toBe(Math.round(1000 * (0.04 + 0.16 * (64 / 255) ** 2)) / 1000);
@@ -69,13 +79,20 @@ describe('a picture whose power follows grey', () => {
   it('is areas of one power each for programs that know no other, each place in one of them', () => {
     const burn: Burn = { shape, settings: PLAIN_FILL };
     const cell = { index: 0, burns: [burn] };
-    const layout = { frame: { markers: [], lettering: [] }, before: [], after: [], order: [0], cells: [cell] } as unknown as Layout; // prettier-ignore
+    const layout = {
+      frame: { markers: [], lettering: [] },
+      before: [],
+      after: [],
+      order: [0],
+      cells: [cell],
+    } as unknown as Layout;
     const steps = cardSteps(layout, { rampPower: 'constant', head: 'gantry' });
     const found = Array.from(BYTES, () => 0);
     for (const step of steps)
       for (const ring of step.shapes.flatMap((one) => regionOf(one, step.settings)))
         for (let x = ring[0]!.x + 0.05; x < ring[1]!.x; x += 0.1)
-          found[4 * Math.floor((ring[0]!.y - 2) / 0.1 + 1e-6) + Math.floor((x - 3) / 0.1 + 1e-6)]! += step.settings.powerFraction; // prettier-ignore
+          found[4 * Math.floor((ring[0]!.y - 2) / 0.1 + 1e-6) + Math.floor((x - 3) / 0.1 + 1e-6)]! +=
+            step.settings.powerFraction;
     laid(shape, {}).forEach((power, place) => {
       if (power === 0) expect(found[place]).toBe(0);
       // A sixteenth of the range is 1 %: half of that off at the most, and the rounding of powers.

@@ -39,13 +39,31 @@ describe('what the planner asks of every cell alike', () => {
   it('is angle, hatch and pulses under mirrors, and no run-up', () => {
     const fields = constantFields(tern, 'constants');
     expect(fields.slice(-3)).toEqual([
-      { path: 'constants.lineAngleDeg', label: 'Lines turned by', as: 'number', unit: '°', group: 'same', hint: 'counter-clockwise, 0 up to 90' },
-      { path: 'constants.crossHatch', label: 'Cross-hatch', as: 'flag', group: 'same', hint: 'each pass once more at right angles: twice the energy' },
       {
-        path: 'constants.frequencyKHz', label: 'Frequency', as: 'number', unit: 'kHz', optional: true, group: 'same',
+        path: 'constants.lineAngleDeg',
+        label: 'Lines turned by',
+        as: 'number',
+        unit: '°',
+        group: 'same',
+        hint: 'counter-clockwise, 0 up to 90',
+      },
+      {
+        path: 'constants.crossHatch',
+        label: 'Cross-hatch',
+        as: 'flag',
+        group: 'same',
+        hint: 'each pass once more at right angles: twice the energy',
+      },
+      {
+        path: 'constants.frequencyKHz',
+        label: 'Frequency',
+        as: 'number',
+        unit: 'kHz',
+        optional: true,
+        group: 'same',
         hint: '20 to 80 kHz; empty to leave it as it is. Files carry it as a remark: set it at the machine.',
       },
-    ]); // prettier-ignore
+    ]);
     expect(fields.map(({ label }) => label)).not.toContain('Run-up');
     const steady = { ...tern, galvo: { ...tern.galvo!, frequencyKHz: null } };
     expect(constantFields(steady, 'constants').map(({ label }) => label)).not.toContain('Frequency');

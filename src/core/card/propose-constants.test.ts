@@ -83,9 +83,16 @@ describe('the interval to start from', () => {
 describe('constants to start from', () => {
   const { machine } = demoPairing('heron', 'birch');
   const kept: BurnSettings = {
-    powerFraction: 0.4, speedMmPerS: 60, intervalMm: 0.137, passes: 2, focusOffsetMm: 0.75, air: 'on', direction: 'horizontal', bothWays: true,
+    powerFraction: 0.4,
+    speedMmPerS: 60,
+    intervalMm: 0.137,
+    passes: 2,
+    focusOffsetMm: 0.75,
+    air: 'on',
+    direction: 'horizontal',
+    bothWays: true,
     ...PLAIN_EXTRAS,
-  }; // prettier-ignore
+  };
   const engrave = factNow('engrave', { settings: kept, lightness: null, lightnessSigma: null, confidence: null });
   const interval = factNow('interval', { intervalMm: 0.161 });
   const focus = factNow('focus', { focusOffsetMm: -1.25, flat: false });

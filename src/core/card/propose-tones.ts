@@ -44,7 +44,16 @@ const LEAST_FACTOR = 1.2;
 /** Two powers this close are one: what is worked out of a card's cells is rounded. */
 const SAME_POWER = 5e-4;
 /** Stock that has no midtones: it is marked in a place or it is not (common practice). */
-const NO_MIDTONES: ReadonlySet<string> = new Set(['acrylic-cast', 'acrylic-extruded', 'slate', 'light-stone', 'glass', 'coated-clear', 'two-layer', 'tile']); // prettier-ignore
+const NO_MIDTONES: ReadonlySet<string> = new Set([
+  'acrylic-cast',
+  'acrylic-extruded',
+  'slate',
+  'light-stone',
+  'glass',
+  'coated-clear',
+  'two-layer',
+  'tile',
+]);
 
 /** The newest table that was kept for these very settings and powers; null where there is none. */
 function keptTable(
@@ -89,10 +98,15 @@ export function proposeTones(known: Known): { tones: Tones; reasons: Record<stri
   const ceiling = powerAtSpeed(factOf(facts, 'ceiling'), speedMmPerS, machine);
   const floor = powerAtSpeed(factOf(facts, 'floor'), speedMmPerS, machine);
   const usualTop = engrave && !ceiling ? settings.powerFraction : powerFor(energies.deep);
-  const topFraction = round(Math.min(machine.powerCap, Math.max(LEAST_RANGE * least, ceiling?.powerFraction ?? usualTop))); // prettier-ignore
+  const topFraction = round(
+    Math.min(machine.powerCap, Math.max(LEAST_RANGE * least, ceiling?.powerFraction ?? usualTop)),
+  );
   const floorFraction = round(
-    Math.min(topFraction / LEAST_RANGE, floor?.powerFraction ?? Math.max(machine.lowestFiringCommand, powerFor(energies.faint))),
-  ); // prettier-ignore
+    Math.min(
+      topFraction / LEAST_RANGE,
+      floor?.powerFraction ?? Math.max(machine.lowestFiringCommand, powerFor(energies.faint)),
+    ),
+  );
   const table = keptTable(facts, constants);
   const mode: PictureMode = table?.mode ?? (NO_MIDTONES.has(stock.family) ? 'floyd-steinberg' : 'power');
   const { 'constants.powerFraction': _said, ...reasons } = fillReasons;
@@ -176,5 +190,11 @@ function checkTable(
     (mode !== 'power' || Math.abs(table.floorFraction - floorFraction) < SAME_POWER);
   return same
     ? []
-    : [{ field, message: 'The kept table was measured with another mode, speed, interval or power, and corrects nothing else.' }]; // prettier-ignore
+    : [
+        {
+          field,
+          message:
+            'The kept table was measured with another mode, speed, interval or power, and corrects nothing else.',
+        },
+      ];
 }

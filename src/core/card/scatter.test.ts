@@ -2,13 +2,20 @@ import { describe, expect, it } from 'vitest';
 import { alignedShare, scatteredPlaces } from './scatter';
 
 describe('scattered places', () => {
-  it.each([[6, 6, 1], [5, 3, 2], [7, 4, 3], [2, 2, 1]])('of %i by %i levels, each %i times, are each place once, and the same each time', (columns, rows, repeats) => {
+  it.each([
+    [6, 6, 1],
+    [5, 3, 2],
+    [7, 4, 3],
+    [2, 2, 1],
+  ])('of %i by %i levels, each %i times, are each place once, and the same each time', (columns, rows, repeats) => {
     const places = scatteredPlaces(columns, rows, repeats);
     expect(places).toHaveLength(columns * rows);
     for (const own of places) expect(own).toHaveLength(repeats);
-    expect(places.flat().sort((a, b) => a - b)).toEqual(Array.from({ length: columns * rows * repeats }, (_, at) => at));
+    expect(places.flat().sort((a, b) => a - b)).toEqual(
+      Array.from({ length: columns * rows * repeats }, (_, at) => at),
+    );
     expect(scatteredPlaces(columns, rows, repeats)).toEqual(places);
-  }); // prettier-ignore
+  });
   it('hardly go with either direction of the card, where order goes with both', () => {
     const inOrder = Array.from({ length: 36 }, (_, at) => at);
     expect(alignedShare(inOrder, 6)).toBeCloseTo(1, 9);

@@ -54,3 +54,7 @@ export function upgradeSettings<Settings extends object>(
 /** How often the lines of a fill cross each place. */
 export const crossingsOf = ({ passes, crossHatch }: Pick<BurnSettings, 'passes' | 'crossHatch'>): number =>
   passes * (crossHatch ? 2 : 1);
+
+/** Settings as text, the same whatever the order of their fields: `{"passes":1}` is `[["passes",1]]`. */
+export const settingsText = (settings: Partial<BurnSettings>): string =>
+  JSON.stringify(Object.entries(settings).sort(([a], [b]) => (a < b ? -1 : 1)));

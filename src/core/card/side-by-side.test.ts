@@ -70,6 +70,11 @@ describe('cards that lie side by side, as one', () => {
     const stations = layCard(bed, bed.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 9 });
     expect(() => sideBySide([])).toThrow(RangeError);
     for (const odd of [other, stations, { ...second, tilt: {} as never }])
-      expect(() => sideBySide([{ layout: first, at }, { layout: odd, at: away }])).toThrow(RangeError); // prettier-ignore
+      expect(() =>
+        sideBySide([
+          { layout: first, at },
+          { layout: odd, at: away },
+        ]),
+      ).toThrow(RangeError);
   });
 });

@@ -1,7 +1,7 @@
 import type { Machine } from '../machine/machine';
 import { frameBurns } from './path';
 import type { Cell, Layout } from './layout';
-import type { BurnSettings } from './settings';
+import { settingsText, type BurnSettings } from './settings';
 import { burnedOf, powerOfShare } from './picture-shape';
 import { ringsOfPicture, type Burn, type Shape } from './shape';
 
@@ -66,7 +66,7 @@ function burnsInOrder(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head
 export function cardSteps(layout: Layout, machine: Pick<Machine, 'rampPower' | 'head'>): Step[] {
   const steps = new Map<string, { what: string; burn: Burn; shapes: Shape[]; cells: number[] }>();
   for (const { what, cell, burn } of burnsInOrder(layout, machine)) {
-    const key = JSON.stringify([burn.shape.do, Object.entries(burn.settings).sort()]);
+    const key = `${burn.shape.do} ${settingsText(burn.settings)}`;
     const step = steps.get(key) ?? { what, burn, shapes: [], cells: [] };
     step.shapes.push(burn.shape);
     if (cell) step.cells.push(cell.index);

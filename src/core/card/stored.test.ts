@@ -30,15 +30,27 @@ describe('a layout as it was stored', () => {
     expect(up.cells.map(({ box }) => box)).toEqual(now.cells.map(({ box }) => box));
   });
   it('of the third version, with a search’s cells, gains that dots are drawn as long as they are', () => {
-    const older = JSON.parse(JSON.stringify(now, (key, value: unknown) => (key === 'lengthenMm' ? undefined : value))) as Layout; // prettier-ignore
+    const older = JSON.parse(
+      JSON.stringify(now, (key, value: unknown) => (key === 'lengthenMm' ? undefined : value)),
+    ) as Layout;
     const burn = older.cells[0]!.burns[0]!;
     const up = upgradeLayout({ ...older, version: 3, before: [burn], after: [burn] });
     expect(up.cells).toEqual(now.cells);
-    for (const { settings } of [...up.before, ...up.after]) expect(settings).toEqual({ ...burn.settings, lengthenMm: 0 }); // prettier-ignore
+    for (const { settings } of [...up.before, ...up.after])
+      expect(settings).toEqual({ ...burn.settings, lengthenMm: 0 });
     expect({ ...up, before: [], after: [] }).toEqual({ ...now, before: [], after: [] });
   });
   it('of the first version, filled squares of one power and speed each, becomes cells with a burn', () => {
-    const settings = { powerFraction: 0.4, speedMmPerS: 50, intervalMm: 0.1, passes: 1, focusOffsetMm: 0, air: 'on', direction: 'horizontal', bothWays: true }; // prettier-ignore
+    const settings = {
+      powerFraction: 0.4,
+      speedMmPerS: 50,
+      intervalMm: 0.1,
+      passes: 1,
+      focusOffsetMm: 0,
+      air: 'on',
+      direction: 'horizontal',
+      bothWays: true,
+    };
     const cell = {
       index: 0,
       x: 5,
@@ -53,10 +65,19 @@ describe('a layout as it was stored', () => {
     const marker = { powerFraction: 0.3, speedMmPerS: 40, intervalMm: 0.1 };
     const lettering = { powerFraction: 0.2, speedMmPerS: 30 };
     const first = {
-      kind: 'grid', cardNumber: 7, code: 'G007-1', widthMm: 30, heightMm: 20,
+      kind: 'grid',
+      cardNumber: 7,
+      code: 'G007-1',
+      widthMm: 30,
+      heightMm: 20,
       cells: [cell, { ...cell, index: 1, x: 10, fate: 'overburn', leftOut: true }],
-      markers: now.frame.markers, lettering: [], order: [0], constants: { air: 'on' }, markerSettings: marker, letteringSettings: lettering,
-    }; // prettier-ignore
+      markers: now.frame.markers,
+      lettering: [],
+      order: [0],
+      constants: { air: 'on' },
+      markerSettings: marker,
+      letteringSettings: lettering,
+    };
     const up = upgradeLayout(first);
     expect(up).toMatchObject({
       version: LAYOUT_VERSION,
@@ -76,15 +97,27 @@ describe('a layout as it was stored', () => {
     // The two squares reach from 5 to 14 and from 6 to 9.
     expect(up.inner).toEqual({ x: 5, y: 6, width: 9, height: 3 });
     expect(up.cells[0]).toMatchObject({
-      index: 0, box: { x: 5, y: 6, width: 4, height: 3 }, levels: { power: 0.4, speed: 50 }, risk: 0.8, expected: null, leftOut: false,
-    }); // prettier-ignore
+      index: 0,
+      box: { x: 5, y: 6, width: 4, height: 3 },
+      levels: { power: 0.4, speed: 50 },
+      risk: 0.8,
+      expected: null,
+      leftOut: false,
+    });
     expect(up.cells[1]).toMatchObject({ index: 1, expected: 'overburn', leftOut: true });
     const [burn] = up.cells[0]!.burns;
     expect(burn!.settings).toEqual({ ...settings, ...PLAIN_EXTRAS });
     expect(burn!.shape).toEqual({
       do: 'sweep',
-      area: [[{ x: 5, y: 6 }, { x: 9, y: 6 }, { x: 9, y: 9 }, { x: 5, y: 9 }]],
-    }); // prettier-ignore
+      area: [
+        [
+          { x: 5, y: 6 },
+          { x: 9, y: 6 },
+          { x: 9, y: 9 },
+          { x: 5, y: 9 },
+        ],
+      ],
+    });
   });
   it('of a version that is not known is refused', () => {
     for (const version of [1, 5, 99])
@@ -134,8 +167,13 @@ describe('what was stored beside it', () => {
     const settings = { scanOffsetMm: 0.1, air: 'on' };
     const kept = { ...settings, lengthenMm: 0.02 };
     expect(withDotLength({ version: 1, constants: settings, cut: kept, frame, list: [1], none: null })).toEqual({
-      version: 1, constants: { ...settings, lengthenMm: 0 }, cut: kept, frame, list: [1], none: null,
-    }); // prettier-ignore
+      version: 1,
+      constants: { ...settings, lengthenMm: 0 },
+      cut: kept,
+      frame,
+      list: [1],
+      none: null,
+    });
     expect(upgradeSettings({ lineAngleDeg: 30 })).toEqual({ ...PLAIN_EXTRAS, lineAngleDeg: 30 });
   });
 });

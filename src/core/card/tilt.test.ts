@@ -20,10 +20,12 @@ describe('a tilted board', () => {
     expect(tiltWords(TILT, DEFAULT_LIKED_UNITS)).toBe(
       'tilt the board: rest its right end on the bed, push a spacer of 6 mm under it 120 mm to the left of there, so that its left end is up; set the focus 45 mm from the card’s left edge',
     );
-    expect(tiltWords(TILT, { length: 'in', speed: 'mm/s', density: 'lines/mm' } as never)).toContain('4.724 in to the left');
+    expect(tiltWords(TILT, { length: 'in', speed: 'mm/s', density: 'lines/mm' } as never)).toContain(
+      '4.724 in to the left',
+    );
     const checks = tiltChecks(TILT, DEFAULT_LIKED_UNITS);
     expect(checks[0]).toMatch(/^Tilt the board: .*\.$/);
     expect(checks[1]).toMatch(/cannot slide, and the head clears its raised end/);
     expect(tiltChecks(undefined, DEFAULT_LIKED_UNITS)).toEqual([]);
-  }); // prettier-ignore
+  });
 });

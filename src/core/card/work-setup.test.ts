@@ -39,7 +39,14 @@ describe('how a sheet is set up', () => {
     expect(laid('not-said')).toBeUndefined();
   });
   it('names face and focus, and what is done afterwards', () => {
-    const setup = { ...UNSAID_SETUP, masked: true, coatedWith: 'chalk white', focusSetBy: 'spacer', airPressureKPa: 80, finish: 'washed' } as const; // prettier-ignore
+    const setup = {
+      ...UNSAID_SETUP,
+      masked: true,
+      coatedWith: 'chalk white',
+      focusSetBy: 'spacer',
+      airPressureKPa: 80,
+      finish: 'washed',
+    } as const;
     expect(setupChecks(setup)).toEqual([
       'The face is masked without bubbles, coated with chalk white.',
       'The sheet lies on the bare bed, focus set by a spacer.',
@@ -113,8 +120,14 @@ describe('a set-up to start from', () => {
   it('is asked for in words', () => {
     const fields = setupFields({ ...demoPairing('heron', 'birch').machine, airAssist: 'on-off' });
     const told = fields.map(({ label, as, unit, optional, options }) =>
-      [label, as, ...(unit ? [unit] : []), ...(optional ? ['or nothing'] : []), ...(options ?? []).map(({ value, name }) => `${value}=${name}`)].join(' | '),
-    ); // prettier-ignore
+      [
+        label,
+        as,
+        ...(unit ? [unit] : []),
+        ...(optional ? ['or nothing'] : []),
+        ...(options ?? []).map(({ value, name }) => `${value}=${name}`),
+      ].join(' | '),
+    );
     expect(told).toEqual([
       'Masked with transfer tape | flag',
       'Wiped clean before | flag',
@@ -128,7 +141,7 @@ describe('a set-up to start from', () => {
       'Air flow | number | l/min | or nothing',
       'Finish after the burn | choice | none=nothing | wiped=wiped | washed=washed | brushed=brushed | sanded=sanded | stained=stained',
       'Looked at | choice | before=before the finish | after=after the finish | both=before and after',
-    ]); // prettier-ignore
+    ]);
     expect(fields.map(({ group }) => group)).toEqual(fields.map(() => 'setup'));
     expect(fields.flatMap(({ hint }) => hint ?? [])).toEqual([
       'what, and with what pigment; empty for nothing',
@@ -146,15 +159,38 @@ describe('a set-up to start from', () => {
       return proposeSetup({ ...on, stock: { ...on.stock, family: id } }).wiped;
     });
     expect(wiped.map(({ id }) => id).sort()).toEqual([
-      'acrylic-cast', 'acrylic-extruded', 'glass', 'light-stone', 'slate', 'solid-surface', 'tile', 'two-layer',
-    ]); // prettier-ignore
+      'acrylic-cast',
+      'acrylic-extruded',
+      'glass',
+      'light-stone',
+      'slate',
+      'solid-surface',
+      'tile',
+      'two-layer',
+    ]);
   });
   it('is told in one line of words', () => {
-    const setup = { ...UNSAID_SETUP, wiped: true, dried: true, support: 'pins', heldBy: 'magnets', focusSetBy: 'trial', airNozzle: 'wide', airFlowLPerMin: 20, finish: 'stained', lookedAt: 'after' } as const; // prettier-ignore
+    const setup = {
+      ...UNSAID_SETUP,
+      wiped: true,
+      dried: true,
+      support: 'pins',
+      heldBy: 'magnets',
+      focusSetBy: 'trial',
+      airNozzle: 'wide',
+      airFlowLPerMin: 20,
+      finish: 'stained',
+      lookedAt: 'after',
+    } as const;
     expect(setupWords(setup)).toEqual([
-      'wiped clean', 'dried', 'on pins', 'held by magnets', 'focus by a trial line', 'air: nozzle wide, 20 l/min',
+      'wiped clean',
+      'dried',
+      'on pins',
+      'held by magnets',
+      'focus by a trial line',
+      'air: nozzle wide, 20 l/min',
       'stained afterwards, looked at after the finish',
-    ]); // prettier-ignore
+    ]);
     expect(setupWords({ ...UNSAID_SETUP, focusSetBy: 'ruler' })).toEqual(['on the bare bed', 'focus by a ruler']);
     expect(setupWords({ ...UNSAID_SETUP, coatedWith: 'chalk white', support: 'board' })).toEqual([
       'coated with chalk white',

@@ -42,8 +42,21 @@ export const UNSAID_SETUP: WorkSetup = {
 
 const SUPPORTS = { bed: 'the bare bed', honeycomb: 'honeycomb', pins: 'pins', board: 'a waste board' } as const;
 const HOLDS = { nothing: 'nothing: it lies flat', magnets: 'magnets', clamps: 'clamps', tape: 'tape' } as const;
-const FOCUS_WAYS = { 'not-said': 'not said', spacer: 'a spacer', automatic: 'the machine itself', ruler: 'a ruler', trial: 'a trial line' } as const; // prettier-ignore
-const FINISHES = { none: 'nothing', wiped: 'wiped', washed: 'washed', brushed: 'brushed', sanded: 'sanded', stained: 'stained' } as const; // prettier-ignore
+const FOCUS_WAYS = {
+  'not-said': 'not said',
+  spacer: 'a spacer',
+  automatic: 'the machine itself',
+  ruler: 'a ruler',
+  trial: 'a trial line',
+} as const;
+const FINISHES = {
+  none: 'nothing',
+  wiped: 'wiped',
+  washed: 'washed',
+  brushed: 'brushed',
+  sanded: 'sanded',
+  stained: 'stained',
+} as const;
 const LOOKS = { before: 'before the finish', after: 'after the finish', both: 'before and after' } as const;
 
 const options = (names: Readonly<Record<string, string>>) =>
@@ -61,22 +74,47 @@ export function setupFields(machine: Machine): PlanField[] {
     machine.airAssist === 'none'
       ? []
       : [
-          field('airNozzle', { label: 'Air nozzle', as: 'text', hint: 'in your own words; empty if it is the usual one' }),
-          field('airPressureKPa', { label: 'Air pressure', as: 'number', unit: 'kPa', optional: true, hint: '1 bar is 100 kPa; empty when not known' }),
-          field('airFlowLPerMin', { label: 'Air flow', as: 'number', unit: 'l/min', optional: true, hint: 'empty when not known' }),
-        ]; // prettier-ignore
+          field('airNozzle', {
+            label: 'Air nozzle',
+            as: 'text',
+            hint: 'in your own words; empty if it is the usual one',
+          }),
+          field('airPressureKPa', {
+            label: 'Air pressure',
+            as: 'number',
+            unit: 'kPa',
+            optional: true,
+            hint: '1 bar is 100 kPa; empty when not known',
+          }),
+          field('airFlowLPerMin', {
+            label: 'Air flow',
+            as: 'number',
+            unit: 'l/min',
+            optional: true,
+            hint: 'empty when not known',
+          }),
+        ];
   return [
     field('masked', { label: 'Masked with transfer tape', as: 'flag' }),
     field('wiped', { label: 'Wiped clean before', as: 'flag' }),
     field('coatedWith', { label: 'Coated with', as: 'text', hint: 'what, and with what pigment; empty for nothing' }),
-    field('dried', { label: 'Dried before', as: 'flag', hint: 'coats until they are dry, wood and leather to the room’s damp' }),
+    field('dried', {
+      label: 'Dried before',
+      as: 'flag',
+      hint: 'coats until they are dry, wood and leather to the room’s damp',
+    }),
     field('support', { label: 'Lies on', as: 'choice', options: options(SUPPORTS) }),
     field('heldBy', { label: 'Held by', as: 'choice', options: options(HOLDS) }),
     field('focusSetBy', { label: 'Focus set by', as: 'choice', options: options(FOCUS_WAYS) }),
     ...air,
     field('finish', { label: 'Finish after the burn', as: 'choice', options: options(FINISHES) }),
-    field('lookedAt', { label: 'Looked at', as: 'choice', options: options(LOOKS), hint: 'soot is brushed or blown off, never rubbed in' }),
-  ]; // prettier-ignore
+    field('lookedAt', {
+      label: 'Looked at',
+      as: 'choice',
+      options: options(LOOKS),
+      hint: 'soot is brushed or blown off, never rubbed in',
+    }),
+  ];
 }
 
 /** Families whose face is wiped before, and whose dust or coat comes off after (common practice). */

@@ -73,7 +73,12 @@ describe('the power past which nothing gets stronger', () => {
   });
   it('is none of few patches, or where hardly anything marks', () => {
     expect(ceilingOf(patches(bent).slice(0, 5), 2)).toBeNull();
-    expect(ceilingOf(patches(() => 1), 2)).toBeNull(); // prettier-ignore
+    expect(
+      ceilingOf(
+        patches(() => 1),
+        2,
+      ),
+    ).toBeNull();
     expect(() => ceilingOf(patches(bent, 0), 2)).toThrow(/invalid patch/);
   });
 });

@@ -14,10 +14,24 @@ describe('the energies at which parts drop', () => {
   // C. I. Bliss, "The calculation of the dosage-mortality curve", Ann. Appl. Biol. 22 (1935) 134: beetles by log10 of the dose. Its probit line by
   // maximum likelihood, -34.935 + 19.728 x: A. J. Dobson, A. G. Barnett, An Introduction to Generalized Linear Models (2008), table 7.4.
   it('are those of a published probit line, where nothing holds up', () => {
-    const beetles = [[1.6907, 59, 6], [1.7242, 60, 13], [1.7552, 62, 18], [1.7842, 56, 28], [1.8113, 63, 52], [1.8369, 59, 53], [1.861, 62, 61], [1.8839, 60, 60]] as const; // prettier-ignore
+    const beetles = [
+      [1.6907, 59, 6],
+      [1.7242, 60, 13],
+      [1.7552, 62, 18],
+      [1.7842, 56, 28],
+      [1.8113, 63, 52],
+      [1.8369, 59, 53],
+      [1.861, 62, 61],
+      [1.8839, 60, 60],
+    ] as const;
     const trials = beetles.flatMap(([dose, of, killed]) =>
-      Array.from({ length: of }, (_, at): CutTrial => ({ energy: 10 ** dose, passes: 1, outlineMm: 1, drops: at < killed })),
-    ); // prettier-ignore
+      Array.from({ length: of }, (_, at): CutTrial => ({
+        energy: 10 ** dose,
+        passes: 1,
+        outlineMm: 1,
+        drops: at < killed,
+      })),
+    );
     const window = cutWindowOf(trials, 1e-6);
     const line = (probit: number): number => 10 ** ((probit + 34.935) / 19.728);
     expect(window.comesThrough(1).energy / line(0)).toBeCloseTo(1, 2);
@@ -46,7 +60,10 @@ describe('the energies at which parts drop', () => {
   });
 
   it('let more drop with more energy, and fewer with a longer outline: of one twice as long no fewer than both its halves', () => {
-    const window = cutWindowOf(discs(0.5, 3, 36, (at) => (at % 11 === 7 ? 2 : 1.1)), 0.3); // prettier-ignore
+    const window = cutWindowOf(
+      discs(0.5, 3, 36, (at) => (at % 11 === 7 ? 2 : 1.1)),
+      0.3,
+    );
     let before = 0;
     for (let energy = 0.6; energy < 3; energy *= 1.08) {
       const { chance, low, high } = window.chanceAt(energy, 1, DISC_MM);
@@ -79,8 +96,14 @@ describe('the energies at which parts drop', () => {
   });
 
   it('see places that hold up, and ask for more where there are some', () => {
-    const sound = cutWindowOf(discs(0.5, 3, 36, () => 1.1), 0.3); // prettier-ignore
-    const glued = cutWindowOf(discs(0.5, 3, 36, (at) => (at % 5 === 0 ? 1.9 : 1.1)), 0.3); // prettier-ignore
+    const sound = cutWindowOf(
+      discs(0.5, 3, 36, () => 1.1),
+      0.3,
+    );
+    const glued = cutWindowOf(
+      discs(0.5, 3, 36, (at) => (at % 5 === 0 ? 1.9 : 1.1)),
+      0.3,
+    );
     // What was usual before stays about that where nothing held up.
     expect(sound.heldUp.per100Mm).toBeGreaterThan(0.1);
     expect(sound.heldUp.per100Mm).toBeLessThan(0.6);
@@ -126,13 +149,13 @@ describe('the energies at which parts drop', () => {
     const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
     let [dropped, all] = [0, 0];
     const margins: number[] = [];
-    for (let stock = 0; stock < 24; stock++) {
+    for (let stock = 0; stock < 16; stock++) {
       const grown = stock % 2 === 0;
       const middle = Math.exp(0.3 * normal());
       const scatter = 0.01 + 0.05 * random();
       const share = grown ? 0.02 + 0.08 * random() : 0;
       const least = (): number => middle * Math.exp(scatter * normal() + (random() < share ? 0.1 + 0.4 * random() : 0));
-      const window = cutWindowOf(discs(0.45, 2.9, 36, least), grown ? 0.3 : 0.03); // prettier-ignore
+      const window = cutWindowOf(discs(0.45, 2.9, 36, least), grown ? 0.3 : 0.03);
       const energy = window.energyFor(0.98, 1, DISC_MM)!;
       const places = Array.from({ length: 500 }, least).sort((a, b) => a - b);
       dropped += places.filter((one) => energy > one).length;
@@ -141,6 +164,6 @@ describe('the energies at which parts drop', () => {
     }
     expect(dropped / all).toBeGreaterThan(0.98);
     margins.sort((a, b) => a - b);
-    expect(margins[12]).toBeLessThan(1.25);
+    expect(margins[8]).toBeLessThan(1.25);
   });
 });

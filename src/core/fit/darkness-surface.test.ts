@@ -68,7 +68,13 @@ describe('a darkness surface', () => {
     const offBy = (repeats: number) =>
       [0, 1, 2, 3].reduce((sum, seed) => {
         const surface = darknessSurface(card(`more ${seed}`, 2, repeats), RATIO)!;
-        return sum + POWERS.reduce((all, power) => all + (surface.at(0.9 * power + 0.03, 130).strength - marks(0.9 * power + 0.03, 130)) ** 2, 0); // prettier-ignore
+        return (
+          sum +
+          POWERS.reduce(
+            (all, power) => all + (surface.at(0.9 * power + 0.03, 130).strength - marks(0.9 * power + 0.03, 130)) ** 2,
+            0,
+          )
+        );
       }, 0);
     expect(Math.sqrt(offBy(4) / offBy(1))).toBeLessThan(0.8);
   });
@@ -97,8 +103,13 @@ describe('a darkness surface', () => {
   it('bends over an offset, strongest where it is sharp', () => {
     const offsets = [-2, -1, 0, 1, 2];
     const patches = POWERS.flatMap((across) =>
-      offsets.map((down) => ({ across, down, strength: 40 / (1 + Math.exp(-3 - 2 * Math.log(across / 0.4) + 1.2 * (down - 0.4) ** 2)), sigma: 0.5 })),
-    ); // prettier-ignore
+      offsets.map((down) => ({
+        across,
+        down,
+        strength: 40 / (1 + Math.exp(-3 - 2 * Math.log(across / 0.4) + 1.2 * (down - 0.4) ** 2)),
+        sigma: 0.5,
+      })),
+    );
     const surface = darknessSurface(patches, { across: 'ratio', down: 'offset' })!;
     const strengths = [-1.6, -0.4, 0.4, 1.6].map((down) => surface.at(0.4, down).strength);
     expect(strengths[2]).toBeGreaterThan(strengths[0]! + 10);
@@ -109,9 +120,19 @@ describe('a darkness surface', () => {
     const all = card('few', 0.5);
     expect(darknessSurface([], RATIO)).toBeNull();
     expect(darknessSurface(all.slice(0, LEAST_LEVELS - 1), RATIO)).toBeNull();
-    expect(darknessSurface(all.filter(({ down }) => down === SPEEDS[0]), RATIO)).toBeNull();
-    expect(darknessSurface(all.map((patch) => ({ ...patch, strength: -1 })), RATIO)).toBeNull();
-  }); // prettier-ignore
+    expect(
+      darknessSurface(
+        all.filter(({ down }) => down === SPEEDS[0]),
+        RATIO,
+      ),
+    ).toBeNull();
+    expect(
+      darknessSurface(
+        all.map((patch) => ({ ...patch, strength: -1 })),
+        RATIO,
+      ),
+    ).toBeNull();
+  });
   it('refuses sigmas and ratios that are none', () => {
     const [first, ...rest] = card('bad', 0.5);
     expect(() => darknessSurface([{ ...first!, sigma: 0 }, ...rest], RATIO)).toThrow(/invalid sigma/);

@@ -274,7 +274,13 @@ function exchangeAt(
       if (before < strength !== now < strength) {
         const slope = (now - before) / step;
         const off = (strength - now) / slope;
-        return [{ x: y / down.perOctave, y: (x + off) / across.perOctave, sigma: at([x, y]).sigma / Math.abs(slope) / across.perOctave }]; // prettier-ignore
+        return [
+          {
+            x: y / down.perOctave,
+            y: (x + off) / across.perOctave,
+            sigma: at([x, y]).sigma / Math.abs(slope) / across.perOctave,
+          },
+        ];
       }
       before = now;
     }

@@ -26,7 +26,8 @@ describe('the length of dots by speed', () => {
   });
   it('is not taken in by a machine that gives more than it was told at some speeds: deeper dots are longer ones', () => {
     // Slow dots come out deeper by 0.06, and longer for that by 0.1 mm for each whole depth.
-    const depths = (speed: number, place: number): number => (place % 2 === 0 ? 0.3 : 0.2) + 0.06 * ((300 - speed) / 200);
+    const depths = (speed: number, place: number): number =>
+      (place % 2 === 0 ? 0.3 : 0.2) + 0.06 * ((300 - speed) / 200);
     const fit = dotFit(dots((speed, depth) => 0.055 - 0.00005 * speed + 0.1 * (depth - 0.25), depths))!;
     expect(fit.slowOnS).toBeCloseTo(0.00005, 12);
     // As deep as the fastest, 0.25 in the mean.
@@ -35,9 +36,14 @@ describe('the length of dots by speed', () => {
       expect(longerMm).toBeCloseTo(0.055 - 0.00005 * speedMmPerS, 12);
       expect(depth).toBeCloseTo(0.25, 12);
     }
-    const less = dotFit(dots((speed, depth) => 0.055 - 0.00005 * speed + 0.1 * (depth - 0.25), (speed, place) => depths(600 - speed, place)))!; // prettier-ignore
+    const less = dotFit(
+      dots(
+        (speed, depth) => 0.055 - 0.00005 * speed + 0.1 * (depth - 0.25),
+        (speed, place) => depths(600 - speed, place),
+      ),
+    )!;
     expect(less.slowOnS).toBeCloseTo(0.00005, 12);
-  }); // prettier-ignore
+  });
   it('is less sure the more dots scatter, and at rest than among the speeds that were burned', () => {
     const fit = dotFit(dots(() => 0.05))!;
     const wild = dotFit(dots((_speed, _depth, place) => 0.05 + (place % 3 === 0 ? 0.03 : -0.03)))!;
@@ -52,7 +58,14 @@ describe('the length of dots by speed', () => {
     expect(dotFit(dots(() => 0).slice(0, 3))).toBeNull();
     expect(dotFit([])).toBeNull();
     expect(dotFit(dots(() => 0).map((dot) => ({ ...dot, speedMmPerS: 100 })))).toBeNull();
-    expect(dotFit(dots(() => 0, (speed) => speed / 1000))).toBeNull(); // prettier-ignore
+    expect(
+      dotFit(
+        dots(
+          () => 0,
+          (speed) => speed / 1000,
+        ),
+      ),
+    ).toBeNull();
     expect(() => dotFit(dots(() => 0, undefined, 0))).toThrow(RangeError);
   });
 });

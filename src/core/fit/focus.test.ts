@@ -21,7 +21,7 @@ describe('the focus of a beam', () => {
     const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
     const found = Array.from({ length: 300 }, () =>
       focusOf(patches([-2, -1, 0, 1, 2], (offset) => ripple(offset) * (1 + 0.05 * normal())))!,
-    ); // prettier-ignore
+    );
     const held = found.filter(({ waistMm, waistSigmaMm }) => Math.abs(waistMm - WAIST) < 2 * waistSigmaMm).length;
     expect(held / found.length).toBeGreaterThan(0.9);
     const sigmas = found.map(({ waistSigmaMm }) => waistSigmaMm);
@@ -33,12 +33,18 @@ describe('the focus of a beam', () => {
     const scatterMm = 0.25;
     const looks = Array.from({ length: 300 }, () => {
       const from = scatterMm * normal();
-      const seen = patches(NINE).map((patch) => ({ ...patch, visibility: ripple(patch.offsetMm + from + scatterMm * normal()) }));
+      const seen = patches(NINE).map((patch) => ({
+        ...patch,
+        visibility: ripple(patch.offsetMm + from + scatterMm * normal()),
+      }));
       return { fit: focusOf(seen, scatterMm), blind: focusOf(seen), truth: WAIST - from };
     });
     const held = (of: 'fit' | 'blind'): number => {
       const told = looks.flatMap((look) => (look[of] ? [{ ...look[of], truth: look.truth }] : []));
-      return told.filter(({ waistMm, waistSigmaMm, truth }) => Math.abs(waistMm - truth) < 2 * waistSigmaMm).length / told.length;
+      return (
+        told.filter(({ waistMm, waistSigmaMm, truth }) => Math.abs(waistMm - truth) < 2 * waistSigmaMm).length /
+        told.length
+      );
     };
     expect(held('fit')).toBeGreaterThan(0.92);
     expect(held('fit')).toBeGreaterThan(held('blind') + 0.05);
@@ -47,12 +53,13 @@ describe('the focus of a beam', () => {
     expect(hand.at(-2).high - hand.at(-2).low).toBeGreaterThan(1.3 * (motor.at(-2).high - motor.at(-2).low));
     expect(hand.waistSigmaMm).toBeGreaterThan(0.25);
     expect(hand.fillSigmaMm).toBeGreaterThan(Math.hypot(motor.fillSigmaMm, 0.24));
-  }); // prettier-ignore
+  });
   it('says how far to either side lines still show by four fifths, and where gaps close', () => {
     const fit = focusOf(patches(NINE))!;
     expect(ripple(WAIST + fit.depthMm) / ripple(WAIST)).toBeCloseTo(0.8, 3);
     // By hand: from 17 to 8 per cent, the middle of them, above the waist.
-    const away = (level: number): number => 1.2 * Math.sqrt((8 * 0.16 ** 2 * Math.log(2 / level)) / (Math.PI * 0.1) ** 2 - 1); // prettier-ignore
+    const away = (level: number): number =>
+      1.2 * Math.sqrt((8 * 0.16 ** 2 * Math.log(2 / level)) / (Math.PI * 0.1) ** 2 - 1);
     expect(fit.fillMm).toBeCloseTo(WAIST + (away(0.17) + away(0.08)) / 2, 2);
     expect(fit.fillSigmaMm).toBeGreaterThan((away(0.08) - away(0.17)) / Math.sqrt(12) - 1e-9);
     expect(fit.at(1).visibility).toBeCloseTo(ripple(1), 3);
@@ -75,7 +82,9 @@ describe('the focus of a beam', () => {
   });
   it('goes less by what lies far out than by what lies near', () => {
     const offBy = (offset: number): number => {
-      const odd = patches(NINE).map((patch) => (patch.offsetMm === offset ? { ...patch, visibility: patch.visibility * 1.5 } : patch)); // prettier-ignore
+      const odd = patches(NINE).map((patch) =>
+        patch.offsetMm === offset ? { ...patch, visibility: patch.visibility * 1.5 } : patch,
+      );
       return Math.abs(focusOf(odd)!.waistMm - WAIST);
     };
     // Of equal weight the far one would pull by a quarter more: 0.155 mm.
@@ -83,7 +92,11 @@ describe('the focus of a beam', () => {
     expect(offBy(2)).toBeGreaterThan(0.05);
   });
   it('hardly goes by what lies far out', () => {
-    const far = patches(NINE).map((patch) => (Math.abs(patch.offsetMm) === 2 ? { ...patch, visibility: patch.visibility * (patch.offsetMm > 0 ? 1.15 : 1) } : patch)); // prettier-ignore
+    const far = patches(NINE).map((patch) =>
+      Math.abs(patch.offsetMm) === 2
+        ? { ...patch, visibility: patch.visibility * (patch.offsetMm > 0 ? 1.15 : 1) }
+        : patch,
+    );
     expect(Math.abs(focusOf(far)!.waistMm - WAIST)).toBeLessThan(0.06);
   });
 });

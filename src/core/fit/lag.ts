@@ -30,7 +30,9 @@ const LEAST_PAIRS = 3;
  */
 export function lagFit(pairs: readonly OffsetAtSpeed[]): LagFit | null {
   if (pairs.length < LEAST_PAIRS) return null;
-  const line = weightedLine(pairs.map(({ speedMmPerS, offsetMm, sigmaMm }) => ({ x: speedMmPerS, y: offsetMm, sigma: sigmaMm }))); // prettier-ignore
+  const line = weightedLine(
+    pairs.map(({ speedMmPerS, offsetMm, sigmaMm }) => ({ x: speedMmPerS, y: offsetMm, sigma: sigmaMm })),
+  );
   if (!line) return null;
   const { middleX, middleY, slope, misfit, degrees } = line;
   const wider = Math.max(1, misfit) * studentFactor(degrees, ONE_SIGMA);

@@ -10,9 +10,23 @@ const wantedAt = (x: number, y: number): number => {
   const soft = 0.5 + 0.3 * Math.sin(0.7 * x) * Math.cos(0.5 * y + 0.3 * x);
   return x > 14 && y > 4 && y < 12 ? 1 : soft;
 };
-const wanted = packGreys(WIDE, HIGH, Uint8Array.from({ length: WIDE * HIGH }, (_, at) => Math.round(255 * wantedAt(((at % WIDE) + 0.5) / 10, (Math.floor(at / WIDE) + 0.5) / 10)))); // prettier-ignore
+const wanted = packGreys(
+  WIDE,
+  HIGH,
+  Uint8Array.from({ length: WIDE * HIGH }, (_, at) =>
+    Math.round(255 * wantedAt(((at % WIDE) + 0.5) / 10, (Math.floor(at / WIDE) + 0.5) / 10)),
+  ),
+);
 
-interface Burned { readonly strongest?: number; readonly x?: number; readonly y?: number; readonly bend?: (share: number) => number; readonly way?: 1 | -1; readonly bare?: number; readonly noise?: number } // prettier-ignore
+interface Burned {
+  readonly strongest?: number;
+  readonly x?: number;
+  readonly y?: number;
+  readonly bend?: (share: number) => number;
+  readonly way?: 1 | -1;
+  readonly bare?: number;
+  readonly noise?: number;
+}
 /** Blocks of 0.25 mm of a picture that was burned so, each the mean light of 5 by 5 points. */
 function blocks({ strongest = 40, x = 0, y = 0, bend = (share) => share, way = -1, bare = 78, noise = 0 }: Burned) {
   const [columns, rows] = [80, 60];
@@ -75,6 +89,12 @@ describe('a picture against what was wanted', () => {
     const seen = blocks({});
     expect(compared({}, { ...seen, deltas: seen.deltas.map((delta, at) => (at % 4 === 0 ? null : delta)) })).toBeNull();
     expect(compared({}, { ...seen, deltas: seen.deltas.map(() => 0) })).toBeNull();
-    expect(comparePicture(wanted, { columns: 8, rows: 6, deltas: Array<number>(48).fill(-9) }, { ...SIZE, bareLightness: 78, way: -1 })).toBeNull(); // prettier-ignore
+    expect(
+      comparePicture(
+        wanted,
+        { columns: 8, rows: 6, deltas: Array<number>(48).fill(-9) },
+        { ...SIZE, bareLightness: 78, way: -1 },
+      ),
+    ).toBeNull();
   });
 });

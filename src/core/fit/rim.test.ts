@@ -5,7 +5,8 @@ import { darkensFrom } from './rim';
 const powers = Array.from({ length: 32 }, (_, index) => 0.1 + 0.02 * index);
 /** None up to 30 %, then 0.2 L* for each per cent more. */
 const law = (power: number): number => Math.max(0, 20 * (power - 0.3));
-const rims = (darker: (power: number, index: number) => number) => powers.map((power, index) => ({ power, darker: darker(power, index) })); // prettier-ignore
+const rims = (darker: (power: number, index: number) => number) =>
+  powers.map((power, index) => ({ power, darker: darker(power, index) }));
 
 describe('the rim of patches', () => {
   it('is darker from where its curve passes the level, by hand: 2 L* at 40 %', () => {

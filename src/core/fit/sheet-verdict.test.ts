@@ -36,7 +36,10 @@ describe('whether a setting holds on a sheet', () => {
     const sheets = 2000;
     for (let sheet = 0; sheet < sheets; sheet++) {
       const at = 40 + 6 * (random() - 0.5);
-      const { chances } = sheetVerdict(patches(at, -30, { noise: () => 0.8 * normal(), sigma: 0.8 }), { lightness: 40 + 0.3 * normal(), sigma: 0.3 })!; // prettier-ignore
+      const { chances } = sheetVerdict(patches(at, -30, { noise: () => 0.8 * normal(), sigma: 0.8 }), {
+        lightness: 40 + 0.3 * normal(),
+        sigma: 0.3,
+      })!;
       expect(chances.holds + chances.shift + chances.again).toBeCloseTo(1, 9);
       sum += chances.holds;
       if (Math.abs(at - 40) <= 2) held++;
@@ -59,7 +62,12 @@ describe('whether a setting holds on a sheet', () => {
   it('is none of too few patches or powers, and refuses what is no patch', () => {
     expect(sheetVerdict(patches(40, -30).slice(0, 3), WANTED)).toBeNull();
     expect(sheetVerdict(patches(40, -30).slice(0, 4), WANTED)).not.toBeNull();
-    expect(sheetVerdict([1, 1, 1.1, 1.1].map((times) => ({ times, lightness: 40, sigma: 1 })), WANTED)).toBeNull(); // prettier-ignore
+    expect(
+      sheetVerdict(
+        [1, 1, 1.1, 1.1].map((times) => ({ times, lightness: 40, sigma: 1 })),
+        WANTED,
+      ),
+    ).toBeNull();
     expect(() => sheetVerdict([{ times: 0, lightness: 40, sigma: 1 }], WANTED)).toThrow(RangeError);
     expect(() => sheetVerdict([{ times: 1, lightness: 40, sigma: 0 }], WANTED)).toThrow(/sigma 0/);
   });

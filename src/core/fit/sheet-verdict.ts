@@ -65,7 +65,9 @@ export function sheetVerdict(patches: readonly PatchAtTimes[], wanted: WantedTon
   const within = follows ? between(Math.min(...tried), Math.max(...tried), log, logSigma) : 0;
   const shift = Math.max(0, within - holds);
   const chances = { holds, shift, again: Math.max(0, 1 - holds - shift) };
-  const verdict = (['holds', 'shift', 'again'] as const).reduce((best, one) => (chances[one] > chances[best] ? one : best)); // prettier-ignore
+  const verdict = (['holds', 'shift', 'again'] as const).reduce((best, one) =>
+    chances[one] > chances[best] ? one : best,
+  );
   return {
     verdict,
     chances,

@@ -93,7 +93,12 @@ describe('figures of a wedge', () => {
   it('say how far it lies off a straight line', () => {
     const straight = GREYS.map((grey) => ({ grey, strength: 40 * grey }));
     expect(offStraight(straight, 40)).toBe(0);
-    expect(offStraight(straight.map((one, index) => ({ ...one, strength: one.strength + (index % 2 === 0 ? 3 : -3) })), 40)).toBeCloseTo(3, 12); // prettier-ignore
+    expect(
+      offStraight(
+        straight.map((one, index) => ({ ...one, strength: one.strength + (index % 2 === 0 ? 3 : -3) })),
+        40,
+      ),
+    ).toBeCloseTo(3, 12);
   });
   it('say how much looks covered: half way in light is half', () => {
     expect(murrayDaviesCoverage(0.5, 0.3, 0.1)).toBeCloseTo(0.5, 12);

@@ -90,8 +90,13 @@ describe('homography from points', () => {
     const with_ = (x: number, y: number) => () => fitHomography(square, [...square.slice(0, 3), { x, y }]);
     expect(with_(NaN, 0)).toThrow('invalid point: NaN, 0');
     expect(with_(0, Infinity)).toThrow('invalid point: 0, Infinity');
-    expect(() => fitHomography(square, square.map(() => ({ x: 1, y: 1 })))).toThrow('invalid points: all in one place');
-  }); // prettier-ignore
+    expect(() =>
+      fitHomography(
+        square,
+        square.map(() => ({ x: 1, y: 1 })),
+      ),
+    ).toThrow('invalid points: all in one place');
+  });
   it.each([
     ['three pairs', square.slice(0, 3), square.slice(0, 3)],
     ['unequal counts', square, square.slice(0, 3)],

@@ -13,10 +13,16 @@ export function project(h: Homography, x: number, y: number): Point {
 export function invertHomography(h: Homography): Homography {
   const [a, b, c, d, e, f, g, i, j] = h;
   const out = [
-    e * j - f * i, c * i - b * j, b * f - c * e,
-    f * g - d * j, a * j - c * g, c * d - a * f,
-    d * i - e * g, b * g - a * i, a * e - b * d,
-  ]; // prettier-ignore
+    e * j - f * i,
+    c * i - b * j,
+    b * f - c * e,
+    f * g - d * j,
+    a * j - c * g,
+    c * d - a * f,
+    d * i - e * g,
+    b * g - a * i,
+    a * e - b * d,
+  ];
   return scaled(out);
 }
 

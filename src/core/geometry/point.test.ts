@@ -9,10 +9,19 @@ describe('rectangles', () => {
     expect(grown(box, -1)).toEqual({ x: 2, y: 3, width: 1, height: 2 });
   });
   it('overlap where they share more than an edge, from whichever side they are looked at', () => {
-    for (const [x, y, shared] of [[3.9, 5.9, true], [4, 2, false], [1, 6, false], [-1.9, -0.9, true], [-2, 2, false], [1, -2, false], [20, 2, false], [1, 30, false]] as const) {
+    for (const [x, y, shared] of [
+      [3.9, 5.9, true],
+      [4, 2, false],
+      [1, 6, false],
+      [-1.9, -0.9, true],
+      [-2, 2, false],
+      [1, -2, false],
+      [20, 2, false],
+      [1, 30, false],
+    ] as const) {
       const other = { x, y, width: 3, height: 4 };
       expect(rectsOverlap(box, other), `${x} ${y}`).toBe(shared);
       expect(rectsOverlap(other, box), `${x} ${y}`).toBe(shared);
     }
-  }); // prettier-ignore
+  });
 });

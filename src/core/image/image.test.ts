@@ -24,9 +24,20 @@ describe('gray', () => {
     expect(inverted(inverted(gray)).data).toEqual(gray.data);
   });
   it('refuses data that do not fit their size', () => {
-    expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow('invalid image data: 11 values for 4 x 1 x 3'); // prettier-ignore
-    for (const [width, height] of [[0, 1], [1, 0], [1.5, 2], [2, 1.5], [NaN, 1], [-1, -1]] as const)
-      expect(() => checkRaster({ data: new Uint8Array(3), width, height }, 1)).toThrow(`invalid image size: ${width} x ${height}`); // prettier-ignore
+    expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow(
+      'invalid image data: 11 values for 4 x 1 x 3',
+    );
+    for (const [width, height] of [
+      [0, 1],
+      [1, 0],
+      [1.5, 2],
+      [2, 1.5],
+      [NaN, 1],
+      [-1, -1],
+    ] as const)
+      expect(() => checkRaster({ data: new Uint8Array(3), width, height }, 1)).toThrow(
+        `invalid image size: ${width} x ${height}`,
+      );
     expect(() => checkRaster({ data: [7], width: 1, height: 1 }, 1)).not.toThrow();
     expect(() => checkRaster({ data: new Uint8Array(6), width: 2, height: 3 }, 1)).not.toThrow();
   });
@@ -78,7 +89,11 @@ describe('adaptive threshold', () => {
 it('tells dark places of an image whose sum no whole number of 32 bits holds', () => {
   const [width, height] = [3100, 3000];
   const data = new Uint8Array(width * height).fill(255);
-  for (const [x, y] of [[40, 30], [3000, 2950]] as const) data[y * width + x] = 200; // prettier-ignore
+  for (const [x, y] of [
+    [40, 30],
+    [3000, 2950],
+  ] as const)
+    data[y * width + x] = 200;
   const dark = darkerThanAround({ data, width, height }, 20, 5);
   expect(data.reduce((sum, value) => sum + value, 0)).toBeGreaterThan(2 ** 31);
   expect(dark.reduce((sum, value) => sum + value, 0)).toBe(2);
@@ -120,16 +135,27 @@ describe('blobs', () => {
   });
   it('are of the sizes asked for, their limits included', () => {
     // Three bars: 2 x 4, 3 x 3, 5 x 2.
-    const rows = ['.............', '.##..........', '.##.###......', '.##.###.#####', '.##.###.#####', '.............'].map((row) => `${row}.`);
+    const rows = [
+      '.............',
+      '.##..........',
+      '.##.###......',
+      '.##.###.#####',
+      '.##.###.#####',
+      '.............',
+    ].map((row) => `${row}.`);
     const sizes = (least: number, most: number) =>
-      blobsInPlace(Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)), 14, 6, least, most).map(
-        ({ left, right, top, bottom }) => `${right - left + 1} x ${bottom - top + 1}`,
-      );
+      blobsInPlace(
+        Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
+        14,
+        6,
+        least,
+        most,
+      ).map(({ left, right, top, bottom }) => `${right - left + 1} x ${bottom - top + 1}`);
     expect(sizes(2, 5)).toEqual(['2 x 4', '3 x 3', '5 x 2']);
     expect(sizes(2, 4)).toEqual(['2 x 4', '3 x 3']);
     expect(sizes(2, 3)).toEqual(['3 x 3']);
     expect(sizes(3, 5)).toEqual(['3 x 3']);
-  }); // prettier-ignore
+  });
   it('that touch the edge are left out, and take nothing of the next row with them', () => {
     const rows = ['.....#', '#..##.', '...##.', '#....#', '......'];
     const blobs = blobsInPlace(

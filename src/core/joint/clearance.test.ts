@@ -20,7 +20,9 @@ describe('a joint of two cut parts', () => {
   });
   it('has what is wanted between its parts where both cuts are compensated for, and a kerf or two more where they are not', () => {
     const of = (change: Partial<Joint>) =>
-      Object.fromEntries(jointBySchool(joint(change)).map(({ school, clearanceMm }) => [school, Math.round(clearanceMm * 1e6) / 1e6])); // prettier-ignore
+      Object.fromEntries(
+        jointBySchool(joint(change)).map(({ school, clearanceMm }) => [school, Math.round(clearanceMm * 1e6) / 1e6]),
+      );
     expect(of({})).toEqual({ both: 0, part: 0, hole: 0, 'part-alone': 0.2, nobody: 0.4 });
     expect(of({ clearanceMm: -0.05 })).toEqual({
       both: -0.05,
@@ -59,7 +61,13 @@ describe('a joint of two cut parts', () => {
 });
 
 describe('a slot for a sheet', () => {
-  const slot = { thicknessMm: inch(0.12), thicknessSigmaMm: null, clearanceMm: 0, kerfMm: inch(0.01), kerfSigmaMm: null }; // prettier-ignore
+  const slot = {
+    thicknessMm: inch(0.12),
+    thicknessSigmaMm: null,
+    clearanceMm: 0,
+    kerfMm: inch(0.01),
+    kerfSigmaMm: null,
+  };
   // Common practice: for a sheet of 0.120 in and a kerf of 0.010 in it is drawn 0.110 in.
   it('is as wide as the sheet is thick, less one kerf', () => {
     expect(slotForSheet(slot).drawnMm / 25.4).toBeCloseTo(0.11, 6);

@@ -75,16 +75,35 @@ export interface Slot {
  *
  * A sheet of 0.120 in and a kerf of 0.010 in: 0.110 in (common practice).
  */
-export function slotForSheet({ thicknessMm, thicknessSigmaMm, clearanceMm, kerfMm, kerfSigmaMm }: Slot): { readonly drawnMm: number; readonly sigmaMm: number | null } {
+export function slotForSheet({ thicknessMm, thicknessSigmaMm, clearanceMm, kerfMm, kerfSigmaMm }: Slot): {
+  readonly drawnMm: number;
+  readonly sigmaMm: number | null;
+} {
   if (!(kerfMm >= 0)) throw new RangeError('A cut takes something away: the kerf is 0 or more.');
   const drawnMm = thicknessMm + clearanceMm - kerfMm;
   if (!(drawnMm > 0)) throw new RangeError('One cut alone is wider than this slot: it cannot be drawn.');
   const known = thicknessSigmaMm !== null && kerfSigmaMm !== null;
   return { drawnMm, sigmaMm: known ? Math.hypot(thicknessSigmaMm, kerfSigmaMm) : null };
-} // prettier-ignore
+}
 
 /** Thicknesses that stand on labels, in mm: whole and half millimetres, and eighths and sixteenths of an inch. */
-const LABELS_MM = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 9, 10, 12, 15, 18, ...[1, 2, 3, 4, 6, 8].map((sixteenths) => (25.4 * sixteenths) / 16)]; // prettier-ignore
+const LABELS_MM = [
+  1,
+  1.5,
+  2,
+  2.5,
+  3,
+  4,
+  5,
+  6,
+  8,
+  9,
+  10,
+  12,
+  15,
+  18,
+  ...[1, 2, 3, 4, 6, 8].map((sixteenths) => (25.4 * sixteenths) / 16),
+];
 
 /** Whether a thickness looks like a label's and not like a caliper's: sheets sold as 1/8 in read 0.120 in (common practice). */
 export const looksLikeLabel = (thicknessMm: number): boolean =>

@@ -25,7 +25,8 @@ describe('a machine’s diary', () => {
     expect(reasons([entry('12', 'repaired')], 'engrave')).toEqual([]);
     expect(reasons([entry('12', 'levelled')], 'bed')).toEqual(['bed levelled or moved on 2026-05-12']);
     expect(reasons([entry('12', 'levelled')], 'engrave')).toEqual([]);
-    for (const fact of ['engrave', 'focus', 'lag', 'runUp', 'watts', 'kerf'] as const) expect(reasons([entry('12', 'fire')], fact)).toHaveLength(1); // prettier-ignore
+    for (const fact of ['engrave', 'focus', 'lag', 'runUp', 'watts', 'kerf'] as const)
+      expect(reasons([entry('12', 'fire')], fact)).toHaveLength(1);
     for (const kind of DIARY_KIND_NAMES) expect(reasons([entry('12', kind)], 'thickness')).toEqual([]);
     expect(reasons([entry('12', 'note')], 'engrave')).toEqual([]);
   });

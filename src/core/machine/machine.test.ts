@@ -18,14 +18,21 @@ describe('delivered power', () => {
   it('runs straight between the points of a table, from nothing to the first and level past the last', () => {
     // By hand: half of the way to 0.2 is 1 W; a quarter of the way from 0.2 to 0.6 is 2 + 1.5 W.
     const table = measured([0.2, 2], [0.6, 8]);
-    for (const [command, watts] of [[0.1, 1], [0.2, 2], [0.3, 3.5], [0.6, 8], [0.9, 8], [1, 8]] as const)
+    for (const [command, watts] of [
+      [0.1, 1],
+      [0.2, 2],
+      [0.3, 3.5],
+      [0.6, 8],
+      [0.9, 8],
+      [1, 8],
+    ] as const)
       expect(deliveredPowerW(table, command), String(command)).toBeCloseTo(watts, 12);
     expect(deliveredPowerW(table, 0.05)).toBe(0);
     // A table that begins at nothing has its first point there.
     const fromZero = { ...measured([0, 0.5], [1, 10.5]), lowestFiringCommand: 0 };
     expect([0, 0.5].map((command) => deliveredPowerW(fromZero, command))).toEqual([0.5, 5.5]);
     expect(deliveredPowerW(demoPairing('marl', 'slate').machine, 0.3)).toBeCloseTo(17.25, 9);
-  }); // prettier-ignore
+  });
   it.each([-0.01, 1.01, NaN])('is not told for a command of %f', (command) =>
     expect(() => deliveredPowerW(machine, command)).toThrow(`invalid command: ${command}`),
   );
@@ -33,7 +40,13 @@ describe('delivered power', () => {
 
 describe('what a head can do', () => {
   it('is its x axis along horizontal lines and its y axis along vertical ones', () => {
-    const own = { ...machine, topSpeedXMmPerS: 500, topSpeedYMmPerS: 300, accelerationXMmPerS2: 3000, accelerationYMmPerS2: 1000 }; // prettier-ignore
+    const own = {
+      ...machine,
+      topSpeedXMmPerS: 500,
+      topSpeedYMmPerS: 300,
+      accelerationXMmPerS2: 3000,
+      accelerationYMmPerS2: 1000,
+    };
     expect(sweepLimits(own, 'horizontal')).toEqual({ topSpeedMmPerS: 500, accelerationMmPerS2: 3000 });
     expect(sweepLimits(own, 'vertical')).toEqual({ topSpeedMmPerS: 300, accelerationMmPerS2: 1000 });
   });

@@ -17,9 +17,11 @@ describe('hours that a source burned', () => {
     expect(ageReasons('co2-glass', burned, '2026-11-01T12:00:00.000Z')).toEqual(['its source has burned 205 h since']);
     expect(ageReasons('co2-glass', burned, '2026-11-02T12:00:00.000Z')).toEqual([]);
     expect(ageReasons('blue-diode', burned, '2026-11-01T12:00:00.000Z')).toEqual([]);
-    expect(ageReasons('blue-diode', [{ at: '2026-11-02T00:00:00.000Z', hours: AGES_AFTER_H['blue-diode'] }], '2026-11-01')).toHaveLength(1);
+    expect(
+      ageReasons('blue-diode', [{ at: '2026-11-02T00:00:00.000Z', hours: AGES_AFTER_H['blue-diode'] }], '2026-11-01'),
+    ).toHaveLength(1);
   });
   it('age glass tubes soonest', () => {
     for (const hours of Object.values(AGES_AFTER_H)) expect(hours).toBeGreaterThanOrEqual(AGES_AFTER_H['co2-glass']);
   });
-}); // prettier-ignore
+});

@@ -172,7 +172,11 @@ describe('a machine’s pace from timed burns', () => {
   });
 
   describe('tells nothing of acceleration', () => {
-    const timed = (ways: BurnMotion['ways']): TimedBurn => ({ lines: 10, ways, tookS: 1.2 * motionTimeS({ lines: 10, ways }, HEAD) }); // prettier-ignore
+    const timed = (ways: BurnMotion['ways']): TimedBurn => ({
+      lines: 10,
+      ways,
+      tookS: 1.2 * motionTimeS({ lines: 10, ways }, HEAD),
+    });
     const marks = (count: number, dxMm: number, speedMmPerS: number) => ({ count, dxMm, dyMm: 0, speedMmPerS });
     const travel = { count: 5, dxMm: 100, dyMm: 0, speedMmPerS: null };
     it('from lines that are equally long on the average, however fast', () => {
@@ -185,7 +189,9 @@ describe('a machine’s pace from timed burns', () => {
     });
     it('from lines that are equally fast on the average, however long', () => {
       // 3000 mm at 60 mm/s and 5000 mm at 250 mm/s take 70 s: 114.3 mm/s on the average.
-      const mixed = [1, 2, 4].map((times) => timed([marks(300 / times, 10 * times, 60), marks(100 / times, 50 * times, 250), travel])); // prettier-ignore
+      const mixed = [1, 2, 4].map((times) =>
+        timed([marks(300 / times, 10 * times, 60), marks(100 / times, 50 * times, 250), travel]),
+      );
       const plain = [10, 40, 80].map((length, index) => timed([marks(100 * (index + 1), length, 8000 / 70), travel]));
       expect(paceFrom([...mixed, ...plain], HEAD).by).toBe('scale');
       expect(paceFrom([...mixed, ...plain, timed([marks(200, 20, 172)])], HEAD).by).toBe('motion');
@@ -232,17 +238,31 @@ describe('a pace in words', () => {
   it.each([
     [{}, 'no burn was timed yet', 'never timed: may take twice as long'],
     [{ logs: 1 }, '1 timed burn: three say more', '1 timed burn, three are needed to go by'],
-    [{ logs: 2, leftOut: 1 }, '2 timed burns: three say more', '2 timed burns, three are needed to go by; 1 more left out, twice off the others'],
-    [{ by: 'scale', scale: 1.234, logs: 3, within95: 0.099 }, '1.23 × the model’s time, from 3 timed burns', '± 9.9 % (95 %), from 3 timed burns'],
     [
-      { by: 'motion', logs: 7, leftOut: 2, within95: 0.051, shares: { acceleration: 0.7, travelSpeed: 0.95, lineOverheadS: 0.012 } },
+      { logs: 2, leftOut: 1 },
+      '2 timed burns: three say more',
+      '2 timed burns, three are needed to go by; 1 more left out, twice off the others',
+    ],
+    [
+      { by: 'scale', scale: 1.234, logs: 3, within95: 0.099 },
+      '1.23 × the model’s time, from 3 timed burns',
+      '± 9.9 % (95 %), from 3 timed burns',
+    ],
+    [
+      {
+        by: 'motion',
+        logs: 7,
+        leftOut: 2,
+        within95: 0.051,
+        shares: { acceleration: 0.7, travelSpeed: 0.95, lineOverheadS: 0.012 },
+      },
       'acceleration 0.7 and travel speed 0.95 of the record, 12 ms a line, from 7 timed burns',
       '± 5.1 % (95 %), from 7 timed burns; 2 more left out, twice off the others',
     ],
   ] as const)('%j', (change, words, sure) => {
     expect(paceWords(pace(change))).toBe(words);
     expect(sureOfPace(pace(change))).toBe(sure);
-  }); // prettier-ignore
+  });
 });
 
 describe('the time of one way', () => {

@@ -12,13 +12,9 @@ export const MOST_PLACES = 160_000;
 
 /** Throws RangeError unless there is a byte for each place of a picture of whole columns and rows. */
 export function packGreys(columns: number, rows: number, bytes: Uint8Array): Greys {
-  if (!(
-    Number.isInteger(columns) &&
-    Number.isInteger(rows) &&
-    columns > 0 &&
-    rows > 0 &&
-    bytes.length === columns * rows
-  ))
+  if (
+    !(Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0 && bytes.length === columns * rows)
+  )
     throw new RangeError(`invalid picture: ${bytes.length} greys for ${columns} by ${rows}`);
   return { columns, rows, data: fromByteArray(bytes) };
 }

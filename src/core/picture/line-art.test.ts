@@ -31,12 +31,23 @@ describe('a drawing of burned and bare places', () => {
     expect([...unpackGreys(art)]).toEqual([0, 0, 255, 255, 0, 0, 0, 0]);
   });
   it('is as far from a stroke as from its nearest point, its ends not passed', () => {
-    const stroke = [{ x: 0, y: 0 }, { x: 3, y: 4 }]; // prettier-ignore
+    const stroke = [
+      { x: 0, y: 0 },
+      { x: 3, y: 4 },
+    ];
     // 4 aside of the line through (0, 0) and (3, 4), at the foot (1.5, 2).
     expect(distanceToStrokes(1.5 - 3.2, 2 + 2.4, [stroke])).toBeCloseTo(4, 12);
     expect(distanceToStrokes(6, 8, [stroke])).toBe(5);
     expect(distanceToStrokes(-3, -4, [stroke])).toBe(5);
-    expect(distanceToStrokes(3, 5, [[{ x: 3, y: 3 }, { x: 3, y: 3 }], stroke])).toBe(1); // prettier-ignore
+    expect(
+      distanceToStrokes(3, 5, [
+        [
+          { x: 3, y: 3 },
+          { x: 3, y: 3 },
+        ],
+        stroke,
+      ]),
+    ).toBe(1);
     expect(distanceToStrokes(0, 0, [])).toBe(Infinity);
   });
   it('comes with one of our own, with broad areas and much bare stock', () => {

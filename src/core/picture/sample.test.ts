@@ -9,14 +9,21 @@ const pixels = (width: number, ...grey: number[]) => ({
   height: grey.length / width,
   data: grey.flatMap((byte) => [byte, byte, byte, 255]),
 });
-const darkOf = (of: ReturnType<typeof pixels>, columns: number, rows: number) => [...unpackGreys(darknessOfPixels(of, columns, rows))]; // prettier-ignore
+const darkOf = (of: ReturnType<typeof pixels>, columns: number, rows: number) => [
+  ...unpackGreys(darknessOfPixels(of, columns, rows)),
+];
 
 describe('greys', () => {
   it('go through base64 and back, and are refused where they do not fit', () => {
     const bytes = Uint8Array.from([0, 1, 127, 128, 254, 255]);
     expect(packGreys(3, 2, bytes).data).toBe(Buffer.from(bytes).toString('base64'));
     expect(unpackGreys(packGreys(3, 2, bytes))).toEqual(bytes);
-    for (const [columns, rows] of [[2, 2], [0, 6], [1.5, 4]] as const) expect(() => packGreys(columns, rows, bytes)).toThrow(RangeError); // prettier-ignore
+    for (const [columns, rows] of [
+      [2, 2],
+      [0, 6],
+      [1.5, 4],
+    ] as const)
+      expect(() => packGreys(columns, rows, bytes)).toThrow(RangeError);
     expect(() => unpackGreys({ columns: 2, rows: 2, data: packGreys(3, 2, bytes).data })).toThrow(/6 greys for 2 by 2/);
     expect(() => unpackGreys({ columns: 1, rows: 1, data: '%' })).toThrow(RangeError);
   });
@@ -48,7 +55,9 @@ describe('a picture’s darkness', () => {
     expect(resampled(corner, WHOLE, 4, 4)).toEqual(corner);
     const part = resampled(corner, { left: 0, top: 0, width: 0.5, height: 0.5 }, 2, 2);
     expect([...unpackGreys(part)]).toEqual([255, 200, 100, 50]);
-    expect([...unpackGreys(resampled(corner, { left: 0.75, top: 0.75, width: 0.25, height: 0.25 }, 1, 1))]).toEqual([9]); // prettier-ignore
+    expect([...unpackGreys(resampled(corner, { left: 0.75, top: 0.75, width: 0.25, height: 0.25 }, 1, 1))]).toEqual([
+      9,
+    ]);
   });
   it('lies between its neighbours where there are more places than before', () => {
     const steps = [...unpackGreys(resampled(packGreys(2, 1, Uint8Array.from([0, 200])), WHOLE, 8, 1))];
@@ -57,12 +66,22 @@ describe('a picture’s darkness', () => {
     expect(new Set(steps).size).toBeGreaterThan(4);
   });
   it('is refused without a place, or where bytes are missing', () => {
-    for (const [columns, rows] of [[0, 1], [1, 0.5]] as const) expect(() => darknessOfPixels(pixels(1, 0), columns, rows)).toThrow(/invalid size/); // prettier-ignore
+    for (const [columns, rows] of [
+      [0, 1],
+      [1, 0.5],
+    ] as const)
+      expect(() => darknessOfPixels(pixels(1, 0), columns, rows)).toThrow(/invalid size/);
     expect(() => darknessOfPixels({ width: 2, height: 1, data: [0, 0, 0, 255] }, 1, 1)).toThrow(/4 bytes for 2 by 1/);
   });
   it('of the pond has all tones: bare, black, and much between', () => {
     const bytes = unpackGreys(pondAtDusk());
-    const share = (low: number, high: number): number => bytes.filter((byte) => byte >= low && byte < high).length / bytes.length; // prettier-ignore
-    expect([share(0, 40), share(40, 110), share(110, 180), share(240, 256)].map((part) => part > 0.02)).toEqual([true, true, true, true]); // prettier-ignore
+    const share = (low: number, high: number): number =>
+      bytes.filter((byte) => byte >= low && byte < high).length / bytes.length;
+    expect([share(0, 40), share(40, 110), share(110, 180), share(240, 256)].map((part) => part > 0.02)).toEqual([
+      true,
+      true,
+      true,
+      true,
+    ]);
   });
 });

@@ -66,7 +66,10 @@ describe('dots for greys', () => {
   });
   it('come in runs, and in no size that is none', () => {
     const dots = { columns: 6, rows: 2, burned: Uint8Array.from([1, 1, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0]) };
-    expect(runsOfRow(dots, 0)).toEqual([[0, 2], [4, 5]]); // prettier-ignore
+    expect(runsOfRow(dots, 0)).toEqual([
+      [0, 2],
+      [4, 5],
+    ]);
     expect(runsOfRow(dots, 1)).toEqual([]);
     for (const columns of [0, 1.5, NaN]) expect(() => screened(() => 0, columns, 3, 'bayer')).toThrow(RangeError);
     expect(() => screened(() => 0, 3, 0, 'bayer')).toThrow(RangeError);

@@ -8,7 +8,9 @@ describe('equal energy', () => {
   it('is slower with less power, faster with more passes', () => {
     expect(60 * speedForEqualEnergy(cut, { powerFraction: 0.8, passes: 1, intervalMm: null })).toBeCloseTo(400, 9);
     expect(60 * speedForEqualEnergy(cut, { powerFraction: 1, passes: 4, intervalMm: null })).toBeCloseTo(2000, 9);
-    expect(60 * speedForEqualEnergy({ ...cut, passes: 2 }, { powerFraction: 1, passes: 1, intervalMm: null })).toBeCloseTo(250, 9); // prettier-ignore
+    expect(
+      60 * speedForEqualEnergy({ ...cut, passes: 2 }, { powerFraction: 1, passes: 1, intervalMm: null }),
+    ).toBeCloseTo(250, 9);
   });
   it('is over the area where lines lie apart: closer lines go faster', () => {
     // 65 % at 300 mm/s and 75 % at 350 mm/s look about the same (common practice).

@@ -15,8 +15,17 @@ export interface EnergySettings {
  * 100 % at 500 mm/min, now 80 %: 400 mm/min
  */
 export function speedForEqualEnergy(from: EnergySettings, to: Omit<EnergySettings, 'speedMmPerS'>): number {
-  const all = [from.powerFraction, from.speedMmPerS, from.passes, to.powerFraction, to.passes, from.intervalMm ?? 1, to.intervalMm ?? 1]; // prettier-ignore
-  if (all.some((value) => !(value > 0))) throw new RangeError('invalid settings: power, speed, passes and intervals are above zero'); // prettier-ignore
+  const all = [
+    from.powerFraction,
+    from.speedMmPerS,
+    from.passes,
+    to.powerFraction,
+    to.passes,
+    from.intervalMm ?? 1,
+    to.intervalMm ?? 1,
+  ];
+  if (all.some((value) => !(value > 0)))
+    throw new RangeError('invalid settings: power, speed, passes and intervals are above zero');
   if ((from.intervalMm === null) !== (to.intervalMm === null))
     throw new RangeError('invalid settings: a line and an area have no energy in common');
   return (

@@ -39,7 +39,10 @@ describe('lengths as typed', () => {
     [() => parseLength('abc'), 'invalid length: "abc" does not start with a number'],
     [() => parseLength('1/0 in'), 'invalid length: "1/0 in" is not a finite number'],
     [() => parseLength('3 furlongs'), 'unknown unit in length: "furlongs" (known: mm, in, cm, um, m, ")'],
-    [() => parseSpeed('3 sea  miles / h'), 'unknown unit in speed: "sea miles/h" (known: mm/s, mm/min, in/s, in/min, m/s, m/min)'],
+    [
+      () => parseSpeed('3 sea  miles / h'),
+      'unknown unit in speed: "sea miles/h" (known: mm/s, mm/min, in/s, in/min, m/s, m/min)',
+    ],
     [() => parsePower('6.5 W'), 'unknown unit in power: "w" (known: %, percent)'],
     [() => parsePower('6.5 kg', 10), 'unknown unit in power: "kg" (known: %, percent, w, mw)'],
     [() => parseInterval('0 dpi'), 'invalid interval: "0 dpi" is not a density above zero'],
@@ -49,7 +52,7 @@ describe('lengths as typed', () => {
   ] as const)('%s says what is wrong: %s', (parse, words) => {
     expect(parse).toThrow(new QuantityError(words));
     expect(new QuantityError(words).name).toBe('QuantityError');
-  }); // prettier-ignore
+  });
   it('takes a bare number in the unit the operator likes', () =>
     expect(parseLength('0.125', 'in')).toBeCloseTo(3.175, 9));
 });
@@ -156,7 +159,10 @@ describe('energies', () => {
     expect(lineEnergyJPerMm(8, 100, 1)).toBeCloseTo(0.08, 12);
     expect(arealEnergyJPerMm2(8, 100, 0.1, 1)).toBeCloseTo(0.8, 12);
     // Each pass lays down as much again.
-    expect([lineEnergyJPerMm(8, 100, 3), arealEnergyJPerMm2(8, 100, 0.1, 2)].map((one) => one.toFixed(9))).toEqual(['0.240000000', '1.600000000']); // prettier-ignore
+    expect([lineEnergyJPerMm(8, 100, 3), arealEnergyJPerMm2(8, 100, 0.1, 2)].map((one) => one.toFixed(9))).toEqual([
+      '0.240000000',
+      '1.600000000',
+    ]);
   });
   // Common practice: what dropped at 100 % and 500 mm/min also cut at 80 % and 400 mm/min.
   it('agree for settings that cut alike', () => {
@@ -186,7 +192,15 @@ describe('durations', () => {
     expect(() => parseDuration(text)).toThrow(QuantityError),
   );
   it('are shown as on a stopwatch', () => {
-    expect([-3, 0, 42.4, 706, 3599, 3600, 3900].map(formatStopwatch)).toEqual(['0:00', '0:00', '0:42', '11:46', '59:59', '1:00:00', '1:05:00']); // prettier-ignore
+    expect([-3, 0, 42.4, 706, 3599, 3600, 3900].map(formatStopwatch)).toEqual([
+      '0:00',
+      '0:00',
+      '0:42',
+      '11:46',
+      '59:59',
+      '1:00:00',
+      '1:05:00',
+    ]);
   });
 });
 

@@ -184,7 +184,11 @@ export function drawingOfCell({ fine, blur }: FinePhoto, { burns }: Pick<Cell, '
   // A drawing has edges all ways. Across a coarse hatch none is clear; by the other ways the camera blurs as much.
   const told = (['horizontal', 'vertical'] as const).flatMap((run) => blur(run) ?? []);
   if (told.length === 0) return null;
-  return drawingIn(fine, burn.shape, told.reduce((one, other) => (other.mostMm < one.mostMm ? other : one))); // prettier-ignore
+  return drawingIn(
+    fine,
+    burn.shape,
+    told.reduce((one, other) => (other.mostMm < one.mostMm ? other : one)),
+  );
 }
 
 function drawingIn(fine: FineLight, shape: PictureShape, blur: Blur): DrawingSeen | null {

@@ -47,15 +47,27 @@ describe('an old card', () => {
     expect(readCard({ photo, layout, stock, corners: null, cameraIsTrue: true }).outcome).toBe('needs-corners');
   });
   it.each([0, 1.1])('is read with corners missed by up to %f mm: its cells are found by themselves', (miss) => {
-    const result = read(dragged([[-miss, 0.4 * miss], [0.6 * miss, -miss], [miss, 0.7 * miss], [-0.5 * miss, miss]])); // prettier-ignore
+    const result = read(
+      dragged([
+        [-miss, 0.4 * miss],
+        [0.6 * miss, -miss],
+        [miss, 0.7 * miss],
+        [-0.5 * miss, miss],
+      ]),
+    );
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     expect(result.cells).toHaveLength(16);
     for (const cell of result.cells) expect(Math.abs(cell.lightness - lightnessOf(cell.cellIndex))).toBeLessThan(0.8);
   });
-  it.each([[1, 0], [-1, 0], [0, 1], [0, -1]] as const)('is not read a column or row beside itself: %d, %d', (right, down) => {
+  it.each([
+    [1, 0],
+    [-1, 0],
+    [0, 1],
+    [0, -1],
+  ] as const)('is not read a column or row beside itself: %d, %d', (right, down) => {
     const pitch = OLD.cellMm + OLD.gapMm;
     expect(read(dragged([[right * pitch, down * pitch]]))).toEqual({ outcome: 'unreadable', reason: 'more-cells' });
-  }); // prettier-ignore
+  });
   it('is not read where cells were told wider than they are, or are not there at all', () => {
     const { layout: wider } = grid.adopt({ ...OLD, cellMm: 6.4, gapMm: 0.6 }, pairing, 900);
     expect(read(dragged([[0, 0]], wider), wider)).toMatchObject({ outcome: 'unreadable', reason: 'other-cells' });

@@ -26,53 +26,84 @@ const SAMPLE = [
 ];
 
 describe('a photo by another camera than the bench’s', () => {
-  it.each(HAZARDS.filter(({ name }) => SAMPLE.includes(name)).map((hazard) => [hazard.name, hazard] as const))('%s: cells are right or marked', async (_, hazard) => {
-    const { face, shot } = staged(hazard, 's0', layout);
-    const painted = paintFace(layout, pairing.stock, face);
-    const photo = await opened(await snap(painted, { widthPx: 1200, heightPx: 900, ...shot }));
-    const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
-    // Where all of the stock is at the end of the camera's range there is nothing to go by, and that is said.
-    if (result.outcome === 'unreadable' && /overexposed/.test(hazard.name)) return expect(result.reason).toBe('overexposed');
-    if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
-    const off = (cell: (typeof result.cells)[number]): number => Math.abs(cell.lightness - painted.truth[cell.cellIndex]!);
-    const { cells } = result;
-    const right = cells.filter((cell) => off(cell) <= 2);
-    const silent = cells.filter((cell) => off(cell) > 2 && cell.confidence >= LOW_CONFIDENCE);
-    expect(silent.length).toBeLessThanOrEqual(1);
-    expect(right.length / cells.length).toBeGreaterThan(0.85);
-    if (['ordinary', 'two lamps of two colours'].includes(hazard.name)) expect(cells.filter((cell) => cell.confidence < LOW_CONFIDENCE)).toEqual([]);
-  });
+  it.each(HAZARDS.filter(({ name }) => SAMPLE.includes(name)).map((hazard) => [hazard.name, hazard] as const))(
+    '%s: cells are right or marked',
+    async (_, hazard) => {
+      const { face, shot } = staged(hazard, 's0', layout);
+      const painted = paintFace(layout, pairing.stock, face);
+      const photo = await opened(await snap(painted, { widthPx: 1200, heightPx: 900, ...shot }));
+      const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
+      // Where all of the stock is at the end of the camera's range there is nothing to go by, and that is said.
+      if (result.outcome === 'unreadable' && /overexposed/.test(hazard.name))
+        return expect(result.reason).toBe('overexposed');
+      if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
+      const off = (cell: (typeof result.cells)[number]): number =>
+        Math.abs(cell.lightness - painted.truth[cell.cellIndex]!);
+      const { cells } = result;
+      const right = cells.filter((cell) => off(cell) <= 2);
+      const silent = cells.filter((cell) => off(cell) > 2 && cell.confidence >= LOW_CONFIDENCE);
+      expect(silent.length).toBeLessThanOrEqual(1);
+      expect(right.length / cells.length).toBeGreaterThan(0.85);
+      if (['ordinary', 'two lamps of two colours'].includes(hazard.name))
+        expect(cells.filter((cell) => cell.confidence < LOW_CONFIDENCE)).toEqual([]);
+    },
+  );
   it.each([
     ['phone’s contrast curve', 's0'],
     // Nine tenths of its bare stock are blown out.
     ['overexposed by 0.3 to 0.8 stop', 'report 7'],
   ])('%s on a frame sheet: as right as an ordinary one', async (name, seed) => {
     const size = { widthPx: 2000, heightPx: 1500 };
-    const { face, shot } = staged(HAZARDS.find((one) => one.name === name)!, seed, layout);
+    const { face, shot } = staged(
+      HAZARDS.find((one) => one.name === name)!,
+      seed,
+      layout,
+    );
     const painted = paintFace(layout, pairing.stock, face);
-    const photo = await opened(await snap(inSheet(painted, frameSheet('a5'), USUAL_PRINT, 'print'), { ...shot, ...size }));
-    const reflectances = GREY_STEPS.map((_, step) => printedShare(USUAL_PRINT, step)).map((share) => [share, share, share] as const);
+    const photo = await opened(
+      await snap(inSheet(painted, frameSheet('a5'), USUAL_PRINT, 'print'), { ...shot, ...size }),
+    );
+    const reflectances = GREY_STEPS.map((_, step) => printedShare(USUAL_PRINT, step)).map(
+      (share) => [share, share, share] as const,
+    );
     const sheets = { a5: { reflectances, contrastSigma: 0.01 } };
-    const read = (by: typeof sheets | undefined) => readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: false, ...(by && { sheets: by }) });
+    const read = (by: typeof sheets | undefined) =>
+      readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: false, ...(by && { sheets: by }) });
     const result = read(sheets);
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     expect(result.tones).toMatchObject({ told: 'by-sheet', format: 'a5' });
-    for (const { cellIndex, lightness } of result.cells) expect(Math.abs(lightness - painted.truth[cellIndex]!)).toBeLessThan(1);
+    for (const { cellIndex, lightness } of result.cells)
+      expect(Math.abs(lightness - painted.truth[cellIndex]!)).toBeLessThan(1);
     expect(result.cells.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeLessThanOrEqual(1);
     const without = read(undefined);
-    if (without.outcome !== 'read') return expect(without).toMatchObject({ outcome: 'unreadable', reason: 'overexposed' });
+    if (without.outcome !== 'read')
+      return expect(without).toMatchObject({ outcome: 'unreadable', reason: 'overexposed' });
     expect(without.tones).toMatchObject({ told: 'not-told', why: 'sheet-not-measured' });
-    expect(without.cells.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeGreaterThan(0.9 * without.cells.length);
+    expect(without.cells.filter(({ confidence }) => confidence < LOW_CONFIDENCE).length).toBeGreaterThan(
+      0.9 * without.cells.length,
+    );
   });
   it('veil on grey stock, which no colour tells: the markers do', async () => {
     const grey = demoPairing('tern', 'twoLayer');
-    const card = layCard(grid, { ...grid.propose({ pairing: grey, facts: [] }).plan, leaveOutFailing: false }, grey, { cardNumber: 101 });
-    const { face, shot } = staged(HAZARDS.find(({ name }) => name === 'veil')!, 'report 5', card);
+    const card = layCard(grid, { ...grid.propose({ pairing: grey, facts: [] }).plan, leaveOutFailing: false }, grey, {
+      cardNumber: 101,
+    });
+    const { face, shot } = staged(
+      HAZARDS.find(({ name }) => name === 'veil')!,
+      'report 5',
+      card,
+    );
     const painted = paintFace(card, grey.stock, face);
-    const result = readCard({ photo: await opened(await snap(painted, shot)), layout: card, stock: grey.stock, corners: null, cameraIsTrue: true });
+    const result = readCard({
+      photo: await opened(await snap(painted, shot)),
+      layout: card,
+      stock: grey.stock,
+      corners: null,
+      cameraIsTrue: true,
+    });
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     // Three quarters of the cells were silently wrong by colour alone.
     const off = result.cells.filter(({ cellIndex, lightness }) => Math.abs(lightness - painted.truth[cellIndex]!) > 2);
     expect(off.filter(({ confidence }) => confidence >= LOW_CONFIDENCE)).toEqual([]);
   });
-}); // prettier-ignore
+});

@@ -23,19 +23,44 @@ describe('the gray that parts dark from light', () => {
 describe('sides that are made to meet', () => {
   it('give back the corners that are cut off, and refuse what has no four sides', () => {
     // A square of 100 with its corners cut off by 15.
-    const cut = [[15, 0], [85, 0], [100, 15], [100, 85], [85, 100], [15, 100], [0, 85], [0, 15]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
+    const cut = [
+      [15, 0],
+      [85, 0],
+      [100, 15],
+      [100, 85],
+      [85, 100],
+      [15, 100],
+      [0, 85],
+      [0, 15],
+    ].map(([x, y]) => ({ x: x!, y: y! }));
     const corners = sidesMeet(cut)!;
     expect(corners).toHaveLength(4);
-    for (const [x, y] of [[0, 0], [100, 0], [100, 100], [0, 100]] as const)
+    for (const [x, y] of [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100],
+    ] as const)
       expect(Math.min(...corners.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThan(1e-9);
-    expect(sidesMeet([{ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 5, y: 8 }])).toBeNull();
-  }); // prettier-ignore
+    expect(
+      sidesMeet([
+        { x: 0, y: 0 },
+        { x: 10, y: 0 },
+        { x: 5, y: 8 },
+      ]),
+    ).toBeNull();
+  });
 });
 
 describe('a card that was cut off along its markers', () => {
   const pairing = demoPairing('heron', 'birch');
   const { plan } = grid.propose({ pairing, facts: [] });
-  const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 4 }, down: { ...plan.down, count: 3 } };
+  const few = {
+    ...plan,
+    leaveOutFailing: false,
+    across: { ...plan.across, count: 4 },
+    down: { ...plan.down, count: 3 },
+  };
   const layout = layCard(grid, few, pairing, { cardNumber: 61 });
   const flush = HAZARDS.find(({ name }) => name === 'cut flush at its markers')!;
   const { face: look, shot: usual } = staged(flush, 'flush', layout);
@@ -58,4 +83,4 @@ describe('a card that was cut off along its markers', () => {
     expect(placed.rmsPx).toBeLessThan(0.7);
     expect(locateOnPiece(gray, layCard(grid, few, pairing, { cardNumber: 4000 }))).toBeNull();
   });
-}); // prettier-ignore
+});

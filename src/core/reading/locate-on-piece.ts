@@ -78,9 +78,15 @@ function piecesIn(gray: GrayImage): Point[][] {
   const { width, height } = small;
   return [true, false].flatMap((lighter) => {
     const mask = small.data.map((value) => (value > parting === lighter ? 1 : 0));
-    const largest = blobsInPlace(mask, width, height, Math.sqrt(LEAST_SHARE) * Math.min(width, height), Math.max(width, height))
+    const largest = blobsInPlace(
+      mask,
+      width,
+      height,
+      Math.sqrt(LEAST_SHARE) * Math.min(width, height),
+      Math.max(width, height),
+    )
       .sort((a, b) => b.pixels - a.pixels)
-      .at(0); // prettier-ignore
+      .at(0);
     if (!largest || largest.pixels < LEAST_SHARE * width * height) return [];
     const corners = sidesMeet(convexHull(largest.outline));
     return corners
@@ -152,7 +158,13 @@ interface Found {
 }
 
 /** Where a marker looks most like its pattern, and where most like its negative, on a lattice around where the map puts it. */
-function bestPlaces(gray: GrayImage, map: Homography, pattern: Pattern, step: number, steps: number): { dark: Found; light: Found } {
+function bestPlaces(
+  gray: GrayImage,
+  map: Homography,
+  pattern: Pattern,
+  step: number,
+  steps: number,
+): { dark: Found; light: Found } {
   let dark = { dx: 0, dy: 0, alike: -Infinity };
   let light = dark;
   for (let v = -steps; v <= steps; v++)
@@ -163,7 +175,7 @@ function bestPlaces(gray: GrayImage, map: Homography, pattern: Pattern, step: nu
       if (-alike > light.alike) light = { dx, dy, alike: -alike };
     }
   return { dark, light };
-} // prettier-ignore
+}
 
 export interface PlacedOnPiece {
   readonly toPhoto: Homography;
@@ -187,7 +199,10 @@ function moved(sought: readonly Sought[], map: Homography, found: readonly Found
   });
   if (alike.length < LEAST_MARKERS) return null;
   const pairs = alike.flat();
-  const { homography, rmsError } = fitHomography(pairs.map(({ at }) => at), pairs.map(({ seen }) => seen)); // prettier-ignore
+  const { homography, rmsError } = fitHomography(
+    pairs.map(({ at }) => at),
+    pairs.map(({ seen }) => seen),
+  );
   return { toPhoto: homography, rmsPx: rmsError, markers: alike.length };
 }
 
@@ -198,13 +213,25 @@ function moved(sought: readonly Sought[], map: Homography, found: readonly Found
 export function locateOnPiece(gray: GrayImage, layout: Layout): PlacedOnPiece | null {
   if (layout.frame.markers.length < CORNER_NAMES.length) return null;
   const sought = soughtIn(layout);
-  const told = [[0, 0], [layout.widthMm, 0], [layout.widthMm, layout.heightMm], [0, layout.heightMm]].map(([x, y]) => ({ x: x!, y: y! })); // prettier-ignore
+  const told = [
+    [0, 0],
+    [layout.widthMm, 0],
+    [layout.widthMm, layout.heightMm],
+    [0, layout.heightMm],
+  ].map(([x, y]) => ({ x: x!, y: y! }));
   for (const piece of piecesIn(gray))
     for (let turn = 0; turn < 4; turn++) {
-      const map = fitHomography(told, told.map((_, k) => piece[(k + turn) % 4]!)).homography; // prettier-ignore
+      const map = fitHomography(
+        told,
+        told.map((_, k) => piece[(k + turn) % 4]!),
+      ).homography;
       const first = sought.map(({ coarse }) => bestPlaces(gray, map, coarse, FINDING.step, FINDING.steps));
       for (const marks of ['dark', 'light'] as const) {
-        let placed = moved(sought, map, first.map((places) => places[marks])); // prettier-ignore
+        let placed = moved(
+          sought,
+          map,
+          first.map((places) => places[marks]),
+        );
         for (const { step, steps } of LAYING) {
           if (placed === null) break;
           const { toPhoto } = placed;

@@ -72,14 +72,21 @@ describe('a cell', () => {
     const added = (ratio: number, of: Cell): { part: number; delta: number } => {
       const context = contextOf({ ratio: () => ratio });
       const [flat, beside] = [measureCell(context, of), measureCell({ ...context, frameErrorMm: 0.2 }, of)];
-      return { part: Math.sqrt(beside.lightnessSigma ** 2 - flat.lightnessSigma ** 2), delta: Math.abs(flat.deltaLightness) };
+      return {
+        part: Math.sqrt(beside.lightnessSigma ** 2 - flat.lightnessSigma ** 2),
+        delta: Math.abs(flat.deltaLightness),
+      };
     };
-    for (const [ratio, of] of [[0.3, cell], [0.3, low], [0.8, low]] as const) {
+    for (const [ratio, of] of [
+      [0.3, cell],
+      [0.3, low],
+      [0.8, low],
+    ] as const) {
       const { part, delta } = added(ratio, of);
       expect(part).toBeCloseTo(Math.min(3, (0.2 / of.box.height) * 0.5 * delta), 6);
     }
     expect(low.box.height).toBeLessThan(low.box.width);
-  }); // prettier-ignore
+  });
 
   it('over a knot is doubted', () => {
     const cell = cellOf(9);
@@ -90,33 +97,51 @@ describe('a cell', () => {
     expect(reading.confidence).toBeLessThan(0.9);
   });
 
-  it.each(['left', 'right', 'above', 'below'] as const)('has a halo that is the mean of its four sides: soot %s it', (side) => {
-    const cell = cellOf(5);
-    const { x, y, width, height } = cell.box;
-    const soot = { left: [x - 0.4, y, 0.25, height], right: [x + width + 0.15, y, 0.25, height],
-      above: [x, y - 0.4, width, 0.25], below: [x, y + height + 0.15, width, 0.25] }[side]; // prettier-ignore
-    const share = 0.7;
-    const inside = (at: number, from: number, size: number): boolean => at >= from && at < from + size;
-    const veil = (px: number, py: number): number =>
-      inside(px, soot[0]!, soot[2]!) && inside(py, soot[1]!, soot[3]!) ? share : 1;
-    const bare = luminanceOfLightness(62);
-    const wanted = (lightnessOfLuminance(bare * share) - 62) / 4;
-    const clean = measureCell(contextOf({ ratio: () => 0.5 }), cell).edgeHalo;
-    expect(Math.abs(clean)).toBeLessThan(0.5);
-    const { edgeHalo } = measureCell(contextOf({ ratio: () => 0.5, veil }), cell);
-    expect(edgeHalo - clean).toBeGreaterThan(wanted * 1.25);
-    expect(edgeHalo - clean).toBeLessThan(wanted * 0.75);
-  }); // prettier-ignore
+  it.each(['left', 'right', 'above', 'below'] as const)(
+    'has a halo that is the mean of its four sides: soot %s it',
+    (side) => {
+      const cell = cellOf(5);
+      const { x, y, width, height } = cell.box;
+      const soot = {
+        left: [x - 0.4, y, 0.25, height],
+        right: [x + width + 0.15, y, 0.25, height],
+        above: [x, y - 0.4, width, 0.25],
+        below: [x, y + height + 0.15, width, 0.25],
+      }[side];
+      const share = 0.7;
+      const inside = (at: number, from: number, size: number): boolean => at >= from && at < from + size;
+      const veil = (px: number, py: number): number =>
+        inside(px, soot[0]!, soot[2]!) && inside(py, soot[1]!, soot[3]!) ? share : 1;
+      const bare = luminanceOfLightness(62);
+      const wanted = (lightnessOfLuminance(bare * share) - 62) / 4;
+      const clean = measureCell(contextOf({ ratio: () => 0.5 }), cell).edgeHalo;
+      expect(Math.abs(clean)).toBeLessThan(0.5);
+      const { edgeHalo } = measureCell(contextOf({ ratio: () => 0.5, veil }), cell);
+      expect(edgeHalo - clean).toBeGreaterThan(wanted * 1.25);
+      expect(edgeHalo - clean).toBeLessThan(wanted * 0.75);
+    },
+  );
 
   it('spreads by its patches’ scatter, and is doubted as uneven where a quarter of it differs', () => {
     const cell = cellOf(6);
     const { x, y, width, height } = cell.box;
     const calm = measureCell(contextOf({ ratio: () => 0.4 }), cell);
     expect(calm.spread).toBeLessThan(0.3);
-    for (const [right, down] of [[0, 0], [1, 0], [0, 1], [1, 1]] as const) {
+    for (const [right, down] of [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+      [1, 1],
+    ] as const) {
       const veil = (px: number, py: number): number =>
-        px >= x && px < x + width && py >= y && py < y + height &&
-        px >= x + width / 2 === (right === 1) && py >= y + height / 2 === (down === 1) ? 0.6 : 1; // prettier-ignore
+        px >= x &&
+        px < x + width &&
+        py >= y &&
+        py < y + height &&
+        px >= x + width / 2 === (right === 1) &&
+        py >= y + height / 2 === (down === 1)
+          ? 0.6
+          : 1;
       const uneven = measureCell(contextOf({ ratio: () => 0.4, veil }), cell);
       expect(uneven.doubts).toEqual(['uneven']);
       expect(uneven.confidence).toBeLessThanOrEqual(0.75);
@@ -125,7 +150,7 @@ describe('a cell', () => {
       const step = lightnessOfLuminance(bare * 0.4) - lightnessOfLuminance(bare * 0.24);
       expect(uneven.spread / ((Math.sqrt(3) / 4) * step)).toBeGreaterThan(0.85);
       expect(uneven.spread / ((Math.sqrt(3) / 4) * step)).toBeLessThan(1.15);
-    } // prettier-ignore
+    }
   });
 
   it('has the colour that it shows on stock of its own colour', () => {
@@ -169,7 +194,10 @@ describe('a cell', () => {
     // On a dark cell as much unsure stock is less than the promise.
     const dark = contextOf({ ratio: () => 0.06 });
     const under = (sigma: number): readonly string[] =>
-      measureCell({ ...dark, field: { ...dark.field, under: (area) => ({ ...dark.field.under(area), sigma }) } }, cellOf(5)).doubts; // prettier-ignore
+      measureCell(
+        { ...dark, field: { ...dark.field, under: (area) => ({ ...dark.field.under(area), sigma }) } },
+        cellOf(5),
+      ).doubts;
     expect(under(0.08)).toEqual([]);
     expect(under(0.081)).toEqual(['stock-varies']);
     expect(doubts(near({ tiles: 8 }))).toEqual([]);
@@ -186,7 +214,10 @@ describe('a cell', () => {
       [{ addedSigma: () => 0.03 }, 'reflection'],
       [{ toneSigma: () => 0.08 }, 'tones-unsure'],
       [{ toneSigma: () => 0.08, tonesUnknown: true }, 'tones-unknown'],
-      [{ field: { ...context.field, under: (area) => ({ ...context.field.under(area), sigma: 0.07 }) } }, 'stock-varies'],
+      [
+        { field: { ...context.field, under: (area) => ({ ...context.field.under(area), sigma: 0.07 }) } },
+        'stock-varies',
+      ],
       // A little of each: the greatest.
       [{ addedSigma: () => 0.02, toneSigma: () => 0.05 }, 'reflection'],
       [{ addedSigma: () => 0.01, toneSigma: () => 0.07 }, 'tones-unsure'],
@@ -199,7 +230,7 @@ describe('a cell', () => {
     // What the camera makes of tones is alike in every photo by it.
     expect(marked({ toneSigma: () => 0.08, tonesUnknown: true }).sharedSigma).toBeGreaterThan(1.4);
     expect(marked({ toneSigma: () => 0.08 }).sharedSigma).toBeLessThan(0.8);
-  }); // prettier-ignore
+  });
 
   it('is doubted as clipped from a fiftieth of its pixels on', () => {
     const context = contextOf({ ratio: () => 0.4 });
@@ -232,13 +263,14 @@ describe('a cell', () => {
   it('is as unsure of light that may have been added as that light would change it', () => {
     const context = contextOf({ ratio: () => 0.2 });
     const added = 0.002;
-    const sigma = (share: number): number => measureCell({ ...context, addedSigma: () => share }, layout.cells[5]!).lightnessSigma;
+    const sigma = (share: number): number =>
+      measureCell({ ...context, addedSigma: () => share }, layout.cells[5]!).lightnessSigma;
     const [bare, cell] = [luminanceOfLightness(62), 0.2 * luminanceOfLightness(62)];
     // Read off a photo with so much added to stock and cell alike, it would be as bright as this.
     const read = lightnessOfLuminance((bare * (cell + added)) / (bare + added));
     const change = Math.abs(read - lightnessOfLuminance(cell));
     expect(Math.sqrt(sigma(added) ** 2 - sigma(0) ** 2) / change).toBeCloseTo(1, 1);
-  }); // prettier-ignore
+  });
   it('asks of added light in its middle, and of tones between itself and the stock beside it', () => {
     const context = contextOf({ ratio: () => 0.2 });
     const asked: number[][] = [];
@@ -248,13 +280,16 @@ describe('a cell', () => {
       asked.push([light / other]);
       return 0.05;
     };
-    const { lightnessSigma } = measureCell({ ...context, addedSigma: (x, y) => (asked.push([x, y]), 0), toneSigma }, cell);
+    const { lightnessSigma } = measureCell(
+      { ...context, addedSigma: (x, y) => (asked.push([x, y]), 0), toneSigma },
+      cell,
+    );
     const { x, y, width, height } = cell.box;
     expect(asked).toEqual([[x + width / 2, y + height / 2], [expect.closeTo(0.2, 2)]]);
     // Five per cent of light at a fifth of the stock's: times 116/3 Y^(1/3).
     const part = (116 / 3) * Math.cbrt(0.2 * luminanceOfLightness(62)) * 0.05;
     expect(Math.sqrt(lightnessSigma ** 2 - plain ** 2) / part).toBeCloseTo(1, 1);
-  }); // prettier-ignore
+  });
   it('is less sure when the frame is', () => {
     const context = contextOf({ ratio: () => 0.2 });
     const sure = measureCell(context, cellOf(3));

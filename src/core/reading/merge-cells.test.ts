@@ -50,14 +50,23 @@ describe('one cell in several photos', () => {
     expect(wide.doubts).toEqual([]);
   });
   it('shows its lines by the photo that is surest of them, be it not the surest of its tone', () => {
-    const lines = (visibilitySigma: number) => ({ pitchMm: 0.1, pitchSigmaMm: 0, visibility: 0.2, visibilitySigma, gapMm: null, gapSigmaMm: null }); // prettier-ignore
+    const lines = (visibilitySigma: number) => ({
+      pitchMm: 0.1,
+      pitchSigmaMm: 0,
+      visibility: 0.2,
+      visibilitySigma,
+      gapMm: null,
+      gapSigmaMm: null,
+    });
     const three = [seen(50, 0.3), seen(50, 0.6, 0, { lines: lines(0.02) }), seen(50, 0.5, 0, { lines: lines(0.05) })];
     expect(mergeCell(three).lines).toEqual(lines(0.02));
     expect(mergeCell([seen(50, 0.3), seen(50, 0.6)]).lines).toBeNull();
   });
   it('shows its ripple by the first photo, whichever is surer: those of two photos are not blunted alike', () => {
     const ripple = (amplitude: number, sigma: number) => ({ ripple: { amplitude, sigma } });
-    expect(mergeCell([seen(50, 0.6, 0, ripple(0.2, 0.05)), seen(50, 0.3, 0, ripple(0.3, 0.01))])).toMatchObject(ripple(0.2, 0.05)); // prettier-ignore
+    expect(mergeCell([seen(50, 0.6, 0, ripple(0.2, 0.05)), seen(50, 0.3, 0, ripple(0.3, 0.01))])).toMatchObject(
+      ripple(0.2, 0.05),
+    );
     expect(mergeCell([seen(50, 0.6), seen(50, 0.3, 0, ripple(0.3, 0.01))]).ripple).toBeNull();
   });
   it('is in doubt where photos contradict each other by more than the promise', () => {
@@ -93,7 +102,15 @@ describe('one cell in several photos', () => {
 
 describe('a single line in several photos', () => {
   it('is that of the photo which is surest of its width, or else of its place', () => {
-    const line = (widthSigmaMm: number | null, besideSigmaMm: number) => ({ besideMm: 0, besideSigmaMm, widthMm: widthSigmaMm, widthSigmaMm, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+    const line = (widthSigmaMm: number | null, besideSigmaMm: number) => ({
+      besideMm: 0,
+      besideSigmaMm,
+      widthMm: widthSigmaMm,
+      widthSigmaMm,
+      raggedMm: null,
+      raggedSigmaMm: null,
+      profile: null,
+    });
     const merged = (...lines: CellReading['line'][]) =>
       mergeCell(lines.map((one) => seen(50, 0.5, 0, { line: one }))).line;
     expect(merged(line(0.01, 0.001), line(0.004, 0.002), null)).toMatchObject({ widthSigmaMm: 0.004 });
@@ -115,8 +132,19 @@ describe('a single line in several photos', () => {
     expect(merged(null, null)).toBeNull();
   });
   it('is two bars by the photo that is surest of how far they lie from each other', () => {
-    const bar = (besideMm: number, besideSigmaMm: number) => ({ besideMm, besideSigmaMm, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
-    const pair = (thereSigma: number, backSigma: number) => ({ there: bar(0.01, thereSigma), back: bar(-0.02, backSigma) }); // prettier-ignore
+    const bar = (besideMm: number, besideSigmaMm: number) => ({
+      besideMm,
+      besideSigmaMm,
+      widthMm: null,
+      widthSigmaMm: null,
+      raggedMm: null,
+      raggedSigmaMm: null,
+      profile: null,
+    });
+    const pair = (thereSigma: number, backSigma: number) => ({
+      there: bar(0.01, thereSigma),
+      back: bar(-0.02, backSigma),
+    });
     const merged = (...all: CellReading['bars'][]) => mergeCell(all.map((bars) => seen(50, 0.5, 0, { bars }))).bars;
     expect(merged(pair(0.001, 0.009), pair(0.004, 0.004), null)).toEqual(pair(0.004, 0.004));
     expect(merged(null, null)).toBeNull();
@@ -132,7 +160,14 @@ describe('a single line in several photos', () => {
 describe('cells of several photos', () => {
   it('are merged each with itself, in order, those of one photo among them', () => {
     const at = (cellIndex: number, lightness: number) => seen(lightness, 0.5, 0, { cellIndex });
-    const cells = mergeCells([[at(2, 40), at(7, 60)], [at(1, 30), at(7, 61)]]); // prettier-ignore
-    expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual([[1, 30], [2, 40], [7, 60.5]]); // prettier-ignore
+    const cells = mergeCells([
+      [at(2, 40), at(7, 60)],
+      [at(1, 30), at(7, 61)],
+    ]);
+    expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual([
+      [1, 30],
+      [2, 40],
+      [7, 60.5],
+    ]);
   });
 });

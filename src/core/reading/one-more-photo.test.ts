@@ -9,7 +9,10 @@ describe('one more photo', () => {
   it('is the kind that most of the cells in doubt ask for, and says which they are', () => {
     const readings = [cell(5, ['reflection']), cell(2, ['far-from-bare-stock']), cell(3, ['clipped']), cell(4, [])];
     expect(oneMorePhoto(readings)).toEqual({ how: 'turned', cells: [2, 5] });
-    expect(oneMorePhoto([cell(3, ['clipped']), cell(1, ['stock-clipped']), cell(0, ['blurred'])])).toEqual({ how: 'darker', cells: [1, 3] }); // prettier-ignore
+    expect(oneMorePhoto([cell(3, ['clipped']), cell(1, ['stock-clipped']), cell(0, ['blurred'])])).toEqual({
+      how: 'darker',
+      cells: [1, 3],
+    });
     expect(oneMorePhoto([cell(0, ['off-frame', 'few-markers'])])).toEqual({ how: 'flat', cells: [0] });
     expect(oneMorePhoto([cell(0, ['photos-disagree'])])).toEqual({ how: 'to-decide', cells: [0] });
     expect(oneMorePhoto([cell(0, ['tones-unsure'])])).toEqual({ how: 'same-light', cells: [0] });

@@ -120,7 +120,12 @@ describe('what is wrong with a photo', () => {
       expect(Math.min(Math.abs(y), Math.abs(y - heightMm))).toBeLessThan(1e-6);
     }
     const crossed = layout.cells.filter(({ box: { x, y, width, height } }) => {
-      const us = [[x, y], [x + width, y], [x, y + height], [x + width, y + height]].map(([px, py]) => placed(plain.placeOf(px!, py!)).u); // prettier-ignore
+      const us = [
+        [x, y],
+        [x + width, y],
+        [x, y + height],
+        [x + width, y + height],
+      ].map(([px, py]) => placed(plain.placeOf(px!, py!)).u);
       return Math.min(...us) < edgeAt - 0.01 && Math.max(...us) > edgeAt + 0.01;
     });
     expect(crossed.length).toBeGreaterThan(1);

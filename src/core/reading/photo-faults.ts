@@ -13,7 +13,14 @@ import { FLAT_ENOUGH_MM, LEAST_PX_PER_MM, type PhotoContext } from './photo-cont
  * each mm; the 10-90 % width of edges in mm; stops below a fair exposure; mm that markers lie beside one flat sheet's places.
  */
 export type FaultName =
-  'overexposed' | 'reflection' | 'shadow' | 'smoke' | 'too-far' | 'out-of-focus' | 'too-dark' | 'not-flat';
+  | 'overexposed'
+  | 'reflection'
+  | 'shadow'
+  | 'smoke'
+  | 'too-far'
+  | 'out-of-focus'
+  | 'too-dark'
+  | 'not-flat';
 
 export interface PhotoFault {
   readonly fault: FaultName;
@@ -83,11 +90,17 @@ function reflection(added: AddedLight | null, layout: Layout): PhotoFault | null
   return {
     fault: 'reflection',
     amount: most,
-    area: grown(boxOf(squares.filter(({ share }) => share >= bound), 0), 0.5),
+    area: grown(
+      boxOf(
+        squares.filter(({ share }) => share >= bound),
+        0,
+      ),
+      0.5,
+    ),
     line: null,
     cells: cellsWhere(layout, (box) => added.at(middleOf(box).x, middleOf(box).y) >= bound),
   };
-} // prettier-ignore
+}
 
 /** The part of a line that lies on the card; null for one that passes beside it. Source: Y.-D. Liang, B. A. Barsky, ACM Trans. Graph. 3 (1984) 1. */
 function acrossCard(through: Point, along: Point, { widthMm, heightMm }: Layout): [Point, Point] | null {
@@ -119,7 +132,12 @@ function shadow({ field }: PhotoContext, layout: Layout): PhotoFault | null {
     area: null,
     line: acrossCard(through, along, layout),
     cells: cellsWhere(layout, ({ x, y, width, height }) => {
-      const sides = [side({ x, y }), side({ x: x + width, y }), side({ x, y: y + height }), side({ x: x + width, y: y + height })]; // prettier-ignore
+      const sides = [
+        side({ x, y }),
+        side({ x: x + width, y }),
+        side({ x, y: y + height }),
+        side({ x: x + width, y: y + height }),
+      ];
       return Math.min(...sides) < 0 && Math.max(...sides) > 0;
     }),
   };

@@ -10,7 +10,14 @@ import { isPicture, pictureOfCell } from './picture-of-cell';
 
 const PX = 20;
 const box = { x: 2, y: 1, width: 6, height: 3 };
-const picture: Shape = { do: 'picture', box, wanted: packGreys(1, 1, new Uint8Array(1)), table: null, mode: 'power', floorFraction: 0 }; // prettier-ignore
+const picture: Shape = {
+  do: 'picture',
+  box,
+  wanted: packGreys(1, 1, new Uint8Array(1)),
+  table: null,
+  mode: 'power',
+  floorFraction: 0,
+};
 const cell = (...shapes: Shape[]) => {
   const made = cellOf(0, { shape: shapes[0]!, settings: PLAIN_FILL }, { box });
   return { ...made, burns: shapes.map((shape) => ({ shape, settings: PLAIN_FILL })) };
@@ -36,10 +43,15 @@ describe('a picture in a photo', () => {
     expect([columns, rows]).toEqual([20, 10]);
     expect(distanceOfSide(6 / columns)).toBeCloseTo(298, 0);
     expect(deltas).toHaveLength(200);
-    for (const [column, row] of [[0, 0], [19, 0], [0, 9], [12, 4]] as const) {
+    for (const [column, row] of [
+      [0, 0],
+      [19, 0],
+      [0, 9],
+      [12, 4],
+    ] as const) {
       const share = 1 - 0.08 * (2 + 0.3 * (column + 0.5)) - 0.04 * (1 + 0.3 * (row + 0.5));
       expect(Math.abs(deltas[row * columns + column]! - (lightnessOfLuminance(0.5 * share) - bare))).toBeLessThan(0.25);
-    } // prettier-ignore
+    }
     for (const delta of deltas) expect(Math.abs(10 * delta! - Math.round(10 * delta!))).toBeLessThan(1e-9);
     // Stock that is darker under the cell by a tenth makes all of it lighter than it looks.
     expect(pictureOfCell(photo(), cell(picture), bare, -0.1)!.deltas[0]).toBeGreaterThan(deltas[0]! + 2);
@@ -55,7 +67,12 @@ describe('a picture in a photo', () => {
   });
   it('is a cell of one burn that is a picture, and no other', () => {
     const sweep: Shape = { do: 'sweep', area: [rectRing(box)] };
-    expect([cell(picture), cell(sweep), cell(picture, picture), cell(sweep, picture)].map(isPicture)).toEqual([true, false, false, false]); // prettier-ignore
+    expect([cell(picture), cell(sweep), cell(picture, picture), cell(sweep, picture)].map(isPicture)).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ]);
     expect(pictureOfCell(photo(), cell(sweep), bare, 0)).toBeNull();
   });
 });

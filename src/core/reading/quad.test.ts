@@ -43,18 +43,60 @@ describe('a blob’s outline', () => {
     expect(polygonArea(hull)).toBe(100);
   });
   it('is a quad where it is one, clockwise, its corners among its points', () => {
-    const slanted = rowsOf((y) => 20 - 0.2 * y, (y) => 70 - 0.1 * y, 50); // prettier-ignore
+    const slanted = rowsOf(
+      (y) => 20 - 0.2 * y,
+      (y) => 70 - 0.1 * y,
+      50,
+    );
     const quad = quadOfOutline(slanted)!;
     expect(quad).not.toBeNull();
     expect(isClockwiseQuad(quad)).toBe(true);
     const near = (x: number, y: number): boolean => quad.some((p) => Math.hypot(p.x - x, p.y - y) < 2);
-    for (const [x, y] of [[20, 0], [70, 0], [65, 49], [10, 49]] as const) expect(near(x, y), `${x} ${y}`).toBe(true); // prettier-ignore
+    for (const [x, y] of [
+      [20, 0],
+      [70, 0],
+      [65, 49],
+      [10, 49],
+    ] as const)
+      expect(near(x, y), `${x} ${y}`).toBe(true);
   });
   it('is none where it is a triangle, a disc, or a sliver', () => {
-    expect(quadOfOutline(rowsOf((y) => 30 - y / 2, (y) => 30 + y / 2, 60))).toBeNull(); // prettier-ignore
+    expect(
+      quadOfOutline(
+        rowsOf(
+          (y) => 30 - y / 2,
+          (y) => 30 + y / 2,
+          60,
+        ),
+      ),
+    ).toBeNull();
     const disc = Array.from({ length: 61 }, (_, y) => Math.sqrt(900 - (y - 30) ** 2));
-    expect(quadOfOutline(rowsOf((y) => 30 - disc[y]!, (y) => 30 + disc[y]!, 61))).toBeNull(); // prettier-ignore
-    expect(quadOfOutline(rowsOf(() => 0, () => 60, 15))).toBeNull(); // prettier-ignore
-    expect(quadOfOutline(rowsOf(() => 0, () => 60, 30))).not.toBeNull(); // prettier-ignore
+    expect(
+      quadOfOutline(
+        rowsOf(
+          (y) => 30 - disc[y]!,
+          (y) => 30 + disc[y]!,
+          61,
+        ),
+      ),
+    ).toBeNull();
+    expect(
+      quadOfOutline(
+        rowsOf(
+          () => 0,
+          () => 60,
+          15,
+        ),
+      ),
+    ).toBeNull();
+    expect(
+      quadOfOutline(
+        rowsOf(
+          () => 0,
+          () => 60,
+          30,
+        ),
+      ),
+    ).not.toBeNull();
   });
 });

@@ -66,12 +66,16 @@ describe('reading a photo of flat patches', () => {
     expect(result).toMatchObject({ outcome: 'read', markers: 4, alsoSeen: [] });
     if (result.outcome !== 'read') return;
     const [a, b, c, d, e, f, g, h] = result.toPhoto;
-    for (const [x, y] of [[0, 0], [widthMm / 2, heightMm / 2], [widthMm, heightMm]] as const) {
+    for (const [x, y] of [
+      [0, 0],
+      [widthMm / 2, heightMm / 2],
+      [widthMm, heightMm],
+    ] as const) {
       const w = g * x + h * y + 1;
       const truth = photo.placeOf(x, y);
       const off = Math.hypot((a * x + b * y + c) / w - truth.x, (d * x + e * y + f) / w - truth.y);
       expect(off / result.photoPxPerMm).toBeLessThan(0.06);
-    } // prettier-ignore
+    }
     expect(result.frameErrorMm).toBeLessThan(0.06);
     // The lesser of both directions at the card's middle, by the drawing's own map.
     const [px, py] = [widthMm / 2, heightMm / 2];
@@ -145,11 +149,20 @@ describe('reading a photo of flat patches', () => {
   describe('of a camera that bends tones', () => {
     // An S through black, middle and white: what phones do to please.
     const bends = (encoded: number): number => encoded - 0.1 * Math.sin(2 * Math.PI * encoded);
-    const shot = (share: number, rest: DrawnShot = SHOT) => drawnPhoto(layout, stock, { ...rest, bends, light: (u) => share * (0.7 + 0.2 * u) });
+    const shot = (share: number, rest: DrawnShot = SHOT) =>
+      drawnPhoto(layout, stock, { ...rest, bends, light: (u) => share * (0.7 + 0.2 * u) });
     const bright = shot(1);
     const readWith = (second: RgbImage, logRatio: number) =>
-      readCard({ photo: bright, layout, stock, corners: null, cameraIsTrue: true, second: { photo: second, logRatio, logRatioSigma: 0.005 } });
-    const offOf = (result: ReturnType<typeof read>) => cellsOf(result).map((cell) => Math.abs(cell.lightness - lightnessOf(cell.cellIndex)));
+      readCard({
+        photo: bright,
+        layout,
+        stock,
+        corners: null,
+        cameraIsTrue: true,
+        second: { photo: second, logRatio, logRatioSigma: 0.005 },
+      });
+    const offOf = (result: ReturnType<typeof read>) =>
+      cellsOf(result).map((cell) => Math.abs(cell.lightness - lightnessOf(cell.cellIndex)));
     it('is off by many L* from one photo, and told right from two, one of them with half the light', () => {
       expect(Math.max(...offOf(read(bright)))).toBeGreaterThan(4);
       const result = readWith(shot(0.5), Math.log(2));
@@ -162,14 +175,41 @@ describe('reading a photo of flat patches', () => {
       expect(read(bright)).toMatchObject({ tones: { told: 'by-one-photo' } });
     });
     it('is told by a second photo from elsewhere, and by a brighter one', () => {
-      const corners = [{ x: 0.2, y: 0.1 }, { x: 0.8, y: 0.16 }, { x: 0.9, y: 0.86 }, { x: 0.1, y: 0.8 }];
-      for (const off of offOf(readWith(drawnPhoto(layout, stock, { ...SHOT, bends, corners, light: (u, v) => 0.5 * (0.7 + 0.2 * u + 0 * v) }), Math.log(2)))) expect(off).toBeLessThan(1.5);
-      const brighter = readCard({ photo: shot(0.5), layout, stock, corners: null, cameraIsTrue: true, second: { photo: bright, logRatio: -Math.log(2), logRatioSigma: 0.005 } });
+      const corners = [
+        { x: 0.2, y: 0.1 },
+        { x: 0.8, y: 0.16 },
+        { x: 0.9, y: 0.86 },
+        { x: 0.1, y: 0.8 },
+      ];
+      for (const off of offOf(
+        readWith(
+          drawnPhoto(layout, stock, { ...SHOT, bends, corners, light: (u, v) => 0.5 * (0.7 + 0.2 * u + 0 * v) }),
+          Math.log(2),
+        ),
+      ))
+        expect(off).toBeLessThan(1.5);
+      const brighter = readCard({
+        photo: shot(0.5),
+        layout,
+        stock,
+        corners: null,
+        cameraIsTrue: true,
+        second: { photo: bright, logRatio: -Math.log(2), logRatioSigma: 0.005 },
+      });
       for (const off of offOf(brighter)) expect(off).toBeLessThan(1.5);
     });
     it('leaves the cells as unsure as the exposures’ ratio', () => {
       const sigmas = (logRatioSigma: number) =>
-        cellsOf(readCard({ photo: bright, layout, stock, corners: null, cameraIsTrue: true, second: { photo: shot(0.5), logRatio: Math.log(2), logRatioSigma } })).map(({ lightnessSigma }) => lightnessSigma);
+        cellsOf(
+          readCard({
+            photo: bright,
+            layout,
+            stock,
+            corners: null,
+            cameraIsTrue: true,
+            second: { photo: shot(0.5), logRatio: Math.log(2), logRatioSigma },
+          }),
+        ).map(({ lightnessSigma }) => lightnessSigma);
       // By hand, for the darkest: 10 % of ln(Y / Ybare), times 116/3 Y^(1/3) = (L* + 16) / 3.
       const dark = layout.cells.length - 1;
       const [told, bare] = [luminanceOfLightness(lightnessOf(dark)), luminanceOfLightness(stock.bareLightness)];
@@ -185,7 +225,7 @@ describe('reading a photo of flat patches', () => {
       expect(wrong).toMatchObject({ tones: { told: 'not-told', why: 'no-curve' } });
       expect(cellsOf(wrong)).toEqual(cellsOf(read(bright)));
     });
-  }); // prettier-ignore
+  });
 
   it('reads marks brighter than bare stock by the same measure', () => {
     const brighter = (index: number): number => stock.bareLightness + 2 + (25 * index) / layout.cells.length;
@@ -207,7 +247,12 @@ describe('reading a photo of flat patches', () => {
 
   it('is read upside down and from either side, the frame says which way is up', () => {
     for (const turn of [1, 2, 3]) {
-      const corners = [{ x: 0.16, y: 0.14 }, { x: 0.86, y: 0.1 }, { x: 0.84, y: 0.88 }, { x: 0.12, y: 0.9 }]; // prettier-ignore
+      const corners = [
+        { x: 0.16, y: 0.14 },
+        { x: 0.86, y: 0.1 },
+        { x: 0.84, y: 0.88 },
+        { x: 0.12, y: 0.9 },
+      ];
       const turned = corners.map((_, index) => corners[(index + turn) % 4]!);
       for (const cell of cellsOf(read(drawnPhoto(layout, stock, { ...SHOT, corners: turned }))))
         expect(Math.abs(cell.lightness - lightnessOf(cell.cellIndex)), `turned ${turn}`).toBeLessThan(0.6);
@@ -216,10 +261,15 @@ describe('reading a photo of flat patches', () => {
 
   it('reads with corners dragged by hand a few pixels beside, where no marker can be seen', () => {
     const slip = 2;
-    const corners = [[0, 0], [widthMm, 0], [widthMm, heightMm], [0, heightMm]].map(([x, y], index) => {
+    const corners = [
+      [0, 0],
+      [widthMm, 0],
+      [widthMm, heightMm],
+      [0, heightMm],
+    ].map(([x, y], index) => {
       const place = photo.placeOf(x!, y!);
       return { x: place.x + (index % 2 === 0 ? slip : -slip), y: place.y - slip };
-    }); // prettier-ignore
+    });
     const result = read(covered([2, 2], [widthMm - 2, 2], [2, heightMm - 2]), corners);
     const trusted = cellsOf(result).filter((cell) => cell.confidence >= LOW_CONFIDENCE);
     expect(trusted.length).toBeGreaterThan(layout.cells.length / 2);

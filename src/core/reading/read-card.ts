@@ -46,7 +46,11 @@ export interface ReadRequest {
 }
 
 export type ReadStep =
-  'finding markers' | 'finding the cells' | 'straightening' | 'levelling the light' | 'reading cells';
+  | 'finding markers'
+  | 'finding the cells'
+  | 'straightening'
+  | 'levelling the light'
+  | 'reading cells';
 
 export type ReadResult =
   | {
@@ -150,7 +154,20 @@ export function readCard({
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
   const faults = photoFaults(context, light.taken, layout, cells);
-  return { outcome: 'read', cells, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, rectified, field, stockLinear, tones, faults }; // prettier-ignore
+  return {
+    outcome: 'read',
+    cells,
+    toPhoto,
+    markers,
+    frameErrorMm,
+    photoPxPerMm,
+    alsoSeen,
+    rectified,
+    field,
+    stockLinear,
+    tones,
+    faults,
+  };
 }
 
 function looksBlack(gray: GrayImage): boolean {

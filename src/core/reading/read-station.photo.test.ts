@@ -89,7 +89,12 @@ describe('a photo of one station', () => {
       reason: 'several-stations',
     });
     const { plan: few } = grid.propose({ pairing, facts: [] });
-    const other = layCard(grid, { ...few, across: { ...few.across, count: 3 }, down: { ...few.down, count: 3 }, leaveOutFailing: false }, pairing, { cardNumber: 77 }); // prettier-ignore
+    const other = layCard(
+      grid,
+      { ...few, across: { ...few.across, count: 3 }, down: { ...few.down, count: 3 }, leaveOutFailing: false },
+      pairing,
+      { cardNumber: 77 },
+    );
     const photo = drawnPhoto(other, stock, { ...SIZE, lightnessOf: () => 40 });
     expect(read(photo)).toEqual({ outcome: 'other-card', cardNumber: 77 });
   });

@@ -27,7 +27,12 @@ function drawn(corners: readonly Point[], dark = 60, light = 180): GrayImage {
   });
   return { data, width: WIDTH, height: HEIGHT };
 }
-const TRUTH = [{ x: 30.3, y: 20.7 }, { x: 84.6, y: 26.2 }, { x: 79.9, y: 70.4 }, { x: 26.1, y: 66.5 }]; // prettier-ignore
+const TRUTH = [
+  { x: 30.3, y: 20.7 },
+  { x: 84.6, y: 26.2 },
+  { x: 79.9, y: 70.4 },
+  { x: 26.1, y: 66.5 },
+];
 const REACH = { reachPx: 4, softenedPx: 1 };
 const moved = (by: readonly (readonly [number, number])[]): Quad =>
   TRUTH.map(({ x, y }, index) => ({ x: x + by[index]![0], y: y + by[index]![1] })) as unknown as Quad;
@@ -36,12 +41,36 @@ const off = (quad: Quad, truth: readonly Point[] = TRUTH): number[] =>
 
 describe('corners of a dark quad', () => {
   it.each([
-    [[[0, 0], [0, 0], [0, 0], [0, 0]], 0.05],
-    [[[1.5, -1], [-1.2, 1.4], [1, 1.3], [-1.6, -0.8]], 0.05],
-    [[[2, 2], [2, 2], [2, 2], [2, 2]], 0.07],
+    [
+      [
+        [0, 0],
+        [0, 0],
+        [0, 0],
+        [0, 0],
+      ],
+      0.05,
+    ],
+    [
+      [
+        [1.5, -1],
+        [-1.2, 1.4],
+        [1, 1.3],
+        [-1.6, -0.8],
+      ],
+      0.05,
+    ],
+    [
+      [
+        [2, 2],
+        [2, 2],
+        [2, 2],
+        [2, 2],
+      ],
+      0.07,
+    ],
   ] as const)('are found from a guess that is off by %j, to %f pixels', (by, most) => {
     for (const distance of off(refineCorners(drawn(TRUTH), moved(by), REACH))) expect(distance).toBeLessThan(most);
-  }); // prettier-ignore
+  });
 
   it('are found where the quad was given the other way round, too', () => {
     const back = [0, 3, 2, 1].map((index) => TRUTH[index]!);
@@ -52,12 +81,28 @@ describe('corners of a dark quad', () => {
   it('are found beside a burr that hides a part of one side', () => {
     const image = drawn(TRUTH);
     for (let y = 16; y < 24; y++) image.data.fill(60, y * WIDTH + 50, y * WIDTH + 57);
-    for (const distance of off(refineCorners(image, moved([[1, 1], [1, 1], [1, 1], [1, 1]]), REACH)))
+    for (const distance of off(
+      refineCorners(
+        image,
+        moved([
+          [1, 1],
+          [1, 1],
+          [1, 1],
+          [1, 1],
+        ]),
+        REACH,
+      ),
+    ))
       expect(distance).toBeLessThan(0.1);
-  }); // prettier-ignore
+  });
 
   it('stay where they are where there is no edge: on even ground, on light ones, and where contrast is too faint', () => {
-    const guess = moved([[1, 1], [1, 1], [1, 1], [1, 1]]); // prettier-ignore
+    const guess = moved([
+      [1, 1],
+      [1, 1],
+      [1, 1],
+      [1, 1],
+    ]);
     expect(refineCorners(drawn(TRUTH, 180, 180), guess, REACH)).toEqual(guess);
     expect(refineCorners(drawn(TRUTH, 178, 180), guess, REACH)).toEqual(guess);
     // Light on dark is turned round before: here its edges go the wrong way.
@@ -65,7 +110,12 @@ describe('corners of a dark quad', () => {
   });
 
   it('stay where they are at a side whose edge lies out of reach', () => {
-    const guess = moved([[0, -8], [0, -8], [0, 0], [0, 0]]); // prettier-ignore
+    const guess = moved([
+      [0, -8],
+      [0, -8],
+      [0, 0],
+      [0, 0],
+    ]);
     const found = refineCorners(drawn(TRUTH), guess, REACH);
     expect(found[0]).toEqual(guess[0]);
     expect(found[1]).toEqual(guess[1]);
@@ -74,7 +124,12 @@ describe('corners of a dark quad', () => {
   });
 
   it('of a quad at the picture’s border are found as far as it can be seen', () => {
-    const atBorder = [{ x: 1.2, y: 20.4 }, { x: 40.5, y: 18.3 }, { x: 42.2, y: 60.1 }, { x: 2.8, y: 62.6 }]; // prettier-ignore
+    const atBorder = [
+      { x: 1.2, y: 20.4 },
+      { x: 40.5, y: 18.3 },
+      { x: 42.2, y: 60.1 },
+      { x: 2.8, y: 62.6 },
+    ];
     const found = refineCorners(drawn(atBorder), atBorder.map(({ x, y }) => ({ x: x + 0.8, y })) as unknown as Quad, {
       reachPx: 4,
       softenedPx: 1,

@@ -32,7 +32,14 @@ describe.each(SHEET_FORMATS)('a frame sheet on %s', (format) => {
     // A quiet rim of one module at the least, or no marker is found.
     for (const marker of markers)
       for (const patch of patches)
-        expect(Math.max(patch.x - marker.x - marker.width, marker.x - patch.x - patch.width, patch.y - marker.y - marker.height, marker.y - patch.y - patch.height)).toBeGreaterThan(11 / 8); // prettier-ignore
+        expect(
+          Math.max(
+            patch.x - marker.x - marker.width,
+            marker.x - patch.x - patch.width,
+            patch.y - marker.y - marker.height,
+            marker.y - patch.y - patch.height,
+          ),
+        ).toBeGreaterThan(11 / 8);
   });
   it('has every grey once on each side, the same in the same order on two of them', () => {
     for (const side of ['top', 'right', 'bottom', 'left'] as const) {

@@ -7,9 +7,14 @@ import { nextPair, rankedByPairs, type Comparison } from './bradley-terry';
  * team's are 1.58, 1.44, 1.29, 1.25, 1.11, 0.68; the further digits, and those with a prior, by SciPy 1.17.
  */
 const WINS = [
-  [0, 7, 9, 7, 7, 9, 11], [6, 0, 7, 5, 11, 9, 9], [4, 6, 0, 7, 7, 8, 12], [6, 8, 6, 0, 6, 7, 10],
-  [6, 2, 6, 7, 0, 7, 12], [4, 4, 5, 6, 6, 0, 6], [2, 4, 1, 3, 1, 7, 0],
-]; // prettier-ignore
+  [0, 7, 9, 7, 7, 9, 11],
+  [6, 0, 7, 5, 11, 9, 9],
+  [4, 6, 0, 7, 7, 8, 12],
+  [6, 8, 6, 0, 6, 7, 10],
+  [6, 2, 6, 7, 0, 7, 12],
+  [4, 4, 5, 6, 6, 0, 6],
+  [2, 4, 1, 3, 1, 7, 0],
+];
 const GAMES = WINS.flatMap((row, better) =>
   row.flatMap((times, worse) => Array.from({ length: times }, (): Comparison => ({ better, worse, equal: false }))),
 );
@@ -46,15 +51,22 @@ describe('worths by pairs', () => {
   it('meet in the middle where two are called equal', () => {
     const both = rankedByPairs(2, [{ better: 1, worse: 0, equal: true }]);
     expect(both[0]!.worth).toBeCloseTo(both[1]!.worth, 9);
-    const once = rankedByPairs(2, [{ better: 1, worse: 0, equal: false }, { better: 1, worse: 0, equal: true }]); // prettier-ignore
+    const once = rankedByPairs(2, [
+      { better: 1, worse: 0, equal: false },
+      { better: 1, worse: 0, equal: true },
+    ]);
     const won = rankedByPairs(2, [{ better: 1, worse: 0, equal: false }]);
     expect(once[0]!.worth).toBeLessThan(won[0]!.worth);
     expect(once[0]!.worth).toBeGreaterThan(0);
   });
   it('refuse comparisons of what is not there, or with itself', () => {
-    for (const [better, worse] of [[0, 3], [-1, 0], [1, 1]] as const)
+    for (const [better, worse] of [
+      [0, 3],
+      [-1, 0],
+      [1, 1],
+    ] as const)
       expect(() => rankedByPairs(3, [{ better, worse, equal: false }])).toThrow(/invalid comparison/);
-  }); // prettier-ignore
+  });
 });
 
 describe('the next pair', () => {

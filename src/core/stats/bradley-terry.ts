@@ -65,7 +65,9 @@ export function rankedByPairs(count: number, comparisons: readonly Comparison[],
     if (Math.max(...change.map(Math.abs), 0) < 1e-10) break;
   }
   const covariance = inverse(curve().bend);
-  const factor = new CholeskyDecomposition(Matrix.add(covariance, covariance.transpose()).mul(0.5)).lowerTriangularMatrix.to2DArray(); // prettier-ignore
+  const factor = new CholeskyDecomposition(
+    Matrix.add(covariance, covariance.transpose()).mul(0.5),
+  ).lowerTriangularMatrix.to2DArray();
   const random = seedrandom.alea('best of all');
   const wins = new Array<number>(count).fill(0);
   for (let draw = 0; draw < DRAWS; draw++) {

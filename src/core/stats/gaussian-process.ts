@@ -112,7 +112,10 @@ export function gaussianProcess(
 
   return {
     logLikelihood:
-      -0.5 * (vector.dot(rest) + logDeterminant + 2 * byBasis.lowerTriangularMatrix.diag().reduce((sum, value) => sum + Math.log(value), 0)), // prettier-ignore
+      -0.5 *
+      (vector.dot(rest) +
+        logDeterminant +
+        2 * byBasis.lowerTriangularMatrix.diag().reduce((sum, value) => sum + Math.log(value), 0)),
     withoutItself,
     weights: weights.to1DArray(),
     weightCovariance: weightCovariance.to2DArray(),

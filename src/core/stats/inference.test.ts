@@ -47,7 +47,6 @@ describe('the penalised logistic fit', () => {
         [1, -0.3],
         [-1, 0.3],
       ] as const)
-        // prettier-ignore
         expect(penalised(data, intercept + 0.01 * u, slope + 0.01 * v)).toBeLessThan(best);
     },
   );

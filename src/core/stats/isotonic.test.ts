@@ -33,7 +33,10 @@ describe('values that never fall', () => {
       expect(sum(fitted)).toBeCloseTo(sum(ys), 6);
       const error = (of: readonly number[]): number => sum(of.map((y, k) => (y - ys[k]!) ** 2));
       for (let cut = 0; cut <= ys.length; cut++) {
-        const [low, high] = [ys.slice(0, cut), ys.slice(cut)].map((part) => sum(part) / Math.max(1, part.length)) as [number, number]; // prettier-ignore
+        const [low, high] = [ys.slice(0, cut), ys.slice(cut)].map((part) => sum(part) / Math.max(1, part.length)) as [
+          number,
+          number,
+        ];
         if (cut > 0 && cut < ys.length && low > high) continue;
         expect(error(fitted)).toBeLessThanOrEqual(error(ys.map((_, k) => (k < cut ? low : high))) + 1e-6);
       }

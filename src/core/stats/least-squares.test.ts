@@ -4,7 +4,9 @@ import { leastSquares, type Left } from './least-squares';
 // NIST StRD, Nonlinear Regression, itl.nist.gov/div898/strd: data, starts and certified values of two of its problems (from memory; SciPy 1.17 gives the same).
 const MISRA_X = [77.6, 114.9, 141.1, 190.8, 239.9, 289, 332.8, 378.4, 434.8, 477.3, 536.8, 593.1, 689.1, 760];
 const MISRA_Y = [10.07, 14.73, 17.94, 23.93, 29.61, 35.18, 40.02, 44.82, 50.76, 55.05, 61.01, 66.4, 75.47, 81.78];
-const RAT_Y = [16.08, 33.83, 65.8, 97.2, 191.55, 326.2, 386.87, 520.53, 590.03, 651.92, 724.93, 699.56, 689.96, 637.56, 717.41]; // prettier-ignore
+const RAT_Y = [
+  16.08, 33.83, 65.8, 97.2, 191.55, 326.2, 386.87, 520.53, 590.03, 651.92, 724.93, 699.56, 689.96, 637.56, 717.41,
+];
 
 const misra = ([top, rate]: readonly number[]): Left => ({
   residuals: MISRA_X.map((x, at) => top! * (1 - Math.exp(-rate! * x)) - MISRA_Y[at]!),
@@ -46,7 +48,10 @@ describe('least squares', () => {
     expect(leastSquares(flat, [3]).parameters).toEqual([3]);
     expect(() => leastSquares(misra, [NaN, 1])).toThrow(RangeError);
     // Downhill without end: never called settled.
-    const endless = ([x]: readonly number[]): Left => ({ residuals: [Math.exp(-x! / 1e6) * 1e3], jacobian: [[-Math.exp(-x! / 1e6) / 1e3]] }); // prettier-ignore
+    const endless = ([x]: readonly number[]): Left => ({
+      residuals: [Math.exp(-x! / 1e6) * 1e3],
+      jacobian: [[-Math.exp(-x! / 1e6) / 1e3]],
+    });
     expect(leastSquares(endless, [0]).sumOfSquares).toBeLessThan(1e6);
   });
 });

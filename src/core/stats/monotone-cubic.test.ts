@@ -7,10 +7,23 @@ describe('a monotone cubic', () => {
   it('is as another program draws it', () => {
     const curve = through([0, 0], [1, 1], [2, 1.5], [4, 5], [7, 5.2]);
     // By SciPy's PchipInterpolator.
-    for (const [x, y] of [[0.5, 0.57292], [1.5, 1.24176], [3, 3.39892], [5.5, 5.15134]] as const) expect(curve(x)).toBeCloseTo(y, 4); // prettier-ignore
+    for (const [x, y] of [
+      [0.5, 0.57292],
+      [1.5, 1.24176],
+      [3, 3.39892],
+      [5.5, 5.15134],
+    ] as const)
+      expect(curve(x)).toBeCloseTo(y, 4);
   });
   it('goes through its points, and never past what two neighbours have', () => {
-    const points: [number, number][] = [[0, 0], [0.1, 0], [0.2, 0.4], [0.5, 9], [0.55, 9], [1, 9.1]]; // prettier-ignore
+    const points: [number, number][] = [
+      [0, 0],
+      [0.1, 0],
+      [0.2, 0.4],
+      [0.5, 9],
+      [0.55, 9],
+      [1, 9.1],
+    ];
     const curve = through(...points);
     for (const [x, y] of points) expect(curve(x)).toBeCloseTo(y, 12);
     let before = 0;

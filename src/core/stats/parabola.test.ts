@@ -22,7 +22,13 @@ describe('a parabola', () => {
   });
   it('has the sigmas of NumPy’s polyfit with weights', () => {
     // numpy.polyfit(x, y, 2, w=1/s, cov='unscaled') of NumPy 2, made-up points.
-    const points = [[-2, 0.1, 0.2], [-1, 3.05, 0.1], [0, 3.9, 0.2], [1, 3.02, 0.1], [2, -0.1, 0.3]].map(([x, y, sigma]) => ({ x: x!, y: y!, sigma: sigma! })); // prettier-ignore
+    const points = [
+      [-2, 0.1, 0.2],
+      [-1, 3.05, 0.1],
+      [0, 3.9, 0.2],
+      [1, 3.02, 0.1],
+      [2, -0.1, 0.3],
+    ].map(([x, y, sigma]) => ({ x: x!, y: y!, sigma: sigma! }));
     const found = parabolaThrough(points)!;
     expect(found.bend).toBeCloseTo(-0.99122718, 7);
     expect(found.bendSigma).toBeCloseTo(0.05705767, 7);
@@ -38,7 +44,7 @@ describe('a parabola', () => {
     const random = seedrandom('vertex');
     const told = Array.from({ length: 2000 }, () =>
       parabolaThrough(over(xs, (x) => -0.5 * (x - 0.4) ** 2 + 0.5 * normal(random), 0.5))!,
-    ); // prettier-ignore
+    );
     const held = told.filter(({ x, sigma }) => Math.abs(x - 0.4) < sigma).length / told.length;
     // Where points scatter more than they should, sigmas grow; where less, they do not shrink.
     expect(held).toBeGreaterThan(0.66);
@@ -47,7 +53,8 @@ describe('a parabola', () => {
     expect(Math.abs(heldAt - 0.72)).toBeLessThan(0.06);
   });
   it('says by its misfit that points scatter more than they should, and grows unsurer by it', () => {
-    const zigzag = (sigma: number) => parabolaThrough([-3, -2, -1, 0, 1, 2, 3].map((x, at) => ({ x, y: x * x + (at % 2 ? 1 : -1), sigma })))!; // prettier-ignore
+    const zigzag = (sigma: number) =>
+      parabolaThrough([-3, -2, -1, 0, 1, 2, 3].map((x, at) => ({ x, y: x * x + (at % 2 ? 1 : -1), sigma })))!;
     expect(zigzag(0.1).misfit).toBeGreaterThan(9);
     expect(zigzag(0.1).sigma).toBeCloseTo(zigzag(0.01).sigma, 9);
     expect(zigzag(10).sigma).toBeGreaterThan(5 * zigzag(0.1).sigma);

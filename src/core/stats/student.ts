@@ -1,9 +1,9 @@
 /** Logarithm of the gamma function for x from 0.5 up. Source: C. Lanczos, SIAM J. Numer. Anal. B 1 (1964) 86, with g = 7 and nine terms. */
 function logGamma(x: number): number {
   const terms = [
-    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905,
-    -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
-  ]; // prettier-ignore
+    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059,
+    12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
+  ];
   const z = x - 1;
   const t = z + 7.5;
   const sum = terms.slice(1).reduce((total, term, index) => total + term / (z + index + 1), terms[0]!);

@@ -51,7 +51,10 @@ describe('two sides of a comparison', () => {
     expect(wide.half).toBeCloseTo(Math.hypot(half, 2.1701 * 0.5), 3);
     expect(wide.sigma).toBeCloseTo(Math.hypot(sigma, 0.5), 9);
     // Two looks share half of its square.
-    expect(compare([look, look], 1, 0.01, 0.5).sigma).toBeCloseTo(Math.hypot(compare([look, look], 1, 0.01).sigma, 0.5 / Math.SQRT2), 9); // prettier-ignore
+    expect(compare([look, look], 1, 0.01, 0.5).sigma).toBeCloseTo(
+      Math.hypot(compare([look, look], 1, 0.01).sigma, 0.5 / Math.SQRT2),
+      9,
+    );
     expect(() => lookAtPairs([[1, 2]])).toThrow('too few pairs: 1');
   });
 
@@ -60,7 +63,11 @@ describe('two sides of a comparison', () => {
     expect(pairsWanted(1, 0.5, 0.05, 0.8)).toBe(34);
     expect(pairsWanted(1, 0.8, 0.05, 0.8)).toBe(15);
     expect(() => pairsWanted(1, 0)).toThrow(RangeError);
-    const scattered = lookAtPairs([[0, 1], [0, 9], [0, -4]]); // prettier-ignore
+    const scattered = lookAtPairs([
+      [0, 1],
+      [0, 9],
+      [0, -4],
+    ]);
     const { verdict, more, spread } = compare([scattered], 4, 0.3);
     expect([verdict, more]).toEqual(['more', pairsWanted(spread, 4) - 3]);
   });

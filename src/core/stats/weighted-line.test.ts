@@ -41,8 +41,18 @@ describe('a straight line through points', () => {
     expect(rms(({ misfit }) => misfit)).toBeCloseTo(1, 1);
   });
   it('has nothing to scatter about with two points, and is none through one x', () => {
-    expect(weightedLine([{ x: 0, y: 1, sigma: 1 }, { x: 2, y: 5, sigma: 1 }])).toMatchObject({ slope: 2, misfit: 0, degrees: 0 }); // prettier-ignore
-    expect(weightedLine([{ x: 1, y: 1, sigma: 1 }, { x: 1, y: 5, sigma: 1 }])).toBeNull(); // prettier-ignore
+    expect(
+      weightedLine([
+        { x: 0, y: 1, sigma: 1 },
+        { x: 2, y: 5, sigma: 1 },
+      ]),
+    ).toMatchObject({ slope: 2, misfit: 0, degrees: 0 });
+    expect(
+      weightedLine([
+        { x: 1, y: 1, sigma: 1 },
+        { x: 1, y: 5, sigma: 1 },
+      ]),
+    ).toBeNull();
     expect(() => weightedLine([{ x: 1, y: 1, sigma: 0 }])).toThrow(/invalid sigma: 0/);
   });
 });

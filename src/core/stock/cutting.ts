@@ -48,7 +48,16 @@ const TABLE: Readonly<Record<FamilyId, CutEnergy>> = {
 };
 
 /** Stock that grew, or is glued in layers: knots, glue and pockets inside hold a cut up here and there (common practice). */
-const UNEVEN: readonly FamilyId[] = ['plywood', 'hardwood', 'softwood', 'light-wood', 'bamboo', 'veneer', 'cork', 'corrugated']; // prettier-ignore
+const UNEVEN: readonly FamilyId[] = [
+  'plywood',
+  'hardwood',
+  'softwood',
+  'light-wood',
+  'bamboo',
+  'veneer',
+  'cork',
+  'corrugated',
+];
 
 /**
  * About how many places inside the stock hold a cut up, for each 100 mm of it, before any cut was looked at: three in a metre of stock that grew or is

@@ -9,10 +9,20 @@ const SOFT: Outline = { shape: 'rounded', radiusMm: 10 };
 
 describe('a piece of stock', () => {
   it('holds what lies within its four sides, edges included', () => {
-    for (const [x, y] of [[0, 0], [90, 0], [0, 50], [90, 50]] as const)
-      expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(true); // prettier-ignore
-    for (const [x, y] of [[-0.01, 0], [90.01, 0], [0, -0.01], [0, 50.01]] as const)
-      expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(false); // prettier-ignore
+    for (const [x, y] of [
+      [0, 0],
+      [90, 0],
+      [0, 50],
+      [90, 50],
+    ] as const)
+      expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(true);
+    for (const [x, y] of [
+      [-0.01, 0],
+      [90.01, 0],
+      [0, -0.01],
+      [0, 50.01],
+    ] as const)
+      expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(false);
   });
   it('that is round or oval holds what its curve leaves: (dx/50)² + (dy/30)² of each corner at most one', () => {
     // By hand: a corner at (40, 18) from the middle lies on it exactly, 0.64 + 0.36.

@@ -95,7 +95,10 @@ describe('families and wavelengths', () => {
     expect(cut('co2-glass', 6)).toBeCloseTo(6, 9);
     const { absorption } = under('blue-diode', 'plywood');
     expect(absorption).toBeLessThan(1);
-    expect(cut('blue-diode', 3, 'plywood') / cut('co2-glass', 3, 'plywood')).toBeCloseTo(under('co2-glass', 'plywood').absorption / absorption, 9); // prettier-ignore
+    expect(cut('blue-diode', 3, 'plywood') / cut('co2-glass', 3, 'plywood')).toBeCloseTo(
+      under('co2-glass', 'plywood').absorption / absorption,
+      9,
+    );
     expect(() => cutThroughJPerMm({ sourceKind: 'co2-glass' }, { ...mdf, family: 'cheese' })).toThrow(/cheese/);
   });
   it('orders every stock’s energies, and lets weaker absorption ask for more', () => {
@@ -202,8 +205,20 @@ describe('every caution', () => {
     const found = cautions.map(({ code }) => code);
     expect(new Set(found).size).toBe(found.length);
     expect(found.slice(0, 13)).toEqual([
-      'attended', 'fire', 'fumes', 'eyes', 'material', 'dry', 'flat', 'clearance', 'coolant', 'silica', 'reflection', 'setup-1', 'setup-2',
-    ]); // prettier-ignore
+      'attended',
+      'fire',
+      'fumes',
+      'eyes',
+      'material',
+      'dry',
+      'flat',
+      'clearance',
+      'coolant',
+      'silica',
+      'reflection',
+      'setup-1',
+      'setup-2',
+    ]);
     const family = familyOf(everything.stock.family);
     expect(found.slice(13)).toEqual(family.cautions.map((_, index) => `family-${index + 1}`));
     expect(cautions[11]).toMatchObject({ text: 'The face is wiped clean.' });
@@ -241,8 +256,10 @@ describe('what speaks against a pairing', () => {
     expect(stop!.text).toContain(`lass under a ${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm): `);
     expect(stop!.whatToDo).toBe('Choose another machine or another stock.');
     const [poor] = assessPairing(machine, { ...stock, family: 'cloth', type: '' });
-    expect(poor!.text).toContain(` under a ${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm) works badly: `);
-  }); // prettier-ignore
+    expect(poor!.text).toContain(
+      ` under a ${SOURCE_NAMES[machine.sourceKind]} (${machine.wavelengthNm} nm) works badly: `,
+    );
+  });
   it('is a light that passes or does little, an adhesive, a thickness that nobody measured', () => {
     expect(codesOf({ family: 'glass', type: '' })).toEqual(['stop wavelength-passes']);
     expect(codesOf({ family: 'cloth', type: '' })).toEqual(['warning wavelength-poor']);

@@ -14,7 +14,9 @@ const words = (fault: FaultName, amount: number, more: Partial<PhotoFault> = {})
 
 describe('a fault of a photo', () => {
   it('says what is wrong and where on the card', () => {
-    expect(words('reflection', 0.1, { cells: [2, 3, 6, 7, 10, 11] }).what).toBe('A lamp’s reflection over columns 3 and 4');
+    expect(words('reflection', 0.1, { cells: [2, 3, 6, 7, 10, 11] }).what).toBe(
+      'A lamp’s reflection over columns 3 and 4',
+    );
     expect(words('reflection', 0.03, { cells: [0, 1, 3, 4, 5, 7, 8, 9, 11] })).toEqual({
       name: 'A veil of light, or bent tones',
       what: expect.stringMatching(/^A veil of light, or bent tones over columns 1 and 2, 4$/),
@@ -22,7 +24,7 @@ describe('a fault of a photo', () => {
     });
     expect(words('shadow', 0.5, { cells: [4, 5, 6, 7] }).what).toBe('A shadow’s edge across row 2');
     expect(words('overexposed', 0.3).what).toBe('Overexposed');
-  }); // prettier-ignore
+  });
   it.each([
     ['overexposed', 0.312, /^31 % of the bare stock .* exposure set darker/],
     ['reflection', 0.124, /up to 12 % of white.*Turn the card/],

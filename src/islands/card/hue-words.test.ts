@@ -7,11 +7,17 @@ const LEATHER = { bareLightness: 66, colour: '#c9a06c' };
 
 describe('the hue of a cell', () => {
   it.each([
-    [5, 0, 'reddish'], [4, 4, 'orange'], [0, 5, 'yellowish'], [-4, 4, 'greenish yellow'],
-    [-5, 0, 'greenish'], [-4, -4, 'greenish blue'], [0, -5, 'bluish'], [4, -4, 'violet'],
+    [5, 0, 'reddish'],
+    [4, 4, 'orange'],
+    [0, 5, 'yellowish'],
+    [-4, 4, 'greenish yellow'],
+    [-5, 0, 'greenish'],
+    [-4, -4, 'greenish blue'],
+    [0, -5, 'bluish'],
+    [4, -4, 'violet'],
   ] as const)('of a* %i and b* %i is %3$s', (a, b, name) => {
     expect(hueWords({ a, b, sigma: 0.5 }, SLATE)).toMatch(new RegExp(`^${name} by [\\d.]+ ± 1$`));
-  }); // prettier-ignore
+  });
   it('is greyer where it loses the stock’s own colour, which grey stock has not', () => {
     // Leather's own a* and b* are about 9 and 33.
     expect(hueWords({ a: -4, b: -11, sigma: 0.5 }, LEATHER)).toBe('greyer by 12 ± 1');

@@ -41,5 +41,8 @@ export function hueOfCard(readings: readonly CellReading[], stock: Look): { word
   const seen = readings.flatMap(({ hue, cellIndex }) => (hue && isSeen(hue) ? [{ hue, cellIndex }] : []));
   if (seen.length === 0) return null;
   const most = seen.reduce((one, other) => (sizeOf(other.hue) > sizeOf(one.hue) ? other : one));
-  return { words: `${hueWords(most.hue, stock)}, ${seen.length} of ${readings.length} cells`, cellIndex: most.cellIndex };
-} // prettier-ignore
+  return {
+    words: `${hueWords(most.hue, stock)}, ${seen.length} of ${readings.length} cells`,
+    cellIndex: most.cellIndex,
+  };
+}

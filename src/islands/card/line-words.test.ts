@@ -5,7 +5,14 @@ import { rectRing } from '../../core/card/shape';
 import type { BurnSettings } from '../../core/card/settings';
 import { barRows, endsRow, lineRows, singleLineRows, tonelessNumber, tonelessRows } from './line-words';
 
-const seen = { pitchMm: 0.127, pitchSigmaMm: 0.0002, visibility: 0.12, visibilitySigma: 0.02, gapMm: 0.018, gapSigmaMm: 0.004 }; // prettier-ignore
+const seen = {
+  pitchMm: 0.127,
+  pitchSigmaMm: 0.0002,
+  visibility: 0.12,
+  visibilitySigma: 0.02,
+  gapMm: 0.018,
+  gapSigmaMm: 0.004,
+};
 const words = (lines: Parameters<typeof lineRows>[0]): string => JSON.stringify(lineRows(lines, DEFAULT_LIKED_UNITS));
 
 describe('what is said of lines', () => {
@@ -32,7 +39,15 @@ describe('what is said of lines', () => {
 });
 
 describe('what is said of a single line', () => {
-  const line = { besideMm: -0.0121, besideSigmaMm: 0.001, widthMm: 0.1234, widthSigmaMm: 0.002, raggedMm: 0.004, raggedSigmaMm: 0.001, profile: null }; // prettier-ignore
+  const line = {
+    besideMm: -0.0121,
+    besideSigmaMm: 0.001,
+    widthMm: 0.1234,
+    widthSigmaMm: 0.002,
+    raggedMm: 0.004,
+    raggedSigmaMm: 0.001,
+    profile: null,
+  };
   const rows = (seenLine: Parameters<typeof singleLineRows>[0]) => singleLineRows(seenLine, DEFAULT_LIKED_UNITS);
   it('is how wide it is, how ragged, and how far beside its place, to two sigmas', () => {
     expect(rows(line)).toEqual([
@@ -59,7 +74,15 @@ describe('what is said of the ends of a long fill', () => {
 });
 
 describe('what is said of bars of both ways', () => {
-  const bar = (besideMm: number) => ({ besideMm, besideSigmaMm: 0.003, widthMm: null, widthSigmaMm: null, raggedMm: null, raggedSigmaMm: null, profile: null }); // prettier-ignore
+  const bar = (besideMm: number) => ({
+    besideMm,
+    besideSigmaMm: 0.003,
+    widthMm: null,
+    widthSigmaMm: null,
+    raggedMm: null,
+    raggedSigmaMm: null,
+    profile: null,
+  });
   const bars = { there: bar(0.014), back: bar(-0.0162) };
   it('is how far each lies beside its place, and from the other, to two sigmas of both', () => {
     expect(barRows(bars, DEFAULT_LIKED_UNITS)).toEqual([
@@ -81,6 +104,8 @@ describe('what is said of bars of both ways', () => {
     expect(tonelessRows(cell(4), { line: null, bars }, DEFAULT_LIKED_UNITS)).toEqual(
       barRows(bars, DEFAULT_LIKED_UNITS),
     );
-    expect(tonelessRows(cell(0.1), { line, bars: null }, DEFAULT_LIKED_UNITS)).toEqual(singleLineRows(line, DEFAULT_LIKED_UNITS)); // prettier-ignore
+    expect(tonelessRows(cell(0.1), { line, bars: null }, DEFAULT_LIKED_UNITS)).toEqual(
+      singleLineRows(line, DEFAULT_LIKED_UNITS),
+    );
   });
 });

@@ -3,16 +3,26 @@ import { cardKind } from '../../cards/registry';
 import type { Answer, Seen } from '../../core/card/asks';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import {
-  doubtedOf, gaugeAfter, keyAction, nextDoubted, saidSigns, saidWords, sortedAsks, standingAnswer,
-} from './look'; // prettier-ignore
+  doubtedOf,
+  gaugeAfter,
+  keyAction,
+  nextDoubted,
+  saidSigns,
+  saidWords,
+  sortedAsks,
+  standingAnswer,
+} from './look';
 
 const { asks } = cardKind('grid');
 const kerfAsks = cardKind('kerf').asks;
 const { ofCell } = sortedAsks(asks);
 const { gauges } = sortedAsks(kerfAsks);
 const answer = (cellIndex: number, field: string, value: string | number, repeat = 0): Answer => ({
-  field, cellIndex, repeat, value,
-}); // prettier-ignore
+  field,
+  cellIndex,
+  repeat,
+  value,
+});
 const reading = (cellIndex: number, confidence: number) => ({ cellIndex, confidence }) as CellReading;
 const pressed = (key: string, held: object = {}) =>
   keyAction({ key, ctrlKey: false, metaKey: false, altKey: false, ...held }, ofCell);
@@ -83,9 +93,21 @@ describe('readings of a gauge', () => {
   it('go on with the same gauge, the next gauge, the next cell as they burn, and end', () => {
     const order = [2, 0, 1];
     const [x, y] = gauges;
-    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 0 }, gauges, order)).toEqual({ cellIndex: 2, field: x!.field, repeat: 1 }); // prettier-ignore
-    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 2 }, gauges, order)).toEqual({ cellIndex: 2, field: y!.field, repeat: 0 }); // prettier-ignore
-    expect(gaugeAfter({ cellIndex: 2, field: y!.field, repeat: 2 }, gauges, order)).toEqual({ cellIndex: 0, field: x!.field, repeat: 0 }); // prettier-ignore
+    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 0 }, gauges, order)).toEqual({
+      cellIndex: 2,
+      field: x!.field,
+      repeat: 1,
+    });
+    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 2 }, gauges, order)).toEqual({
+      cellIndex: 2,
+      field: y!.field,
+      repeat: 0,
+    });
+    expect(gaugeAfter({ cellIndex: 2, field: y!.field, repeat: 2 }, gauges, order)).toEqual({
+      cellIndex: 0,
+      field: x!.field,
+      repeat: 0,
+    });
     expect(gaugeAfter({ cellIndex: 1, field: y!.field, repeat: 2 }, gauges, order)).toBeNull();
   });
 });

@@ -32,7 +32,9 @@ describe('what is known of the camera’s tones', () => {
       'bent by up to 25 % of light, and put right by the frame sheet',
     );
     const not = { told: 'not-told', cameraIsTrue: false } as const;
-    expect(tonesWords({ ...not, why: 'sheet-not-measured' })).toBe('not known: the greys of this frame sheet were never measured'); // prettier-ignore
+    expect(tonesWords({ ...not, why: 'sheet-not-measured' })).toBe(
+      'not known: the greys of this frame sheet were never measured',
+    );
     expect(tonesAdvice({ ...not, why: 'sheet-not-measured' }, 'markers')).toContain('Measure them once');
     expect(tonesAdvice({ ...not, why: 'sheet-not-flat' }, 'cells')).toContain('Lay it flat');
     expect(tonesAdvice({ told: 'by-sheet', format: 'a5', bentBy: 0.5 }, 'markers')).toBeNull();
@@ -80,9 +82,14 @@ describe('what became of a photo', () => {
     expect(stateOf(photo('needs-corners'), 'sheet')).toMatch(/not found on a frame sheet: drag/);
   });
   it('says by what a card is placed, and was', () => {
-    const layout = (markers: number, adopted: boolean) => ({ adopted, frame: { markers: Array(markers) } }) as unknown as Layout; // prettier-ignore
+    const layout = (markers: number, adopted: boolean) =>
+      ({ adopted, frame: { markers: Array(markers) } }) as unknown as Layout;
     expect([layout(4, false), layout(0, false), layout(0, true)].map(placedBy)).toEqual(['markers', 'sheet', 'cells']);
-    expect([placeWords(3, false), placeWords(0, false), placeWords(0, true)]).toEqual(['3 of 4 markers', 'the frame sheet', 'corners by hand']); // prettier-ignore
+    expect([placeWords(3, false), placeWords(0, false), placeWords(0, true)]).toEqual([
+      '3 of 4 markers',
+      'the frame sheet',
+      'corners by hand',
+    ]);
   });
 });
 
@@ -93,7 +100,12 @@ describe('why cells are in doubt', () => {
     );
   });
   it('is told of many by the first of each, most first', () => {
-    const cells = [{ doubts: ['uneven'] }, { doubts: ['reflection', 'uneven'] }, { doubts: ['reflection'] }, { doubts: [] }] as const; // prettier-ignore
+    const cells = [
+      { doubts: ['uneven'] },
+      { doubts: ['reflection', 'uneven'] },
+      { doubts: ['reflection'] },
+      { doubts: [] },
+    ] as const;
     expect(doubtReasons(cells)).toEqual([
       { count: 2, words: 'how much light a reflection adds there is not sure' },
       { count: 1, words: 'it is uneven within itself' },
@@ -114,12 +126,18 @@ describe('whether a photo counts', () => {
 
 describe('the photo that would help', () => {
   it('is asked for with the cells that it may tell', () => {
-    const cells = Array.from({ length: 3 }, (_, index) => ({ index, leftOut: false, box: { x: 5 * index, y: 0, width: 4, height: 4 } })) as unknown as Cell[]; // prettier-ignore
+    const cells = Array.from({ length: 3 }, (_, index) => ({
+      index,
+      leftOut: false,
+      box: { x: 5 * index, y: 0, width: 4, height: 4 },
+    })) as unknown as Cell[];
     const doubted = { cellIndex: 1, confidence: 0.7, doubts: ['reflection'] } as unknown as CellReading;
-    expect(nextPhotoWords([doubted], { cells })).toMatch(/turned a quarter.*not sure of cell 2; photos of a card are merged\.$/);
+    expect(nextPhotoWords([doubted], { cells })).toMatch(
+      /turned a quarter.*not sure of cell 2; photos of a card are merged\.$/,
+    );
     expect(nextPhotoWords([{ ...doubted, confidence: 0.98 }], { cells })).toBeNull();
   });
-}); // prettier-ignore
+});
 
 describe('corners by hand', () => {
   it('are asked for where they are missing, may mend the reading, or are wanted', () => {

@@ -157,11 +157,13 @@ export const doubtWords = ({ doubts }: Pick<CellReading, 'doubts'>): string =>
   doubts.map((doubt) => DOUBTS[doubt]).join('; ');
 
 /** Why cells are in doubt: each reason that stands first with some of them, with how many, most first. */
-export function doubtReasons(cells: readonly Pick<CellReading, 'doubts'>[]): { readonly count: number; readonly words: string }[] {
+export function doubtReasons(
+  cells: readonly Pick<CellReading, 'doubts'>[],
+): { readonly count: number; readonly words: string }[] {
   const counts = new Map<Doubt, number>();
   for (const [first] of cells.map(({ doubts }) => doubts)) if (first) counts.set(first, (counts.get(first) ?? 0) + 1);
   return [...counts].map(([doubt, count]) => ({ count, words: DOUBTS[doubt] })).sort((a, b) => b.count - a.count);
-} // prettier-ignore
+}
 
 const NEXT_PHOTO: Readonly<Record<NextPhoto, string>> = {
   turned: 'One more photo with the card turned a quarter: light then falls on it from another side',

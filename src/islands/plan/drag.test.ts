@@ -19,7 +19,10 @@ describe('a dragged card', () => {
     expect(at(10, 20, 400, 400)).toEqual({ xMm: 250, yMm: 160 });
   });
   it('lies at the corner of a sheet that it is larger than', () => {
-    expect(draggedPlace({ xMm: 0, yMm: 0 }, { dxMm: 9, dyMm: 9 }, { widthMm: 400, heightMm: 10 }, sheet)).toEqual({ xMm: 0, yMm: 9 }); // prettier-ignore
+    expect(draggedPlace({ xMm: 0, yMm: 0 }, { dxMm: 9, dyMm: 9 }, { widthMm: 400, heightMm: 10 }, sheet)).toEqual({
+      xMm: 0,
+      yMm: 9,
+    });
   });
 });
 

@@ -121,7 +121,8 @@ interface PrintedProps {
 function PrintedSheet({ sheet, used, onChanged }: PrintedProps) {
   const { id, name, greys } = sheet;
   const action = useAction();
-  const post = (path: string, file?: File): Promise<FrameSheetRecord> => send(`/api/frame-sheets/${id}/${path}`, { method: 'POST', ...(file && { file }) }); // prettier-ignore
+  const post = (path: string, file?: File): Promise<FrameSheetRecord> =>
+    send(`/api/frame-sheets/${id}/${path}`, { method: 'POST', ...(file && { file }) });
   const upload = (files: readonly File[]): void =>
     action.run(async () => {
       for (const file of files) onChanged(await post('photos', file));

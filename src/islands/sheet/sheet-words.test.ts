@@ -14,12 +14,18 @@ const sheet = (id: number, change: Partial<FrameSheetRecord> = {}): FrameSheetRe
   photos: 0,
   ...change,
 });
-const measured = { greys: { reflectances: [], contrastSigma: 0.01 }, scatter: 0.0142, measuredAt: '2026-01-02T00:00:00.000Z' }; // prettier-ignore
+const measured = {
+  greys: { reflectances: [], contrastSigma: 0.01 },
+  scatter: 0.0142,
+  measuredAt: '2026-01-02T00:00:00.000Z',
+};
 
 describe('what is known of a printed sheet', () => {
   it('is said in a line', () => {
     expect(sheetState(sheet(1), false)).toBe('greys still to be measured');
-    expect(sheetState(sheet(1, { photos: 1 }), false)).toBe('one photo is here; one more, darker or brighter, measures the greys'); // prettier-ignore
+    expect(sheetState(sheet(1, { photos: 1 }), false)).toBe(
+      'one photo is here; one more, darker or brighter, measures the greys',
+    );
     expect(sheetState(sheet(1, measured), true)).toBe('greys measured, alike to 1.4 %; in use');
     expect(sheetState(sheet(1, measured), false)).toBe('greys measured, alike to 1.4 %; a newer one is in use');
     expect(printWords(sheet(1))).toBe('A5, rule 99.8 mm');

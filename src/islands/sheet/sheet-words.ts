@@ -7,8 +7,10 @@ export function sheetState(sheet: FrameSheetRecord, inUse: boolean): string {
   const { greys, scatter, photos } = sheet;
   if (greys)
     return `greys measured, alike to ${plainNumber(100 * (scatter ?? 0), 2)} %${inUse ? '; in use' : '; a newer one is in use'}`;
-  return photos === 0 ? 'greys still to be measured' : 'one photo is here; one more, darker or brighter, measures the greys';
-} // prettier-ignore
+  return photos === 0
+    ? 'greys still to be measured'
+    : 'one photo is here; one more, darker or brighter, measures the greys';
+}
 
 /** Its paper and its rule. */
 export const printWords = ({ format, ruleMm }: Pick<FrameSheetRecord, 'format' | 'ruleMm'>): string =>

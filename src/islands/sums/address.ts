@@ -19,9 +19,20 @@ export interface Sums {
 
 /** What stands there before anybody typed. */
 export const USUAL_SUMS: Sums = {
-  size: 20, clearance: 0, kerf: 0.15, kerfSigma: null, partKerf: null, thickness: 3.05,
-  power: 1, speed: 500 / 60, passes: 1, interval: null, newPower: 0.8, newPasses: 1, newInterval: null,
-}; // prettier-ignore
+  size: 20,
+  clearance: 0,
+  kerf: 0.15,
+  kerfSigma: null,
+  partKerf: null,
+  thickness: 3.05,
+  power: 1,
+  speed: 500 / 60,
+  passes: 1,
+  interval: null,
+  newPower: 0.8,
+  newPasses: 1,
+  newInterval: null,
+};
 
 const NAMES = Object.keys(USUAL_SUMS) as (keyof Sums)[];
 
@@ -41,7 +52,8 @@ export function sumsOf(search: string): Sums {
 export function addressOf(sums: Sums): string {
   const asked = new URLSearchParams();
   for (const name of NAMES)
-    if (sums[name] !== USUAL_SUMS[name]) asked.set(name, sums[name] === null ? '' : String(Number(sums[name].toPrecision(8)))); // prettier-ignore
+    if (sums[name] !== USUAL_SUMS[name])
+      asked.set(name, sums[name] === null ? '' : String(Number(sums[name].toPrecision(8))));
   const text = asked.toString();
   return text === '' ? '/sums' : `/sums?${text}`;
 }

@@ -32,8 +32,21 @@ export const bedObserver: Observer<BedFinding> = {
       cells.map((index) => {
         const { box, burns } = layout.cells[index]!;
         const own = { ...box, x: box.x - x, y: box.y - y };
-        const inner = { x: own.x + 0.2 * own.width, y: own.y + 0.2 * own.height, width: 0.6 * own.width, height: 0.6 * own.height };
-        const { intervalMm, direction } = mainBurn({ index, box, burns, levels: {}, risk: 0, expected: null, leftOut: false }).settings;
+        const inner = {
+          x: own.x + 0.2 * own.width,
+          y: own.y + 0.2 * own.height,
+          width: 0.6 * own.width,
+          height: 0.6 * own.height,
+        };
+        const { intervalMm, direction } = mainBurn({
+          index,
+          box,
+          burns,
+          levels: {},
+          risk: 0,
+          expected: null,
+          leftOut: false,
+        }).settings;
         const piece = pieces[station]!;
         const ripple = rippleAt(piece, own, intervalMm, direction);
         const lightness = lightnessOfPiece(piece, inner) + TONE_SIGMA * normalOf(`${seed} tone ${index}`);
@@ -42,7 +55,10 @@ export const bedObserver: Observer<BedFinding> = {
           lightness,
           deltaLightness: lightness - pairing.stock.bareLightness,
           lightnessSigma: TONE_SIGMA,
-          ripple: { amplitude: ripple * (1 + RIPPLE_SHARE * normalOf(`${seed} ${index}`)), sigma: RIPPLE_SHARE * ripple },
+          ripple: {
+            amplitude: ripple * (1 + RIPPLE_SHARE * normalOf(`${seed} ${index}`)),
+            sigma: RIPPLE_SHARE * ripple,
+          },
         };
       }),
     ),
@@ -54,4 +70,4 @@ export const bedObserver: Observer<BedFinding> = {
       return [value - 2 * sigma, value + 2 * sigma];
     }),
   widestClaim: 0.15,
-}; // prettier-ignore
+};

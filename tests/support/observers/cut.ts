@@ -13,7 +13,12 @@ import type { Burned, Observer } from './observer';
 /** How deep the shallowest place round a square is cut, as a share of the sheet. */
 function shallowest({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box: Rect): number {
   let least = Infinity;
-  const corners = [[box.x, box.y], [box.x + box.width, box.y], [box.x + box.width, box.y + box.height], [box.x, box.y + box.height]] as const; // prettier-ignore
+  const corners = [
+    [box.x, box.y],
+    [box.x + box.width, box.y],
+    [box.x + box.width, box.y + box.height],
+    [box.x, box.y + box.height],
+  ] as const;
   corners.forEach(([x0, y0], side) => {
     const [x1, y1] = corners[(side + 1) % 4]!;
     for (let place = 0; place <= 200; place++) {

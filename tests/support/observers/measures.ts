@@ -15,11 +15,18 @@ function profileOf(
   piece: Piece,
   box: Rect,
   direction: Direction,
-  { across, along, light }: { across: [number, number]; along: [number, number]; light: (image: Float32Array, at: number) => number }, // prettier-ignore
+  {
+    across,
+    along,
+    light,
+  }: { across: [number, number]; along: [number, number]; light: (image: Float32Array, at: number) => number },
 ): number[] {
   const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
   const lies = direction === 'horizontal';
-  const span = (from: number, size: number, [low, high]: [number, number]): [number, number] => [px(from + low * size), px(from + high * size)]; // prettier-ignore
+  const span = (from: number, size: number, [low, high]: [number, number]): [number, number] => [
+    px(from + low * size),
+    px(from + high * size),
+  ];
   const [firstLine, endLine] = lies ? span(box.y, box.height, across) : span(box.x, box.width, across);
   const [first, end] = lies ? span(box.x, box.width, along) : span(box.y, box.height, along);
   return Array.from({ length: endLine - firstLine }, (_, index) => {

@@ -93,7 +93,9 @@ export const showpieceObserver: Observer<ShowpieceFinding> = {
       answers: burned.layout.cells.flatMap(({ index }) => {
         const share = contrasts[index]! / contrasts[0]! + EYE_SHARE * normalOf(`${seed} ${index}`);
         if (Math.abs(share - HOLDS_SHARE) < 2 * EYE_SHARE) return [];
-        return [{ field: COMES_OUT_FIELD, cellIndex: index, repeat: 0, value: share > HOLDS_SHARE ? 'clear' : 'faint' }]; // prettier-ignore
+        return [
+          { field: COMES_OUT_FIELD, cellIndex: index, repeat: 0, value: share > HOLDS_SHARE ? 'clear' : 'faint' },
+        ];
       }),
     };
   },

@@ -53,10 +53,23 @@ interface Look {
  * nearly white on dark stock), so that neighbours differ; markers and lettering are as strong as the strongest.
  */
 export function paintFace(layout: Layout, stock: Look, options: FaceOptions): Face {
-  const { seed, grain = 0.008, knots = 0, smoke, marginMm = 8, table = [0.1, 0.1, 0.11], patterned, ripple = 0.02, stains = 0 } = options; // prettier-ignore
+  const {
+    seed,
+    grain = 0.008,
+    knots = 0,
+    smoke,
+    marginMm = 8,
+    table = [0.1, 0.1, 0.11],
+    patterned,
+    ripple = 0.02,
+    stains = 0,
+  } = options;
   const random = seedrandom(`face ${seed}`);
   const around = marginMm + TABLE_MM;
-  const [width, height] = [layout.widthMm, layout.heightMm].map((mm) => Math.round((mm + 2 * around) * PX_PER_MM)) as [number, number]; // prettier-ignore
+  const [width, height] = [layout.widthMm, layout.heightMm].map((mm) => Math.round((mm + 2 * around) * PX_PER_MM)) as [
+    number,
+    number,
+  ];
   const bare = linearOf(stock.colour, stock.bareLightness);
   const bareY = luminanceOf(bare);
   const lighter = stock.bareLightness < 45;
@@ -169,5 +182,14 @@ export function paintFace(layout: Layout, stock: Look, options: FaceOptions): Fa
     }
   }
   // What is drawn on stock is drawn on its grain too: the ratio to the same place when bare is what was told.
-  return { data, width, height, pxPerMm: PX_PER_MM, marginMm: around, widthMm: layout.widthMm, heightMm: layout.heightMm, truth }; // prettier-ignore
+  return {
+    data,
+    width,
+    height,
+    pxPerMm: PX_PER_MM,
+    marginMm: around,
+    widthMm: layout.widthMm,
+    heightMm: layout.heightMm,
+    truth,
+  };
 }

@@ -34,8 +34,13 @@ const lampGlare: NonNullable<Hazard['snap']> = (random, { widthMm, heightMm }) =
   },
 });
 const hardShadow: NonNullable<Hazard['snap']> = (random) => ({
-  shadow: { angle: 360 * random(), offset: between(random, -8, 8), left: between(random, 0.35, 0.7), soft: between(random, 0.2, 2) },
-}); // prettier-ignore
+  shadow: {
+    angle: 360 * random(),
+    offset: between(random, -8, 8),
+    left: between(random, 0.35, 0.7),
+    soft: between(random, 0.2, 2),
+  },
+});
 /** Daylight from one side, a warm lamp at the other. */
 const twoLamps: NonNullable<Hazard['snap']> = (random) => {
   const away = 2 * Math.PI * random();
@@ -65,8 +70,14 @@ export const HAZARDS: readonly Hazard[] = [
   { name: 'lamp’s glare', snap: lampGlare },
   { name: 'hard shadow', snap: hardShadow },
   { name: 'smoke round strong cells', face: smoke },
-  { name: 'sheet bowed by 0.4 to 1.6 mm', snap: (random) => ({ bow: between(random, 0.4, 1.6) * (random() < 0.5 ? -1 : 1) }) },
-  { name: 'knots, strong grain', face: (random) => ({ grain: between(random, 0.03, 0.06), knots: 2 + Math.floor(3 * random()) }) },
+  {
+    name: 'sheet bowed by 0.4 to 1.6 mm',
+    snap: (random) => ({ bow: between(random, 0.4, 1.6) * (random() < 0.5 ? -1 : 1) }),
+  },
+  {
+    name: 'knots, strong grain',
+    face: (random) => ({ grain: between(random, 0.03, 0.06), knots: 2 + Math.floor(3 * random()) }),
+  },
   { name: 'wet or oily stock', face: (random) => ({ stains: between(random, 0.1, 0.3) }) },
   { name: 'cut flush at its markers', face: () => ({ marginMm: 0 }) },
   { name: 'patterned table', face: () => ({ marginMm: 2, patterned: true }) },
@@ -74,10 +85,18 @@ export const HAZARDS: readonly Hazard[] = [
   { name: 'small and squeezed', snap: () => ({ widthPx: 1200, heightPx: 900, quality: 40 }) },
   { name: 'tungsten', snap: () => ({ cast: [1, 0.72, 0.36] }) },
   { name: 'two lamps of two colours', snap: twoLamps },
-  { name: 'finger in the frame', snap: (random, { widthMm, heightMm }) => ({ finger: { x: -6 + widthMm * random(), y: heightMm + 6, wide: 8, high: 12 } }) },
+  {
+    name: 'finger in the frame',
+    snap: (random, { widthMm, heightMm }) => ({
+      finger: { x: -6 + widthMm * random(), y: heightMm + 6, wide: 8, high: 12 },
+    }),
+  },
   { name: 'glare and smoke', snap: lampGlare, face: smoke },
-  { name: 'overexposed in a hard shadow', snap: (random, card) => ({ ...hardShadow(random, card), ...overexposed(random, card) }) },
-]; // prettier-ignore
+  {
+    name: 'overexposed in a hard shadow',
+    snap: (random, card) => ({ ...hardShadow(random, card), ...overexposed(random, card) }),
+  },
+];
 
 /** What a hazard makes of a seed: how the face is painted and how it is photographed. */
 export function staged(hazard: Hazard, seed: string, card: { widthMm: number; heightMm: number }) {

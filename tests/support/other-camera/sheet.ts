@@ -64,7 +64,9 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
   for (let at = 0; at < data.length; at += 3) data.set(TABLE, at);
   const around = PAPER_AROUND_MM;
   paint({ x: -around, y: -around, width: sheet.widthMm + 2 * around, height: sheet.heightMm + 2 * around }, () => 1);
-  const steps = sheet.patches.map(({ step }) => printedShare(print, print.order?.[step] ?? step) * (1 + print.scatter * (2 * random() - 1))); // prettier-ignore
+  const steps = sheet.patches.map(
+    ({ step }) => printedShare(print, print.order?.[step] ?? step) * (1 + print.scatter * (2 * random() - 1)),
+  );
   for (const { id, x, y, sizeMm } of sheet.markers.filter((_, index) => !print.without?.includes(index))) {
     const modules = markerModules(id);
     const at = (mm: number): number => Math.min(7, Math.floor((mm / sizeMm) * 8));

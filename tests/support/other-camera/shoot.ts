@@ -60,7 +60,6 @@ export function usualSnap(
   seed: string,
 ): Required<Pick<Snap, 'tilt' | 'lean' | 'roll' | 'exposure' | 'cast' | 'lamp' | 'vignette' | 'blurPx' | 'noise'>> &
   Snap {
-  // prettier-ignore
   const random = seedrandom(`snap ${seed}`);
   const away = 360 * random();
   return {
@@ -91,7 +90,9 @@ function camera({ tilt = 0, lean = 0, roll = 0 }: Snap, distance: number) {
     const axis: Linear = [-Math.sin(l), Math.cos(l), 0];
     const along = v[0] * axis[0] + v[1] * axis[1];
     const cross: Linear = [axis[1] * v[2], -axis[0] * v[2], axis[0] * v[1] - axis[1] * v[0]];
-    return [0, 1, 2].map((k) => v[k]! * Math.cos(t) + cross[k]! * Math.sin(t) + axis[k]! * along * (1 - Math.cos(t))) as unknown as Linear; // prettier-ignore
+    return [0, 1, 2].map(
+      (k) => v[k]! * Math.cos(t) + cross[k]! * Math.sin(t) + axis[k]! * along * (1 - Math.cos(t)),
+    ) as unknown as Linear;
   };
   return { eye, ahead, right: turned([Math.cos(r), Math.sin(r), 0]), down: turned([-Math.sin(r), Math.cos(r), 0]) };
 }
@@ -103,7 +104,25 @@ const ENCODED = Float64Array.from({ length: STEPS + 1 }, (_, step) => encoded((s
 
 /** Takes a picture of a face and stores it as JPEG, as a phone does. */
 export function snap(face: Face, options: Snap): Promise<Buffer> {
-  const { widthPx = 1600, heightPx = 1200, exposure = 0.75, cast = [1, 1, 1], lamp, vignette = 0, blurPx = 0.7, noise = 0.008, quality = 88, contrast = 0, veil = 0, glare, shadow, bow = 0, finger, seed, otherLamp } = options; // prettier-ignore
+  const {
+    widthPx = 1600,
+    heightPx = 1200,
+    exposure = 0.75,
+    cast = [1, 1, 1],
+    lamp,
+    vignette = 0,
+    blurPx = 0.7,
+    noise = 0.008,
+    quality = 88,
+    contrast = 0,
+    veil = 0,
+    glare,
+    shadow,
+    bow = 0,
+    finger,
+    seed,
+    otherLamp,
+  } = options;
   const random = normals(`noise ${seed}`);
   const deviates = Float32Array.from({ length: 65_521 }, random);
   const focal = widthPx * 1.1;
@@ -158,8 +177,14 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
         lit *= shadow.left + (1 - shadow.left) / (1 + Math.exp((-1.7 * beyond) / shadow.soft));
       }
       lit *= 1 - (vignette * ((a * focal) ** 2 + (b * focal) ** 2)) / ((widthPx / 2) ** 2 + (heightPx / 2) ** 2);
-      const added = veil + (glare ? glare.adds * Math.exp(-(((x + middleX - glare.x) / glare.wide) ** 2) - ((y + middleY - glare.y) / glare.high) ** 2) : 0); // prettier-ignore
-      const covered = finger && ((x + middleX - finger.x) / finger.wide) ** 2 + ((y + middleY - finger.y) / finger.high) ** 2 < 1; // prettier-ignore
+      const added =
+        veil +
+        (glare
+          ? glare.adds *
+            Math.exp(-(((x + middleX - glare.x) / glare.wide) ** 2) - ((y + middleY - glare.y) / glare.high) ** 2)
+          : 0);
+      const covered =
+        finger && ((x + middleX - finger.x) / finger.wide) ** 2 + ((y + middleY - finger.y) / finger.high) ** 2 < 1;
       const at = (row * face.width + column) * 3;
       const next = at + face.width * 3;
       for (let channel = 0; channel < 3; channel++) {

@@ -38,13 +38,19 @@ export default function ABFindingScreen(props: FindingProps) {
       rows={
         told
           ? [
-              ['B less A', `${told.difference < 0 ? '−' : '+'}${plainNumber(Math.abs(told.difference), 2)} L* ± ${plainNumber(told.half, 2)}`],
+              [
+                'B less A',
+                `${told.difference < 0 ? '−' : '+'}${plainNumber(Math.abs(told.difference), 2)} L* ± ${plainNumber(told.half, 2)}`,
+              ],
               [isPaired ? 'Changes scatter by' : 'Patches scatter by', `${plainNumber(told.spread, 2)} L*`],
               ['Not excluded, either way', `up to ${plainNumber(told.largest, 2)} L*`],
-              ['Looks', `${looks.length} of ${MOST_LOOKS}, ${isPaired ? `${ofA.length} patches seen twice` : `${cells.length} patches on this card`}`],
+              [
+                'Looks',
+                `${looks.length} of ${MOST_LOOKS}, ${isPaired ? `${ofA.length} patches seen twice` : `${cells.length} patches on this card`}`,
+              ],
             ]
           : []
-      } // prettier-ignore
+      }
       {...(!isTwice && {
         byEye: {
           candidates: layout.order,

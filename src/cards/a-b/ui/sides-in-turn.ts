@@ -4,7 +4,9 @@ import { sideOf } from '../find';
 
 /** A patch of each side, another two each time and each side as often on the left, until it is sure which side is liked. */
 export function sidesInTurn(layout: Layout): NextOf {
-  const [a, b] = (['a', 'b'] as const).map((side) => layout.order.filter((index) => sideOf(layout.cells[index]!) === side)) as [number[], number[]]; // prettier-ignore
+  const [a, b] = (['a', 'b'] as const).map((side) =>
+    layout.order.filter((index) => sideOf(layout.cells[index]!) === side),
+  ) as [number[], number[]];
   const open = bestOf([0, 1]);
   return (said) => {
     const place = (index: number): number => (a.includes(index) ? 0 : 1);

@@ -120,16 +120,22 @@ function mapOf(which: keyof typeof MAPS, places: readonly PlaceSeen[], burned: s
   if (which === 'heights') {
     const reach = Math.max(LEAST_REACH_MM, ...known.map(Math.abs));
     return {
-      label: 'Height of the sheet, mm', unit: 'mm', values, texts,
+      label: 'Height of the sheet, mm',
+      unit: 'mm',
+      values,
+      texts,
       from: { value: -reach, colour: HEIGHT_COLOURS[0] },
       to: { value: reach, colour: HEIGHT_COLOURS[1] },
-    }; // prettier-ignore
+    };
   }
   const middle = known.reduce((sum, value) => sum + value, 0) / Math.max(1, known.length);
   const reach = Math.max(LEAST_REACH_L, ...known.map((value) => Math.abs(value - middle)));
   return {
-    label: 'Strength of marks, L* from bare stock', unit: 'L*', values, texts,
+    label: 'Strength of marks, L* from bare stock',
+    unit: 'L*',
+    values,
+    texts,
     from: { value: middle - reach, colour: bare },
     to: { value: middle + reach, colour: burned },
-  }; // prettier-ignore
+  };
 }

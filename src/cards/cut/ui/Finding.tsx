@@ -12,9 +12,14 @@ import { findCut, USUAL_CUT_WISH, type CutFinding, type CutWish } from '../find'
 
 const WANT_NAMES: Readonly<Record<Want, string>> = { faster: 'Faster', cooler: 'Cooler', cleaner: 'Cleaner' };
 const WORDS: Readonly<Record<string, string>> = {
-  clean: 'dropped clean', charred: 'dropped, charred', tip: 'dropped, detail burned away', knife: 'a knife frees it',
-  hangs: 'hangs', 'not-through': 'not through', flare: 'flare-up',
-}; // prettier-ignore
+  clean: 'dropped clean',
+  charred: 'dropped, charred',
+  tip: 'dropped, detail burned away',
+  knife: 'a knife frees it',
+  hangs: 'hangs',
+  'not-through': 'not through',
+  flare: 'flare-up',
+};
 const CERTAINTIES = [0.9, 0.95, 0.98, 0.99] as const;
 const CURVE_STEPS = 24;
 /** Where a square dropped out of the sheet. */
@@ -106,12 +111,20 @@ export default function CutFindingScreen(props: FindingProps) {
         ...choices.map((choice) => [namesOf(choice), choiceWords(choice, liked)] as const),
         ...(chosen
           ? ([
-              ['Good for sheets of', `${formatLength(thicknessMm.from, liked, 3)} to ${formatLength(thicknessMm.to, liked, 3)}`],
-              ['Not at full power', `the cap of ${formatPower(machine.powerCap)} spares the source; equal energy cuts alike`],
+              [
+                'Good for sheets of',
+                `${formatLength(thicknessMm.from, liked, 3)} to ${formatLength(thicknessMm.to, liked, 3)}`,
+              ],
+              [
+                'Not at full power',
+                `the cap of ${formatPower(machine.powerCap)} spares the source; equal energy cuts alike`,
+              ],
             ] as const)
           : []),
-        ...(heldUp.length > 0 ? [['Held up inside', heldUp.map((index) => `square ${index + 1}`).join(', ')] as const] : []),
-      ]} // prettier-ignore
+        ...(heldUp.length > 0
+          ? [['Held up inside', heldUp.map((index) => `square ${index + 1}`).join(', ')] as const]
+          : []),
+      ]}
       caption={`Dark squares of the card dropped. Each point is a square, above where it dropped, below where it did not. The curve is the share that drops${passes > 1 ? ` in ${passes} passes` : ''}, with its 95 % band.`}
       chart={
         points.length > 0 && (
@@ -136,7 +149,8 @@ export default function CutFindingScreen(props: FindingProps) {
   );
 }
 
-const namesOf = ({ wants }: CutChoice): string => wants.map((want, at) => (at === 0 ? WANT_NAMES[want] : WANT_NAMES[want].toLowerCase())).join(', '); // prettier-ignore
+const namesOf = ({ wants }: CutChoice): string =>
+  wants.map((want, at) => (at === 0 ? WANT_NAMES[want] : WANT_NAMES[want].toLowerCase())).join(', ');
 
 function choiceWords({ settings, secondsPerMetre, edge }: CutChoice, liked: Parameters<typeof formatSpeed>[1]): string {
   const passes = settings.passes === 1 ? '' : `, ${settings.passes} passes`;

@@ -23,7 +23,11 @@ export default function FocusFindingScreen(props: FindingProps) {
   const { patches, ripples, fit, waistMm, waistSigmaMm, depthMm, fillMm, cellIndex, sigmaMm, flat } = finding;
   // What the eye called blurred nobody need compare.
   const compared = useMemo(
-    () => card.layout.order.filter((index) => !finding.patches.some(({ cellIndex: one, word, by }) => one === index && word === 'blurred' && by === 'eye')), // prettier-ignore
+    () =>
+      card.layout.order.filter(
+        (index) =>
+          !finding.patches.some(({ cellIndex: one, word, by }) => one === index && word === 'blurred' && by === 'eye'),
+      ),
     [card, finding],
   );
   const next = useMemo(() => bestOf(compared), [compared]);

@@ -21,7 +21,10 @@ export default function IntervalFindingScreen(props: FindingProps) {
   const chosen = strips.find((strip) => strip.cellIndex === cellIndex);
   // What the eye called muddy nobody need compare.
   const compared = useMemo(
-    () => card.layout.order.filter((index) => !finding.strips.some((strip) => strip.cellIndex === index && strip.word === 'mud')), // prettier-ignore
+    () =>
+      card.layout.order.filter(
+        (index) => !finding.strips.some((strip) => strip.cellIndex === index && strip.word === 'mud'),
+      ),
     [card, finding],
   );
   const next = useMemo(() => bestOf(compared), [compared]);

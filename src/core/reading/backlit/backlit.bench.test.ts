@@ -26,7 +26,10 @@ function cellsOf(photo: RgbImage) {
 /** A coat with cells of known openness, by the tests' own renderer, on a bright table. */
 function paintedOnTable(card: Layout, openOf: (index: number) => number) {
   const [pxPerMm, marginMm] = [16, 26];
-  const [width, height] = [card.widthMm, card.heightMm].map((mm) => Math.round((mm + 2 * marginMm) * pxPerMm)) as [number, number]; // prettier-ignore
+  const [width, height] = [card.widthMm, card.heightMm].map((mm) => Math.round((mm + 2 * marginMm) * pxPerMm)) as [
+    number,
+    number,
+  ];
   const data = new Float32Array(width * height * 3).fill(1);
   const paint = (x: number, y: number, wide: number, high: number, value: number): void => {
     const at = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
@@ -75,7 +78,9 @@ describe('light through a coat', () => {
     const piece = burnOnBench(layout, pairing, 'coat lit');
     const shot = { ...lightTableShot('coat lit'), widthPx: 2200, heightPx: 1650 };
     const cells = cellsOf(photograph(onLightTable(piece, 0.4), shot));
-    const off = cells.filter(({ cellIndex, through }) => Math.abs(through - trueThrough(piece, layout.cells[cellIndex]!.box)) > 0.1); // prettier-ignore
+    const off = cells.filter(
+      ({ cellIndex, through }) => Math.abs(through - trueThrough(piece, layout.cells[cellIndex]!.box)) > 0.1,
+    );
     expect(off.length).toBeGreaterThan(10);
     expect(off.every(({ doubts }) => doubts.includes('room-light'))).toBe(true);
   });

@@ -49,7 +49,11 @@ describe('light through a cell in several photos', () => {
 describe('a card in several photos on a light table', () => {
   it('is every cell that any of them shows, bare stock’s mean, and the pinholes of the nearest', () => {
     const other = cell(0.3, { cellIndex: 0 });
-    const all = mergeThrough([photo([cell(0.5)], 20, 0.004), photo([cell(0.5), other], 31, 0.006), photo([other], 25, 0.008)]); // prettier-ignore
+    const all = mergeThrough([
+      photo([cell(0.5)], 20, 0.004),
+      photo([cell(0.5), other], 31, 0.006),
+      photo([other], 25, 0.008),
+    ]);
     expect(all.cells.map(({ cellIndex }) => cellIndex)).toEqual([0, 2]);
     expect(all.bareThrough).toBeCloseTo(0.006, 12);
     expect(all.pinholes.count).toBe(31);

@@ -58,7 +58,12 @@ export function openLight(
     .map((tile) => ({ ...tile, ...project(fromPhoto, tile.u, tile.v) }))
     .filter(({ x, y }) => !within(piece, { x, y }));
   if (outside.length < LEAST_TILES) return 'no-open-light';
-  const least = OPEN_SHARE * quantile(outside.map(({ level }) => level), 0.95); // prettier-ignore
+  const least =
+    OPEN_SHARE *
+    quantile(
+      outside.map(({ level }) => level),
+      0.95,
+    );
   const isOpen = (at: number): boolean => lattice.tiles[at]!.level >= least && lattice.tiles[at]!.uneven <= EVEN;
   // A tile counts with all of its neighbours: cells of another card on the same sheet are small.
   const open = outside.filter(({ at }) => lattice.around(at).every(isOpen));
@@ -67,7 +72,14 @@ export function openLight(
     if (near.length < LEAST_TILES || !isSeenAround(near, middle)) continue;
     if (near.filter(({ blownOut }) => blownOut).length > MOST_BLOWN_OUT * near.length) return 'blown-out';
     const terms = squareTerms(middle, longer);
-    const tiles = near.map(({ x, y, level }): Tile => ({ x, y, red: level, green: level, blue: level, logLuminance: Math.log(level) })); // prettier-ignore
+    const tiles = near.map(({ x, y, level }): Tile => ({
+      x,
+      y,
+      red: level,
+      green: level,
+      blue: level,
+      logLuminance: Math.log(level),
+    }));
     const { coefficients } = robustSurface(tiles, terms, 6);
     return { at: (x, y) => Math.exp(sumAt(terms, coefficients, x, y)), sigma };
   }

@@ -28,11 +28,16 @@ const SHOT: DrawnShot = {
   markerLightness: lightnessOfLuminance(0.4),
   widthPx: 1000,
   heightPx: 750,
-  corners: [{ x: 0.3, y: 0.27 }, { x: 0.7, y: 0.24 }, { x: 0.69, y: 0.74 }, { x: 0.27, y: 0.76 }],
+  corners: [
+    { x: 0.3, y: 0.27 },
+    { x: 0.7, y: 0.24 },
+    { x: 0.69, y: 0.74 },
+    { x: 0.27, y: 0.76 },
+  ],
   around: () => 1,
   light: (u, v) => 0.72 - 0.12 * u - 0.06 * v - 0.1 * (u - 0.5) ** 2,
   noise: 0.7,
-}; // prettier-ignore
+};
 const drawn = (change: Partial<DrawnShot> = {}, coat = COAT) =>
   drawnPhoto(layout, asDrawn(coat), { ...SHOT, ...change });
 const read = (photo: RgbImage, change: Partial<Parameters<typeof readBacklit>[0]> = {}) =>
@@ -59,7 +64,11 @@ describe('a card on a light table', () => {
     expect(result.pinholes.count).toBe(0);
   });
   it('shows what of its bare stock is pierced', () => {
-    const at = [{ x: 9, y: 1 }, { x: 9, y: layout.heightMm - 1.4 }, { x: 20, y: 1 }]; // prettier-ignore
+    const at = [
+      { x: 9, y: 1 },
+      { x: 9, y: layout.heightMm - 1.4 },
+      { x: 20, y: 1 },
+    ];
     const { pinholes, bareThrough } = told(read(drawn({ specks: { at, mm: 0.2 } })));
     expect(pinholes.count).toBe(3);
     const cells = layout.cells.reduce((sum, { box }) => sum + box.width * box.height, 0);

@@ -93,5 +93,18 @@ export function readBacklit({
   const cells = layout.order.map((index) => measureThrough(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);
   const pinholes = pinholesIn(rectified, layout, open);
-  return { outcome: 'read', cells, bareThrough, pinholes, toPhoto, markers, frameErrorMm, photoPxPerMm, alsoSeen, rectified, open, tones }; // prettier-ignore
+  return {
+    outcome: 'read',
+    cells,
+    bareThrough,
+    pinholes,
+    toPhoto,
+    markers,
+    frameErrorMm,
+    photoPxPerMm,
+    alsoSeen,
+    rectified,
+    open,
+    tones,
+  };
 }

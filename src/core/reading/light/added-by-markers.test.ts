@@ -92,7 +92,11 @@ describe('light added unevenly, by markers of one burn', () => {
   });
   it('is not told by markers that hardly stand out, nor by some that are lighter and some darker', () => {
     expect(find(markers(0.37, 0.4, [0, 0, 0, 0]))).toBeNull();
-    const mixed = [...markers(0.1, 0.4, [0, 0]), { ...CORNERS[2], ratio: 1.5, stockSpread: 0 }, { ...CORNERS[3], ratio: 1.5, stockSpread: 0 }]; // prettier-ignore
+    const mixed = [
+      ...markers(0.1, 0.4, [0, 0]),
+      { ...CORNERS[2], ratio: 1.5, stockSpread: 0 },
+      { ...CORNERS[3], ratio: 1.5, stockSpread: 0 },
+    ];
     expect(find(mixed)).toBeNull();
   });
-}); // prettier-ignore
+});

@@ -93,4 +93,4 @@ export function addedByMarkers(
       middle(({ blue }) => blue) / stockLinear[2],
     ],
   };
-} // prettier-ignore
+}

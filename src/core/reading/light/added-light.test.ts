@@ -9,7 +9,11 @@ const [WIDTH, HEIGHT] = [30, 24];
 const random = seedrandom('added');
 
 /** Tiles in gaps a millimetre wide every five, under light that falls from one side, with light added by place; noise as of an average. */
-function tilesOf(stock: readonly [number, number, number], added: (x: number, y: number) => number, cast = [1, 0.95, 0.8]): Tile[] {
+function tilesOf(
+  stock: readonly [number, number, number],
+  added: (x: number, y: number) => number,
+  cast = [1, 0.95, 0.8],
+): Tile[] {
   const tiles: Tile[] = [];
   for (let y = 0.125; y < HEIGHT; y += 0.25)
     for (let x = 0.125; x < WIDTH; x += 0.25) {
@@ -21,7 +25,7 @@ function tilesOf(stock: readonly [number, number, number], added: (x: number, y:
       tiles.push({ x, y, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) });
     }
   return tiles;
-} // prettier-ignore
+}
 const blob = (x: number, y: number): number => 0.12 * Math.exp(-(((x - 20) / 7) ** 2) - ((y - 12) / 7) ** 2);
 const find = (stock: readonly [number, number, number], added: (x: number, y: number) => number) =>
   addedLight(tilesOf(stock, added), stock, WIDTH, HEIGHT);
@@ -45,9 +49,11 @@ describe('light added by a lamp’s reflection', () => {
     expect(none.sigmaAt(20, 12)).toBeLessThan(0.003);
   });
   it('is not made of what is darker and bluer than stock: a shadowed finger, a knot', () => {
-    const tiles = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 8 && tile.y < 8 ? { ...tile, red: 0.08, green: 0.07, blue: 0.07 } : tile));
+    const tiles = tilesOf(WOOD, () => 0).map((tile) =>
+      tile.x < 8 && tile.y < 8 ? { ...tile, red: 0.08, green: 0.07, blue: 0.07 } : tile,
+    );
     expect(addedLight(tiles, WOOD, WIDTH, HEIGHT)!.range).toBe(0);
-  }); // prettier-ignore
+  });
   it('is not made of skin or another thing that lies there, of whose colour no light on this stock is', () => {
     const skin = [0.45, 0.28, 0.2] as const;
     const corner = ({ x, y }: Tile): boolean => Math.hypot(x - 26, y - 20) < 6;
@@ -88,13 +94,16 @@ describe('light added by a lamp’s reflection', () => {
   it('is not made of the steps in which a photo stores its colours', () => {
     const stored = (value: number): number => srgbToLinear(Math.round(linearToSrgb(value) * 255) / 255);
     const dark = [0.05, 0.03, 0.015] as const;
-    const tiles = Array.from({ length: 4000 }, (_, k) => ({ x: (k % 80) * 0.375 + 0.1, y: Math.floor(k / 80) * 0.48 + 0.1 })).map(({ x, y }) => {
+    const tiles = Array.from({ length: 4000 }, (_, k) => ({
+      x: (k % 80) * 0.375 + 0.1,
+      y: Math.floor(k / 80) * 0.48 + 0.1,
+    })).map(({ x, y }) => {
       const light = 0.5 - 0.0012 * x - 0.0004 * y;
       const [red, green, blue] = dark.map((value) => stored(value * light)) as [number, number, number];
       return { x, y, red, green, blue, logLuminance: Math.log(0.2126 * red + 0.7152 * green + 0.0722 * blue) };
     });
     expect(addedLight(tiles, dark, WIDTH, HEIGHT)!.range).toBe(0);
-  }); // prettier-ignore
+  });
   it('is told only where it is far more than the camera’s tones could make of it', () => {
     const unsure = (sigma: number) => addedLight(tilesOf(WOOD, blob), WOOD, WIDTH, HEIGHT, () => sigma)!;
     // By hand: 0.5 x 0.18 / 0.32 = 0.28 of white for each unit; ten sigmas of 0.02 are 0.056, of 0.06 0.17 of white, and the blob has 0.12 to 0.16.
@@ -123,10 +132,14 @@ describe('light added by a lamp’s reflection', () => {
     const size = { width: WIDTH * 4, height: HEIGHT * 4, pxPerMm: 4 };
     const data = new Float32Array(size.width * size.height * 3).fill(0.1);
     const clear = withoutAdded({ ...size, data, clipped: new Uint8Array(size.width * size.height) }, added);
-    const at = (x: number, y: number, channel: number): number => clear.data[(y * 4 * size.width + x * 4) * 3 + channel]!;
+    const at = (x: number, y: number, channel: number): number =>
+      clear.data[(y * 4 * size.width + x * 4) * 3 + channel]!;
     for (const channel of [0, 1, 2])
-      expect(0.1 - at(20, 12, channel)).toBeCloseTo(Math.min(0.1 - 1e-5, added.at(20.125, 12.125) * added.white[channel]!), 4);
+      expect(0.1 - at(20, 12, channel)).toBeCloseTo(
+        Math.min(0.1 - 1e-5, added.at(20.125, 12.125) * added.white[channel]!),
+        4,
+      );
     expect(at(2, 2, 0)).toBeGreaterThan(0.09);
     expect(clear.data.every((value) => value > 0)).toBe(true);
-  }); // prettier-ignore
+  });
 });

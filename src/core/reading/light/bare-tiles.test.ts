@@ -58,7 +58,19 @@ describe('tiles of bare stock', () => {
     const marker = { corner: 'upper-left', id: 1, x: 0, y: 0, sizeMm: 2 } as const;
     expect(count({ frame: { ...frame, markers: [marker] } })).toBe(8 * 8);
     // A line from 1, 7 to 4, 7: between 0.7 and 4.3, and 6.7 and 7.3 mm.
-    const lettering = [{ role: 'axis', text: 'I', strokes: [[{ x: 4, y: 7 }, { x: 1, y: 7 }]] }, { role: 'axis', text: '', strokes: [] }] as const; // prettier-ignore
+    const lettering = [
+      {
+        role: 'axis',
+        text: 'I',
+        strokes: [
+          [
+            { x: 4, y: 7 },
+            { x: 1, y: 7 },
+          ],
+        ],
+      },
+      { role: 'axis', text: '', strokes: [] },
+    ] as const;
     expect(count({ frame: { ...frame, lettering } })).toBe(14 * 2);
     const burn: Burn = { ...fill, shape: { do: 'sweep', area: [rectRing({ x: 8.5, y: 6.5, width: 1, height: 1 })] } };
     expect(count({ before: [burn] })).toBe(6 * 6);
@@ -69,7 +81,11 @@ describe('tiles of bare stock', () => {
     // One pixel of 25 in the tile at column 2, row 3.
     image.data.set([0.9, 0.15, 0.65], at(2, 3) * 3);
     const tile = bareTiles(image, plain).tiles.find(({ x, y }) => x === 0.625 && y === 0.875)!;
-    expect([tile.red, tile.green, tile.blue].map((value) => value.toFixed(5))).toEqual(['0.42000', '0.39000', '0.41000']);
+    expect([tile.red, tile.green, tile.blue].map((value) => value.toFixed(5))).toEqual([
+      '0.42000',
+      '0.39000',
+      '0.41000',
+    ]);
     expect(tile.logLuminance).toBeCloseTo(Math.log(0.2126 * 0.42 + 0.7152 * 0.39 + 0.0722 * 0.41), 5);
   });
   it('that lost more than one pixel of 25 to the end of the camera’s range are left out whole, and told', () => {
@@ -88,9 +104,10 @@ describe('tiles of bare stock', () => {
   });
   it('without any light are none, and so are those of a card without bare stock', () => {
     const image = seen();
-    for (let row = 0; row < 5; row++) for (let pixel = 0; pixel < 5; pixel++) image.data[(at(2, 3, pixel) + row * 10 * PX) * 3 + 2] = 0;
+    for (let row = 0; row < 5; row++)
+      for (let pixel = 0; pixel < 5; pixel++) image.data[(at(2, 3, pixel) + row * 10 * PX) * 3 + 2] = 0;
     expect(bareTiles(image, plain).tiles).toHaveLength(38 * 30 - 18 * 18 - 1);
     const whole = card({}, [cellOf(0, fill, { box: { x: 0, y: 0, width: 10, height: 8 } })]);
     expect(bareTiles(seen(), whole)).toEqual({ tiles: [], clippedAt: [], clippedShare: 0 });
   });
-}); // prettier-ignore
+});

@@ -4,10 +4,21 @@ import { ratiosOf, strengthOf } from './cell-ratios';
 import { lookedUp } from './looked-up';
 import type { Surface } from './surface';
 
-const cell = (index: number, x: number, y: number, leftOut = false) => ({ index, box: { x, y, width: 2, height: 2 }, leftOut }); // prettier-ignore
-const layout = { widthMm: 10, heightMm: 6, cells: [cell(0, 1, 1), cell(1, 6, 2, true), cell(2, 6, 3), cell(3, 20, 20)] } as unknown as Layout; // prettier-ignore
+const cell = (index: number, x: number, y: number, leftOut = false) => ({
+  index,
+  box: { x, y, width: 2, height: 2 },
+  leftOut,
+});
+const layout = {
+  widthMm: 10,
+  heightMm: 6,
+  cells: [cell(0, 1, 1), cell(1, 6, 2, true), cell(2, 6, 3), cell(3, 20, 20)],
+} as unknown as Layout;
 /** Bare stock of luminance 0.5 times e^(0.1 x). */
-const surface = { terms: [() => 1, (x: number) => x], coefficients: Float64Array.of(Math.log(0.5), 0.1) } as unknown as Surface; // prettier-ignore
+const surface = {
+  terms: [() => 1, (x: number) => x],
+  coefficients: Float64Array.of(Math.log(0.5), 0.1),
+} as unknown as Surface;
 
 describe('cells at a first glance', () => {
   it('are their middle’s luminance over bare stock’s there; those left out are not looked at', () => {
@@ -40,12 +51,17 @@ describe('cells at a first glance', () => {
 describe('light that is looked up', () => {
   it('is straight between places worked out, and level beyond the card', () => {
     const light = lookedUp({ widthMm: 10, heightMm: 6 }, (x, y) => [1 + x, 2 + y, x - 2 * y]);
-    for (const [x, y] of [[0, 0], [0.1, 0.2], [3.33, 4.44], [9.99, 5.99]] as const) {
+    for (const [x, y] of [
+      [0, 0],
+      [0.1, 0.2],
+      [3.33, 4.44],
+      [9.99, 5.99],
+    ] as const) {
       const [red, green, blue] = light(x, y);
       expect(red).toBeCloseTo(1 + x, 9);
       expect(green).toBeCloseTo(2 + y, 9);
       expect(blue).toBeCloseTo(x - 2 * y, 9);
-    } // prettier-ignore
+    }
     expect(light(-3, -1)).toEqual(light(0, 0));
     expect(light(50, 50)[0]).toBeLessThan(11.7);
     // Between two places of a curve it lies on the chord: worked out each 0.3 mm.

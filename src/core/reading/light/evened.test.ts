@@ -10,7 +10,10 @@ describe('a card evened by the light that is told of it', () => {
     for (let row = 0; row < height; row++)
       for (let column = 0; column < width; column++)
         // Alike within blocks of four pixels, as it is told there.
-        data.set(light((Math.floor(column / 4) * 4 + 2) / pxPerMm, (Math.floor(row / 4) * 4 + 2) / pxPerMm), (row * width + column) * 3);
+        data.set(
+          light((Math.floor(column / 4) * 4 + 2) / pxPerMm, (Math.floor(row / 4) * 4 + 2) / pxPerMm),
+          (row * width + column) * 3,
+        );
     const image = { data, width, height, pxPerMm, clipped: new Uint8Array(width * height) };
     const flat = evened(image, light);
     const middle = light(5, 3);
@@ -18,4 +21,4 @@ describe('a card evened by the light that is told of it', () => {
       for (const channel of [0, 1, 2] as const) expect(flat.data[pixel * 3 + channel]).toBeCloseTo(middle[channel], 5);
     expect(image.data[0]).toBeCloseTo(light(0.5, 0.5)[0], 6);
   });
-}); // prettier-ignore
+});

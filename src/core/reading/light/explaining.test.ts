@@ -18,7 +18,11 @@ function plain(terms: Term[]): Surface {
   return { terms, design, weights, coefficients, residuals: leftOver(design, wanted, coefficients), sigma: 0.05 };
 }
 const squares = ({ residuals }: Surface): number => residuals.reduce((sum, value) => sum + value * value, 0);
-const withResiduals = (residuals: number[], sigma = 0.01): Surface => ({ ...plain(TERMS), residuals: Float64Array.from(residuals), sigma }); // prettier-ignore
+const withResiduals = (residuals: number[], sigma = 0.01): Surface => ({
+  ...plain(TERMS),
+  residuals: Float64Array.from(residuals),
+  sigma,
+});
 
 describe('what a further term explains', () => {
   it.each([
@@ -32,8 +36,9 @@ describe('what a further term explains', () => {
   });
   it('is nothing where the surface has the term already', () => {
     const explained = explaining(tiles, plain(TERMS));
-    for (const known of [(x: number) => 3 * x + 2, () => 7, (x: number, y: number) => x - y]) expect(explained(known)).toBe(0);
-  }); // prettier-ignore
+    for (const known of [(x: number) => 3 * x + 2, () => 7, (x: number, y: number) => x - y])
+      expect(explained(known)).toBe(0);
+  });
 });
 
 describe('an explanation is worth its terms', () => {
@@ -52,7 +57,15 @@ describe('an explanation is worth its terms', () => {
     const without = knot.map((value, k) => (k < 8 ? 0 : value));
     expect(isWorth(withResiduals(without, 0.2), withResiduals(knot, 0.2))).toBe(false);
     const wide = knot.map((value, k) => (k === 8 ? 0.5 : value));
-    expect(isWorth(withResiduals(wide.map((value, k) => (k < 9 ? 0 : value)), 0.2), withResiduals(wide, 0.2))).toBe(true); // prettier-ignore
+    expect(
+      isWorth(
+        withResiduals(
+          wide.map((value, k) => (k < 9 ? 0 : value)),
+          0.2,
+        ),
+        withResiduals(wide, 0.2),
+      ),
+    ).toBe(true);
   });
   it('a tile counts for no more than four sigmas of what was left before', () => {
     const wild = before.map((value, k) => (k === 0 ? 50 : value));

@@ -7,15 +7,30 @@ const WOOD = [0.5, 0.4, 0.2] as const;
 const SLATE = [0.04, 0.03, 0.02] as const;
 const luminanceOf = ([red, green, blue]: readonly [number, number, number]): number =>
   0.2126 * red + 0.7152 * green + 0.0722 * blue;
-const CORNERS = [[5, 5], [45, 5], [45, 35], [5, 35]] as const; // prettier-ignore
+const CORNERS = [
+  [5, 5],
+  [45, 5],
+  [45, 35],
+  [5, 35],
+] as const;
 /** Markers of 0.03 of white, which light of their own changes by a few parts in a hundred, with light added at each. */
 const markers = (added: readonly number[], own = 0.03, stock: readonly [number, number, number] = WOOD) =>
   addedAtMarkers(
-    added.map((a, k) => ({ x: CORNERS[k]![0], y: CORNERS[k]![1], stockSpread: 0, ratio: (own * (1 + 0.02 * (k % 2)) + a) / (luminanceOf(stock) + a) })),
+    added.map((a, k) => ({
+      x: CORNERS[k]![0],
+      y: CORNERS[k]![1],
+      stockSpread: 0,
+      ratio: (own * (1 + 0.02 * (k % 2)) + a) / (luminanceOf(stock) + a),
+    })),
     stock,
-  ); // prettier-ignore
+  );
 /** What colour says was added: a slope over the card from 0 at its left to so much at its right. */
-const slope = (most: number): AddedLight => ({ at: (x) => (most * (x - 5)) / 40, sigmaAt: () => 0.002, range: most, white: [0.8, 0.8, 0.8] }); // prettier-ignore
+const slope = (most: number): AddedLight => ({
+  at: (x) => (most * (x - 5)) / 40,
+  sigmaAt: () => 0.002,
+  range: most,
+  white: [0.8, 0.8, 0.8],
+});
 
 describe('a change of colour over a card', () => {
   it('is that of two lamps where its markers show none of the light that would have been added', () => {

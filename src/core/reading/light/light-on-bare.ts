@@ -130,7 +130,11 @@ export function fitLight(image: Rectified, layout: Layout, further = 0, isEvened
 
   const { terms, coefficients, design, weights, sigma } = surface;
   const channel = (of: (tile: Tile) => number): Float64Array =>
-    weightedFit(design, Float64Array.from(tiles, (tile) => Math.log(of(tile))), weights); // prettier-ignore
+    weightedFit(
+      design,
+      Float64Array.from(tiles, (tile) => Math.log(of(tile))),
+      weights,
+    );
   const channels = [channel((tile) => tile.red), channel((tile) => tile.green), channel((tile) => tile.blue)] as const;
   const lightBy = (some: readonly Term[], x: number, y: number): [number, number, number] =>
     channels.map((one) => Math.exp(sumAt(some, one, x, y))) as [number, number, number];

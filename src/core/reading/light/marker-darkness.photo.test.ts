@@ -50,18 +50,27 @@ describe('how dark markers are', () => {
   it('shows light that was added at one of them', () => {
     const { x, y } = layout.frame.markers[2]!;
     const seen = darkness(painted(0.05, 0.5, (px, py, shown) => shown + (px > x - 3 && py > y - 3 ? 0.02 : 0)));
-    expect(seen.map(({ ratio }) => Number(ratio.toFixed(4)))).toEqual([0.1, 0.1, Number((0.07 / 0.52).toFixed(4)), 0.1]);
+    expect(seen.map(({ ratio }) => Number(ratio.toFixed(4)))).toEqual([
+      0.1,
+      0.1,
+      Number((0.07 / 0.52).toFixed(4)),
+      0.1,
+    ]);
   });
   it('is told by what lies deep inside burned modules: softened edges change it little', () => {
     // The whole marker, 0.15 mm soft on each side: the mean of nine places.
     const sharp = painted(0.05, 0.5);
-    const at = (column: number, row: number): number => sharp.data[3 * (Math.max(0, Math.min(height - 1, row)) * width + Math.max(0, Math.min(width - 1, column)))]!;
-    const soft = { ...sharp, data: sharp.data.map((_, index) => {
-      const [column, row] = [Math.floor(index / 3) % width, Math.floor(index / 3 / width)];
-      let sum = 0;
-      for (const dx of [-2, 0, 2]) for (const dy of [-2, 0, 2]) sum += at(column + dx, row + dy);
-      return sum / 9;
-    }) };
+    const at = (column: number, row: number): number =>
+      sharp.data[3 * (Math.max(0, Math.min(height - 1, row)) * width + Math.max(0, Math.min(width - 1, column)))]!;
+    const soft = {
+      ...sharp,
+      data: sharp.data.map((_, index) => {
+        const [column, row] = [Math.floor(index / 3) % width, Math.floor(index / 3 / width)];
+        let sum = 0;
+        for (const dx of [-2, 0, 2]) for (const dy of [-2, 0, 2]) sum += at(column + dx, row + dy);
+        return sum / 9;
+      }),
+    };
     for (const { ratio } of darkness(soft)) expect(ratio).toBeCloseTo(0.1, 1);
   });
   it('is not told of a marker that something lies over, nor of one that is clipped', () => {
@@ -76,10 +85,14 @@ describe('how dark markers are', () => {
   });
   it('says how much stock is scattered beside them', () => {
     // Five levels in turn, tile by tile: 0.8 to 1.2 of the middle, so that half of all lie 0.1 or more from it.
-    const mottled = painted(0.05, 0.5, (x, y, shown) => shown * (0.8 + 0.1 * ((Math.floor(x * 4) + 2 * Math.floor(y * 4)) % 5)));
+    const mottled = painted(
+      0.05,
+      0.5,
+      (x, y, shown) => shown * (0.8 + 0.1 * ((Math.floor(x * 4) + 2 * Math.floor(y * 4)) % 5)),
+    );
     for (const { stockSpread } of darkness(mottled)) {
       expect(stockSpread).toBeGreaterThan(0.12);
       expect(stockSpread).toBeLessThan(0.2);
     }
   });
-}); // prettier-ignore
+});

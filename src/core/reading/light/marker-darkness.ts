@@ -30,14 +30,20 @@ function burnedPlane(marker: MarkerPlace, left: number, top: number, side: numbe
   const moduleMm = marker.sizeMm / MARKER_MODULES;
   const isBurned = (x: number, y: number): boolean => {
     const [column, row] = [Math.floor((x - marker.x) / moduleMm), Math.floor((y - marker.y) / moduleMm)];
-    return column >= 0 && row >= 0 && column < MARKER_MODULES && row < MARKER_MODULES && modules[row * MARKER_MODULES + column]!;
+    return (
+      column >= 0 &&
+      row >= 0 &&
+      column < MARKER_MODULES &&
+      row < MARKER_MODULES &&
+      modules[row * MARKER_MODULES + column]!
+    );
   };
   const values = Float64Array.from({ length: side * side }, (_, at) => {
     const [x, y] = [(left + (at % side) + 0.5) / pxPerMm, (top + Math.floor(at / side) + 0.5) / pxPerMm];
     return isBurned(x, y) ? 1 : 0;
   });
   return { values, width: side, height: side };
-} // prettier-ignore
+}
 
 /** Pixels deep inside burned modules tell how dark they are: the twentieth that softened edges change least. */
 const DEEP = 0.05;

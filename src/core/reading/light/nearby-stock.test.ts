@@ -19,7 +19,15 @@ describe('what bare stock tells of stock beside it', () => {
   });
   it('is nearer to each of two tiles the nearer they lie, and the mean of them in their middle', () => {
     const between = (x: number): number =>
-      nearbyStock([{ x: 9, y: 10 }, { x: 11, y: 10 }], [0.02, -0.01], KINSHIP, { ...spot, x }).shift; // prettier-ignore
+      nearbyStock(
+        [
+          { x: 9, y: 10 },
+          { x: 11, y: 10 },
+        ],
+        [0.02, -0.01],
+        KINSHIP,
+        { ...spot, x },
+      ).shift;
     const [left, right] = [0.02, -0.01];
     // By hand, in the middle: both weigh alike, w = c exp(-1/1.5) / (c + own + c exp(-2/1.5)).
     const weight = (4e-4 * Math.exp(-1 / 1.5)) / (5e-4 + 4e-4 * Math.exp(-2 / 1.5));
@@ -34,7 +42,12 @@ describe('what bare stock tells of stock beside it', () => {
   it('is nothing where tiles have nothing in common, and surer the more of them there are', () => {
     const alone = { shared: 0, reachMm: 1, own: 1e-4 };
     const tiles = Array.from({ length: 8 }, (_, k) => ({ x: 9.5 + 0.125 * k, y: 10.2 }));
-    const { shift, sigma } = nearbyStock(tiles, tiles.map((_, k) => (k % 2 === 0 ? 0.01 : -0.01)), alone, spot); // prettier-ignore
+    const { shift, sigma } = nearbyStock(
+      tiles,
+      tiles.map((_, k) => (k % 2 === 0 ? 0.01 : -0.01)),
+      alone,
+      spot,
+    );
     expect(shift).toBe(0);
     expect(sigma).toBeCloseTo(0.01 / Math.sqrt(8), 9);
   });
@@ -59,10 +72,23 @@ describe('what bare stock tells of stock beside it', () => {
     const nearest = right.filter(({ x }) => x < 10.525);
     expect(nearest).toHaveLength(9);
     expect(told.tiles).toBe(9);
-    expect(told.shift).toBeCloseTo(nearbyStock(nearest, nearest.map(() => 0.01), KINSHIP, spot).shift, 9);
-    const four = [{ x: 10.3, y: 10.01 }, { x: 9.7, y: 10.01 }, { x: 10.01, y: 10.3 }, { x: 10.01, y: 9.7 }];
+    expect(told.shift).toBeCloseTo(
+      nearbyStock(
+        nearest,
+        nearest.map(() => 0.01),
+        KINSHIP,
+        spot,
+      ).shift,
+      9,
+    );
+    const four = [
+      { x: 10.3, y: 10.01 },
+      { x: 9.7, y: 10.01 },
+      { x: 10.01, y: 10.3 },
+      { x: 10.01, y: 9.7 },
+    ];
     expect(nearbyStock([...right, ...four], [...residuals, 0, 0, 0, 0], KINSHIP, spot).tiles).toBe(12);
-  }); // prettier-ignore
+  });
   it('takes nothing from what is no stock, but is less sure beside it', () => {
     const clear = { x: 9, y: 10 };
     const finger = { x: 11, y: 10 };
@@ -81,7 +107,10 @@ describe('what bare stock tells of stock beside it', () => {
     }
   });
   it('is less sure where residuals are wilder than over the card', () => {
-    const tiles = [{ x: 9, y: 10 }, { x: 11, y: 10 }]; // prettier-ignore
+    const tiles = [
+      { x: 9, y: 10 },
+      { x: 11, y: 10 },
+    ];
     const calm = nearbyStock(tiles, [0.01, -0.01], KINSHIP, spot).sigma;
     const wild = nearbyStock(tiles, [0.1, -0.1], KINSHIP, spot).sigma;
     // 0.01 against 5e-4 is 20 times; the calm one is held to 0.3.
@@ -95,8 +124,10 @@ describe('how tiles go together', () => {
   const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   it('is found from fields of known kinship, drawn by their own covariance', () => {
     const covariance = new Matrix(
-      places.map((a) => places.map((b) => 4e-4 * Math.exp(-Math.hypot(a.x - b.x, a.y - b.y) / 0.7) + (a === b ? 1e-4 : 0))),
-    ); // prettier-ignore
+      places.map((a) =>
+        places.map((b) => 4e-4 * Math.exp(-Math.hypot(a.x - b.x, a.y - b.y) / 0.7) + (a === b ? 1e-4 : 0)),
+      ),
+    );
     const root = new CholeskyDecomposition(covariance).lowerTriangularMatrix;
     const found = Array.from({ length: 24 }, () =>
       kinshipOf(places, root.mmul(Matrix.columnVector(places.map(normal))).to1DArray(), Math.sqrt(5e-4)),
@@ -112,12 +143,19 @@ describe('how tiles go together', () => {
     expect(mean(({ own }) => own) / 1e-4).toBeLessThan(2);
   });
   it('is found where tiles lie in pairs far from each other: at most distances there is nothing to compare', () => {
-    const pairs = Array.from({ length: 10 }, (_, k) => [{ x: 20 * k, y: 1 }, { x: 20 * k + 0.3, y: 1 }]).flat();
-    const { shared, own } = kinshipOf(pairs, pairs.map((_, k) => (Math.floor(k / 2) % 2 === 0 ? 0.01 : -0.01)), 0.01);
+    const pairs = Array.from({ length: 10 }, (_, k) => [
+      { x: 20 * k, y: 1 },
+      { x: 20 * k + 0.3, y: 1 },
+    ]).flat();
+    const { shared, own } = kinshipOf(
+      pairs,
+      pairs.map((_, k) => (Math.floor(k / 2) % 2 === 0 ? 0.01 : -0.01)),
+      0.01,
+    );
     // Both of a pair are alike: all of the variance is shared, but for the least that is each tile's own.
     expect(shared).toBeCloseTo(1e-4, 9);
     expect(own).toBeCloseTo(0.05 * 1e-4, 9);
-  }); // prettier-ignore
+  });
   it('is hardly any where each tile is for itself, and one mad tile does not make it', () => {
     const noise = places.map(() => 0.01 * normal());
     noise[300] = 3;

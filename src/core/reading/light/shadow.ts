@@ -32,12 +32,17 @@ export function shadowEdge(tiles: readonly Tile[], base: Surface, card: Card): E
   };
   for (let turn = 0; turn < 18; turn++)
     for (let offset = -0.8 * reach; offset <= 0.8 * reach; offset += 1.5) tryEdge((turn * Math.PI) / 18, offset, 0.8);
-  for (const [angleStep, offsetStep] of [[Math.PI / 36, 1], [Math.PI / 90, 0.4], [Math.PI / 240, 0.15]] as const) {
+  for (const [angleStep, offsetStep] of [
+    [Math.PI / 36, 1],
+    [Math.PI / 90, 0.4],
+    [Math.PI / 240, 0.15],
+  ] as const) {
     const { angle, offset, soft } = best;
     for (const a of [-1, 0, 1])
       for (const o of [-1, 0, 1])
-        for (const s of [0.6, 1, 1.6]) tryEdge(angle + a * angleStep, offset + o * offsetStep, Math.max(0.15, soft * s));
-  } // prettier-ignore
+        for (const s of [0.6, 1, 1.6])
+          tryEdge(angle + a * angleStep, offset + o * offsetStep, Math.max(0.15, soft * s));
+  }
   if (best.explains === 0) return null;
   const { angle, offset, soft } = best;
   return {

@@ -11,12 +11,17 @@ const CELLS = [
 ];
 const awayFrom = ({ x: left, y: top, width, height }: (typeof CELLS)[0]['box'], x: number, y: number): number =>
   Math.hypot(Math.max(left - x, 0, x - left - width), Math.max(top - y, 0, y - top - height));
-const places = Array.from({ length: 56 * 56 }, (_, k) => ({ x: (k % 56) / 2 + 0.25, y: Math.floor(k / 56) / 2 + 0.25 }))
-  .filter(({ x, y }) => CELLS.every(({ box }) => awayFrom(box, x, y) > 0.2)); // prettier-ignore
+const places = Array.from({ length: 56 * 56 }, (_, k) => ({
+  x: (k % 56) / 2 + 0.25,
+  y: Math.floor(k / 56) / 2 + 0.25,
+})).filter(({ x, y }) => CELLS.every(({ box }) => awayFrom(box, x, y) > 0.2));
 /** Smoke by the strength to some power, falling off with a reach. */
-const smoke = (power: number, reachMm: number) => (x: number, y: number): number =>
-  CELLS.reduce((sum, { box, strength }) => sum + strength ** power * Math.exp(-awayFrom(box, x, y) / reachMm), 0); // prettier-ignore
-const tilesWith = (lies: (x: number, y: number) => number) => places.map(({ x, y }) => tileOf(x, y, -1 + 0.003 * y + lies(x, y))); // prettier-ignore
+const smoke =
+  (power: number, reachMm: number) =>
+  (x: number, y: number): number =>
+    CELLS.reduce((sum, { box, strength }) => sum + strength ** power * Math.exp(-awayFrom(box, x, y) / reachMm), 0);
+const tilesWith = (lies: (x: number, y: number) => number) =>
+  places.map(({ x, y }) => tileOf(x, y, -1 + 0.003 * y + lies(x, y)));
 const found = (lies: (x: number, y: number) => number) => {
   const tiles = tilesWith(lies);
   return smokedSurface(tiles, robustSurface(tiles, SMOOTH, 8), CELLS);

@@ -9,7 +9,13 @@ const square = (x: number, y: number): number => ((x + y) % 2 === 0 ? 1 : -1);
 
 describe('a sum of terms', () => {
   it('is laid out row by row', () => {
-    const design = designOf([{ x: 2, y: 3 }, { x: 5, y: 7 }], TERMS); // prettier-ignore
+    const design = designOf(
+      [
+        { x: 2, y: 3 },
+        { x: 5, y: 7 },
+      ],
+      TERMS,
+    );
     expect([...design.values]).toEqual([1, 2, 3, 1, 5, 7]);
     expect([design.rows, design.terms]).toEqual([2, 3]);
     expect(sumAt(TERMS, Float64Array.of(10, 2, -1), 5, 7)).toBe(13);
@@ -27,7 +33,11 @@ describe('a sum of terms', () => {
     const design = designOf([...places, { x: 4, y: 4 }, { x: 0, y: 0 }], TERMS);
     const wanted = [...places.map(({ x, y }) => 1 + x + y + square(x, y)), 1000, 5];
     const weights = (last: number) => Float64Array.from([...places.map(() => 1), 0, last]);
-    const twice = weightedFit(designOf([...places, { x: 0, y: 0 }, { x: 0, y: 0 }], TERMS), [...wanted.slice(0, 60), 5, 5], new Float64Array(62).fill(1)); // prettier-ignore
+    const twice = weightedFit(
+      designOf([...places, { x: 0, y: 0 }, { x: 0, y: 0 }], TERMS),
+      [...wanted.slice(0, 60), 5, 5],
+      new Float64Array(62).fill(1),
+    );
     weightedFit(design, wanted, weights(2)).forEach((value, k) => expect(value).toBeCloseTo(twice[k]!, 6));
     expect(weightedFit(design, wanted, weights(1))[0]).not.toBeCloseTo(twice[0]!, 3);
   });

@@ -52,13 +52,19 @@ export function barsOf({ burns: [burn, ...others] }: Pick<Cell, 'burns'>): Bars 
   let there: Rect | null = null;
   let back: Rect | null = null;
   for (const { from, to } of fillRegion(burn.shape.area, settings, 0)) {
-    const line = { x: Math.min(from.x, to.x), y: Math.min(from.y, to.y), width: Math.abs(to.x - from.x), height: Math.abs(to.y - from.y) }; // prettier-ignore
+    const line = {
+      x: Math.min(from.x, to.x),
+      y: Math.min(from.y, to.y),
+      width: Math.abs(to.x - from.x),
+      height: Math.abs(to.y - from.y),
+    };
     if (lies ? to.x > from.x : to.y > from.y) there = joined(there, line);
     else back = joined(back, line);
   }
   if (!there || !back) return null;
   const [start, length] = lies ? (['x', 'width'] as const) : (['y', 'height'] as const);
-  const between = Math.max(there[start], back[start]) - Math.min(there[start] + there[length], back[start] + back[length]); // prettier-ignore
+  const between =
+    Math.max(there[start], back[start]) - Math.min(there[start] + there[length], back[start] + back[length]);
   return between >= BARE_BESIDE * Math.max(there[length], back[length]) ? { there, back } : null;
 }
 

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { eyeSeesLines, isAbove, leastRippleSeen } from './by-the-eye';
 
-const lines = (visibility: number, visibilitySigma = 0.01) => ({ pitchMm: null, pitchSigmaMm: null, visibility, visibilitySigma, gapMm: null, gapSigmaMm: null }); // prettier-ignore
+const lines = (visibility: number, visibilitySigma = 0.01) => ({
+  pitchMm: null,
+  pitchSigmaMm: null,
+  visibility,
+  visibilitySigma,
+  gapMm: null,
+  gapSigmaMm: null,
+});
 
 describe('the eye', () => {
   it('needs a tenth of the mean at a minute of arc for half a pitch, more for finer lines, less for coarser ones', () => {

@@ -11,7 +11,11 @@ const settings = { powerFraction: 0.3, intervalMm: 0.1, direction: 'horizontal' 
 /** A cell of 8 by 1.6 mm whose burn is so high in its middle. */
 const cell = (heightMm: number, change: Partial<BurnSettings> = {}) => {
   const area = { x: 0, y: 0.8 - heightMm / 2, width: 8, height: heightMm };
-  return cellOf(0, { shape: { do: 'sweep', area: [rectRing(area)] }, settings: { ...settings, ...change } }, { box: { x: 0, y: 0, width: 8, height: 1.6 } }); // prettier-ignore
+  return cellOf(
+    0,
+    { shape: { do: 'sweep', area: [rectRing(area)] }, settings: { ...settings, ...change } },
+    { box: { x: 0, y: 0, width: 8, height: 1.6 } },
+  );
 };
 /** A line of 0.12 mm, which begins late and ends early. */
 const fine = drawnPatch({

@@ -119,7 +119,10 @@ export function lineIn(
       profile: null,
     };
   const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
-  const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [number, number]; // prettier-ignore
+  const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [
+    number,
+    number,
+  ];
   return {
     ...place,
     widthMm: (narrow + wide) / 2,

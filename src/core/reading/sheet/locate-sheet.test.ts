@@ -14,7 +14,12 @@ function seen(
   bend: (x: number, y: number) => readonly [number, number] = (x, y) => [x, y],
 ): FoundMarker[] {
   return frameSheet(format).markers.map(({ id, x, y, sizeMm }) => {
-    const corners = [[x, y], [x + sizeMm, y], [x + sizeMm, y + sizeMm], [x, y + sizeMm]] as const; // prettier-ignore
+    const corners = [
+      [x, y],
+      [x + sizeMm, y],
+      [x + sizeMm, y + sizeMm],
+      [x, y + sizeMm],
+    ] as const;
     return {
       id,
       wrongBits: 0,
@@ -29,13 +34,17 @@ describe('a frame sheet in a photo', () => {
     const place = locateSheet(seen(format))!;
     expect(place).toMatchObject({ markers: 4, sheet: { format } });
     expect(place.errorMm).toBeCloseTo(0, 6);
-    for (const [x, y] of [[20, 30], [100, 60]] as const) { // prettier-ignore
+    for (const [x, y] of [
+      [20, 30],
+      [100, 60],
+    ] as const) {
       const [found, true_] = [project(place.toPhoto, x, y), project(TILTED, x, y)];
       expect(found.x).toBeCloseTo(true_.x, 4);
       expect(found.y).toBeCloseTo(true_.y, 4);
     }
   });
-  it('is told by its shape: in any size it is printed', () => expect(locateSheet(seen('letter', (x, y) => [0.6 * x, 0.6 * y]))!.sheet.format).toBe('letter'));
+  it('is told by its shape: in any size it is printed', () =>
+    expect(locateSheet(seen('letter', (x, y) => [0.6 * x, 0.6 * y]))!.sheet.format).toBe('letter'));
   it('is found with one corner gone, and not with two', () => {
     const place = locateSheet(seen('a5').slice(1))!;
     expect(place).toMatchObject({ markers: 3, sheet: { format: 'a5' } });
@@ -50,15 +59,17 @@ describe('a frame sheet in a photo', () => {
   });
   it('is flat, or folded', () => {
     // Along its middle, by an angle: what stands up is foreshortened, and larger by its height over the camera's distance of 300 mm.
-    const folded = (degrees: number) => (x: number, y: number): readonly [number, number] => {
-      const beyond = Math.max(0, x - 62);
-      const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
-      const larger = 1 / (1 - (beyond * sin) / 300);
-      return [62 + (x - 62 - beyond + beyond * cos) * larger, 52 + (y - 52) * larger];
-    };
+    const folded =
+      (degrees: number) =>
+      (x: number, y: number): readonly [number, number] => {
+        const beyond = Math.max(0, x - 62);
+        const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+        const larger = 1 / (1 - (beyond * sin) / 300);
+        return [62 + (x - 62 - beyond + beyond * cos) * larger, 52 + (y - 52) * larger];
+      };
     const flat = (degrees: number): boolean => isFlat(locateSheet(seen('a5', folded(degrees)))!);
     expect(flat(0)).toBe(true);
     expect(flat(3)).toBe(true);
     expect(flat(25)).toBe(false);
   });
-}); // prettier-ignore
+});

@@ -12,7 +12,14 @@ import { faultOfGreys, seenGreys, type SeenGrey, type SheetGreys } from './sheet
 
 /** Why two photos of a frame sheet do not tell its greys. */
 export type GreysFault =
-  'no-sheet' | 'two-formats' | 'sheet-not-flat' | 'greys-out-of-order' | 'clipped' | 'no-curve' | 'too-pale' | 'uneven';
+  | 'no-sheet'
+  | 'two-formats'
+  | 'sheet-not-flat'
+  | 'greys-out-of-order'
+  | 'clipped'
+  | 'no-curve'
+  | 'too-pale'
+  | 'uneven';
 
 export type MeasuredGreys =
   | { readonly greys: SheetGreys; readonly format: SheetFormat; readonly scatter: number }
@@ -59,7 +66,8 @@ export function measureGreys(first: RgbImage, second: SecondExposure): MeasuredG
   const { sheet } = place;
   if (sheet.format !== other.sheet.format) return { fault: 'two-formats' };
   if (!isFlat(place) || !isFlat(other)) return { fault: 'sheet-not-flat' };
-  const straight = (photo: RgbImage, { toPhoto }: SheetPlace) => rectify(photo, toPhoto, sheet.widthMm, sheet.heightMm, PX_PER_MM, 2); // prettier-ignore
+  const straight = (photo: RgbImage, { toPhoto }: SheetPlace) =>
+    rectify(photo, toPhoto, sheet.widthMm, sheet.heightMm, PX_PER_MM, 2);
   const undone = undoneTones(straight(first, place), straight(second.photo, other), second);
   if (!undone) return { fault: 'no-curve' };
   const seen = seenGreys(first, place, undone.linearOfByte);
@@ -67,7 +75,9 @@ export function measureGreys(first: RgbImage, second: SecondExposure): MeasuredG
   if (GREY_STEPS.some((_, step) => seen.filter((grey) => grey.step === step).length < 2)) return { fault: 'clipped' };
   const channels = ([0, 1, 2] as const).map((channel) => reflectancesOf(seen, channel));
   const scatter = meanAndSpread(channels.map((channel) => channel.scatter)).mean;
-  const reflectances = GREY_STEPS.map((_, step) => channels.map(({ values }) => values[step]!) as unknown as readonly [number, number, number]); // prettier-ignore
+  const reflectances = GREY_STEPS.map(
+    (_, step) => channels.map(({ values }) => values[step]!) as unknown as readonly [number, number, number],
+  );
   const greys = { reflectances, contrastSigma: second.logRatioSigma / Math.abs(second.logRatio) };
   const fault = faultOfGreys(greys);
   if (fault) return { fault };

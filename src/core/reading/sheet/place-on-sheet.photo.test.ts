@@ -60,7 +60,11 @@ describe('a card without markers', () => {
     const gray = grayOfRgb(photo);
     const place = locateSheet(findMarkers(gray))!;
     const found = placeOnSheet(gray, layout, place)!;
-    for (const [x, y] of [[2, 2], [layout.widthMm - 2, 3], [layout.widthMm / 2, layout.heightMm - 2]] as const) {
+    for (const [x, y] of [
+      [2, 2],
+      [layout.widthMm - 2, 3],
+      [layout.widthMm / 2, layout.heightMm - 2],
+    ] as const) {
       const [seen, told] = [project(found, x, y), project(place.toPhoto, onSheet(laid, x, y).x, onSheet(laid, x, y).y)];
       const pxPerMm = Math.hypot(project(found, x + 1, y).x - seen.x, project(found, x + 1, y).y - seen.y);
       expect(Math.hypot(seen.x - told.x, seen.y - told.y) / pxPerMm).toBeLessThan(0.6);
@@ -68,7 +72,13 @@ describe('a card without markers', () => {
   });
 
   it('is read there, by its own cells’ places, with nothing set by hand', async () => {
-    const result = readCard({ photo: await photoOf({ dx: 9, dy: -7, degrees: 6 }, face, 1800), layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
+    const result = readCard({
+      photo: await photoOf({ dx: 9, dy: -7, degrees: 6 }, face, 1800),
+      layout,
+      stock: pairing.stock,
+      corners: null,
+      cameraIsTrue: true,
+    });
     if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
     expect(result.markers).toBe(0);
     for (const { cellIndex, lightness } of result.cells)
@@ -76,9 +86,18 @@ describe('a card without markers', () => {
   });
 
   it('is not found where the sheet bears something else, or nothing, and corners are asked for', async () => {
-    const other: Layout = { ...layout, cells: layout.cells.map((cell) => ({ ...cell, box: { ...cell.box, x: 2.6 * cell.box.x } })) };
-    for (const photo of [await photoOf({ dx: 0, dy: 0, degrees: 0 }, paintFace(other, pairing.stock, { seed: 'other' })), await opened(await snap(inSheet(null, SHEET, USUAL_PRINT, 'print'), usualSnap('bare')))])
-      expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });
+    const other: Layout = {
+      ...layout,
+      cells: layout.cells.map((cell) => ({ ...cell, box: { ...cell.box, x: 2.6 * cell.box.x } })),
+    };
+    for (const photo of [
+      await photoOf({ dx: 0, dy: 0, degrees: 0 }, paintFace(other, pairing.stock, { seed: 'other' })),
+      await opened(await snap(inSheet(null, SHEET, USUAL_PRINT, 'print'), usualSnap('bare'))),
+    ])
+      expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({
+        outcome: 'needs-corners',
+        markers: 0,
+      });
   });
 
   it('is read without a sheet once the corners of its corner cells were set by hand, some millimetres off', async () => {
@@ -87,15 +106,27 @@ describe('a card without markers', () => {
     // Straight from above the card lies in the middle, at a scale that its own width tells.
     const scale = Math.min((1800 * 0.78) / layout.widthMm, (1350 * 0.78) / layout.heightMm);
     const { inner } = layout;
-    const at = (x: number, y: number) => ({ x: 900 + (x - layout.widthMm / 2) * scale + 20, y: 675 + (y - layout.heightMm / 2) * scale - 15 });
-    const corners = [at(inner.x, inner.y), at(inner.x + inner.width, inner.y), at(inner.x + inner.width, inner.y + inner.height), at(inner.x, inner.y + inner.height)];
+    const at = (x: number, y: number) => ({
+      x: 900 + (x - layout.widthMm / 2) * scale + 20,
+      y: 675 + (y - layout.heightMm / 2) * scale - 15,
+    });
+    const corners = [
+      at(inner.x, inner.y),
+      at(inner.x + inner.width, inner.y),
+      at(inner.x + inner.width, inner.y + inner.height),
+      at(inner.x, inner.y + inner.height),
+    ];
     const result = readCard({ photo, layout, stock: pairing.stock, corners, cameraIsTrue: true });
     if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
-    for (const { cellIndex, lightness } of result.cells) expect(Math.abs(lightness - face.truth[cellIndex]!)).toBeLessThan(2);
+    for (const { cellIndex, lightness } of result.cells)
+      expect(Math.abs(lightness - face.truth[cellIndex]!)).toBeLessThan(2);
   });
 
   it('asks for corners where no sheet lies under it', async () => {
     const photo = await opened(await snap(face, usualSnap('no sheet')));
-    expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({ outcome: 'needs-corners', markers: 0 });
+    expect(readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true })).toEqual({
+      outcome: 'needs-corners',
+      markers: 0,
+    });
   });
-}); // prettier-ignore
+});

@@ -23,13 +23,20 @@ const tonesOf = (photo: RgbImage, greys = GREYS) =>
 
 describe('tones by a frame sheet', () => {
   it('are undone whatever light falls on it, in any cast', () => {
-    for (const cast of [[1, 1, 1], [1, 0.8, 0.55]] as const) { // prettier-ignore
+    for (const cast of [
+      [1, 1, 1],
+      [1, 0.8, 0.55],
+    ] as const) {
       const told = tonesOf(draw({ cast }))!;
       if (!('undone' in told)) return expect(told).toHaveProperty('undone');
       expect(told.format).toBe('a5');
       const { linearOfByte, sigmaOfRatio, bentBy } = told.undone;
       // Between tones that the greys span: a ratio of two lights is what it is.
-      for (const [bright, dark] of [[0.6, 0.3], [0.6, 0.1], [0.5, 0.06]] as const) { // prettier-ignore
+      for (const [bright, dark] of [
+        [0.6, 0.3],
+        [0.6, 0.1],
+        [0.5, 0.06],
+      ] as const) {
         const at = (value: number): number => linearOfByte[Math.round(255 * phone(value))]!;
         expect(Math.log(at(bright) / at(dark)) / Math.log(bright / dark)).toBeCloseTo(1, 1);
         expect(Math.abs(Math.log(at(bright) / at(dark)) - Math.log(bright / dark))).toBeLessThan(0.04);
@@ -62,31 +69,42 @@ describe('tones by a frame sheet', () => {
   });
   it('are not told by a sheet that was never measured, nor by another print, nor by one in the shadow of an edge', () => {
     const photo = draw();
-    expect(tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { letter: GREYS })).toEqual({ fault: 'sheet-not-measured' });
+    expect(tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { letter: GREYS })).toEqual({
+      fault: 'sheet-not-measured',
+    });
     // Two greys of the print that lies there were printed for each other.
     const shuffled = [0, 1, 5, 3, 4, 2, 6, 7, 8].map((step) => INK_SHARES[step]!);
-    expect(tonesOf(draw({ shareOf: (step) => [shuffled[step]!, shuffled[step]!, shuffled[step]!] }))).toEqual({ fault: 'greys-disagree' });
-    expect(tonesOf(draw({ light: (x, y) => light(x, y) * (x + y > 90 ? 0.4 : 1) }))).toEqual({ fault: 'greys-disagree' });
+    expect(tonesOf(draw({ shareOf: (step) => [shuffled[step]!, shuffled[step]!, shuffled[step]!] }))).toEqual({
+      fault: 'greys-disagree',
+    });
+    expect(tonesOf(draw({ light: (x, y) => light(x, y) * (x + y > 90 ? 0.4 : 1) }))).toEqual({
+      fault: 'greys-disagree',
+    });
   });
   it('are not told where nearly all greys are at the bright end', () => {
     expect(tonesOf(draw({ light: () => 9 }))).toEqual({ fault: 'no-greys' });
   });
-}); // prettier-ignore
+});
 
 describe('greys of a print', () => {
-  const measured = (first: RgbImage, second: RgbImage, logRatio = Math.LN2) => measureGreys(first, { photo: second, logRatio, logRatioSigma: 0.01 }); // prettier-ignore
-  const darker = (how: Partial<DrawnSheet> = {}): RgbImage => draw({ ...how, light: (x, y) => (how.light ?? light)(x, y) / 2 });
+  const measured = (first: RgbImage, second: RgbImage, logRatio = Math.LN2) =>
+    measureGreys(first, { photo: second, logRatio, logRatioSigma: 0.01 });
+  const darker = (how: Partial<DrawnSheet> = {}): RgbImage =>
+    draw({ ...how, light: (x, y) => (how.light ?? light)(x, y) / 2 });
   it('are measured by two photos, whatever the camera makes of tones', () => {
     const told = measured(draw(), darker());
     if ('fault' in told) return expect(told).not.toHaveProperty('fault');
     expect(told.format).toBe('a5');
-    told.greys.reflectances.forEach((rgb, step) => rgb.forEach((value) => expect(value / INK_SHARES[step]!).toBeCloseTo(1, 1)));
+    told.greys.reflectances.forEach((rgb, step) =>
+      rgb.forEach((value) => expect(value / INK_SHARES[step]!).toBeCloseTo(1, 1)),
+    );
     expect(told.greys.reflectances[8]).toEqual([1, 1, 1]);
     expect(told.greys.contrastSigma).toBeCloseTo(0.01 / Math.LN2, 9);
     expect(told.scatter).toBeLessThan(0.02);
   });
   it('are told with the hue of their ink', () => {
-    const shareOf = (step: number) => [INK_SHARES[step]! ** 0.95, INK_SHARES[step]!, INK_SHARES[step]! ** 1.05] as const;
+    const shareOf = (step: number) =>
+      [INK_SHARES[step]! ** 0.95, INK_SHARES[step]!, INK_SHARES[step]! ** 1.05] as const;
     const told = measured(draw({ shareOf, stored: linearToSrgb }), darker({ shareOf, stored: linearToSrgb }));
     if ('fault' in told) return expect(told).not.toHaveProperty('fault');
     const [red, green, blue] = told.greys.reflectances[2]!;
@@ -99,9 +117,15 @@ describe('greys of a print', () => {
     expect(measured(draw(), none)).toEqual({ fault: 'no-sheet' });
     const letter = drawSheet(frameSheet('letter'), { light: () => 0.35, stored: phone });
     expect(measured(draw(), letter)).toEqual({ fault: 'two-formats' });
-    const order = (step: number) => { const share = INK_SHARES[[0, 1, 5, 3, 4, 2, 6, 7, 8][step]!]!; return [share, share, share] as const; };
+    const order = (step: number) => {
+      const share = INK_SHARES[[0, 1, 5, 3, 4, 2, 6, 7, 8][step]!]!;
+      return [share, share, share] as const;
+    };
     expect(measured(draw({ shareOf: order }), darker({ shareOf: order }))).toEqual({ fault: 'greys-out-of-order' });
-    const pale = (step: number) => { const share = 0.3 + 0.7 * GREY_STEPS[step]!; return [share, share, share] as const; };
+    const pale = (step: number) => {
+      const share = 0.3 + 0.7 * GREY_STEPS[step]!;
+      return [share, share, share] as const;
+    };
     expect(measured(draw({ shareOf: pale }), darker({ shareOf: pale }))).toEqual({ fault: 'too-pale' });
     const streaky = (x: number, y: number): number => light(x, y) * (Math.floor(x / 12) % 2 === 0 ? 1 : 0.7);
     expect(measured(draw({ light: streaky }), darker({ light: streaky }))).toEqual({ fault: 'uneven' });
@@ -111,4 +135,4 @@ describe('greys of a print', () => {
     const told = measured(draw({ light: () => 1.6 }), draw({ light: () => 0.8 }));
     expect(told).toEqual({ fault: 'clipped' });
   });
-}); // prettier-ignore
+});

@@ -58,7 +58,12 @@ export function tonesBySheet(
   const beyond = (light: number): number => Math.log(darkest / Math.max(1e-4, Math.min(darkest, light)));
   return {
     format: place.sheet.format,
-    paperLightAt: ({ x, y }) => paperLightAt(project(toSheet, x, y)).map((log) => Math.exp(log + undone.white)) as unknown as readonly [number, number, number], // prettier-ignore
+    paperLightAt: ({ x, y }) =>
+      paperLightAt(project(toSheet, x, y)).map((log) => Math.exp(log + undone.white)) as unknown as readonly [
+        number,
+        number,
+        number,
+      ],
     undone: {
       ...undone,
       sigmaOfRatio: (light, other) =>

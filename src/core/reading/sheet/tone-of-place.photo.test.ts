@@ -47,7 +47,6 @@ describe('the tone of a piece beside a frame sheet', () => {
       [1, 1, 1],
       [1, 0.8, 0.55],
     ] as const) {
-      // prettier-ignore
       const told = toneIn(withPiece(cast));
       if ('fault' in told) throw new Error(told.fault);
       // Paper of the tests sends back all light; office paper is taken to send back 0.853 of it.

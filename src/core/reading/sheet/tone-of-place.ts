@@ -107,7 +107,10 @@ export function toneOfPlace(
     seen.sigma,
   );
   const lightness = lightnessOfLuminance(ratio * PAPER.luminance);
-  const sigma = (lightnessOfLuminance(ratio * PAPER.luminance * (1 + sigmaShare)) - lightnessOfLuminance(ratio * PAPER.luminance * (1 - sigmaShare))) / 2; // prettier-ignore
+  const sigma =
+    (lightnessOfLuminance(ratio * PAPER.luminance * (1 + sigmaShare)) -
+      lightnessOfLuminance(ratio * PAPER.luminance * (1 - sigmaShare))) /
+    2;
   if (!bare) return { lightness, sigma, overBare: null };
   const beside = meanOf(photo, bare, by.undone.linearOfByte);
   if (typeof beside === 'string') return { fault: beside };

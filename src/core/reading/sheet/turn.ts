@@ -41,7 +41,12 @@ function trendOf({ layout, grayAt }: Seen): number {
   if (new Set(risks).size < LEAST_CELLS) return 0;
   const standsOut = cells.map(({ box: { x, y, width, height } }) => {
     const inside = [0.3, 0.5, 0.7].map((part) => grayAt(x + part * width, y + part * height));
-    const around = [grayAt(x - 0.3, y + height / 2), grayAt(x + width + 0.3, y + height / 2), grayAt(x + width / 2, y - 0.3), grayAt(x + width / 2, y + height + 0.3)]; // prettier-ignore
+    const around = [
+      grayAt(x - 0.3, y + height / 2),
+      grayAt(x + width + 0.3, y + height / 2),
+      grayAt(x + width / 2, y - 0.3),
+      grayAt(x + width / 2, y + height + 0.3),
+    ];
     const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
     const apart = Math.abs(mean(inside) - mean(around));
     return Number.isFinite(apart) ? apart : 0;
@@ -58,7 +63,12 @@ function lettersOf({ layout, grayAt }: Seen): number {
       for (let k = 1; k < stroke.length; k++) {
         const [a, b] = [stroke[k - 1]!, stroke[k]!];
         const [x, y] = [(a.x + b.x) / 2, (a.y + b.y) / 2];
-        const beside = [[BESIDE_MM, 0], [-BESIDE_MM, 0], [0, BESIDE_MM], [0, -BESIDE_MM]].map(([dx, dy]) => grayAt(x + dx!, y + dy!)); // prettier-ignore
+        const beside = [
+          [BESIDE_MM, 0],
+          [-BESIDE_MM, 0],
+          [0, BESIDE_MM],
+          [0, -BESIDE_MM],
+        ].map(([dx, dy]) => grayAt(x + dx!, y + dy!));
         const apart = grayAt(x, y) - beside.reduce((total, value) => total + value, 0) / beside.length;
         if (!Number.isFinite(apart)) continue;
         sum += apart;

@@ -22,7 +22,10 @@ export interface GreysCurve {
  * sends, as falls on its place, and as the channel is given. `greys` are told by stored tones, shares of full scale. Null where they are too
  * few or too alike, or tell no curve that rises.
  */
-export function curveOfGreys(greys: readonly SeenGrey[], { reflectances, contrastSigma }: SheetGreys): GreysCurve | null {
+export function curveOfGreys(
+  greys: readonly SeenGrey[],
+  { reflectances, contrastSigma }: SheetGreys,
+): GreysCurve | null {
   if (greys.length < FEWEST_GREYS) return null;
   const tones = greys.flatMap(({ rgb }) => rgb);
   const [least, most] = [Math.min(...tones), Math.max(...tones)];
@@ -37,7 +40,11 @@ export function curveOfGreys(greys: readonly SeenGrey[], { reflectances, contras
       clear: 1,
     })),
   );
-  const curve = curveOfEquations(splines, equations, { contrastSigma, undoneShare: UNDONE_SHARE, firstRange: [least, most] });
+  const curve = curveOfEquations(splines, equations, {
+    contrastSigma,
+    undoneShare: UNDONE_SHARE,
+    firstRange: [least, most],
+  });
   if (!curve) return null;
   // The equations have light on the other side: less of it.
   const [red, green, blue, ...byPlace] = curve.others.map((value) => -value);
@@ -48,4 +55,4 @@ export function curveOfGreys(greys: readonly SeenGrey[], { reflectances, contras
       return [red! + falls, green! + falls, blue! + falls];
     },
   };
-} // prettier-ignore
+}

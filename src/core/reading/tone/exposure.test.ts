@@ -29,7 +29,11 @@ describe('how much more light a photo was given', () => {
 });
 
 describe('the photo that tells most of another’s tones', () => {
-  const photo = (stops: number, change: Partial<Exposed> = {}): Exposed => ({ exposure: with_({ timeS: 2 ** stops / 60, biasStops: stops }), finish: null, ...change });
+  const photo = (stops: number, change: Partial<Exposed> = {}): Exposed => ({
+    exposure: with_({ timeS: 2 ** stops / 60, biasStops: stops }),
+    finish: null,
+    ...change,
+  });
   const chosen = (of: Exposed, ...others: Exposed[]) => secondExposureOf(of, others)?.photo ?? null;
   it('is the one nearest to two stops apart, darker or brighter', () => {
     const others = [photo(-1), photo(-1.7), photo(-3)];
@@ -43,7 +47,10 @@ describe('the photo that tells most of another’s tones', () => {
     for (const stops of [0.6, -0.6, 3.3, -3.3]) expect(chosen(photo(0), photo(stops)), `${stops}`).not.toBeNull();
   });
   it('is one that was asked to be darker or brighter: where the camera changed it by itself the light was not alike', () => {
-    const darker = (stops: number, biasStops: number | null) => ({ ...photo(stops), exposure: with_({ timeS: 2 ** stops / 60, biasStops }) });
+    const darker = (stops: number, biasStops: number | null) => ({
+      ...photo(stops),
+      exposure: with_({ timeS: 2 ** stops / 60, biasStops }),
+    });
     expect(chosen(photo(0), darker(-1.5, -1.5))).not.toBeNull();
     expect(chosen(photo(0), darker(-1.5, -1.4))).not.toBeNull();
     for (const bias of [-1.3, -1.7, 0, 1.5, null]) expect(chosen(photo(0), darker(-1.5, bias)), `${bias}`).toBeNull();
@@ -52,8 +59,10 @@ describe('the photo that tells most of another’s tones', () => {
   it('shows the piece as that one does, and was taken by the same camera', () => {
     expect(chosen(photo(0, { finish: 'before' }), photo(-1, { finish: 'after' }))).toBeNull();
     expect(chosen(photo(0, { finish: 'after' }), photo(-1, { finish: 'after' }))).not.toBeNull();
-    expect(chosen(photo(0), { ...photo(-1), exposure: with_({ camera: 'Pond two', timeS: 1 / 120, biasStops: -1 }) })).toBeNull();
+    expect(
+      chosen(photo(0), { ...photo(-1), exposure: with_({ camera: 'Pond two', timeS: 1 / 120, biasStops: -1 }) }),
+    ).toBeNull();
     expect(chosen(photo(0), { ...photo(-1), exposure: null })).toBeNull();
     expect(chosen(photo(0, { exposure: null }), photo(-1))).toBeNull();
   });
-}); // prettier-ignore
+});

@@ -13,10 +13,11 @@ function seen(share: number, bends = (encoded: number) => encoded): Rectified {
     for (let x = 0; x < width; x++) {
       const square = Math.floor(y / 10) * 24 + Math.floor(x / 10);
       const light = share * 0.8 * Math.exp(-3.4 * (square / 480));
-      for (const channel of [0, 1, 2]) data[(y * width + x) * 3 + channel] = srgbToLinear(bends(linearToSrgb(light * [1, 0.9, 0.7][channel]!)));
+      for (const channel of [0, 1, 2])
+        data[(y * width + x) * 3 + channel] = srgbToLinear(bends(linearToSrgb(light * [1, 0.9, 0.7][channel]!)));
     }
   return { data, width, height, pxPerMm: PX, clipped: new Uint8Array(width * height) };
-} // prettier-ignore
+}
 const STOP = { logRatio: Math.log(2), logRatioSigma: 0 };
 
 describe('what two photos both show of a card', () => {

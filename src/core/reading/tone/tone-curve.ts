@@ -33,7 +33,14 @@ const LEAST_RATIO = Math.log(1.4);
  */
 export function toneCurve(pairs: readonly SeenTwice[], logRatio: number, logRatioSigma: number): ToneCurve | null {
   if (pairs.length < FEWEST_PAIRS || Math.abs(logRatio) < LEAST_RATIO) return null;
-  let [least, most, firstLeast, firstMost, secondLeast, secondMost] = [Infinity, -Infinity, Infinity, -Infinity, Infinity, -Infinity]; // prettier-ignore
+  let [least, most, firstLeast, firstMost, secondLeast, secondMost] = [
+    Infinity,
+    -Infinity,
+    Infinity,
+    -Infinity,
+    Infinity,
+    -Infinity,
+  ];
   for (const { first, second } of pairs) {
     firstLeast = Math.min(firstLeast, first);
     firstMost = Math.max(firstMost, first);

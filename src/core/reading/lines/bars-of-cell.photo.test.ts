@@ -10,7 +10,18 @@ import { offsetBetween } from './single-line';
 
 const H = 0.05;
 const LINES = 80;
-const settings = { powerFraction: 0.3, speedMmPerS: 100, intervalMm: H, direction: 'horizontal', bothWays: true, passes: 1, scanOffsetMm: 0, lengthenMm: 0, lineAngleDeg: 0, crossHatch: false } as BurnSettings; // prettier-ignore
+const settings = {
+  powerFraction: 0.3,
+  speedMmPerS: 100,
+  intervalMm: H,
+  direction: 'horizontal',
+  bothWays: true,
+  passes: 1,
+  scanOffsetMm: 0,
+  lengthenMm: 0,
+  lineAngleDeg: 0,
+  crossHatch: false,
+} as BurnSettings;
 /** As along X; turned, x is along Y. */
 const turned = ({ x, y, width, height }: Rect): Rect => ({ x: y, y: x, width: height, height: width });
 
@@ -21,7 +32,11 @@ function pair(change: Partial<BurnSettings> = {}, swapped = false): Cell {
   const area: Region = Array.from({ length: LINES }, (_, line) =>
     rectRing(place({ x: ((line % 2 === 0) === swapped ? 3.6 : 1.2) - 0.2, y: line * H, width: 0.4, height: H })),
   );
-  return cellOf(0, { shape: { do: 'sweep', area }, settings: { ...settings, ...change } }, { box: place({ x: 0, y: 0, width: 4.8, height: 4 }) }); // prettier-ignore
+  return cellOf(
+    0,
+    { shape: { do: 'sweep', area }, settings: { ...settings, ...change } },
+    { box: place({ x: 0, y: 0, width: 4.8, height: 4 }) },
+  );
 }
 
 /** A photo of both bars, each so far beside its place. */
@@ -84,21 +99,29 @@ describe('the bars of a cell', () => {
     expect(seen.there.profile).toBeNull();
     expect(offsetBetween(seen.there, seen.back).mm).toBeCloseTo(-1, 2);
   });
-  it.each(['horizontal', 'vertical'] as const)('of lines that run %s are as wide as they were burned, along these lines', (direction) => {
-    for (const reach of [0.22, 0.28]) {
-      const { there, back } = barsOfCell(photo([0.016, -0.031], direction === 'horizontal', 30, reach), pair({ direction }))!;
-      for (const { widthMm, widthSigmaMm, depth } of [there, back]) {
-        expect(Math.abs(widthMm! - 2 * reach)).toBeLessThan(0.004);
-        expect(widthSigmaMm!).toBeLessThan(0.004);
-        // Three tenths of the light come back.
-        expect(Math.abs(depth! - 0.7)).toBeLessThan(0.02);
+  it.each(['horizontal', 'vertical'] as const)(
+    'of lines that run %s are as wide as they were burned, along these lines',
+    (direction) => {
+      for (const reach of [0.22, 0.28]) {
+        const { there, back } = barsOfCell(
+          photo([0.016, -0.031], direction === 'horizontal', 30, reach),
+          pair({ direction }),
+        )!;
+        for (const { widthMm, widthSigmaMm, depth } of [there, back]) {
+          expect(Math.abs(widthMm! - 2 * reach)).toBeLessThan(0.004);
+          expect(widthSigmaMm!).toBeLessThan(0.004);
+          // Three tenths of the light come back.
+          expect(Math.abs(depth! - 0.7)).toBeLessThan(0.02);
+        }
       }
-    }
-  }); // prettier-ignore
+    },
+  );
   it('are of no known width where they were drawn less than six pixels of the photo wide', () => {
     const { fine } = photo([0, 0]);
     const narrow = cellOf(0, pair().burns[0]!, { box: { x: 0, y: 0, width: 4.8, height: 4 } });
-    const thinner: Region = Array.from({ length: LINES }, (_, line) => rectRing({ x: (line % 2 === 0 ? 1.2 : 3.6) - 0.1, y: line * H, width: 0.2, height: H })); // prettier-ignore
+    const thinner: Region = Array.from({ length: LINES }, (_, line) =>
+      rectRing({ x: (line % 2 === 0 ? 1.2 : 3.6) - 0.1, y: line * H, width: 0.2, height: H }),
+    );
     const thin = { ...narrow, burns: [{ ...narrow.burns[0]!, shape: { do: 'sweep' as const, area: thinner } }] };
     const { there } = barsOfCell({ fine: { ...fine, pxPerMm: 29 } }, thin)!;
     expect([there.widthMm, there.besideMm]).toEqual([null, expect.closeTo(0, 2)]);

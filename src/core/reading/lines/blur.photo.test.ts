@@ -28,7 +28,15 @@ describe('an edge', () => {
       [1, 0.3],
       [0.3, 1],
     ] as const) {
-      const fine = drawnPatch({ widthMm: 3, heightMm: 1, pxPerMm: PX, turned: 2, noise: 0.003, blurMm, share: (_, y) => (y < 0.53 ? near : far) }); // prettier-ignore
+      const fine = drawnPatch({
+        widthMm: 3,
+        heightMm: 1,
+        pxPerMm: PX,
+        turned: 2,
+        noise: 0.003,
+        blurMm,
+        share: (_, y) => (y < 0.53 ? near : far),
+      });
       const edge = softEdge(lightAcross(fine, { x: 0.2, y: 0, width: 2.6, height: 1 }, 'horizontal'))!;
       expect(edge.sigmaMm / Math.hypot(blurMm, pixel)).toBeGreaterThan(0.9);
       expect(edge.sigmaMm / Math.hypot(blurMm, pixel)).toBeLessThan(1.12);

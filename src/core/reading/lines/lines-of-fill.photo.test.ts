@@ -21,7 +21,11 @@ const patch = (share: DrawnPatch['share'], more: Partial<DrawnPatch> = {}): Draw
   ...more,
 });
 const look = (drawn: DrawnPatch, intervalMm: number, blurMm = 0.0072, run: 'horizontal' | 'vertical' = 'horizontal') =>
-  linesOfFill(drawnPatch(drawn), { x: 0, y: 0, width: drawn.widthMm, height: drawn.heightMm }, { intervalMm, run, blur: blurBetween(blurMm, blurMm) }); // prettier-ignore
+  linesOfFill(
+    drawnPatch(drawn),
+    { x: 0, y: 0, width: drawn.widthMm, height: drawn.heightMm },
+    { intervalMm, run, blur: blurBetween(blurMm, blurMm) },
+  );
 /** A pixel's own width as the standard deviation that blurs alike: 1 / sqrt(12) of it. */
 const pixel = (pxPerMm: number): number => 1 / Math.sqrt(12) / pxPerMm;
 
@@ -42,7 +46,11 @@ describe('the lines of a fill', () => {
   it('have a ripple over their mean, as the camera shows it: blunted alike in one photo, whatever blunts it', () => {
     const ripple = (relative: number, mean: number, more: Partial<DrawnPatch> = {}) => {
       const drawn = patch(wave(0.1, mean, relative), more);
-      return rippleOfFill(drawnPatch(drawn), { x: 0, y: 0, width: drawn.widthMm, height: drawn.heightMm }, { intervalMm: 0.1, run: 'horizontal' }); // prettier-ignore
+      return rippleOfFill(
+        drawnPatch(drawn),
+        { x: 0, y: 0, width: drawn.widthMm, height: drawn.heightMm },
+        { intervalMm: 0.1, run: 'horizontal' },
+      );
     };
     // Over the mean, so that a darker fill of the same lines has the same; a pixel of 1/40 mm takes a tenth of a wave of 0.1 mm: sinc(1/4).
     for (const mean of [0.5, 0.25]) expect(Math.abs(ripple(0.3, mean)!.amplitude / 0.3 - 0.9)).toBeLessThan(0.03);
@@ -96,7 +104,11 @@ describe('the lines of a fill', () => {
     // Taken as it is stored, the blurred one would show them half as strongly.
     expect(look(drawn, 0.15, 0)!.visibility / sharp.visibility).toBeLessThan(0.65);
     // What is not known of the blur is in the sigma.
-    const unsure = linesOfFill(drawnPatch(drawn), { x: 0, y: 0, width: 2, height: 3 }, { intervalMm: 0.15, run: 'horizontal', blur: blurBetween(0.022, 0.038) })!; // prettier-ignore
+    const unsure = linesOfFill(
+      drawnPatch(drawn),
+      { x: 0, y: 0, width: 2, height: 3 },
+      { intervalMm: 0.15, run: 'horizontal', blur: blurBetween(0.022, 0.038) },
+    )!;
     expect(unsure.visibilitySigma).toBeGreaterThan(0.2 * unsure.visibility);
     expect(Math.abs(unsure.visibility - sharp.visibility)).toBeLessThan(2 * unsure.visibilitySigma);
   });
@@ -114,7 +126,12 @@ describe('the lines of a fill', () => {
 
   it('are not found in grain that runs as they do', () => {
     const grain = (_: number, y: number): number =>
-      0.5 * (1 + [7.3, 8.9, 11.7, 9.6, 10.8, 12.9, 6.4].reduce((sum, turns, k) => sum + 0.03 * Math.sin(2 * Math.PI * turns * y + k), 0)); // prettier-ignore
+      0.5 *
+      (1 +
+        [7.3, 8.9, 11.7, 9.6, 10.8, 12.9, 6.4].reduce(
+          (sum, turns, k) => sum + 0.03 * Math.sin(2 * Math.PI * turns * y + k),
+          0,
+        ));
     const seen = look(patch(grain), 0.1)!;
     expect(seen.pitchMm).toBeNull();
     expect(seen.visibilitySigma).toBeGreaterThan(0.003);
@@ -132,7 +149,9 @@ describe('the lines of a fill', () => {
     expect(look({ ...drawn, heightMm: 0.55 }, 0.1)).toBeNull();
     expect(look(drawn, 0.1, 0.04)).toBeNull();
     const area = { x: 0, y: 0, width: 3, height: 4 };
-    expect(linesOfFill(drawnPatch(drawn), area, { intervalMm: 0.1, run: 'horizontal', blur: blurBetween(0.01, 0.03) })).toBeNull(); // prettier-ignore
+    expect(
+      linesOfFill(drawnPatch(drawn), area, { intervalMm: 0.1, run: 'horizontal', blur: blurBetween(0.01, 0.03) }),
+    ).toBeNull();
   });
 
   it('leave no gap to tell where a fill hardly differs from bare stock', () => {

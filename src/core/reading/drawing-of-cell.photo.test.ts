@@ -11,11 +11,13 @@ import { blurBetween } from './lines/blur';
 const settings = { powerFraction: 0.3, intervalMm: 0.1, direction: 'horizontal' } as BurnSettings;
 const PLACES = placesOver(4, 2, 0.1);
 /** Bars of 0.2 mm, 0.4 mm apart, and one broad one across. */
-const isDrawn = (x: number, y: number): boolean => y > 1.6 || (y > 0.2 && y < 1.4 && x > 0.4 && x < 3.6 && x % 0.4 < 0.2); // prettier-ignore
+const isDrawn = (x: number, y: number): boolean =>
+  y > 1.6 || (y > 0.2 && y < 1.4 && x > 0.4 && x < 3.6 && x % 0.4 < 0.2);
 const wanted = drawnWhere(PLACES, isDrawn);
 const BOX = { x: 1, y: 1, width: 4, height: 2 };
 const shape: PictureShape = { do: 'picture', box: BOX, wanted, table: null, mode: 'power', floorFraction: 0.3 };
-const cell = (change: Partial<PictureShape> = {}) => cellOf(0, { shape: { ...shape, ...change }, settings }, { box: BOX }); // prettier-ignore
+const cell = (change: Partial<PictureShape> = {}) =>
+  cellOf(0, { shape: { ...shape, ...change }, settings }, { box: BOX });
 
 const BLUR_MM = 0.02;
 const pixel = (pxPerMm: number): number => Math.hypot(BLUR_MM, 1 / Math.sqrt(12) / pxPerMm);
@@ -54,7 +56,9 @@ describe('a drawing of a cell', () => {
     expect(Math.abs(brighter.taken + 0.5)).toBeLessThan(0.015);
   });
   it('stands out less the more its gaps are filled', () => {
-    const [plain, wide, filled] = [0, 0.08, 0.16].map((widerMm) => drawingOfCell(photo(0.6, 0, { widerMm }), cell())!.taken); // prettier-ignore
+    const [plain, wide, filled] = [0, 0.08, 0.16].map(
+      (widerMm) => drawingOfCell(photo(0.6, 0, { widerMm }), cell())!.taken,
+    );
     expect(wide!).toBeLessThan(plain! - 0.05);
     expect(filled!).toBeLessThan(wide! - 0.05);
   });
@@ -64,9 +68,14 @@ describe('a drawing of a cell', () => {
     const [sure, doubted] = [told, unsure].map((one) => drawingOfCell(one, cell())!);
     expect(doubted!.takenSigma).toBeGreaterThan(2 * sure!.takenSigma);
     // By the way whose edges are sharper.
-    const oneWay = { ...told, blur: (run: string) => (run === 'vertical' ? blurBetween(pixel(46), pixel(46)) : blurBetween(0.09, 0.1)) }; // prettier-ignore
+    const oneWay = {
+      ...told,
+      blur: (run: string) => (run === 'vertical' ? blurBetween(pixel(46), pixel(46)) : blurBetween(0.09, 0.1)),
+    };
     expect(drawingOfCell(oneWay, cell())!.taken).toBeCloseTo(sure!.taken, 9);
-    expect(drawingOfCell({ ...told, blur: (run: string) => (run === 'vertical' ? told.blur() : null) }, cell())!.taken).toBeCloseTo(sure!.taken, 9); // prettier-ignore
+    expect(
+      drawingOfCell({ ...told, blur: (run: string) => (run === 'vertical' ? told.blur() : null) }, cell())!.taken,
+    ).toBeCloseTo(sure!.taken, 9);
   });
   it('is not told of greys, of what goes through a table, of other burns, by few pixels or an unknown blur', () => {
     const seen = photo(0.6);

@@ -44,7 +44,10 @@ describe('a line by itself', () => {
   });
 
   it('is told to be less sure of where the blur is not known', () => {
-    const seen = lineIn(photo(line({ wide: 0.06 }), { blurMm: 0.02 }), BAND, { run: 'horizontal', blur: blurBetween(0.008, 0.025) })!; // prettier-ignore
+    const seen = lineIn(photo(line({ wide: 0.06 }), { blurMm: 0.02 }), BAND, {
+      run: 'horizontal',
+      blur: blurBetween(0.008, 0.025),
+    })!;
     expect(seen.widthSigmaMm!).toBeGreaterThan(0.002);
     expect(Math.abs(seen.widthMm! - 0.06)).toBeLessThan(2 * seen.widthSigmaMm!);
   });

@@ -1,5 +1,5 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
-import type { BenchView, CardView } from '../../src/views/views';
+import type { CardView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find, openBench, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
 
@@ -148,21 +148,6 @@ describe('a place that was taken while the card was planned', () => {
 });
 
 describe('records in the browser', () => {
-  it('stock is changed, its thickness typed in any unit, and the old findings go stale', async () => {
-    const { driver, base } = shop;
-    const bench = (await fetch(`${base}/api/pairings/2`).then((response) => response.json())) as BenchView;
-    await driver.get(`${base}/stock/${bench.pairing.stock.id}`);
-    await find(driver, 'form');
-    await type(driver, 'Thickness measured, several places', '6.0; 0.24 in; 6,1');
-    await says(driver, '6.065 mm');
-    await type(driver, 'Supplier’s batch', 'quarry 8');
-    await press(driver, 'Save');
-    await says(driver, 'Saved.');
-    await driver.get(`${base}/bench/2`);
-    await says(driver, 'new batch quarry 8');
-    await says(driver, 'stale');
-  });
-
   it('a diode’s spot is not computed, and one that is too fine is questioned', async () => {
     const { driver, base } = shop;
     await driver.get(`${base}/machines/1`);

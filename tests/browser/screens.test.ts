@@ -2,7 +2,7 @@ import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { cardCode } from '../../src/core/card/code';
 import { svgOfCard } from '../../src/formats/card-svg';
-import type { CardView } from '../../src/views/views';
+import type { BenchView, CardView } from '../../src/views/views';
 import {
   consoleErrors,
   find,
@@ -356,5 +356,23 @@ describe('the SVG export as Chromium draws it', () => {
         expect(value).toBeCloseTo([marker.x, marker.y, marker.sizeMm, marker.sizeMm][index]!, 2),
       );
     }
+  });
+});
+
+// Last: what was found on this stock before is stale from here on.
+describe('a record of stock', () => {
+  it('is changed, its thickness typed in any unit, and the old findings go stale', async () => {
+    const { driver, base } = shop;
+    const bench = (await fetch(`${base}/api/pairings/2`).then((response) => response.json())) as BenchView;
+    await driver.get(`${base}/stock/${bench.pairing.stock.id}`);
+    await find(driver, 'form');
+    await type(driver, 'Thickness measured, several places', '6.0; 0.24 in; 6,1');
+    await says(driver, '6.065 mm');
+    await type(driver, 'Supplier’s batch', 'quarry 8');
+    await press(driver, 'Save');
+    await says(driver, 'Saved.');
+    await driver.get(`${base}/bench/2`);
+    await says(driver, 'new batch quarry 8');
+    await says(driver, 'stale');
   });
 });

@@ -1,11 +1,12 @@
 import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
-import { asksForTap, DROP, EDGE } from '../core/card/usual-asks';
+import { asksForTap, DROP, EDGE, FIT } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
+import type { CardRecord } from '../records/card';
 import { notFound, Problem } from './problems';
 
 export interface GaugeRequest {
@@ -49,12 +50,13 @@ function wordsOfTap({ part, edgeLoss }: Tapped): { readonly drop: string; readon
 }
 
 /**
- * Taps the sheet under every part of a card that the bench cut, and notes what drops and how its edge looks, where nobody has said so yet: all of it at
- * once, or nothing.
+ * What a hand does with what the bench cut of a card: taps the sheet under every part and notes what drops and how its edge looks, or pushes an offcut into
+ * every slot and notes how it goes, where nobody has said so yet. All of it at once, or nothing.
  */
 export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
   const card = await getCard(ctx, cardId);
   const { asks } = cardKind(card.kind);
+  if (asks.includes(FIT)) return { tapped: await trySlots(ctx, card) };
   if (!asksForTap(asks))
     throw new Problem('invalid-input', 'Nothing of this card is cut out: there is nothing to tap for.');
   const boxes = card.layout.order.map((index) => card.layout.cells[index]!.box);
@@ -75,6 +77,28 @@ export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tappe
     }
   });
   return { tapped };
+}
+
+/** Slots that are not open say nothing of any fit: they are left to whoever cuts them again. */
+async function trySlots(ctx: AppContext, card: CardRecord): Promise<number> {
+  const answers = await answersOfCard(ctx.db, card.id);
+  const open = card.layout.order.filter(
+    (index) => !answers.some(({ field, cellIndex }) => field === FIT.field && cellIndex === index),
+  );
+  const boxes = open.map((index) => card.layout.cells[index]!.box);
+  const told = await ctx.work.do('try-slots', { burn: await benchBurnOf(ctx, card), boxes });
+  const shut = told.find((one) => 'cannot' in one);
+  if (shut && 'cannot' in shut && told.every((one) => 'cannot' in one))
+    throw new Problem('cannot-measure', shut.cannot);
+  let tried = 0;
+  await ctx.db.transaction().execute(async (tx) => {
+    for (const [place, one] of told.entries()) {
+      if ('cannot' in one) continue;
+      await putAnswer(tx, card.id, { field: FIT.field, cellIndex: open[place]!, repeat: 0, value: one.goes });
+      tried++;
+    }
+  });
+  return tried;
 }
 
 /** A picture of what the bench burned of a card, lit from below. */

@@ -42,7 +42,7 @@ describe('cutting on the bench', () => {
   it('is wider above than below, takes a usual kerf away, and shows on the light table', () => {
     const piece = burnPiece(cutSquare(5, 1));
     const gauge = { owner: 'Tester', turn: 0 };
-    const across = caliperReading(piece, PART, 'x', gauge);
+    const across = caliperReading(piece, PART, { axis: 'x', on: 'part' }, gauge);
     const lost = 8 - Number('shows' in across && across.shows);
     expect(lost).toBeGreaterThan(0.03);
     expect(lost).toBeLessThan(0.4);
@@ -61,17 +61,32 @@ describe('cutting on the bench', () => {
     expect(at(8, 8)).toBeLessThan(20);
   });
   it('cannot be measured before it has come loose, and repeats scatter by hundredths', () => {
-    expect(caliperReading(burnPiece(cutSquare(0.8, 1)), PART, 'x', { owner: 'Tester', turn: 0 })).toHaveProperty(
-      'cannot',
-    );
+    expect(
+      caliperReading(burnPiece(cutSquare(0.8, 1)), PART, { axis: 'x', on: 'part' }, { owner: 'Tester', turn: 0 }),
+    ).toHaveProperty('cannot');
     const piece = burnPiece(cutSquare(6, 1));
     const shown = [0, 1, 2, 3, 4, 5].map((turn) => {
-      const answer = caliperReading(piece, PART, 'x', { owner: 'Tester', turn });
+      const answer = caliperReading(piece, PART, { axis: 'x', on: 'part' }, { owner: 'Tester', turn });
       return Number('shows' in answer ? answer.shows : NaN);
     });
     expect(new Set(shown).size).toBeGreaterThan(1);
     expect(Math.max(...shown) - Math.min(...shown)).toBeLessThan(0.08);
-    expect(caliperReading(piece, PART, 'x', { owner: 'Tester', turn: 3 })).toEqual({ shows: shown[3]!.toFixed(2) });
+    expect(caliperReading(piece, PART, { axis: 'x', on: 'part' }, { owner: 'Tester', turn: 3 })).toEqual({
+      shows: shown[3]!.toFixed(2),
+    });
+  });
+  it('leaves a hole that is as much wider than it was drawn as the part is narrower, by the inside jaws', () => {
+    const piece = burnPiece(cutSquare(6, 1));
+    for (const axis of ['x', 'y'] as const) {
+      const [part, hole] = (['part', 'hole'] as const).map((on) => {
+        const answer = caliperReading(piece, PART, { axis, on }, { owner: 'Tester', turn: 0 });
+        return Number('shows' in answer ? answer.shows : NaN);
+      });
+      expect(part).toBeLessThan(8);
+      expect(hole).toBeGreaterThan(8);
+      // Either jaw is off by up to 0.015 mm, and shakes.
+      expect(Math.abs(part! + hole! - 16)).toBeLessThan(0.07);
+    }
   });
   it('has a depth gauge that finds more ground gone after more energy, none where it is through', () => {
     const depth = (energy: number): number => {

@@ -1,7 +1,7 @@
 import type { Piece } from './piece';
 import { randomFrom } from './random';
 
-interface Box {
+export interface Box {
   readonly x: number;
   readonly y: number;
   readonly width: number;
@@ -12,9 +12,10 @@ interface Box {
 export type GaugeAnswer = { readonly shows: string } | { readonly cannot: string };
 
 /** A caliper of a machine's workshop: off by a little always, off by a share of what it measures, and not quite steady in the hand. */
-function caliperErrors(name: string): { biasMm: number; scale: number; unsteadyMm: number } {
+function caliperErrors(name: string): { biasMm: number; insideBiasMm: number; scale: number; unsteadyMm: number } {
   const random = randomFrom(`caliper ${name}`);
-  return { biasMm: 0.012 * (2 * random() - 1), scale: 0.0004 * (2 * random() - 1), unsteadyMm: 0.006 };
+  const [biasMm, scale] = [0.012 * (2 * random() - 1), 0.0004 * (2 * random() - 1)];
+  return { biasMm, insideBiasMm: 0.015 * (2 * random() - 1), scale, unsteadyMm: 0.006 };
 }
 
 const STEP_MM = 0.01;
@@ -74,34 +75,54 @@ function edgeFrom(piece: Piece, x: number, y: number, dx: number, dy: number, re
   return NaN;
 }
 
+/** Where the rim of a hole stands, from its middle outwards: the first place past the cut that is not cut through. */
+export function rimFrom(piece: Piece, x: number, y: number, dx: number, dy: number, reach: number): number {
+  const limit = 0.995 * piece.thicknessMm;
+  const step = 0.25 / piece.pxPerMm;
+  let before = Infinity;
+  for (let way = edgeFrom(piece, x, y, dx, dy, reach) + step; way <= reach + 1; way += step) {
+    const depth = depthAt(piece, x + dx * way, y + dy * way);
+    if (depth < limit) return way - step * Math.max(0, Math.min(1, (limit - depth) / Math.max(1e-9, before - depth)));
+    before = depth;
+  }
+  return NaN;
+}
+
+/** What a caliper is set on: the part that was cut round a box, or the hole that it left, across x or y. */
+export interface CaliperPlace {
+  readonly axis: 'x' | 'y';
+  readonly on: 'part' | 'hole';
+}
+
 /**
- * A caliper set on a part that was cut round `box`, across x or y: its jaws touch the widest place, with the caliper's own errors, in
- * steps of 0.01 mm. Each `turn` is another place and another grip.
+ * A caliper set on a part that was cut round `box`, or into the hole that it left, in steps of 0.01 mm: outside jaws touch the widest
+ * place, inside jaws the narrowest, each with errors of their own. Each `turn` is another place and another grip.
  */
 export function caliperReading(
   piece: Piece,
   box: Box,
-  axis: 'x' | 'y',
+  { axis, on }: CaliperPlace,
   caliper: { readonly owner: string; readonly turn: number },
 ): GaugeAnswer {
   if (!isLoose(piece, box)) return { cannot: 'The part has not come loose: it cannot be measured.' };
-  const random = randomFrom(`grip ${caliper.owner} ${box.x} ${box.y} ${axis} ${caliper.turn}`);
+  const random = randomFrom(`grip ${caliper.owner} ${box.x} ${box.y} ${on} ${axis} ${caliper.turn}`);
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const [ux, uy] = axis === 'x' ? [1, 0] : [0, 1];
+  const [along, breadth] = axis === 'x' ? [box.height, box.width] : [box.width, box.height];
+  const edge = on === 'part' ? edgeFrom : rimFrom;
   // Jaws are wide: they rest on the proudest of several places.
-  let widest = 0;
-  for (let place = 0; place < 5; place++) {
-    const aside = (0.12 * (place - 2) + 0.2 * (random() - 0.5)) * (axis === 'x' ? box.height : box.width);
-    const x = axis === 'x' ? middle.x : middle.x + aside;
-    const y = axis === 'x' ? middle.y + aside : middle.y;
-    const reach = (axis === 'x' ? box.width : box.height) * 0.5 + 1;
-    const [ux, uy] = axis === 'x' ? [1, 0] : [0, 1];
-    const across = edgeFrom(piece, x, y, ux, uy, reach) + edgeFrom(piece, x, y, -ux, -uy, reach);
-    if (across > widest) widest = across;
-  }
-  if (!(widest > 0)) return { cannot: 'The jaws find no edge to rest on.' };
-  const { biasMm, scale, unsteadyMm } = caliperErrors(caliper.owner);
+  const widths = Array.from({ length: 5 }, (_, place) => {
+    const aside = (0.12 * (place - 2) + 0.2 * (random() - 0.5)) * along;
+    const [x, y] = axis === 'x' ? [middle.x, middle.y + aside] : [middle.x + aside, middle.y];
+    const reach = breadth / 2 + 1;
+    return edge(piece, x, y, ux, uy, reach) + edge(piece, x, y, -ux, -uy, reach);
+  }).filter(Number.isFinite);
+  if (widths.length === 0) return { cannot: 'The jaws find no edge to rest on.' };
+  const proudest = on === 'part' ? Math.max(...widths) : Math.min(...widths);
+  const { biasMm, insideBiasMm, scale, unsteadyMm } = caliperErrors(caliper.owner);
   const unsteady = unsteadyMm * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  const shown = Math.round((widest * (1 + scale) + biasMm + unsteady) / STEP_MM) * STEP_MM;
+  const off = on === 'part' ? biasMm : insideBiasMm;
+  const shown = Math.round((proudest * (1 + scale) + off + unsteady) / STEP_MM) * STEP_MM;
   return { shows: shown.toFixed(2) };
 }
 

@@ -24,6 +24,33 @@ describe('the simulated laser moves', () => {
     const corner = run([...START, 'G1 X30 F6000 S0', 'G1 Y30 S0']).elapsedS;
     expect(corner).toBeGreaterThan(run([...START, 'G1 X60 F6000 S0']).elapsedS);
   });
+  it('goes round corners as on an arc that cuts them by so much, and turns back from rest', () => {
+    // In a right angle an arc that passes the corner at 0.01 mm has a radius of 0.01 / (sqrt 2 - 1) mm; y has 500 mm/s².
+    const speed = Math.sqrt((500 * 0.01) / (Math.SQRT2 - 1));
+    const slow = ['G1 X30 F120 S500', 'G1 Y30'];
+    // Two mm/s are less than that: no more time than straight on, but for ramps of either axis.
+    expect(run([...START, ...slow]).elapsedS - home).toBeCloseTo(60 / 2 + 1 / 1000 + 1 / 500, 4);
+    const { traces } = run([...START, 'G1 X30 F3000 S500', 'G1 Y30']);
+    const atCorner = traces.filter(({ x0, y0 }) => Math.hypot(x0 - 30, y0) < 0.11);
+    // Over a tenth of a millimetre it gains v² = 2 a s.
+    for (const { speedMmPerS } of atCorner) {
+      expect(speedMmPerS).toBeGreaterThan(speed);
+      expect(speedMmPerS).toBeLessThan(Math.sqrt(speed ** 2 + 2 * 1000 * 0.11));
+    }
+    const back = run([...START, 'G1 X30 F3000 S500', 'G1 X0']).traces;
+    expect(Math.min(...back.filter(({ x0 }) => x0 > 29.8).map(({ speedMmPerS }) => speedMmPerS))).toBeLessThan(11);
+  });
+  it('follows an outline of many short legs without slowing down', () => {
+    const round = Array.from({ length: 36 }, (_, k) => {
+      const angle = (k * 10 * Math.PI) / 180;
+      return `G1 X${(20 + 6 * Math.sin(angle)).toFixed(4)} Y${(20 - 6 * Math.cos(angle)).toFixed(4)}${k === 0 ? ' F900 S500' : ''}`;
+    });
+    const { traces } = run([...START, 'G0 X20 Y14', ...round]);
+    // At the beginning and the end it is at rest; v²/2a of 15 mm/s is 0.2 mm.
+    const inBetween = traces.filter(({ x0, y0 }) => Math.hypot(x0 - 20, y0 - 14) > 1.5);
+    expect(inBetween.length).toBeGreaterThan(20);
+    for (const { speedMmPerS } of inBetween) expect(speedMmPerS).toBeCloseTo(15, 6);
+  });
   it('keeps each axis within its own limits', () => {
     const along = run([...START, 'G0 X150']).elapsedS - home;
     const across = run([...START, 'G0 Y150']).elapsedS - home;

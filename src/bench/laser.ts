@@ -30,7 +30,10 @@ interface Leg {
   readonly x1: number;
   readonly y1: number;
   readonly length: number;
+  /** As the axes along it allow. */
   readonly speed: number;
+  /** As it was asked for; infinite for travel. */
+  readonly feed: number;
   readonly rapid: boolean;
   readonly command: number;
 }
@@ -46,8 +49,8 @@ const MACHINE_WORDS = new Set([0, 2, 3, 4, 5, 7, 8, 9]);
 const DOT_MM = 0.02;
 
 /**
- * A simulated laser that takes G-code line by line. It moves on straight lines with its own acceleration: legs that go on in the same
- * direction at the same feed are joined, everything else comes to rest in between. `M0` waits for a hand: nothing is taken until
+ * A simulated laser that takes G-code line by line. It moves on straight lines with its own acceleration: marks at one feed
+ * are joined, round their corners as fast as these allow, everything else comes to rest in between. `M0` waits for a hand: nothing is taken until
  * `proceed`. Unknown words, missing feeds and places outside the bed are refused and change nothing; a head that is sent into the work
  * is a crash, after which nothing is taken.
  */
@@ -67,6 +70,7 @@ export class SimulatedLaser {
   private relative = false;
   private state: 'ready' | 'waiting' | 'ended' | 'crashed' = 'ready';
   private legs: Leg[] = [];
+  private plan: readonly Run[] | null = null;
   private clock = 0;
   private handStops = 0;
   /** Of the beam that comes on: what is left of the way on which it burns nothing yet; null while it is off. */
@@ -249,15 +253,31 @@ export class SimulatedLaser {
         y1: y,
         length,
         speed: this.limit(x - this.x, y - this.y, rapid ? Infinity : this.feedMmPerS),
+        feed: rapid ? Infinity : this.feedMmPerS,
         rapid,
         command: dark ? 0 : this.command,
       };
       const last = this.legs.at(-1);
-      if (last && !joins(last, leg)) this.runJoined();
+      if (last && !this.joins(last, leg)) this.runJoined();
       this.legs.push(leg);
+      this.plan = null;
     }
     this.x = x;
     this.y = y;
+  }
+
+  /** Where a stretch of a leg comes to lie: an axis that goes further than it is told takes it along. */
+  private where(leg: Leg, ux: number, uy: number, from: number, to: number): Pick<Trace, 'x0' | 'y0' | 'x1' | 'y1'> {
+    const { scaleX, scaleY, linedUpX, linedUpY } = this.truth;
+    const x = (mm: number): number => linedUpX + (leg.x0 + ux * mm - linedUpX) * scaleX;
+    const y = (mm: number): number => linedUpY + (leg.y0 + uy * mm - linedUpY) * scaleY;
+    return { x0: x(from), y0: y(from), x1: x(to), y1: y(to) };
+  }
+
+  /** Marks at one feed are run as one; travel, and mirrors, only straight on. */
+  private joins(a: Leg, b: Leg): boolean {
+    if (a.rapid !== b.rapid || a.feed !== b.feed) return false;
+    return goesOn(a, b) || (!a.rapid && this.truth.mirrors === null);
   }
 
   private wattsAt(command: number, x: number, y: number): number {
@@ -303,53 +323,81 @@ export class SimulatedLaser {
     );
   }
 
-  /** Way, peak speed and ramp of the legs that are joined; null when there are none. */
-  private joined(): { first: Leg; length: number; a: number; peak: number; runUp: number } | null {
+  /** The joined legs as the head runs them, from rest to rest: as fast as speed, corners, acceleration and the rest at the end allow. */
+  private get run(): readonly Run[] {
+    return (this.plan ??= this.planned());
+  }
+
+  private planned(): Run[] {
     const first = this.legs[0];
-    if (!first) return null;
-    const a = this.acceleration(first);
-    const marks = this.legs.reduce((sum, leg) => sum + leg.length, 0);
-    const alongAnAxis = first.x0 === first.x1 || first.y0 === first.y1;
-    const adds = this.truth.addsRunUp && !this.truth.mirrors && alongAnAxis && this.legs.some((leg) => leg.command > 0);
-    const runUp = adds ? (first.speed * first.speed) / (2 * a) : 0;
-    const length = marks + 2 * runUp;
-    return { first, length, a, peak: Math.min(first.speed, Math.sqrt(length * a)), runUp };
+    if (!first) return [];
+    const legs = this.withRunUp(first);
+    const accelerations = legs.map((leg) => this.acceleration(leg));
+    const through = [0, ...legs.slice(1).map((leg, k) => this.cornerSpeed(legs[k]!, leg)), 0];
+    // No faster into a leg than it can be slowed down on, and no faster out of it than it can be sped up on.
+    for (let k = legs.length - 1; k >= 0; k--)
+      through[k] = Math.min(through[k]!, Math.sqrt(through[k + 1]! ** 2 + 2 * accelerations[k]! * legs[k]!.length));
+    for (let k = 0; k < legs.length; k++)
+      through[k + 1] = Math.min(through[k + 1]!, Math.sqrt(through[k]! ** 2 + 2 * accelerations[k]! * legs[k]!.length));
+    return legs.map((leg, k) => ({ leg, a: accelerations[k]!, from: through[k]!, to: through[k + 1]! }));
+  }
+
+  /** A controller that runs up by itself does so before and after a line along an axis. */
+  private withRunUp(first: Leg): readonly Leg[] {
+    const straight = (first.x0 === first.x1 || first.y0 === first.y1) && this.legs.every((leg) => goesOn(first, leg));
+    if (!this.truth.addsRunUp || this.truth.mirrors || !straight || !this.legs.some((leg) => leg.command > 0))
+      return this.legs;
+    const length = (first.speed * first.speed) / (2 * this.acceleration(first));
+    const [x, y] = [first.x1 - first.x0, first.y1 - first.y0].map((way) => (way / first.length) * length);
+    const dark = { ...first, x0: 0, y0: 0, x1: x!, y1: y!, length, command: 0 };
+    return [dark, ...this.legs, dark];
+  }
+
+  /**
+   * How fast the head goes round a corner: as on an arc that cuts it by so little, at its acceleration. It comes to rest where it turns
+   * back, and does not slow down where it goes straight on.
+   */
+  private cornerSpeed(a: Leg, b: Leg): number {
+    const along = alongOf(a, b);
+    const half = Math.sqrt(Math.max(0, (1 + along) / 2));
+    const arc = half >= 1 - 1e-9 ? Infinity : (this.truth.cornerMm * half) / (1 - half);
+    return Math.min(a.speed, b.speed, Math.sqrt(Math.min(this.acceleration(a), this.acceleration(b)) * arc));
   }
 
   private joinedTime(): number {
-    const way = this.joined();
-    if (!way) return 0;
     const { mirrors } = this.truth;
-    if (!mirrors) return way.peak / way.a + way.length / way.peak;
-    const { first } = way;
-    return way.length / first.speed + (first.rapid ? mirrors.jumpDelayS : mirrors.markDelayS);
+    const first = this.legs[0];
+    if (!first) return 0;
+    if (!mirrors) return this.run.reduce((sum, leg) => sum + timeOf(leg), 0);
+    const length = this.legs.reduce((sum, leg) => sum + leg.length, 0);
+    return length / first.speed + (first.rapid ? mirrors.jumpDelayS : mirrors.markDelayS);
   }
 
   /** Runs the joined legs from rest to rest and draws what is lit with the speed the head had there. */
   private runJoined(): void {
-    const way = this.joined();
-    if (!way) return;
-    const { length, a, peak, runUp } = way;
+    if (this.legs.length === 0) return;
     this.clock += this.joinedTime();
-    const ramp = this.truth.mirrors ? 0 : (peak * peak) / (2 * a);
-    const speedAt = (s: number): number => Math.max(0.5, Math.sqrt(2 * a * Math.min(s, length - s, ramp)));
-    let done = runUp;
-    for (const leg of this.legs) {
+    const run = this.truth.mirrors
+      ? this.legs.map((leg): Run => ({ leg, a: Infinity, from: leg.speed, to: leg.speed }))
+      : this.run;
+    for (const one of run) {
+      const { leg } = one;
       if (leg.command >= this.truth.firingCommand && leg.command > 0) {
-        this.dimMm ??= this.truth.slowOnS * (ramp === 0 ? leg.speed : Math.min(leg.speed, speedAt(done)));
-        this.draw(leg, done, ramp, length, speedAt);
+        this.dimMm ??= this.truth.slowOnS * speedIn(one, 0);
+        this.draw(one);
         this.dimMm -= Math.min(this.dimMm, leg.length);
       } else this.dimMm = null;
-      done += leg.length;
     }
     this.legs = [];
+    this.plan = null;
   }
 
-  private draw(leg: Leg, done: number, ramp: number, total: number, speedAt: (s: number) => number): void {
+  private draw(run: Run): void {
+    const { leg } = run;
     const ux = (leg.x1 - leg.x0) / leg.length;
     const uy = (leg.y1 - leg.y0) / leg.length;
     const slack = 1e-6;
-    const cruises = done >= ramp - slack && done + leg.length <= total - ramp + slack;
+    const cruises = Math.min(run.from, run.to) >= leg.speed - slack;
     const dim = this.dimMm ?? 0;
     const lit = leg.length - dim;
     if (lit <= 0) return;
@@ -357,7 +405,7 @@ export class SimulatedLaser {
     for (let piece = 0; piece < pieces; piece++) {
       const from = dim + (lit * piece) / pieces;
       const to = dim + (lit * (piece + 1)) / pieces;
-      const speed = cruises ? leg.speed : speedAt(done + (from + to) / 2);
+      const speed = cruises ? leg.speed : speedIn(run, (from + to) / 2);
       const command =
         this.beam === 'follows-speed'
           ? Math.max(this.truth.firingCommand, leg.command * Math.min(1, speed / leg.speed))
@@ -366,10 +414,7 @@ export class SimulatedLaser {
       const middle = { x: leg.x0 + ux * ((from + to) / 2), y: leg.y0 + uy * ((from + to) / 2) };
       const watts = this.wattsAt(command, middle.x, middle.y);
       this.traces.push({
-        x0: leg.x0 + ux * (from + late),
-        y0: leg.y0 + uy * (from + late),
-        x1: leg.x0 + ux * (to + late),
-        y1: leg.y0 + uy * (to + late),
+        ...this.where(leg, ux, uy, from + late, to + late),
         joulesPerMm: watts / speed,
         watts,
         speedMmPerS: speed,
@@ -380,11 +425,35 @@ export class SimulatedLaser {
   }
 }
 
-function joins(a: Leg, b: Leg): boolean {
-  if (Math.abs(a.speed - b.speed) > 1e-9) return false;
-  const along = ((a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0)) / (a.length * b.length);
-  return along > 1 - 1e-9;
+/** A leg as the head runs it: its acceleration there, and how fast it goes into it and out of it. */
+interface Run {
+  readonly leg: Leg;
+  readonly a: number;
+  readonly from: number;
+  readonly to: number;
 }
+
+/** Slower than that the head never goes: at rest it would burn a hole without end. */
+const SLOWEST_MM_PER_S = 0.5;
+
+function speedIn({ leg, a, from, to }: Run, mm: number): number {
+  const speedingUp = from === leg.speed ? Infinity : Math.sqrt(from * from + 2 * a * mm);
+  const slowingDown = to === leg.speed ? Infinity : Math.sqrt(to * to + 2 * a * (leg.length - mm));
+  return Math.max(SLOWEST_MM_PER_S, Math.min(leg.speed, speedingUp, slowingDown));
+}
+
+/** By constant acceleration up to the leg's speed, or to what there is room for, and down again. */
+function timeOf({ leg, a, from, to }: Run): number {
+  const peak = Math.min(leg.speed, Math.sqrt((from * from + to * to) / 2 + a * leg.length));
+  const ramps = (2 * peak * peak - from * from - to * to) / (2 * a);
+  return (2 * peak - from - to) / a + (leg.length - ramps) / peak;
+}
+
+/** Cosine of the angle by which the head turns from one leg to the next. */
+const alongOf = (a: Leg, b: Leg): number =>
+  ((a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0)) / (a.length * b.length);
+
+const goesOn = (a: Leg, b: Leg): boolean => alongOf(a, b) > 1 - 1e-9;
 
 function refused(message: string): Acknowledgement {
   return { ok: false, message };

@@ -69,6 +69,11 @@ const BLOCK_MM = 0.32;
 /** Down to here a burn is on the face, above what may be glued or grown into the sheet. */
 const FACE_MM = 0.05;
 
+/** A place that the head left by so much of its way has cooled when it comes back. */
+const COOLED_AFTER_MM = 1.5;
+/** Cosine of the turn from which on a way is gone back, and no longer on. */
+const TURNED_BACK = -0.1;
+
 /** What hot gas takes of the walls of a cut: it is wider than the light by this. */
 const WALLS = 1.5;
 
@@ -213,34 +218,37 @@ function burnBand(
     nature.bow *
     (1 - ((2 * (x + sheet.x)) / sheet.widthMm - 1) ** 2) *
     (1 - ((2 * (y + sheet.y)) / sheet.heightMm - 1) ** 2);
-  // One crossing is a straight way gone in one go, however many stretches it is told in: what begins to remove stock is its sum.
+  // One crossing is a way gone in one go, round corners too, however many stretches it is told in: what begins to remove stock is its sum.
+  // A place that the way comes back to has cooled meanwhile: that is another crossing.
   const crossing = new Float32Array(perMm3 === null ? 0 : fluence.length);
+  const lastAtMm = new Float32Array(crossing.length);
   const touched: number[] = [];
   const warmth = new Float32Array(crossing.length);
-  const remove = (air: AirEffect): void => {
-    const cut = perMm3 === null ? 0 : 1 / (perMm3 * air.cutting);
-    for (const index of touched) {
-      const taken = crossing[index]! * within;
-      crossing[index] = 0;
-      const now = depth[index]!;
-      // Char that earlier crossings left takes the first part of the next one's light.
-      const over = taken - onset * (now > 0.1 ? 1 + char : 1);
-      if (over <= 0) continue;
-      const x = (index % window.width) / px;
-      const y = (Math.floor(index / window.width) + window.top) / px;
-      // One crossing can go deep: what resists it changes on the way down. The face itself has nothing that does.
-      let left = over * cut;
-      let at = now;
-      while (left > 0 && at < thicknessMm) {
-        const hard = at < FACE_MM ? 1 : nature.ground.resistance(x, y, at);
-        const step = Math.min(left / hard, at < FACE_MM ? FACE_MM : thicknessMm / 6);
-        at += step;
-        left -= step * hard;
-      }
-      depth[index] = at + Math.max(0, left);
+  const removeAt = (index: number, air: AirEffect): void => {
+    const taken = crossing[index]! * within;
+    crossing[index] = 0;
+    const now = depth[index]!;
+    // Char that earlier crossings left takes the first part of the next one's light.
+    const over = taken - onset * (now > 0.1 ? 1 + char : 1);
+    if (over <= 0 || perMm3 === null) return;
+    const x = (index % window.width) / px;
+    const y = (Math.floor(index / window.width) + window.top) / px;
+    // One crossing can go deep: what resists it changes on the way down. The face itself has nothing that does.
+    let left = over / (perMm3 * air.cutting);
+    let at = now;
+    while (left > 0 && at < thicknessMm) {
+      const hard = at < FACE_MM ? 1 : nature.ground.resistance(x, y, at);
+      const step = Math.min(left / hard, at < FACE_MM ? FACE_MM : thicknessMm / 6);
+      at += step;
+      left -= step * hard;
     }
+    depth[index] = at + Math.max(0, left);
+  };
+  const remove = (air: AirEffect): void => {
+    for (const index of touched) removeAt(index, air);
     touched.length = 0;
   };
+  let goneMm = 0;
   let before: Trace | null = null;
   for (const trace of request.traces) {
     if (before && !goesOn(before, trace)) remove(AIR[before.air]);
@@ -258,7 +266,9 @@ function burnBand(
     const beam = { sigmaX: ((spot.xMm * onFace) / 4) * px, sigmaY: ((spot.yMm * onFace) / 4) * px };
     const inCut = widthInCut(face, already, thicknessMm, spot.rayleighMm);
     const leak = (trace.watts / LEAK_WATTS) ** LEAK_EXPONENT;
-    const length = Math.hypot(trace.x1 - trace.x0, trace.y1 - trace.y0);
+    const length = lengthOf(trace);
+    const fromMm = goneMm;
+    goneMm += length;
     const joules = trace.joulesPerMm * length * leak;
     const { cooling } = AIR[trace.air];
     const stretch = { x0: at(trace.x0), y0: at(trace.y0), x1: at(trace.x1), y1: at(trace.y1) };
@@ -271,8 +281,10 @@ function burnBand(
     const wide = ((WALLS * inCut) / 4) * px;
     const hot = { sigmaX: spot.xMm * wide, sigmaY: spot.yMm * wide };
     deposit(stretch, joules, hot, window, (index, share) => {
+      if (crossing[index]! > 0 && fromMm - lastAtMm[index]! > COOLED_AFTER_MM) removeAt(index, AIR[trace.air]);
       if (crossing[index] === 0) touched.push(index);
       crossing[index]! += share * perMm2;
+      lastAtMm[index] = goneMm;
     });
     const dwell = Math.min(3, Math.max(0.3, Math.sqrt(SCORCH.usualMmPerS / trace.speedMmPerS)));
     const deep = Math.min(1, (peak * within - onset) / perMm3 / SCORCH.fullDepthMm) ** 2;
@@ -301,12 +313,14 @@ function widthInCut(faceMm: number, alreadyMm: number, thicknessMm: number, rayl
   return sum / samples;
 }
 
-/** Whether a stretch goes straight on from another without a stop or a turn. */
+/** Whether a stretch goes on from another in one go, straight on or round a corner. */
 function goesOn(a: Trace, b: Trace): boolean {
   if (Math.hypot(b.x0 - a.x1, b.y0 - a.y1) > 0.05 || a.air !== b.air) return false;
-  const lengths = Math.hypot(a.x1 - a.x0, a.y1 - a.y0) * Math.hypot(b.x1 - b.x0, b.y1 - b.y0);
-  return (a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0) > 0.99 * lengths;
+  // Turned back it burns what it has just burned.
+  return (a.x1 - a.x0) * (b.x1 - b.x0) + (a.y1 - a.y0) * (b.y1 - b.y0) > TURNED_BACK * lengthOf(a) * lengthOf(b);
 }
+
+const lengthOf = ({ x0, y0, x1, y1 }: Trace): number => Math.hypot(x1 - x0, y1 - y0);
 
 /** Soot and flares over the whole face; soot wipes off but for a trace, what a flame charred does not. */
 function darken(request: BurnRequest, piece: Piece, flares: readonly Flare[], load: Plane, blockPx: number): void {

@@ -1,12 +1,5 @@
-import { isLoose } from './gauges';
+import { isLoose, type Box } from './gauges';
 import { trueLuminanceRatio, type Piece } from './piece';
-
-interface Box {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
 
 /** What a hand finds that taps the sheet under a part that was cut round a box, and holds the part to the light. */
 export interface Tapped {
@@ -20,8 +13,8 @@ export interface Tapped {
 const FIBRES_FROM = 0.97;
 const HANGS_FROM = 0.8;
 const PLACES_A_SIDE = 240;
-/** A beam lies a little beside the line that it was sent along. */
-const ASIDE_MM = 0.06;
+/** A beam lies a little beside the line that it was sent along, the more the further its axes took it. */
+const ASIDE_MM = Array.from({ length: 19 }, (_, step) => (step - 9) * 0.02);
 
 /** Share of a box's outline that is cut through. */
 function shareThrough({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box: Box): number {
@@ -40,9 +33,7 @@ function shareThrough({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece,
       [left, y],
       [right, y],
     ] as const) {
-      const deepest = Math.max(
-        ...[-ASIDE_MM, 0, ASIDE_MM].flatMap((aside) => [depth(px + aside, py), depth(px, py + aside)]),
-      );
+      const deepest = Math.max(...ASIDE_MM.flatMap((aside) => [depth(px + aside, py), depth(px, py + aside)]));
       if (deepest >= 0.995 * thicknessMm) through++;
     }
   }

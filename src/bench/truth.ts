@@ -11,6 +11,13 @@ export interface LaserTruth {
   readonly accelerationYMmPerS2: number;
   readonly topSpeedXMmPerS: number;
   readonly topSpeedYMmPerS: number;
+  /** How far each axis goes for each mm that it is told, from the place where the operator lined the card up. */
+  readonly scaleX: number;
+  readonly scaleY: number;
+  readonly linedUpX: number;
+  readonly linedUpY: number;
+  /** The head goes round a corner as fast as on an arc that would cut it by so much. */
+  readonly cornerMm: number;
   /** The controller's own time for each line of a program. */
   readonly lineOverheadS: number;
   /** The beam answers this much later than the head is told: its marks shift by speed times this. */
@@ -125,6 +132,8 @@ export function laserTruthOf(machine: BenchMachine, card: PlacedCard): LaserTrut
     setFocusMm: 18 + 8 * random(),
     handOffMm: handOffOf(machine.name),
     clearanceMm: 4 + 3 * random(),
+    ...axesOf(machine, card),
+    cornerMm: cornerOf(machine.name),
     slowOnS: slowOnOf(machine.name),
     tiltX: (0.4 * (2 * random() - 1)) / machine.bedWidthMm,
     tiltY: (0.4 * (2 * random() - 1)) / machine.bedDepthMm,
@@ -153,6 +162,24 @@ const SLOW_ON_S = { least: 0.00002, most: 0.00007 };
 
 const slowOnOf = (name: string): number =>
   SLOW_ON_S.least + (SLOW_ON_S.most - SLOW_ON_S.least) * randomFrom(`coming on at ${name}`)();
+
+/** Belts and screws are off by a little, mirrors by what their field was corrected to: up to this share either way. */
+const SCALE_OFF = 0.0012;
+
+function axesOf(
+  { name, bedDepthMm }: BenchMachine,
+  card: PlacedCard,
+): Pick<LaserTruth, 'scaleX' | 'scaleY' | 'linedUpX' | 'linedUpY'> {
+  const random = randomFrom(`axes of ${name}`);
+  const scale = (): number => 1 + SCALE_OFF * (2 * random() - 1);
+  return { scaleX: scale(), scaleY: scale(), linedUpX: card.leftMm, linedUpY: bedDepthMm - card.rearMm };
+}
+
+/** What controllers of gantries are usually left at, in mm; how much is the machine's own. */
+const CORNER_MM = { least: 0.008, most: 0.014 };
+
+const cornerOf = (name: string): number =>
+  CORNER_MM.least + (CORNER_MM.most - CORNER_MM.least) * randomFrom(`corners of ${name}`)();
 
 /** Standard deviation of where a hand leaves the head. */
 const HAND_SCATTER_MM = 0.06;

@@ -84,7 +84,8 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
         ...layout.after,
         ...layout.cells.flatMap((cell) => cell.burns),
       ].map(({ shape }) => boxOfShape(shape));
-      const slack = 0.3;
+      // The beam is late, and an axis goes up to 0.12 % too far.
+      const slack = 0.3 + 0.0012 * Math.max(layout.widthMm, layout.heightMm);
       const strayMm = tracesOfProgram(burned, machine, {
         ...placeOf(layout, on),
         widthMm: layout.widthMm,

@@ -62,6 +62,8 @@ const asRecorded = (machine: BenchMachine, place: PlacedCard): LaserTruth => ({
   powerExponent: 1,
   lagS: 0,
   slowOnS: 0,
+  scaleX: 1,
+  scaleY: 1,
   board: null,
   lossAlongX: 0,
   lossAlongY: 0,

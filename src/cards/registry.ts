@@ -15,6 +15,7 @@ import { scanOffset } from './scan-offset';
 import { sheetCheck } from './sheet-check';
 import { showpiece } from './showpiece';
 import { kerf } from './kerf';
+import { slots } from './slots';
 import { threshold } from './threshold';
 import { tone } from './tone';
 
@@ -36,6 +37,7 @@ export const CARD_KINDS = {
   bed,
   cut,
   kerf,
+  slots,
 } as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;

@@ -14,6 +14,7 @@ import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
 import { sheetCheckSchemas } from './sheet-check/schema';
 import { showpieceSchemas } from './showpiece/schema';
+import { slotsSchemas } from './slots/schema';
 import { thresholdSchemas } from './threshold/schema';
 import { toneSchemas } from './tone/schema';
 
@@ -35,4 +36,5 @@ export const CARD_SCHEMAS = {
   bed: bedSchemas,
   cut: cutSchemas,
   kerf: kerfSchemas,
+  slots: slotsSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

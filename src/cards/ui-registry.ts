@@ -24,4 +24,5 @@ export const CARD_SCREENS = {
   bed: { Finding: lazy(() => import('./bed/ui/Finding')) },
   cut: { Finding: lazy(() => import('./cut/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
+  slots: { Finding: lazy(() => import('./slots/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

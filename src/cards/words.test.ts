@@ -30,7 +30,7 @@ describe('what is written on a card', () => {
     ['threshold', 'MINIMUM POWER %', '%', 'four'],
     ['interval', 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS', 'MM', 'four'],
     ['focus', 'FOCUS MM, + RAISED', 'FOCUS MM', 'four'],
-    ['kerf', 'KERF SQUARES 20 MM', 'KERF 20 MM', 'none'],
+    ['kerf', 'KERF SQUARES 20 MM, 8 MM', 'KERF 20 MM, 8 MM', 'none'],
   ] as const)('of %s is what it shows and in what unit', (name, caption, units, markers) => {
     expect(drawn(name)).toMatchObject({ caption, units, markers });
   });
@@ -63,7 +63,8 @@ describe('a kind', () => {
       const kind = cardKind(name);
       const { plan } = kind.propose({ pairing: alder, facts: [] });
       const first = { ...plan, version: 1 } as BasePlan;
-      expect(kind.upgrade(first)).toEqual(plan);
+      // What a version did not have is none.
+      expect(kind.upgrade(first)).toEqual(name === 'kerf' ? { ...plan, smallMm: null } : plan);
       expect(() => kind.upgrade({ ...plan, version: 0 })).toThrow(`unknown ${name} plan version: 0`);
     },
   );

@@ -36,7 +36,7 @@ export const LATER_CARDS: readonly LaterCard[] = [
     bench: 3,
     kind: 'kerf',
     photo: false,
-    said: { field: 'drop', along: 'size', words: ['clean', 'clean', 'clean'] },
+    said: { field: 'drop', along: 'size', words: ['clean', 'clean', 'clean', 'clean'] },
     measured: true,
     note: 'Shelf brackets.',
   },

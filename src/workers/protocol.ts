@@ -2,10 +2,12 @@ import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
 import type { GaugeAnswer } from '../bench/gauges';
 import type { Tapped } from '../bench/tap';
+import type { TriedSlot } from '../bench/try-slot';
 import type { PrintOrder } from '../bench/printed-sheet';
 import type { BedPlace } from '../core/card/check';
 import type { BasePlan, Pairing, PlanProblem } from '../core/card/contract';
 import type { Estimate } from '../core/card/estimate';
+import type { GaugeMeasure } from '../core/card/asks';
 import type { Layout } from '../core/card/layout';
 import type { Machine } from '../core/machine/machine';
 import type { Pace } from '../core/motion/pace';
@@ -25,7 +27,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 16;
+export const PROTOCOL_VERSION = 17;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -215,7 +217,7 @@ export interface PhotographAnswer {
 export interface GaugeJob extends Versioned {
   readonly task: 'gauge';
   readonly burn: BenchBurn;
-  readonly measures: 'width-x' | 'width-y' | 'depth';
+  readonly measures: GaugeMeasure;
   readonly box: Rect;
   /** Which grip, counted from 0. */
   readonly turn: number;
@@ -224,6 +226,13 @@ export interface GaugeJob extends Versioned {
 /** Taps the sheet under parts of the piece. */
 export interface TapJob extends Versioned {
   readonly task: 'tap';
+  readonly burn: BenchBurn;
+  readonly boxes: readonly Rect[];
+}
+
+/** Pushes an offcut of the sheet into slots of the piece. */
+export interface TrySlotsJob extends Versioned {
+  readonly task: 'try-slots';
   readonly burn: BenchBurn;
   readonly boxes: readonly Rect[];
 }
@@ -245,6 +254,7 @@ export interface Jobs {
   readonly pace: { readonly job: PaceJob; readonly answer: Pace; readonly progress: never };
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
+  readonly 'try-slots': { readonly job: TrySlotsJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
   readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
   readonly 'measure-greys': {

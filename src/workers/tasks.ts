@@ -3,6 +3,7 @@ import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, 
 import { lightTableShot } from '../bench/camera';
 import { caliperReading, depthReading } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
+import { trySlot } from '../bench/try-slot';
 import { lightTable, onLightTable } from '../bench/light-table';
 import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
@@ -161,12 +162,18 @@ export const TASKS: Tasks = {
     const piece = pieceOf(burn);
     const gauge = { owner: burn.machine.name, turn };
     if (measures === 'depth') return depthReading(piece, box, gauge);
-    return caliperReading(piece, box, measures === 'width-x' ? 'x' : 'y', gauge);
+    const on = measures.startsWith('hole') ? 'hole' : 'part';
+    return caliperReading(piece, box, { axis: measures.endsWith('x') ? 'x' : 'y', on }, gauge);
   },
 
   async tap({ burn, boxes }) {
     const piece = pieceOf(burn);
     return boxes.map((box) => tapPart(piece, box));
+  },
+
+  async 'try-slots'({ burn, boxes }) {
+    const piece = pieceOf(burn);
+    return boxes.map((box) => trySlot(piece, box, { family: burn.sheet.family, seed: burn.burnSeed }));
   },
 
   async 'light-table'({ burn }) {

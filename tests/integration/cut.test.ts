@@ -47,7 +47,7 @@ describe('squares that are cut out', () => {
 
   it('have the same words as kerf squares, which had others once, and whose edges nobody asks about', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
-    const { id } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 2, sizeMm: 10 }));
+    const { id } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 2, sizeMm: 10, smallMm: null }));
     await burnCard(app, id);
     await query(
       app.databaseUrl,
@@ -61,6 +61,31 @@ describe('squares that are cut out', () => {
       ['drop', 0, 'clean'],
       ['drop', 1, expect.stringMatching(/clean|charred/)],
     ]);
+  });
+
+  it('push an offcut into each slot of a comb, and the fits are kept for the cut that they were felt at', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'slots', () => ({}));
+    const push = () => app.call('POST', `/api/cards/${id}/tap`);
+    expect((await push()).json.code).toBe('nothing-burned');
+    await burnCard(app, id);
+    // Whoever tried one already knows better.
+    await answerCard(app, id, 'fit', 0, 'no');
+    const { json } = await push();
+    expect(json.tapped).toBeGreaterThan(6);
+    expect((await push()).json).toEqual({ tapped: 0 });
+    const wish = { fit: 'snug', thicknessMm: null };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'fit', version: 1 }]);
+    const { value } = (await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`)).json.versions[0];
+    // Tighter fits begin at narrower slots, and a slot comes out wider than it is drawn.
+    expect(value.fromMm.press).toBeLessThan(value.fromMm.snug);
+    expect(value.fromMm.snug).toBeLessThan(0);
+    expect(value.fromMm.slip).toBeLessThan(value.fromMm.loose);
+    expect(
+      (await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, fit: 'loose' }, choice: {}, note: '' }))
+        .status,
+    ).toBe(422);
   });
 
   it('are nothing that a card of engraved cells has', async () => {

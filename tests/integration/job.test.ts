@@ -329,11 +329,13 @@ describe('a card whose focus a hand sets', () => {
 describe('a cut card', () => {
   it('is measured with the bench’s caliper once it was burned, and its kerf is kept', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
-    const { id: cardId } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 1, sizeMm: 12 }));
+    const { id: cardId } = await makeCardOf(app, pairingId, 'kerf', () => ({ count: 1, sizeMm: 12, smallMm: null }));
     const gauge = (field: string, repeat = 0) =>
       app.call('POST', `/api/cards/${cardId}/gauge`, { field, cellIndex: 0, repeat });
     expect((await gauge('width-x')).json.code).toBe('nothing-burned');
     await burnCard(app, cardId);
+    // The hole that it left is as much wider as it is narrower.
+    expect(Number((await gauge('hole-x')).json.text)).toBeGreaterThan(12);
     for (const field of ['width-x', 'width-y'])
       for (const repeat of [0, 1, 2]) {
         const { json } = await gauge(field, repeat);
@@ -372,6 +374,7 @@ describe('a part that has not come loose', () => {
     const { id: cardId } = await makeCardOf(app, pairingId, 'kerf', (plan) => ({
       count: 1,
       sizeMm: 12,
+      smallMm: null,
       cut: { ...plan.cut, speedMmPerS: 100, passes: 1 },
     }));
     await burnCard(app, cardId);

@@ -2,37 +2,49 @@ import { numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import { DROP } from '../../core/card/usual-asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import type { Layout } from '../../core/card/layout';
-import { oddReadings, outsideKerf } from '../../core/fit/kerf';
-import { formatLength } from '../../core/quantities/format';
-import type { Measured } from '../../core/stats/measured';
+import { farOff } from '../../core/card/gauge-reading';
+import { kerfAlong, oddReadings, type KerfAlong } from '../../core/fit/kerf';
+import { formatLength, plainNumber } from '../../core/quantities/format';
 
-export const WIDTH_X = 'width-x';
-export const WIDTH_Y = 'width-y';
 const REPEATS = 3;
 /** Step of usual digital calipers, and the error that their makers usually state (common practice). */
 export const CALIPER = { resolution: 0.01, statedError: 0.02 } as const;
 
-const width = (field: 'width-x' | 'width-y', along: string): Ask => ({
+const caliper = (field: 'width-x' | 'width-y' | 'hole-x' | 'hole-y', question: string): Ask => ({
   field,
   by: 'gauge',
   of: 'cell',
   measures: field,
-  question: `Its width along ${along}, measured at several places`,
+  question,
   unit: 'mm',
   repeats: REPEATS,
   resolution: CALIPER.resolution,
+  near: 'size',
 });
 
-export const KERF_ASKS: readonly Ask[] = [DROP, width(WIDTH_X, 'X'), width(WIDTH_Y, 'Y')];
+export const KERF_ASKS: readonly Ask[] = [
+  DROP,
+  caliper('width-x', 'Its width along X, by the outside jaws at several places'),
+  caliper('width-y', 'Its width along Y, by the outside jaws at several places'),
+  caliper('hole-x', 'The hole it left, along X, by the inside jaws'),
+  caliper('hole-y', 'The hole it left, along Y, by the inside jaws'),
+];
 
 /** What did not drop, or was not cut as it was meant to be. */
 const STUCK: readonly string[] = ['knife', 'hangs', 'not-through', 'flare'];
 
-export interface AxisKerf {
-  readonly kerf: Measured;
+export interface KerfPoint {
+  readonly cellIndex: number;
+  readonly side: 'part' | 'hole';
+  readonly kerfMm: number;
+}
+
+export interface AxisKerf extends KerfAlong {
   /** Cells whose readings stand out from the others; they are counted all the same. */
   readonly odd: readonly number[];
-  readonly points: readonly { readonly cellIndex: number; readonly kerfMm: number }[];
+  readonly points: readonly KerfPoint[];
+  /** What a square measures, and a hole: both, or one of them alone. */
+  readonly sides: 'both' | 'part' | 'hole';
 }
 
 export interface KerfFinding extends BaseFinding {
@@ -42,45 +54,104 @@ export interface KerfFinding extends BaseFinding {
   readonly stuck: readonly number[];
 }
 
-function alongAxis(layout: Layout, seen: Seen, field: string, usable: readonly number[]): AxisKerf | null {
-  const read = usable.map((index) => {
-    const cell = layout.cells[index]!;
-    return { cellIndex: index, drawnMm: cell.levels.size as number, readingsMm: numbersOf(seen, field, index) };
-  });
-  const points = read.flatMap(({ cellIndex, drawnMm, readingsMm }) =>
-    readingsMm.map((reading) => ({ cellIndex, kerfMm: drawnMm - reading })),
+function alongAxis(layout: Layout, seen: Seen, axis: 'x' | 'y', usable: readonly number[]): AxisKerf | null {
+  const pieces = usable.flatMap((cellIndex) =>
+    (['part', 'hole'] as const).map((side) => ({
+      cellIndex,
+      side,
+      drawnMm: layout.cells[cellIndex]!.levels.size as number,
+      readingsMm: numbersOf(seen, `${side === 'part' ? 'width' : 'hole'}-${axis}`, cellIndex),
+    })),
+  );
+  const points = pieces.flatMap(({ cellIndex, side, drawnMm, readingsMm }) =>
+    readingsMm.map((reading) => ({ cellIndex, side, kerfMm: side === 'part' ? drawnMm - reading : reading - drawnMm })),
   );
   if (points.length === 0) return null;
-  const odd = oddReadings(
-    points.map(({ kerfMm }) => kerfMm),
-    CALIPER.resolution,
-  ).map((index) => points[index]!.cellIndex);
-  return { kerf: outsideKerf(read, CALIPER), odd: [...new Set(odd)], points };
+  // Squares and holes differ by what the jaws and the axis are off by: each is held against its own kind.
+  const odd = (['part', 'hole'] as const).flatMap((side) => {
+    const own = points.filter((point) => point.side === side);
+    return oddReadings(
+      own.map(({ kerfMm }) => kerfMm),
+      CALIPER.resolution,
+    ).map((index) => own[index]!.cellIndex);
+  });
+  const sides = new Set(points.map(({ side }) => side));
+  return {
+    ...kerfAlong(pieces, CALIPER),
+    odd: [...new Set(odd)].sort((a, b) => a - b),
+    points,
+    sides: sides.size === 2 ? 'both' : points[0]!.side,
+  };
 }
 
-/** Full kerf along each axis from what was read of the squares, with its uncertainty after the GUM; readings that stand out are named. */
+/** Readings that are no widths of what was drawn, in words: of another unit, or of something else. */
+function strangeReadings(layout: Layout, seen: Seen, usable: readonly number[]): string[] {
+  return usable.flatMap((cellIndex) =>
+    KERF_ASKS.flatMap((ask) => {
+      if (ask.by !== 'gauge') return [];
+      const drawnMm = layout.cells[cellIndex]!.levels.size as number;
+      return numbersOf(seen, ask.field, cellIndex).flatMap((reading) => {
+        const why = farOff(reading, drawnMm);
+        return why === null ? [] : [`Square ${cellIndex + 1}: ${why}`];
+      });
+    }),
+  );
+}
+
+/**
+ * Full kerf along each axis from what was read of the squares and their holes, with its uncertainty after the GUM, and how far the axis
+ * itself goes wrong where two sizes tell; readings that stand out are named.
+ */
 export function findKerf(layout: Layout, seen: Seen, { pairing }: Known): KerfFinding {
   const liked = pairing.machine.likedUnits;
   const stuck = layout.order.filter((index) => STUCK.includes(wordOf(seen, DROP.field, index) ?? ''));
   const usable = layout.order.filter((index) => !stuck.includes(index));
-  const x = alongAxis(layout, seen, WIDTH_X, usable);
-  const y = alongAxis(layout, seen, WIDTH_Y, usable);
-  const missing: string[] = [];
+  const missing = strangeReadings(layout, seen, usable);
+  const [x, y] =
+    missing.length > 0 ? [null, null] : (['x', 'y'] as const).map((axis) => alongAxis(layout, seen, axis, usable));
   if (usable.length === 0) missing.push('No square dropped: cut slower or with one pass more.');
-  else if (!x && !y) missing.push('Measure the squares along X and along Y.');
-  const few = [x, y].some((axis) => axis && axis.kerf.readings < 2);
-  const grown = [x, y].find((axis) => axis && axis.kerf.mean + axis.kerf.expanded95 < 0);
-  if (grown) missing.push('The squares measure larger than they were drawn: look at the drawn size and the readings.');
-  const words = (axis: AxisKerf | null, name: string): string =>
+  else if (missing.length === 0 && !x && !y) missing.push('Measure the squares along X and along Y.');
+  const measured = [x, y].flatMap((axis) => axis ?? []);
+  if (measured.some(({ kerf }) => kerf.mean + kerf.expanded95 < 0))
+    missing.push(
+      'What was cut measures as if the cut had added something: look at the drawn size, at which reading is the square’s and which the hole’s.',
+    );
+  const words = (axis: AxisKerf | null | undefined, name: string): string =>
     axis
       ? `along ${name} ${formatLength(axis.kerf.mean, liked, 3)} ± ${formatLength(axis.kerf.expanded95, liked, 2)} (95 %), ${formatLength(axis.kerf.mean / 2, liked, 3)} per side`
       : `along ${name} not measured`;
-  const doubt = few ? ' One reading alone shows no scatter: take more.' : '';
+  const few = measured.some(({ kerf }) => kerf.readings < 2);
   return {
-    x,
-    y,
+    x: x ?? null,
+    y: y ?? null,
     stuck,
     missing,
-    says: missing.length > 0 ? '' : `Kerf, full width: ${words(x, 'X')}; ${words(y, 'Y')}.${doubt}`,
+    says:
+      missing.length > 0
+        ? ''
+        : [
+            `Kerf, full width: ${words(x, 'X')}; ${words(y, 'Y')}.`,
+            ...(few ? ['One reading alone shows no scatter: take more.'] : []),
+            ...measured.slice(0, 1).map(surerBy),
+          ].join(' '),
   };
+}
+
+/** What would make a kerf surer. */
+export function surerBy({ kerf, sides, halvedBy }: AxisKerf): string {
+  if (sides === 'part')
+    return 'Measure the holes too: half of what hole and square differ by is the kerf, whatever the size was drawn and the caliper’s zero.';
+  if (sides === 'hole')
+    return 'Measure the squares too: half of what hole and square differ by is the kerf, whatever the size was drawn and the caliper’s zero.';
+  if (halvedBy === null) return 'More readings would not halve the doubt: most of it is the caliper’s own error.';
+  const more = Math.ceil(kerf.readings * (halvedBy - 1));
+  return `About ${plainNumber(more, 2)} readings more would halve the doubt.`;
+}
+
+/** How far an axis goes for what it is told, in words; null where one size alone tells nothing of it. */
+export function scaleWords({ scale }: AxisKerf): string | null {
+  if (scale === null) return null;
+  const per100 = (share: number): string => `${plainNumber(Math.abs(100 * share), 2)} mm`;
+  if (Math.abs(scale.mean) <= scale.expanded95) return `true, to ${per100(scale.expanded95)} in 100 mm`;
+  return `${per100(scale.mean)} in 100 mm too ${scale.mean > 0 ? 'far' : 'short'}, ± ${per100(scale.expanded95)}`;
 }

@@ -11,6 +11,8 @@ import { KERF_VERSION, upgradeKerfPlan, type KerfPlan } from './plan';
 import { proposeKerf } from './propose';
 
 const MOST_SQUARES = 12;
+/** The large squares are wider than the small ones by so much at the least. */
+const LEAST_RATIO = 1.5;
 
 /** Kerf: how much does a cut take away? */
 export const kerf = Object.freeze({
@@ -25,6 +27,19 @@ export const kerf = Object.freeze({
   upgrade: upgradeKerfPlan,
   check: (plan, on) => [
     ...within('sizeMm', plan.sizeMm, 5, 100, 'Squares are 5 to 100 mm wide.'),
+    ...(plan.smallMm === null
+      ? []
+      : [
+          ...within('smallMm', plan.smallMm, 5, 100, 'Squares are 5 to 100 mm wide.'),
+          ...(plan.smallMm * LEAST_RATIO <= plan.sizeMm
+            ? []
+            : [
+                {
+                  field: 'smallMm',
+                  message: 'Small squares are at most two thirds as wide: sizes too near tell nothing apart.',
+                },
+              ]),
+        ]),
     ...within('gapMm', plan.gapMm, 1, 50, 'Gaps are 1 to 50 mm.'),
     ...(Number.isInteger(plan.count) && plan.count >= 1 && plan.count <= MOST_SQUARES
       ? []
@@ -33,7 +48,15 @@ export const kerf = Object.freeze({
   ],
   fields: (_plan, { machine }) => [
     { path: 'sizeMm', label: 'Square size', as: 'length', group: 'cells' },
-    { path: 'count', label: 'Squares', as: 'count', group: 'cells' },
+    {
+      path: 'smallMm',
+      label: 'Small squares',
+      as: 'length',
+      optional: true,
+      group: 'cells',
+      hint: 'a second size tells the kerf from an axis that goes too far; empty for none',
+    },
+    { path: 'count', label: 'Squares of each size', as: 'count', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
     ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm']),
     ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),

@@ -25,10 +25,13 @@ describe('kerf squares of the bench', () => {
     const piece = burnOnBench(card, on, `kerf ${stock}`);
     const answers = card.order.flatMap((index) => {
       expect(isLoose(piece, card.cells[index]!.box)).toBe(true);
-      return (['width-x', 'width-y'] as const).flatMap((field) =>
+      return (['width-x', 'width-y', 'hole-x', 'hole-y'] as const).flatMap((field) =>
         [0, 1, 2].map((turn) => {
-          const axis = field === 'width-x' ? 'x' : 'y';
-          const shown = caliperReading(piece, card.cells[index]!.box, axis, { owner: machine, turn });
+          const place = {
+            axis: field.endsWith('x') ? 'x' : 'y',
+            on: field.startsWith('hole') ? 'hole' : 'part',
+          } as const;
+          const shown = caliperReading(piece, card.cells[index]!.box, place, { owner: machine, turn });
           if (!('shows' in shown)) throw new Error(shown.cannot);
           return reading(index, field, turn, Number(shown.shows));
         }),
@@ -40,8 +43,9 @@ describe('kerf squares of the bench', () => {
       // Usual kerfs of such sources (common practice): a tenth to a third of a millimetre.
       expect(axis.kerf.mean).toBeGreaterThan(0.05);
       expect(axis.kerf.mean).toBeLessThan(0.4);
-      expect(axis.kerf.expanded95).toBeGreaterThan(0.02);
-      expect(axis.kerf.expanded95).toBeLessThan(0.06);
+      // Two jaws that are off by up to 0.02 mm each: 0.02 / sqrt 3 / sqrt 2, twice.
+      expect(axis.kerf.expanded95).toBeGreaterThan(0.014);
+      expect(axis.kerf.expanded95).toBeLessThan(0.03);
     }
   });
 });

@@ -64,16 +64,18 @@ describe('a proposed cut', () => {
     expect([focusOf(2), focusOf(3), focusOf(3.2), focusOf(5), focusOf(6.5)]).toEqual([0, 0, -1.6, -2.5, -3]);
   });
   it('has air where the machine has some, and squares of 20 mm or what the sheet leaves', () => {
-    expect(proposed().plan).toMatchObject({ sizeMm: 20, count: 3, gapMm: 3 });
+    expect(proposed().plan).toMatchObject({ sizeMm: 20, smallMm: 8, count: 2, gapMm: 3 });
     expect(proposed().plan.cut.air).toBe('on');
     const still = { ...alder, machine: { ...alder.machine, airAssist: 'none' as const } };
     expect(proposed(still).plan.cut.air).toBe('off');
     const sheet = (sheetWidthMm: number, sheetDepthMm: number) =>
       proposed({ ...alder, stock: { ...alder.stock, sheetWidthMm, sheetDepthMm } }).plan;
-    // By hand: (50 - 20) / 2 = 15; three of them and 20 mm are over 60.
-    expect(sheet(60, 50)).toMatchObject({ sizeMm: 15, count: 2 });
-    expect(sheet(66, 50)).toMatchObject({ sizeMm: 15, count: 3 });
-    expect(sheet(50, 30)).toMatchObject({ sizeMm: 8, count: 3 });
-    expect(sheet(40, 30)).toMatchObject({ sizeMm: 8, count: 2 });
+    // By hand: (50 - 20) / 2 = 15; two of them and two of 8 with three gaps of 3 are 55 mm, and 20 around them.
+    expect(sheet(75, 50)).toMatchObject({ sizeMm: 15, smallMm: 8, count: 2 });
+    expect(sheet(74, 50)).toMatchObject({ sizeMm: 15, smallMm: 8, count: 1 });
+    expect(sheet(45, 50)).toMatchObject({ sizeMm: 12, smallMm: 8, count: 1 });
+    // Squares of 8 mm have none beside them that is clearly smaller.
+    expect(sheet(50, 30)).toMatchObject({ sizeMm: 8, smallMm: null, count: 2 });
+    expect(sheet(30, 30)).toMatchObject({ sizeMm: 8, smallMm: null, count: 1 });
   });
 });

@@ -50,6 +50,12 @@ const CUT = {
   laidDown: 1.2,
   edge: null,
 } as const;
+const FITTED = {
+  fromMm: { press: -0.24, snug: -0.16, slip: -0.08, loose: 0.02 },
+  sigmaMm: { press: 0.01, snug: 0.01, slip: 0.01, loose: 0.01 },
+  scatterMm: 0.02,
+  thicknessMm: 3.05,
+} as const;
 const LAG = { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 };
 
 const from = (change: Partial<LadderFacts>): LadderFacts => ({
@@ -112,6 +118,7 @@ describe('the ladder', () => {
       fact({ factId: 3, name: 'interval', value: { intervalMm: 0.1 } }),
       fact({ factId: 4, name: 'focus', value: { focusOffsetMm: 1, flat: false }, stale: ['lens or spot changed'] }),
       fact({ factId: 5, name: 'kerf', value: { xMm: 0.13, yMm: 0.14 } }),
+      fact({ factId: 15, name: 'fit', value: FITTED }),
       fact({
         factId: 6,
         name: 'line',
@@ -365,6 +372,7 @@ describe('facts', () => {
     expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
     expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
     expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
+    expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
     expect(
@@ -441,6 +449,7 @@ describe('facts', () => {
       burnedThrough: '',
       cut: '',
       kerf: '± 0.02 mm',
+      fit: '± 0.02 mm',
       thickness: '± 0.01 mm',
       spot: '± 0.02 mm',
       firing: '± 2 %',

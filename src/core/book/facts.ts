@@ -113,6 +113,13 @@ export interface FactValues {
   };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
+  /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
+  readonly fit: {
+    readonly fromMm: Readonly<Record<'press' | 'snug' | 'slip' | 'loose', number>>;
+    readonly sigmaMm: Readonly<Record<'press' | 'snug' | 'slip' | 'loose', number>>;
+    readonly scatterMm: number;
+    readonly thicknessMm: number;
+  };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
   /** The least command at which the source fires. */
   readonly firing: { readonly command: number };
@@ -333,6 +340,14 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
       [xMm === null ? '' : `X ${length(xMm, liked)}`, yMm === null ? '' : `Y ${length(yMm, liked)}`]
         .filter(Boolean)
         .join(', '),
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
+  fit: {
+    title: 'Fit of slots',
+    owner: 'pairing',
+    rung: 'fit',
+    show: ({ fromMm }, liked) => `snug from ${signed(fromMm.snug, liked)} to ${signed(fromMm.slip, liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: [...MARK, 'thickness'],
   },

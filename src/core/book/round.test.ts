@@ -34,6 +34,7 @@ describe('rungs that may be answered by one burn', () => {
     expect(whyOf('line', { grid: 'measured' }, waits)).toBe('card CD00A-9 waits already');
     expect(whyOf('cut', {})).toContain('do not lie still');
     expect(whyOf('kerf', { cut: 'measured' })).toContain('do not lie still');
+    expect(whyOf('fit', { cut: 'measured', kerf: 'measured' })).toContain('do not lie still');
     expect(whyOf('interval', { grid: 'measured', interval: 'measured' })).toBeUndefined();
     expect(openRungs(ladder({ grid: 'stale' }), {}).find(({ rung }) => rung === 'grid')).toMatchObject({
       isStale: true,

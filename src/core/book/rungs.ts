@@ -52,6 +52,7 @@ export const RUNGS = {
   bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },
   cut: { name: 'Cut', question: 'Which power and speed drop a part?', foot: 'cut', standsOn: ['safety'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
+  fit: { name: 'Fit', question: 'How wide is a slot for each fit?', foot: 'cut', standsOn: ['kerf'] },
 } as const satisfies Readonly<Record<string, Rung>>;
 
 export type RungId = keyof typeof RUNGS;

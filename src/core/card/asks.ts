@@ -1,5 +1,6 @@
 import type { CellThrough } from '../reading/backlit/observations';
 import type { CellReading } from '../reading/observations';
+import type { ChannelId } from './channels';
 
 /** One thing that an eye can say of a cell, with the key that says it. */
 export interface EyeOption {
@@ -8,6 +9,9 @@ export interface EyeOption {
   readonly key: string;
   readonly name: string;
 }
+
+/** What a gauge is set on: a part that was cut out or the hole it left, along an axis, or the ground of an engraving. */
+export type GaugeMeasure = 'width-x' | 'width-y' | 'hole-x' | 'hole-y' | 'depth';
 
 /** How an answer comes back from a burned card. */
 export type Ask =
@@ -36,13 +40,14 @@ export type Ask =
       readonly field: string;
       readonly by: 'gauge';
       readonly of: 'cell';
-      /** What the gauge is set on: across the cell along an axis, or down into it. */
-      readonly measures: 'width-x' | 'width-y' | 'depth';
+      readonly measures: GaugeMeasure;
       readonly question: string;
       readonly unit: 'mm';
       readonly repeats: number;
       /** Smallest step of the gauge that is usual for it, in `unit`. */
       readonly resolution: number;
+      /** The level of a cell that a reading of it must be near to, in `unit`; left out where none tells. */
+      readonly near?: ChannelId;
       /** Asked only of families that are judged by it; left out for what is asked of all. */
       readonly where?: 'judged-by-depth';
     };

@@ -41,6 +41,11 @@ export const CHANNELS = {
   air: { name: 'Air', as: 'air', show: (level) => `air ${AIR_LEVELS[level] ?? '?'}` },
   frequency: { name: 'Frequency', as: 'frequency', show: (level) => `${plainNumber(level)} kHz` },
   runUp: { name: 'Run-up', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
+  clearance: {
+    name: 'Clearance',
+    as: 'offset',
+    show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}`,
+  },
   size: { name: 'Size', as: 'length', show: formatLength },
   table: { name: 'Table', as: 'word', show: String },
   either: { name: 'Compared', as: 'word', show: String },

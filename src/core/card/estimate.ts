@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/point';
 import type { Machine } from '../machine/machine';
+import type { Leg } from '../motion/corners';
 import { wayTimeS } from '../motion/head-motion';
 import { UNTIMED, type Pace } from '../motion/pace';
 import type { Layout } from './layout';
@@ -49,9 +50,9 @@ export function movesOf(step: PathStep, { addsRunUp }: Pick<Machine, 'addsRunUp'
 }
 
 /**
- * Burn time of a card from the motion model: each sweep runs from rest to rest over mark and run-up, strokes rest at each corner, and
- * travel between them is as fast as the head goes. The head starts at the card's upper left corner. What hands take at their stops is
- * not in it. `pace` is what logged burns told of this machine; without it the machine moves as its record says, and controllers add
+ * Burn time of a card from the motion model: each sweep runs from rest to rest over mark and run-up, strokes run from rest to rest too,
+ * round their corners as fast as these allow, and travel between them is as fast as the head goes. The head starts at the card's upper
+ * left corner. What hands take at their stops is not in it. `pace` is what logged burns told of this machine; without it the machine moves as its record says, and controllers add
  * nothing for each move.
  */
 export function estimateCard(
@@ -71,13 +72,16 @@ export function estimateCard(
     if (cells.length === 0) frameS += s * pace.scale;
     for (const index of cells) cellsS[index]! += (s * pace.scale) / cells.length;
   };
-  const go = (to: Point, speed: number | null): void => {
-    take(wayTimeS(to.x - head.x, to.y - head.y, speed, machine, pace.shares));
-    head = to;
-    reach.left = Math.min(reach.left, to.x);
-    reach.right = Math.max(reach.right, to.x);
-    reach.top = Math.min(reach.top, to.y);
-    reach.bottom = Math.max(reach.bottom, to.y);
+  const go = (points: readonly Point[], speed: number | null): void => {
+    const legs = points.map(({ x, y }, k): Leg => [x - (points[k - 1] ?? head).x, y - (points[k - 1] ?? head).y]);
+    take(wayTimeS(legs, speed, machine, pace.shares));
+    head = points.at(-1) ?? head;
+    for (const { x, y } of points) {
+      reach.left = Math.min(reach.left, x);
+      reach.right = Math.max(reach.right, x);
+      reach.top = Math.min(reach.top, y);
+      reach.bottom = Math.max(reach.bottom, y);
+    }
   };
   for (const step of cardPath(layout, machine, scope)) {
     if (step.step === 'part') {
@@ -89,8 +93,8 @@ export function estimateCard(
       const [first, ...rest] = wayOf(step);
       if (!first) continue;
       take(movesOf(step, machine) * pace.shares.lineOverheadS);
-      go(first, null);
-      for (const point of rest) go(point, step.speedMmPerS);
+      go([first], null);
+      go(rest, step.speedMmPerS);
     }
   }
   const totalS = frameS + cellsS.reduce((sum, s) => sum + s, 0);

@@ -1,5 +1,5 @@
 import { sweepLimits, type Machine } from '../machine/machine';
-import { wayTimeS } from '../motion/head-motion';
+import { straightTimeS } from '../motion/head-motion';
 import { fillLineTimeS } from '../motion/move';
 import { crossingsOf, type BurnSettings } from './settings';
 
@@ -9,7 +9,8 @@ export function squareFillTimeS(settings: BurnSettings, machine: Machine, sideMm
   const lines = (sideMm / intervalMm) * crossingsOf(settings);
   if (machine.head === 'galvo')
     return (
-      lines * (wayTimeS(sideMm, 0, speedMmPerS, machine) + wayTimeS(bothWays ? intervalMm : sideMm, 0, null, machine))
+      lines *
+      (straightTimeS(sideMm, 0, speedMmPerS, machine) + straightTimeS(bothWays ? intervalMm : sideMm, 0, null, machine))
     );
   const { accelerationMmPerS2, topSpeedMmPerS } = sweepLimits(machine, direction);
   const line = fillLineTimeS(sideMm, speedMmPerS, accelerationMmPerS2);

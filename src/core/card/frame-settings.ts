@@ -5,7 +5,7 @@ import { responseOf } from '../stock/response';
 import { cutThroughJPerMm } from '../stock/cutting';
 import type { PlanProblem, Pairing } from './contract';
 import { fastestFillSpeedMmPerS, runUpMm } from '../motion/move';
-import { wayTimeS } from '../motion/head-motion';
+import { straightTimeS } from '../motion/head-motion';
 import { LEAST_MARKER_MM, type FrameSettings } from './layout';
 import { MARKER_MODULES } from './markers';
 
@@ -75,7 +75,8 @@ export function proposeFrame(on: Pairing): { settings: FrameSettings; reasons: {
       ? 0
       : 2 * runUpMm(marker.speedMmPerS, top.accelerationMmPerS2);
   const lineS =
-    wayTimeS(LEAST_MARKER_MM + ramps, 0, marker.speedMmPerS, machine) + wayTimeS(ramps, spotMm * 2, null, machine);
+    straightTimeS(LEAST_MARKER_MM + ramps, 0, marker.speedMmPerS, machine) +
+    straightTimeS(ramps, spotMm * 2, null, machine);
   const filled = Math.floor(moduleMm / (spotMm * 0.9));
   const quick = Math.floor(MARKERS_S / (4 * MARKER_MODULES * lineS));
   const linesAModule = Math.max(LEAST_LINES_A_MODULE, Math.min(filled, quick, MOST_LINES_A_MODULE));

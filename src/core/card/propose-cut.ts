@@ -1,8 +1,10 @@
 import { deliveredPowerW, type Machine } from '../machine/machine';
-import { formatLength, formatPower, formatSpeed } from '../quantities/format';
+import { formatLength, formatPower, formatSpeed, plainNumber } from '../quantities/format';
+import { factOf } from '../book/facts';
+import { cutEnergy, cutThroughJPerMm } from '../stock/cutting';
 import { familyOf } from '../stock/families';
 import { thicknessOf } from '../stock/stock';
-import type { Pairing } from './contract';
+import type { Known, Pairing } from './contract';
 import { PLAIN_EXTRAS, type BurnSettings } from './settings';
 
 /** Slower than this a cut chars; more passes are taken instead (common practice). */
@@ -13,7 +15,7 @@ const MIDDLE_FROM_MM = 3;
 /** Lowered further than this, many heads come near the work. */
 const LOWEST_MM = 3;
 
-/** The fastest that is proposed for cuts: corners are taken at a full stop. */
+/** The fastest that is proposed for cuts: past it a head is slowed down by every corner. */
 export const fastestCutMmPerS = ({ topSpeedXMmPerS, topSpeedYMmPerS }: Machine): number =>
   Math.min(topSpeedXMmPerS, topSpeedYMmPerS) * 0.5;
 
@@ -62,3 +64,43 @@ export const passesReason = (passes: number, { machine }: Pairing): string =>
   passes > 1
     ? `fewer would be slower than ${formatSpeed(LEAST_CUT_SPEED, machine.likedUnits)} and char`
     : 'one is enough by the table';
+
+/** A cut is proposed with this much more than what is expected to just come through. */
+const MARGIN = 1.4;
+
+/**
+ * The cut that was kept, or where none was one at what should come through with margin, which is a prediction; with reasons under `cut`.
+ * Throws RangeError for stock that this source does not cut, or not in this thickness.
+ */
+export function proposedCut({ pairing, facts }: Known): {
+  readonly cut: BurnSettings;
+  readonly reasons: Readonly<Record<string, string>>;
+} {
+  const { machine, stock } = pairing;
+  const through = cutThroughJPerMm(machine, stock);
+  const family = familyOf(stock.family);
+  if (through === null) throw new RangeError(`invalid pairing: ${family.name} is not cut through by this source`);
+  const kept = factOf(facts, 'cut');
+  if (kept && kept.stale.length === 0) {
+    const drops = `as kept: what drops ${plainNumber(100 * kept.value.certainty)} of 100 parts`;
+    return { cut: kept.value.settings, reasons: { 'cut.speedMmPerS': drops } };
+  }
+  const fallen = factOf(facts, 'burnedThrough');
+  const wanted = through * MARGIN;
+  const { settings, reasons } = cutConstants(pairing, 'cut');
+  const passes = cutPasses(pairing, wanted);
+  const speed = Math.min(fastestCutMmPerS(machine), (deliveredPowerW(machine, machine.powerCap) * passes) / wanted);
+  const liked = machine.likedUnits;
+  const wentThrough =
+    fallen && fallen.stale.length === 0
+      ? `; lines of ${plainNumber(fallen.value.lineJPerMm, 2)} J/mm went through where they lay ${formatLength(fallen.value.intervalMm, liked, 2)} apart`
+      : '';
+  return {
+    cut: { ...settings, passes, speedMmPerS: roundedCutSpeed(speed) },
+    reasons: {
+      ...reasons,
+      'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: 1.4 times what comes through ${formatLength(thicknessOf(stock).meanMm, liked, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}${wentThrough}`,
+      'cut.passes': passesReason(passes, pairing),
+    },
+  };
+}

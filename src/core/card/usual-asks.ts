@@ -43,6 +43,15 @@ export const EDGE: Ask = eyeAsk('edge', 'What colour is its edge?', [
   ['black', 'x', 'black'],
 ]);
 
+/** How an offcut of the sheet goes into a slot, from too tight to too loose, by letter. */
+export const FIT: Ask = eyeAsk('fit', 'Push an offcut of the sheet into it: how does it go?', [
+  ['no', 'x', 'does not go in'],
+  ['press', 'p', 'pressed in, stays'],
+  ['snug', 's', 'snug by hand'],
+  ['slip', 'l', 'slips in, no play'],
+  ['loose', 'o', 'loose'],
+]);
+
 /** Whether a hand is to tap the sheet under the cells. */
 export const asksForTap = (asks: readonly Ask[]): boolean => asks.includes(DROP);
 

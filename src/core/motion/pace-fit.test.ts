@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
-import { wayTimeS, type HeadMotion } from './head-motion';
+import { straightTimeS, type HeadMotion } from './head-motion';
 import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
 import { paceWords, sureOfPace, UNTIMED, type Pace } from './pace';
 
@@ -23,9 +23,9 @@ function fill(lines: number, lengthMm: number, speedMmPerS: number): BurnMotion 
   return {
     lines: MOVES * lines,
     ways: [
-      { count: lines, dxMm: lengthMm + 2 * runUp, dyMm: 0, speedMmPerS },
-      { count: lines, dxMm: 0, dyMm: 0.1, speedMmPerS: null },
-      { count: 8, dxMm: 20, dyMm: 10, speedMmPerS: null },
+      { count: lines, legs: [[lengthMm + 2 * runUp, 0]], speedMmPerS },
+      { count: lines, legs: [[0, 0.1]], speedMmPerS: null },
+      { count: 8, legs: [[20, 10]], speedMmPerS: null },
     ],
   };
 }
@@ -177,8 +177,12 @@ describe('a machine’s pace from timed burns', () => {
       ways,
       tookS: 1.2 * motionTimeS({ lines: 10, ways }, HEAD),
     });
-    const marks = (count: number, dxMm: number, speedMmPerS: number) => ({ count, dxMm, dyMm: 0, speedMmPerS });
-    const travel = { count: 5, dxMm: 100, dyMm: 0, speedMmPerS: null };
+    const marks = (count: number, dxMm: number, speedMmPerS: number) => ({
+      count,
+      legs: [[dxMm, 0]] as const,
+      speedMmPerS,
+    });
+    const travel = { count: 5, legs: [[100, 0]] as const, speedMmPerS: null };
     it('from lines that are equally long on the average, however fast', () => {
       // 300 of 10 mm and 100 of 50 mm are 20 mm on the average.
       const mixed = [100, 200, 400].map((v) => timed([marks(300, 10, v), marks(100, 50, v), travel]));
@@ -271,31 +275,35 @@ describe('the time of one way', () => {
       ...HEAD,
       galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
     };
-    for (const speed of [null, 100]) expect(wayTimeS(30, 20, speed, both)).toBe(wayTimeS(30, 20, speed, HEAD));
-    expect(() => wayTimeS(0, 0, -1, HEAD)).toThrow(/^invalid speedMmPerS: -1$/);
+    for (const speed of [null, 100])
+      expect(straightTimeS(30, 20, speed, both)).toBe(straightTimeS(30, 20, speed, HEAD));
+    expect(() => straightTimeS(0, 0, -1, HEAD)).toThrow(/^invalid speedMmPerS: -1$/);
   });
   it('is by the slower axis on a gantry, and by delays on a galvo', () => {
     // Along y the acceleration is 2000: 300 mm/s are reached after 22.5 mm; 90 mm take 300/2000 + 90/300.
-    expect(wayTimeS(0, 90, null, HEAD)).toBeCloseTo(0.15 + 0.3, 12);
-    expect(wayTimeS(-90, 0, 100, HEAD)).toBeCloseTo(100 / 3000 + 0.9, 12);
+    expect(straightTimeS(0, 90, null, HEAD)).toBeCloseTo(0.15 + 0.3, 12);
+    expect(straightTimeS(-90, 0, 100, HEAD)).toBeCloseTo(100 / 3000 + 0.9, 12);
     // At 45 degrees y's limits decide: 2000 and 300 times the root of two along the way.
     const root = Math.SQRT2;
-    expect(wayTimeS(200, 200, null, HEAD)).toBeCloseTo((300 * root) / (2000 * root) + (200 * root) / (300 * root), 12);
+    expect(straightTimeS(200, 200, null, HEAD)).toBeCloseTo(
+      (300 * root) / (2000 * root) + (200 * root) / (300 * root),
+      12,
+    );
     const galvo: HeadMotion = {
       ...HEAD,
       head: 'galvo',
       galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
     };
-    expect(wayTimeS(30, 0, null, galvo)).toBeCloseTo(0.0103, 12);
-    expect(wayTimeS(30, 0, 1000, galvo)).toBeCloseTo(0.0304, 12);
-    expect(wayTimeS(0, 0, 1000, galvo)).toBe(0);
+    expect(straightTimeS(30, 0, null, galvo)).toBeCloseTo(0.0103, 12);
+    expect(straightTimeS(30, 0, 1000, galvo)).toBeCloseTo(0.0304, 12);
+    expect(straightTimeS(0, 0, 1000, galvo)).toBe(0);
     // Half the travel speed doubles the jump's way, not its rest, and leaves marks as they are.
     const slow = { acceleration: 1, travelSpeed: 0.5, lineOverheadS: 0 };
-    expect(wayTimeS(30, 0, null, galvo, slow)).toBeCloseTo(0.0203, 12);
-    expect(wayTimeS(30, 0, 1000, galvo, slow)).toBeCloseTo(0.0304, 12);
+    expect(straightTimeS(30, 0, null, galvo, slow)).toBeCloseTo(0.0203, 12);
+    expect(straightTimeS(30, 0, 1000, galvo, slow)).toBeCloseTo(0.0304, 12);
     // On a gantry by hand: 90 mm along X at half of 500 mm/s, from rest to rest with 3000 mm/s².
-    expect(wayTimeS(90, 0, null, HEAD, slow)).toBeCloseTo(250 / 3000 + 90 / 250, 12);
-    expect(wayTimeS(90, 0, 100, HEAD, { ...slow, acceleration: 0.5 })).toBeCloseTo(100 / 1500 + 0.9, 12);
-    expect(() => wayTimeS(1, 0, 0, HEAD)).toThrow(/^invalid speedMmPerS: 0$/);
+    expect(straightTimeS(90, 0, null, HEAD, slow)).toBeCloseTo(250 / 3000 + 90 / 250, 12);
+    expect(straightTimeS(90, 0, 100, HEAD, { ...slow, acceleration: 0.5 })).toBeCloseTo(100 / 1500 + 0.9, 12);
+    expect(() => straightTimeS(1, 0, 0, HEAD)).toThrow(/^invalid speedMmPerS: 0$/);
   });
 });

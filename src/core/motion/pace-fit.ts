@@ -1,14 +1,14 @@
 import { Matrix, solve, inverse } from 'ml-matrix';
 import { meanAndSpread, median } from '../stats/robust';
 import { studentFactor } from '../stats/student';
+import type { Leg } from './corners';
 import { AS_RECORDED, wayTimeS, type HeadMotion, type MotionShares } from './head-motion';
 import { UNTIMED, type Pace } from './pace';
 
-/** Straight ways of a burn that are alike: how often, how far along each axis, and how fast; null for mere travel. */
+/** Ways of a burn that are alike: how often, their legs, and how fast; null for mere travel. */
 export interface AlikeWays {
   readonly count: number;
-  readonly dxMm: number;
-  readonly dyMm: number;
+  readonly legs: readonly Leg[];
   readonly speedMmPerS: number | null;
 }
 
@@ -43,7 +43,7 @@ const PRIORS = [
 /** Time in s of a burn's motion on a head. */
 export function motionTimeS({ ways, lines }: BurnMotion, head: HeadMotion, shares: MotionShares = AS_RECORDED): number {
   const travelled = ways.reduce(
-    (sum, { count, dxMm, dyMm, speedMmPerS }) => sum + count * wayTimeS(dxMm, dyMm, speedMmPerS, head, shares),
+    (sum, { count, legs, speedMmPerS }) => sum + count * wayTimeS(legs, speedMmPerS, head, shares),
     0,
   );
   return travelled + lines * shares.lineOverheadS;
@@ -85,11 +85,13 @@ function scaleFrom(ratios: readonly number[], leftOut: number): Pace {
   };
 }
 
+const lengthOf = ({ legs }: AlikeWays): number => legs.reduce((sum, leg) => sum + Math.hypot(...leg), 0);
+
 /** Mean speed of a burn's marks, and mean length of its lines. */
 function characterOf({ ways }: BurnMotion): { speed: number; length: number } {
   const marks = ways.filter((way) => way.speedMmPerS !== null);
-  const total = marks.reduce((sum, { count, dxMm, dyMm }) => sum + count * Math.hypot(dxMm, dyMm), 0);
-  const seconds = marks.reduce((sum, way) => sum + (way.count * Math.hypot(way.dxMm, way.dyMm)) / way.speedMmPerS!, 0);
+  const total = marks.reduce((sum, way) => sum + way.count * lengthOf(way), 0);
+  const seconds = marks.reduce((sum, way) => sum + (way.count * lengthOf(way)) / way.speedMmPerS!, 0);
   const count = marks.reduce((sum, way) => sum + way.count, 0);
   return { speed: total / seconds, length: total / count };
 }

@@ -2,7 +2,7 @@ import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
-import { oddReadings, outsideKerf } from '../fit/kerf';
+import { kerfAlong, oddReadings } from '../fit/kerf';
 import { chancePoint, firthLogistic, halfPoint, type YesNo } from './firth';
 import { measuredFrom } from './measured';
 import { studentFactor } from './student';
@@ -169,7 +169,11 @@ describe('kerf from repeated readings', () => {
   const READ = [24.86, 24.88, 24.85, 24.87, 24.86];
   // Worked by hand after JCGM 100:2008 (GUM): 4.2.3 for u_A, 4.3.7 for u_B, G.4 for the degrees.
   it('has the mean, uncertainties and interval of the worked example', () => {
-    const kerf = outsideKerf([{ drawnMm: 25, readingsMm: READ }], { resolution: 0.01, statedError: 0 });
+    const { kerf } = kerfAlong(
+      [{ side: 'part', drawnMm: 25, readingsMm: READ }],
+      { resolution: 0.01, statedError: 0 },
+      0,
+    );
     expect(kerf.mean).toBeCloseTo(0.136, 9);
     expect(kerf.uA).toBeCloseTo(0.0051, 5);
     expect(kerf.uB).toBeCloseTo(0.00289, 5);

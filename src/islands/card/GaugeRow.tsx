@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { TextField } from '../../components/Field';
 import type { Ask } from '../../core/card/asks';
+import { farOff } from '../../core/card/gauge-reading';
 import { plainNumber } from '../../core/quantities/format';
 import { parseLength, QuantityError } from '../../core/quantities/parse';
 
@@ -9,6 +10,8 @@ type GaugeAsk = Extract<Ask, { by: 'gauge' }>;
 interface Props {
   readonly ask: GaugeAsk;
   readonly repeat: number;
+  /** What a reading must be near to, in mm; null where nothing tells. */
+  readonly nearMm: number | null;
   readonly value: number | null;
   readonly onAnswer: (value: number | null) => void;
   /** Enter, as gauges that type end each reading with. */
@@ -16,7 +19,7 @@ interface Props {
 }
 
 /** One reading of a gauge: typed in any unit, or by a caliper that types a number and Enter. */
-export function GaugeRow({ ask, repeat, value, onAnswer, onEnter }: Props) {
+export function GaugeRow({ ask, repeat, nearMm, value, onAnswer, onEnter }: Props) {
   const shown = value === null ? '' : `${plainNumber(value, 6)} ${ask.unit}`;
   const [text, setText] = useState(shown);
   const [problem, setProblem] = useState<string | undefined>();
@@ -33,6 +36,11 @@ export function GaugeRow({ ask, repeat, value, onAnswer, onEnter }: Props) {
     }
     try {
       const mm = parseLength(text);
+      const off = nearMm === null ? null : farOff(mm, nearMm);
+      if (off !== null) {
+        setProblem(off);
+        return false;
+      }
       setProblem(undefined);
       if (mm !== value) onAnswer(mm);
       return true;

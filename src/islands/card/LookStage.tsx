@@ -12,7 +12,7 @@ import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
 import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
-import { asksForTap, asksOn, DROP } from '../../core/card/usual-asks';
+import { asksForTap, asksOn, DROP, FIT } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
@@ -80,6 +80,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
   const taps = asksForTap(asks);
+  const byHand = taps ? DROP : asks.includes(FIT) ? FIT : null;
 
   const put = (answer: NewAnswer): Promise<void> =>
     send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
@@ -180,8 +181,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
-        {taps && onBench && layout.order.some((index) => wordOf(seen, DROP.field, index) === null) && (
-          <TapSheet cardId={card.id} onTapped={onChanged} />
+        {byHand && onBench && layout.order.some((index) => wordOf(seen, byHand.field, index) === null) && (
+          <TapSheet cardId={card.id} does={taps ? 'tap' : 'push'} onTapped={onChanged} />
         )}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
@@ -209,6 +210,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                       key={`${cell.index} ${ask.field} ${repeat}`}
                       ask={ask}
                       repeat={repeat}
+                      nearMm={ask.near ? Number(cell.levels[ask.near]) : null}
                       value={standingAnswer(answers, place).value as number | null}
                       onAnswer={(value) => say(ask.field, cell.index, value, repeat)}
                       onEnter={() => goToGaugeAfter(place)}
@@ -299,7 +301,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   On the light table, %
                 </button>
               )}
-              {(gauges.length > 0 || taps) && onBench && (
+              {(gauges.length > 0 || byHand) && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
                   {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
                 </button>

@@ -3,8 +3,20 @@ import { ProblemNotice } from '../../components/Notice';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 
-/** Has the bench's hand tap the sheet under every part that nobody has spoken of yet. */
-export function TapSheet({ cardId, onTapped }: { cardId: number; onTapped: () => Promise<void> }) {
+const WORDS = {
+  tap: ['Tapping …', 'Tap the simulated sheet'],
+  push: ['Pushing …', 'Push an offcut into the simulated slots'],
+} as const;
+
+interface Props {
+  readonly cardId: number;
+  /** What a hand does. */
+  readonly does: keyof typeof WORDS;
+  readonly onTapped: () => Promise<void>;
+}
+
+/** Has the bench's hand try every part or slot that nobody has spoken of yet. */
+export function TapSheet({ cardId, does, onTapped }: Props) {
   const action = useAction();
   const tap = (): void =>
     action.run(async () => {
@@ -15,7 +27,7 @@ export function TapSheet({ cardId, onTapped }: { cardId: number; onTapped: () =>
     <>
       <ProblemNotice problem={action.problem} />
       <Button busy={action.busy} onClick={tap}>
-        {action.busy ? 'Tapping …' : 'Tap the simulated sheet'}
+        {WORDS[does][action.busy ? 0 : 1]}
       </Button>
     </>
   );

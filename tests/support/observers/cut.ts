@@ -21,11 +21,12 @@ function shallowest({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, b
   ] as const;
   corners.forEach(([x0, y0], side) => {
     const [x1, y1] = corners[(side + 1) % 4]!;
-    for (let place = 0; place <= 200; place++) {
+    // A corner's own point lies beyond what holds the part: both sides pass it by.
+    for (let place = 6; place <= 194; place++) {
       const [x, y] = [x0 + ((x1 - x0) * place) / 200, y0 + ((y1 - y0) * place) / 200];
-      // Where the cut is deepest across it: the beam may lie a little beside the line.
+      // Where the cut is deepest across it: the beam may lie a little beside the line, the more the further its axes took it.
       let deepest = 0;
-      for (const aside of [-0.06, 0, 0.06])
+      for (let aside = -0.18; aside <= 0.18; aside += 0.02)
         for (const [dx, dy] of [
           [aside, 0],
           [0, aside],

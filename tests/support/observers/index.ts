@@ -14,6 +14,7 @@ import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
 import { sheetCheckObserver } from './sheet-check';
 import { showpieceObserver } from './showpiece';
+import { slotsObserver } from './slots';
 import { thresholdObserver } from './threshold';
 import { toneObserver } from './tone';
 
@@ -33,6 +34,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   'scan-offset': scanOffsetObserver,
   'sheet-check': sheetCheckObserver,
   showpiece: showpieceObserver,
+  slots: slotsObserver,
   threshold: thresholdObserver,
   tone: toneObserver,
 };

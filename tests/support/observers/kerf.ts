@@ -1,4 +1,4 @@
-import { WIDTH_X, WIDTH_Y, type KerfFinding } from '../../../src/cards/kerf/find';
+import type { KerfFinding } from '../../../src/cards/kerf/find';
 import { caliperReading, isLoose } from '../../../src/bench/gauges';
 import type { Piece } from '../../../src/bench/piece';
 import type { Answer } from '../../../src/core/card/asks';
@@ -6,8 +6,10 @@ import { DROP } from '../../../src/core/card/usual-asks';
 import type { Rect } from '../../../src/core/geometry/point';
 import type { Observer } from './observer';
 
-/** Mean width of what still stands of a part over the middle half of its length; its edge lies between the last pixel that stands and the first that does not. */
-function widthOf({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box: Rect, axis: 'x' | 'y'): number {
+type Axis = 'x' | 'y';
+
+/** Mean widths of a part and of the hole it left over the middle half of its length; an edge lies between the last pixel that stands and the first that does not. */
+function widthsOf({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box: Rect, axis: Axis) {
   const [start, length, across, breadth] =
     axis === 'x' ? [box.y, box.height, box.x, box.width] : [box.x, box.width, box.y, box.height];
   const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
@@ -15,26 +17,37 @@ function widthOf({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box:
   const depth = (line: number, place: number): number =>
     depthMm[axis === 'x' ? line * width + place : place * width + line]!;
   const middle = px(across + breadth / 2);
-  const edge = (line: number, step: 1 | -1): number => {
-    let place = middle;
-    while (depth(line, place + step) < through) place += step;
-    const stands = depth(line, place);
-    return Math.abs(place - middle) + (through - stands) / (depth(line, place + step) - stands);
+  /** Where depth passes through the limit next, going outwards. */
+  const edge = (line: number, from: number, step: 1 | -1, stands: boolean): number => {
+    let place = from;
+    while (depth(line, place + step) < through === stands) place += step;
+    const [here, next] = [depth(line, place), depth(line, place + step)];
+    return Math.abs(place - middle) + Math.abs(through - here) / Math.abs(next - here);
   };
-  let sum = 0;
-  let lines = 0;
+  let [part, hole, lines] = [0, 0, 0];
   for (let line = px(start + length / 4); line < px(start + (3 * length) / 4); line++, lines++)
-    sum += edge(line, 1) + edge(line, -1);
-  return sum / lines / pxPerMm;
+    for (const step of [1, -1] as const) {
+      const inner = edge(line, middle, step, true);
+      part += inner;
+      hole += edge(line, middle + step * Math.ceil(inner), step, false);
+    }
+  return { partMm: part / lines / pxPerMm, holeMm: hole / lines / pxPerMm };
 }
 
-/** One square of the card is measured: the others are like it. */
-const measured = (order: readonly number[]): readonly number[] => order.slice(0, 1);
+/** One square of each size is measured: the others are like it. */
+const measured = (order: readonly number[]): readonly number[] => [order[0]!, order.at(-1)!];
+
+const FIELDS = [
+  ['width-x', 'part', 'x'],
+  ['width-y', 'part', 'y'],
+  ['hole-x', 'hole', 'x'],
+  ['hole-y', 'hole', 'y'],
+] as const;
 
 export const kerfObserver: Observer<KerfFinding> = {
   on: ['marl', 'acrylic'],
   look: ({ piece, layout }, seed) => {
-    const answers = measured(layout.order).flatMap((cellIndex): Answer[] => {
+    const answers = measured(layout.cells.map(({ index }) => index)).flatMap((cellIndex): Answer[] => {
       const { box } = layout.cells[cellIndex]!;
       const drop: Answer = {
         field: DROP.field,
@@ -42,9 +55,9 @@ export const kerfObserver: Observer<KerfFinding> = {
         repeat: 0,
         value: isLoose(piece, box) ? 'clean' : 'hangs',
       };
-      const widths = ([WIDTH_X, WIDTH_Y] as const).flatMap((field) =>
+      const widths = FIELDS.flatMap(([field, on, axis]) =>
         [0, 1, 2].flatMap((repeat): Answer[] => {
-          const shown = caliperReading(piece, box, field === WIDTH_X ? 'x' : 'y', { owner: seed, turn: repeat });
+          const shown = caliperReading(piece, box, { axis, on }, { owner: seed, turn: repeat });
           return 'shows' in shown ? [{ field, cellIndex, repeat, value: Number(shown.shows) }] : [];
         }),
       );
@@ -52,15 +65,16 @@ export const kerfObserver: Observer<KerfFinding> = {
     });
     return { readings: [], answers };
   },
+  // Whatever the axes go wrong, a hole is wider than its part by two kerfs.
   truth: ({ piece, layout }) =>
     (['x', 'y'] as const).map((axis) => {
-      const kerfs = measured(layout.order).map((index) => {
-        const { box, levels } = layout.cells[index]!;
-        return (levels.size as number) - widthOf(piece, box, axis);
+      const kerfs = measured(layout.cells.map(({ index }) => index)).map((index) => {
+        const { partMm, holeMm } = widthsOf(piece, layout.cells[index]!.box, axis);
+        return (holeMm - partMm) / 2;
       });
       return kerfs.reduce((sum, kerf) => sum + kerf, 0) / kerfs.length;
     }),
   claims: ({ x, y }) =>
     [x, y].map((axis) => [axis!.kerf.mean - axis!.kerf.expanded95, axis!.kerf.mean + axis!.kerf.expanded95]),
-  widestClaim: 0.1,
+  widestClaim: 0.06,
 };

@@ -1,0 +1,124 @@
+import { useMemo, useState } from 'react';
+import { TicketPart } from '../../../components/BenchFrame';
+import { SelectField } from '../../../components/Field';
+import type { FindingProps } from '../../../components/finding-props';
+import { FindingFrame } from '../../../components/FindingFrame';
+import { PointChart } from '../../../components/PointChart';
+import { QuantityField } from '../../../components/QuantityField';
+import { quantityKinds } from '../../../components/quantity-kinds';
+import { chancesAt, FITS, thicknessBy, WANTED_FITS, type FitBounds } from '../../../core/fit/fit-bounds';
+import { formatLength, plainNumber } from '../../../core/quantities/format';
+import { findSlots, USUAL_SLOTS_WISH, WORDS, type SlotsFinding, type SlotsWish } from '../find';
+
+const NAMES = { press: 'pressed in', snug: 'snug by hand', slip: 'slipping in, no play' } as const;
+const CURVE_STEPS = 40;
+
+/** How wide a slot is drawn for each fit, and where one fit ends and the next begins. */
+export default function SlotsFindingScreen(props: FindingProps) {
+  const { card, answers, known } = props.view;
+  const { machine } = card.madeFor;
+  const liked = machine.likedUnits;
+  const kinds = useMemo(() => quantityKinds(liked, machine.ratedPowerW), [liked, machine]);
+  const [wish, setWish] = useState<SlotsWish>(USUAL_SLOTS_WISH);
+  const finding = useMemo(
+    () => findSlots(card.layout, { readings: [], answers }, known, wish),
+    [card, answers, known, wish],
+  );
+  const { slots, bounds, sheetMm, odd } = finding;
+  const felt = new Map(slots.map((slot) => [slot.cellIndex, slot]));
+  const mm = (value: number): string => formatLength(value, liked, 3);
+  const signed = (value: number): string => `${value > 0 ? '+' : ''}${mm(value)}`;
+  const chosen = props.selected === null ? undefined : felt.get(props.selected);
+  return (
+    <FindingFrame
+      {...props}
+      finding={finding}
+      keep="Keep these fits"
+      ringed={[]}
+      words={(cell) => {
+        const slot = felt.get(cell.index);
+        return slot ? `${WORDS[slot.fit]}${odd.includes(cell.index) ? ', against its neighbours' : ''}` : '';
+      }}
+      rows={[
+        ['Sheet', mm(sheetMm)],
+        ...(bounds
+          ? (['press', 'snug', 'slip', 'loose'] as const).map((fit): [string, string] => [
+              `${WORDS[fit]} from`,
+              `${signed(bounds.from[fit].atMm)} ± ${mm(2 * bounds.from[fit].sigmaMm)}, drawn ${mm(sheetMm + bounds.from[fit].atMm)}`,
+            ])
+          : []),
+        ...(odd.length > 0
+          ? [['Try again', odd.map((index) => `slot ${index + 1}`).join(', ')] as [string, string]]
+          : []),
+        ...(bounds && chosen ? gaugeRows(bounds, chosen.drawnMm, mm) : []),
+      ]}
+      wish={{
+        value: wish,
+        fields: (
+          <TicketPart title="What is wanted">
+            <SelectField
+              label="The sheet shall be"
+              value={wish.fit}
+              onChange={(event) => setWish({ ...wish, fit: event.target.value as SlotsWish['fit'] })}
+            >
+              {WANTED_FITS.map((fit) => (
+                <option key={fit} value={fit}>
+                  {NAMES[fit]}
+                </option>
+              ))}
+            </SelectField>
+            <QuantityField
+              label="Thickness of that sheet"
+              kind={kinds.length}
+              value={wish.thicknessMm ?? Math.round(sheetMm * 1000) / 1000}
+              onChange={(value) => value !== null && value > 0 && setWish({ ...wish, thicknessMm: value })}
+              hint="measured, with paint or masking if it has any by then"
+            />
+          </TicketPart>
+        ),
+      }}
+      caption="Each point is one slot: how much wider than the sheet it was drawn, and how the sheet went in. The line is what is to be expected."
+      chart={
+        slots.length > 0 && (
+          <PointChart
+            label="How the sheet went into each slot"
+            x={{ title: 'drawn wider than the sheet by, mm', show: (value) => plainNumber(value, 3) }}
+            y={{
+              title: '',
+              show: (value) => (Number.isInteger(value) ? (WORDS[FITS[value] ?? 'no'] ?? '') : ''),
+              from: 0,
+              to: FITS.length - 1,
+            }}
+            points={slots.map(({ clearanceMm, fit, cellIndex }) => ({
+              x: clearanceMm,
+              y: FITS.indexOf(fit),
+              cellIndex,
+            }))}
+            fit={curveOf(finding)}
+            selected={props.selected}
+            onSelect={props.onSelect}
+          />
+        )
+      }
+    />
+  );
+}
+
+/** What a sheet that goes into one of the slots like this is thick: the comb as a gauge. */
+const gaugeRows = (bounds: FitBounds, drawnMm: number, mm: (value: number) => string): [string, string][] =>
+  WANTED_FITS.map((fit) => {
+    const { thicknessMm, sigmaMm } = thicknessBy(bounds, drawnMm, fit);
+    return [`A sheet ${WORDS[fit]} here is`, `${mm(thicknessMm)} ± ${mm(2 * sigmaMm)} thick`];
+  });
+
+/** The fit to be expected along the clearances that were tried. */
+function curveOf({ bounds, slots }: SlotsFinding) {
+  if (!bounds || slots.length < 2) return [];
+  const [low, high] = [slots[0]!.clearanceMm, slots.at(-1)!.clearanceMm];
+  return Array.from({ length: CURVE_STEPS + 1 }, (_, step) => {
+    const x = low + ((high - low) * step) / CURVE_STEPS;
+    const chances = chancesAt(bounds, x);
+    const y = FITS.reduce((sum, fit, rank) => sum + rank * chances[fit], 0);
+    return { x, y, low: y, high: y };
+  });
+}

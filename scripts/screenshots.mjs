@@ -18,7 +18,7 @@ const SHOTS = [
   ['burn', '/cards/3#burn'],
   ['photo', '/cards/3#photo'],
   ['look', '/cards/1#look', '[data-cell="16"]'],
-  ['look-light-table', '/cards/8#look', 'main button[aria-pressed="false"]'],
+  ['look-light-table', '/cards/9#look', 'main button[aria-pressed="false"]'],
   ['find', '/cards/2#find', '[data-show-surface]'],
   ['find-picture', '/cards/PICTURE#find'],
   ['find-cut', '/cards/CUT#find'],

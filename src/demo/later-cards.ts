@@ -40,6 +40,18 @@ export const LATER_CARDS: readonly LaterCard[] = [
     measured: true,
     note: 'Shelf brackets.',
   },
+  {
+    bench: 3,
+    kind: 'slots',
+    photo: false,
+    said: {
+      field: 'fit',
+      along: 'clearance',
+      words: ['no', 'no', 'no', 'press', 'snug', 'snug', 'slip', 'slip', 'loose', 'loose'],
+    },
+    measured: false,
+    note: 'Drawer dividers.',
+  },
 ];
 
 /** What is done with a later card once it is burned: looked at, measured, kept. */

@@ -4,10 +4,19 @@ import { SelectField } from '../components/Field';
 import { Notice } from '../components/Notice';
 import { QuantityField } from '../components/QuantityField';
 import { COUNT, quantityKinds } from '../components/quantity-kinds';
+import {
+  chancesAt,
+  clearanceFor,
+  FITS,
+  keptBounds,
+  WANTED_FITS,
+  type Fit,
+  type WantedFit,
+} from '../core/fit/fit-bounds';
 import { jointBySchool, looksLikeLabel, slotForSheet, type School } from '../core/joint/clearance';
 import { speedForEqualEnergy } from '../core/quantities/equal-energy';
 import { DEFAULT_LIKED_UNITS, formatLength, formatSpeed } from '../core/quantities/format';
-import type { Kerfs } from '../views/views';
+import type { Kerfs, KeptFits } from '../views/views';
 import { addressOf, sumsOf, USUAL_SUMS, type Sums } from './sums/address';
 import page from '../components/Page.module.css';
 import styles from './SumsScreen.module.css';
@@ -37,7 +46,7 @@ function told<Told>(sum: () => Told): { readonly told: Told | null; readonly why
 }
 
 /** Sums that stand alone: joints and slots by their kerf, and equal energy. Nothing must be recorded for them; a kept kerf can be taken. */
-export function SumsScreen({ kerfs }: { kerfs: Kerfs }) {
+export function SumsScreen({ kerfs, fits }: { kerfs: Kerfs; fits: KeptFits }) {
   const [sums, setSums] = useState<Sums>(USUAL_SUMS);
   useEffect(() => setSums(sumsOf(window.location.search)), []);
   const set = (change: Partial<Sums>): void => {
@@ -102,7 +111,7 @@ export function SumsScreen({ kerfs }: { kerfs: Kerfs }) {
         </div>
         <div className={styles.column}>
           <JointPart sums={sums} length={length} onSet={set} />
-          <SlotPart sums={sums} length={length} />
+          <SlotPart sums={sums} length={length} fits={fits} onSet={set} />
         </div>
       </div>
       {clearance === null || kerf === null ? (
@@ -181,8 +190,100 @@ function JointPart({ sums, length, onSet }: PartProps & { onSet: (change: Partia
   );
 }
 
-/** A slot for a sheet on edge. */
-function SlotPart({ sums, length }: PartProps) {
+interface SlotProps extends PartProps {
+  readonly fits: KeptFits;
+  readonly onSet: (change: Partial<Sums>) => void;
+}
+
+/** A slot for a sheet on edge: by a fit that was felt and kept, or by kerf and clearance. */
+function SlotPart({ sums, length, fits, onSet }: SlotProps) {
+  const { thickness } = sums;
+  const kept = fits.find(({ factId }) => factId === sums.fit);
+  return (
+    <section className={page.group} aria-label="Slot for a sheet">
+      <h2>Slot for a sheet</h2>
+      {length('Thickness of the sheet, as measured', 'thickness')}
+      {thickness !== null && looksLikeLabel(thickness) && (
+        <Notice look="straw">
+          {mm(thickness)} is what labels say. Sheets are mostly thinner: measure it in several places.
+        </Notice>
+      )}
+      {fits.length > 0 && (
+        <SelectField
+          label="Drawn by"
+          value={String(kept?.factId ?? '')}
+          onChange={(event) => onSet({ fit: event.target.value === '' ? null : Number(event.target.value) })}
+        >
+          <option value="">kerf and clearance</option>
+          {fits.map(({ factId, stock, machine }) => (
+            <option key={factId} value={String(factId)}>
+              slots that were tried: {stock}, {machine}
+            </option>
+          ))}
+        </SelectField>
+      )}
+      {kept ? <SlotByFit kept={kept.value} sums={sums} onSet={onSet} /> : <SlotByKerf sums={sums} />}
+    </section>
+  );
+}
+
+const WANTED: Readonly<Record<WantedFit, string>> = {
+  press: 'pressed in',
+  snug: 'snug by hand',
+  slip: 'slipping in, no play',
+};
+const FIT_WORDS: Readonly<Record<Fit, string>> = { ...WANTED, no: 'not going in', loose: 'loose' };
+
+/** How wide a slot is drawn for a fit, by slots that were tried, and what comes out of a hundred. */
+function SlotByFit({ kept, sums, onSet }: { kept: KeptFits[number]['value'] } & Pick<SlotProps, 'sums' | 'onSet'>) {
+  const { thickness } = sums;
+  const wanted = WANTED_FITS[sums.wanted ?? 1] ?? 'snug';
+  const bounds = keptBounds(kept);
+  const { clearanceMm } = clearanceFor(bounds, wanted);
+  const chances = chancesAt(bounds, clearanceMm);
+  const drawnMm = (thickness ?? NaN) + clearanceMm;
+  return (
+    <>
+      <SelectField
+        label="The sheet shall be"
+        value={wanted}
+        onChange={(event) => onSet({ wanted: WANTED_FITS.indexOf(event.target.value as WantedFit) })}
+      >
+        {WANTED_FITS.map((fit) => (
+          <option key={fit} value={fit}>
+            {WANTED[fit]}
+          </option>
+        ))}
+      </SelectField>
+      {drawnMm > 0 && (
+        <Figures
+          rows={[
+            ['Draw the slot', mm(Math.round(drawnMm * 100) / 100)],
+            ['Tabs as high as', mm(thickness!)],
+            ...FITS.flatMap((fit): [string, string][] => {
+              const share = Math.round(100 * chances[fit]);
+              return share < 1 ? [] : [[`Of 100, ${FIT_WORDS[fit]}`, String(share)]];
+            }),
+          ]}
+        />
+      )}
+      {thickness !== null && drawnMm <= 0 && (
+        <Notice look="heat">One cut alone is wider than this slot: it cannot be drawn.</Notice>
+      )}
+      {thickness !== null && Math.abs(thickness / kept.thicknessMm - 1) > OTHER_SHEET && (
+        <Notice look="straw">
+          The slots were tried with a sheet of {mm(Math.round(kept.thicknessMm * 1000) / 1000)}: of another thickness
+          both the cut and the feel may differ.
+        </Notice>
+      )}
+    </>
+  );
+}
+
+/** A sheet that differs by more than this from the one that was tried is another. */
+const OTHER_SHEET = 0.1;
+
+function SlotByKerf({ sums }: { sums: Sums }) {
   const { thickness, clearance, kerf, kerfSigma } = sums;
   const ready = thickness !== null && clearance !== null && kerf !== null;
   const { told: slot, why } = told(() =>
@@ -197,14 +298,7 @@ function SlotPart({ sums, length }: PartProps) {
       : null,
   );
   return (
-    <section className={page.group} aria-label="Slot for a sheet">
-      <h2>Slot for a sheet</h2>
-      {length('Thickness of the sheet, as measured', 'thickness')}
-      {thickness !== null && looksLikeLabel(thickness) && (
-        <Notice look="straw">
-          {mm(thickness)} is what labels say. Sheets are mostly thinner: measure it in several places.
-        </Notice>
-      )}
+    <>
       {why !== '' && <Notice look="heat">{why}</Notice>}
       {slot && ready && (
         <>
@@ -218,7 +312,7 @@ function SlotPart({ sums, length }: PartProps) {
           {slot.drawnMm < 60 && <SlotDrawing drawnMm={slot.drawnMm} kerfMm={kerf} />}
         </>
       )}
-    </section>
+    </>
   );
 }
 

@@ -4,7 +4,7 @@ import type { Pieces } from '../core/book/worth';
 import type { BaseFinding, BasePlan, Known, NextCell, Proposal } from '../core/card/contract';
 import type { Answer } from '../core/card/asks';
 import type { Caution } from '../core/stock/cautions';
-import type { FactName } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/facts';
 import type { ColumnMeaning, TableRow } from '../core/book/settings-table';
 import type { BurnSettings } from '../core/card/settings';
 import type { BurnRecord, SpentOnTests } from '../records/burn';
@@ -44,6 +44,14 @@ export interface BenchView {
   /** The newest card that was read, for its photo. */
   readonly newest: { readonly card: CardRecord; readonly shown: readonly ShownPhoto[] } | null;
 }
+
+/** Fits of slots that were kept, for the workshop's sums. */
+export type KeptFits = readonly {
+  readonly factId: number;
+  readonly stock: string;
+  readonly machine: string;
+  readonly value: FactValues['fit'];
+}[];
 
 /** Kerfs that were kept, one for each axis that was measured, for the workshop's sums. */
 export type Kerfs = readonly {

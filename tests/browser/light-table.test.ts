@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => shop?.close());
 
 /** The card of the coated stock, the last that the demo world burned. */
-const CARD = '/cards/8';
+const CARD = '/cards/9';
 
 describe('a coated card on a light table', () => {
   it('is photographed on it, with what to see to', async () => {

@@ -110,12 +110,18 @@ describe('sums', () => {
     const address = new URL(await driver.getCurrentUrl());
     expect(Number(address.searchParams.get('thickness'))).toBeCloseTo(3.048, 6);
     expect(Number(address.searchParams.get('kerf'))).toBeLessThan(0.4);
+    await driver.findElement(By.xpath('//select/option[contains(., "slots that were tried: Alder")]')).click();
+    await says(driver, 'Of 100, snug by hand');
+    await says(driver, 'tried with a sheet of 6.017 mm');
+    await driver.findElement(By.xpath('//select/option[.="pressed in"]')).click();
+    await says(driver, 'Of 100, pressed in');
     await type(driver, 'Power now', '50 %');
     await says(driver, '250 mm/min');
     const shared = await driver.getCurrentUrl();
     await driver.get('about:blank');
     await driver.get(shared);
     await says(driver, '250 mm/min');
+    await says(driver, 'Of 100, pressed in');
     expect(await consoleErrors(driver)).toEqual([]);
   });
 });

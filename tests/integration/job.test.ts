@@ -360,7 +360,7 @@ describe('a cut card', () => {
     // The workshop's sums start from either axis.
     const { xMm, yMm } = fact.json.versions[0].value;
     expect(xMm).not.toBe(yMm);
-    const offered = (await sumsView(app.ctx)).filter(({ factId }) => factId === kept.json.facts[0].factId);
+    const offered = (await sumsView(app.ctx)).kerfs.filter(({ factId }) => factId === kept.json.facts[0].factId);
     expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual([
       ['X', xMm],
       ['Y', yMm],

@@ -30,6 +30,9 @@ export const KERF_ASKS: readonly Ask[] = [
   caliper('hole-y', 'The hole it left, along Y, by the inside jaws'),
 ];
 
+/** No caliper tells less. */
+export const thousandth = (mm: number): number => Math.round(mm * 1000) / 1000;
+
 /** What did not drop, or was not cut as it was meant to be. */
 const STUCK: readonly string[] = ['knife', 'hangs', 'not-through', 'flare'];
 
@@ -118,7 +121,7 @@ export function findKerf(layout: Layout, seen: Seen, { pairing }: Known): KerfFi
     );
   const words = (axis: AxisKerf | null | undefined, name: string): string =>
     axis
-      ? `along ${name} ${formatLength(axis.kerf.mean, liked, 3)} ± ${formatLength(axis.kerf.expanded95, liked, 2)} (95 %), ${formatLength(axis.kerf.mean / 2, liked, 3)} per side`
+      ? `along ${name} ${formatLength(axis.kerf.mean, liked, 3)} ± ${formatLength(axis.kerf.expanded95, liked, 2)} (95 %), ${formatLength(thousandth(axis.kerf.mean / 2), liked, 3)} per side`
       : `along ${name} not measured`;
   const few = measured.some(({ kerf }) => kerf.readings < 2);
   return {
@@ -132,7 +135,6 @@ export function findKerf(layout: Layout, seen: Seen, { pairing }: Known): KerfFi
         : [
             `Kerf, full width: ${words(x, 'X')}; ${words(y, 'Y')}.`,
             ...(few ? ['One reading alone shows no scatter: take more.'] : []),
-            ...measured.slice(0, 1).map(surerBy),
           ].join(' '),
   };
 }

@@ -6,7 +6,7 @@ import type { Layout } from '../../core/card/layout';
 import type { KerfPlan } from './plan';
 import { cardPath } from '../../core/card/path';
 import { asksOn } from '../../core/card/usual-asks';
-import { scaleWords } from './find';
+import { scaleWords, surerBy } from './find';
 import { kerf } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -26,8 +26,6 @@ const reading = (cellIndex: number, field: string, repeat: number, value: number
 });
 
 const sizeOf = (index: number): number => layout.cells[index]!.levels.size as number;
-const HOLES_TOO =
-  'Measure the holes too: half of what hole and square differ by is the kerf, whatever the size was drawn and the caliper’s zero.';
 
 describe('the kerf squares', () => {
   it('are measured by caliper on any stock, and numbered before they are cut out', () => {
@@ -66,14 +64,14 @@ describe('the kerf squares', () => {
     const size = plan.sizeMm;
     // By one caliper's step and stated error, hypot(0.01/sqrt(12), 0.02/sqrt(3)), and a thousandth of 20 mm: 0.0233, 1.96 times that is 0.046.
     expect(of(reading(0, 'width-x', 0, size - 0.14))).toBe(
-      `Kerf, full width: along X 0.14 mm ± 0.046 mm (95 %), 0.07 mm per side; along Y not measured. One reading alone shows no scatter: take more. ${HOLES_TOO}`,
+      `Kerf, full width: along X 0.14 mm ± 0.046 mm (95 %), 0.07 mm per side; along Y not measured. One reading alone shows no scatter: take more.`,
     );
     expect(of(...[0, 1].map((repeat) => reading(0, 'width-x', repeat, size - 0.14)))).not.toContain('One reading');
     const both = ['width-x', 'width-y'].flatMap((field, axis) =>
       [0, 1, 2].map((repeat) => reading(0, field, repeat, size - 0.14 - 0.1 * axis)),
     );
     expect(of(...both)).toBe(
-      `Kerf, full width: along X 0.14 mm ± 0.046 mm (95 %), 0.07 mm per side; along Y 0.24 mm ± 0.046 mm (95 %), 0.12 mm per side. ${HOLES_TOO}`,
+      `Kerf, full width: along X 0.14 mm ± 0.046 mm (95 %), 0.07 mm per side; along Y 0.24 mm ± 0.046 mm (95 %), 0.12 mm per side.`,
     );
   });
   it('name the square whose reading stands out once, and count it all the same', () => {
@@ -132,6 +130,10 @@ describe('the kerf squares', () => {
     expect(finding.x!.points.filter(({ cellIndex, side }) => cellIndex === 0 && side === 'hole')).toHaveLength(2);
     const plain = kerf.find(layout, { readings: [], answers: [0, 1, 2, 3].flatMap((cell) => sides(cell)) }, known);
     expect(plain.x!.kerf.mean).toBeCloseTo(0.15, 6);
+    expect(surerBy(plain.x!)).toContain('would not halve the doubt');
+    expect(surerBy({ ...plain.x!, halvedBy: 3 })).toBe('About 32 readings more would halve the doubt.');
+    expect(surerBy({ ...plain.x!, sides: 'part' })).toMatch(/^Measure the holes too/);
+    expect(surerBy({ ...plain.x!, sides: 'hole' })).toMatch(/^Measure the squares too/);
     // Far more than an axis is usually off by, but what was read says so.
     expect(plain.x!.scale!.mean).toBeGreaterThan(0.004);
     expect(scaleWords(plain.x!)).toMatch(/^0\.\d+ mm in 100 mm too far, ± /);

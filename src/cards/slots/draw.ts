@@ -14,7 +14,8 @@ export function drawSlots(plan: SlotsPlan, on: Pairing): Drawn {
   const { cut, lengthMm, gapMm, thicknessMm, coatMm } = plan;
   const liked = on.machine.likedUnits;
   const clearances = axisValues(plan.clearance).map(round);
-  let x = 0;
+  // Half a wall on either side: outer slots must not break out, and their numbers have room.
+  let x = gapMm / 2;
   const boxes = clearances.map((clearanceMm) => {
     const box = { x: round(x), y: 0, width: drawnWidthMm(plan, clearanceMm), height: lengthMm };
     x += box.width + gapMm;
@@ -23,7 +24,7 @@ export function drawSlots(plan: SlotsPlan, on: Pairing): Drawn {
   const unit = letterOf('clearance', clearances.at(-1)!, liked).unit.toUpperCase();
   const sheet = formatLength(thicknessMm + coatMm, liked, 3).toUpperCase();
   return {
-    widthMm: round(boxes.at(-1)!.x + boxes.at(-1)!.width),
+    widthMm: round(x - gapMm / 2),
     heightMm: lengthMm,
     cells: boxes.map((box, index) => ({
       box,
@@ -37,8 +38,12 @@ export function drawSlots(plan: SlotsPlan, on: Pairing): Drawn {
     after: [],
     labels: boxes.map((box, index) => {
       const { text, means } = letterOf('clearance', clearances[index]!, liked);
-      return { text, means, edge: 'above' as const, box };
+      // A slot is narrower than its number, which may reach over half of the walls beside it.
+      const over = { ...box, x: box.x - gapMm / 2, width: box.width + gapMm };
+      return { text, means, edge: 'above' as const, box: over };
     }),
+    // The comb is kept: a sheet that fits a slot is as thick as that one says.
+    lettersAll: true,
     units: `${unit} PAST ${sheet}`,
     caption: `SLOTS DRAWN WIDER THAN ${sheet} BY ${unit}`,
     constants: constantsText(

@@ -41,6 +41,13 @@ describe('a comb of slots', () => {
     const coated = layCard(slots, { ...plan, coatMm: 0.1 }, pairing, { cardNumber: 21 });
     expect(coated.cells[0]!.box.width).toBeCloseTo(widths[0]! + 0.1, 3);
   });
+  it('is lettered at every slot, though it has few words otherwise: it is kept as a gauge', () => {
+    const numbers = layout.frame.lettering.filter(({ role }) => role === 'axis').map(({ text }) => text);
+    const step = (plan.clearance.to - plan.clearance.from) / (plan.clearance.count - 1);
+    layout.cells.forEach((_, k) =>
+      expect(numbers.some((text) => Math.abs(parseFloat(text) - (plan.clearance.from + k * step)) < 0.006)).toBe(true),
+    );
+  });
   it('is closer about what a comb before it found', () => {
     const value = {
       fromMm: { press: -0.3, snug: -0.22, slip: -0.14, loose: -0.05 },

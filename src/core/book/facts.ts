@@ -156,6 +156,8 @@ interface FactDefinition<Name extends FactName> {
 }
 
 const length = (mm: number, liked: LikedUnits): string => formatLength(mm, liked, 3);
+/** No hand feels less. */
+const hundredth = (mm: number): number => Math.round(mm * 100) / 100;
 const signed = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}${length(mm, liked)}`;
 /** "lettering from 1.2 mm", or where it does not; nothing where nothing was told. */
 const leastWords = (what: string, least: LeastThatHolds | null, liked: LikedUnits): string =>
@@ -347,7 +349,8 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     title: 'Fit of slots',
     owner: 'pairing',
     rung: 'fit',
-    show: ({ fromMm }, liked) => `snug from ${signed(fromMm.snug, liked)} to ${signed(fromMm.slip, liked)}`,
+    show: ({ fromMm }, liked) =>
+      `snug from ${signed(hundredth(fromMm.snug), liked)} to ${signed(hundredth(fromMm.slip), liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: [...MARK, 'thickness'],
   },

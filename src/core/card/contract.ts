@@ -79,6 +79,8 @@ export interface Drawn {
   readonly before: readonly Burn[];
   readonly after: readonly Burn[];
   readonly labels: readonly EdgeLabel[];
+  /** Whether every label is burned even on a card of few words: on one that is kept and used as a gauge. */
+  readonly lettersAll?: boolean;
   /** What the labels mean: "POWER % ACROSS / SPEED MM/S DOWN". */
   readonly caption: string;
   /** The same in as few signs as can be: "% / MM/S". */

@@ -59,8 +59,8 @@ function marginsOf(drawn: Drawn, words: FrameSettings['words'], markerMm: number
  * The labels that are burned: all of them, or the first and the last at each edge, which tell the card's ends and its way up. What stands between
  * is on the screen, and a head takes a tenth of a second for each sign.
  */
-function labelsToLetter({ labels }: Drawn, words: FrameSettings['words']): readonly EdgeLabel[] {
-  if (words === 'full') return labels;
+function labelsToLetter({ labels, lettersAll }: Drawn, words: FrameSettings['words']): readonly EdgeLabel[] {
+  if (words === 'full' || lettersAll) return labels;
   return (['above', 'beside'] as const).flatMap((edge) => {
     const own = labels.filter((label) => label.edge === edge);
     const last = own.length - 1;

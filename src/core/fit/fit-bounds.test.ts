@@ -1,6 +1,15 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
-import { chancesAt, clearanceFor, fitBounds, FITS, thicknessBy, type FeltSlot, type Fit } from './fit-bounds';
+import {
+  chancesAt,
+  clearanceFor,
+  fitBounds,
+  FITS,
+  keptBounds,
+  thicknessBy,
+  type FeltSlot,
+  type Fit,
+} from './fit-bounds';
 
 /** Stock of the test's own: where its fits begin, and how slots scatter. */
 const TRUE_MM = { press: -0.12, snug: -0.03, slip: 0.05, loose: 0.15 } as const;
@@ -77,6 +86,16 @@ describe('a slot for a fit', () => {
     expect(snug.clearanceMm).toBeGreaterThan(bounds.from.snug.atMm);
     expect(snug.clearanceMm).toBeLessThan(bounds.from.slip.atMm);
     expect(snug.chance).toBeCloseTo(chancesAt(bounds, snug.clearanceMm).snug, 9);
+  });
+  it('is the same by bounds that were kept and come back', () => {
+    const each = (of: 'atMm' | 'sigmaMm') => ({
+      press: bounds.from.press[of],
+      snug: bounds.from.snug[of],
+      slip: bounds.from.slip[of],
+      loose: bounds.from.loose[of],
+    });
+    const kept = { fromMm: each('atMm'), sigmaMm: each('sigmaMm'), scatterMm: bounds.scatterMm };
+    expect(keptBounds(kept)).toEqual(bounds);
   });
   it('is less sure by what the sheet varies', () => {
     expect(clearanceFor(bounds, 'snug', 0.05).chance).toBeLessThan(clearanceFor(bounds, 'snug').chance);

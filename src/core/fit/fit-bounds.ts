@@ -107,6 +107,18 @@ function boundAt(
   return { meanMm, varianceMm2: second / sum - meanMm ** 2, evidence: most + Math.log(sum) };
 }
 
+/** Bounds as the book keeps them. */
+export function keptBounds({
+  fromMm,
+  sigmaMm,
+  scatterMm,
+}: Readonly<Record<'fromMm' | 'sigmaMm', Readonly<Record<Exclude<Fit, 'no'>, number>>>> & {
+  readonly scatterMm: number;
+}): FitBounds {
+  const of = (fit: Exclude<Fit, 'no'>): FitBound => ({ atMm: fromMm[fit], sigmaMm: sigmaMm[fit] });
+  return { from: { press: of('press'), snug: of('snug'), slip: of('slip'), loose: of('loose') }, scatterMm };
+}
+
 /** The chance of each fit in a slot that is drawn so much wider than its sheet, all doubt included; `sigmaMm` is what else is unsure: the sheet's thickness. */
 export function chancesAt({ from, scatterMm }: FitBounds, clearanceMm: number, sigmaMm = 0): Record<Fit, number> {
   const past = (name: Exclude<Fit, 'no'>): number =>

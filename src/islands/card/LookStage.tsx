@@ -22,7 +22,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard } from './hue-words';
-import { numberOf, numberSize } from './cell-number';
+import { numberOf, numberSize, saidSize } from './cell-number';
 import { tonelessRows } from './line-words';
 import { doubtReasons, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
@@ -361,8 +361,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                 {layout.order.map((index) => {
                   const { box } = layout.cells[index]!;
                   const found = readings.get(index);
-                  const side = Math.min(box.width, box.height);
-                  const said = saidSigns(asks, seen, index);
+                  const said = saidSigns(asks, seen, index).slice(0, 3).join(' ');
                   const open = backlit ? throughs.get(index) : undefined;
                   const number = open
                     ? (100 * open.through).toFixed(0)
@@ -381,12 +380,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                         </text>
                       )}
                       {said.length > 0 && (
-                        <text
-                          x={box.x + box.width / 2}
-                          y={box.y + box.height * 0.86}
-                          fontSize={Math.min(side * 0.24, 2)}
-                        >
-                          {said.slice(0, 3).join(' ')}
+                        <text x={box.x + box.width / 2} y={box.y + box.height * 0.86} fontSize={saidSize(box, said)}>
+                          {said}
                         </text>
                       )}
                     </g>

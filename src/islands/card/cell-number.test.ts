@@ -3,7 +3,7 @@ import { cellOf } from '../../../tests/support/bare-layout';
 import type { BurnSettings } from '../../core/card/settings';
 import { rectRing } from '../../core/card/shape';
 import type { CellReading } from '../../core/reading/observations';
-import { numberOf, numberSize } from './cell-number';
+import { numberOf, numberSize, saidSize } from './cell-number';
 
 describe('the number on a cell', () => {
   it('is its tone, and of a single line its width', () => {
@@ -17,5 +17,10 @@ describe('the number on a cell', () => {
     expect(numberSize({ width: 4, height: 4 }, '48')).toBeCloseTo(1.36, 9);
     expect(numberSize({ width: 30, height: 1.6 }, '48')).toBeCloseTo(1.12, 9);
     for (const width of [2, 3, 4, 5]) expect(numberSize({ width, height: 5 }, '-0.009') * 0.62 * 6).toBeLessThan(width);
+  });
+  it('leaves room for what was said: small, and within the cell however much that is', () => {
+    expect(saidSize({ width: 4, height: 5 }, 'D')).toBeCloseTo(0.96, 9);
+    expect(saidSize({ width: 40, height: 50 }, 'D')).toBe(2);
+    expect(saidSize({ width: 8, height: 8 }, 'D 7.84 7.83') * 0.62 * 11).toBeLessThan(8);
   });
 });

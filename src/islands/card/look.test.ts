@@ -92,7 +92,9 @@ describe('cells in doubt', () => {
 describe('readings of a gauge', () => {
   it('go on with the same gauge, the next gauge, the next cell as they burn, and end', () => {
     const order = [2, 0, 1];
-    const [x, y] = gauges;
+    const x = gauges[0];
+    const y = gauges[1];
+    const last = gauges.at(-1);
     expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 0 }, gauges, order)).toEqual({
       cellIndex: 2,
       field: x!.field,
@@ -103,19 +105,19 @@ describe('readings of a gauge', () => {
       field: y!.field,
       repeat: 0,
     });
-    expect(gaugeAfter({ cellIndex: 2, field: y!.field, repeat: 2 }, gauges, order)).toEqual({
+    expect(gaugeAfter({ cellIndex: 2, field: last!.field, repeat: 2 }, gauges, order)).toEqual({
       cellIndex: 0,
       field: x!.field,
       repeat: 0,
     });
-    expect(gaugeAfter({ cellIndex: 1, field: y!.field, repeat: 2 }, gauges, order)).toBeNull();
+    expect(gaugeAfter({ cellIndex: 1, field: last!.field, repeat: 2 }, gauges, order)).toBeNull();
   });
 });
 
 describe('asks', () => {
   it('are sorted by who answers them', () => {
     expect(ofCell.map(({ field }) => field)).toEqual(['grade', 'outcome']);
-    expect(sortedAsks(kerfAsks)).toMatchObject({ ofCell: [{ field: 'drop' }], ofCard: [], gauges: [{}, {}] });
+    expect(sortedAsks(kerfAsks)).toMatchObject({ ofCell: [{ field: 'drop' }], ofCard: [], gauges: [{}, {}, {}, {}] });
     expect(sortedAsks([{ ...ofCell[0]!, of: 'card' }]).ofCard).toHaveLength(1);
   });
 });

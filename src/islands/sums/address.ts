@@ -8,6 +8,10 @@ export interface Sums {
   /** Of the part's stock, where that is another; null for the same. */
   readonly partKerf: number | null;
   readonly thickness: number | null;
+  /** A fit from the book that slots are drawn by, instead of kerf and clearance; null for none. */
+  readonly fit: number | null;
+  /** Which fit is wanted of it: its place among those that may be. */
+  readonly wanted: number | null;
   readonly power: number | null;
   readonly speed: number | null;
   readonly passes: number | null;
@@ -25,6 +29,8 @@ export const USUAL_SUMS: Sums = {
   kerfSigma: null,
   partKerf: null,
   thickness: 3.05,
+  fit: null,
+  wanted: 1,
   power: 1,
   speed: 500 / 60,
   passes: 1,

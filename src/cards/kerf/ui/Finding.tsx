@@ -3,7 +3,7 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
-import { findKerf, scaleWords, surerBy, type AxisKerf, type KerfPoint } from '../find';
+import { findKerf, scaleWords, surerBy, thousandth, type AxisKerf, type KerfPoint } from '../find';
 
 /** Where readings of a square and of its hole stand beside its number. */
 const ASIDE = { part: -0.08, hole: 0.08 } as const;
@@ -26,7 +26,7 @@ export default function KerfFindingScreen(props: FindingProps) {
     const places = axis.odd.map((index) => `square ${index + 1}`).join(', ');
     return [
       [`Along ${name}, full width`, `${formatLength(mean, liked, 3)} ± ${formatLength(expanded95, liked, 2)}`],
-      [`Along ${name}, per side`, formatLength(mean / 2, liked, 3)],
+      [`Along ${name}, per side`, formatLength(thousandth(mean / 2), liked, 3)],
       [`Along ${name}, readings`, `${readings}, of ${MEASURED[axis.sides]}`],
       ...(goes === null ? [] : [[`Axis ${name} goes`, goes] as [string, string]]),
       ...(axis.odd.length > 0 ? [[`Along ${name}, look again at`, places] as [string, string]] : []),

@@ -11,7 +11,11 @@ import { formatLength, plainNumber } from '../../../core/quantities/format';
 import { findSlots, USUAL_SLOTS_WISH, WORDS, type SlotsFinding, type SlotsWish } from '../find';
 
 const NAMES = { press: 'pressed in', snug: 'snug by hand', slip: 'slipping in, no play' } as const;
+const BEGINS = { press: 'Pressed in from', snug: 'Snug from', slip: 'Slips in from', loose: 'Loose from' } as const;
 const CURVE_STEPS = 40;
+
+/** What calipers show, and hands feel. */
+const hundredth = (mm: number): number => Math.round(mm * 100) / 100;
 
 /** How wide a slot is drawn for each fit, and where one fit ends and the next begins. */
 export default function SlotsFindingScreen(props: FindingProps) {
@@ -26,7 +30,7 @@ export default function SlotsFindingScreen(props: FindingProps) {
   );
   const { slots, bounds, sheetMm, odd } = finding;
   const felt = new Map(slots.map((slot) => [slot.cellIndex, slot]));
-  const mm = (value: number): string => formatLength(value, liked, 3);
+  const mm = (value: number): string => formatLength(hundredth(value), liked, 3);
   const signed = (value: number): string => `${value > 0 ? '+' : ''}${mm(value)}`;
   const chosen = props.selected === null ? undefined : felt.get(props.selected);
   return (
@@ -40,10 +44,10 @@ export default function SlotsFindingScreen(props: FindingProps) {
         return slot ? `${WORDS[slot.fit]}${odd.includes(cell.index) ? ', against its neighbours' : ''}` : '';
       }}
       rows={[
-        ['Sheet', mm(sheetMm)],
+        ['Sheet', formatLength(sheetMm, liked, 3)],
         ...(bounds
           ? (['press', 'snug', 'slip', 'loose'] as const).map((fit): [string, string] => [
-              `${WORDS[fit]} from`,
+              BEGINS[fit],
               `${signed(bounds.from[fit].atMm)} ± ${mm(2 * bounds.from[fit].sigmaMm)}, drawn ${mm(sheetMm + bounds.from[fit].atMm)}`,
             ])
           : []),

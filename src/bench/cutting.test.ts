@@ -39,6 +39,27 @@ describe('cutting on the bench', () => {
     expect(three).toBeGreaterThan(one);
     expect(three).toBeLessThan(3 * one);
   });
+  it('asks for as much round an outline of many short legs as along straight sides: a way gone in one go is one crossing', () => {
+    const round = (joulesPerMm: number): BurnRequest => {
+      const at = (k: number) => ({ x: 8 + 4 * Math.cos((k * Math.PI) / 18), y: 8 + 4 * Math.sin((k * Math.PI) / 18) });
+      const traces = Array.from({ length: 36 }, (_, k): Trace => {
+        const [from, to] = [at(k), at(k + 1)];
+        const way = { x0: from.x, y0: from.y, x1: to.x, y1: to.y };
+        return { ...way, joulesPerMm, watts: 30, speedMmPerS: 20, focusOffsetMm: 0, air: 'on' };
+      });
+      return { ...cutSquare(joulesPerMm, 1), traces };
+    };
+    const least = (request: (joulesPerMm: number) => BurnRequest): number => {
+      let [low, high] = [0.3, 8];
+      for (let turn = 0; turn < 8; turn++) {
+        const middle = (low + high) / 2;
+        if (isLoose(burnPiece(request(middle)), PART)) high = middle;
+        else low = middle;
+      }
+      return high;
+    };
+    expect(least(round) / least((joulesPerMm) => cutSquare(joulesPerMm, 1))).toBeCloseTo(1, 1);
+  });
   it('is wider above than below, takes a usual kerf away, and shows on the light table', () => {
     const piece = burnPiece(cutSquare(5, 1));
     const gauge = { owner: 'Tester', turn: 0 };

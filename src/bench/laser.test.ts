@@ -78,6 +78,14 @@ describe('the simulated laser burns', () => {
     expect(run(['G0 X0 Y0', 'G1 X40 F6000 S500']).traces).toEqual([]);
     expect(run([...START, 'M5', 'G1 X40 F6000 S500']).traces).toEqual([]);
   });
+  it('further or less far than it was told by what its axes go wrong, from where the card was lined up', () => {
+    const off = { scaleX: 1.01, scaleY: 0.98, linedUpX: 10, linedUpY: 50 };
+    const { traces } = run([...START, 'G0 X10 Y50', 'G1 X40 F6000 S500', 'G1 Y20'], off);
+    expect(traces[0]).toMatchObject({ x0: expect.closeTo(10, 9), y0: expect.closeTo(50, 9) });
+    // 30 mm along x are 30.3, 30 mm along y 29.4.
+    expect(Math.max(...traces.map(({ x1 }) => x1))).toBeCloseTo(40.3, 9);
+    expect(traces.at(-1)!.y1).toBeCloseTo(50 - 29.4, 9);
+  });
   it('late by its lag, in the direction it goes', () => {
     const lines = ['G1 X10 F6000 S0', 'G1 X40 S500', 'G1 X60 S0', 'G1 X40 S0', 'G1 X10 S500', 'G1 X0 S0'];
     const { traces } = run([...START, ...lines], { lagS: 0.001 });

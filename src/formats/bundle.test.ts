@@ -81,7 +81,7 @@ describe('steps of a card', () => {
     expect(cells).toHaveLength(1);
     expect(cells[0]!.cells).toHaveLength(cut.cells.length);
     // By the numbers that are cut into them, counted from one, in burn order.
-    expect(cells[0]!.name).toBe('03 cells 3 2 1');
+    expect(cells[0]!.name).toBe('03 cells 4 3 2 1');
   });
   it('are numbered in burn order from one, in two digits, and named after what they burn', () => {
     expect(steps.map((step) => step.number)).toEqual(steps.map((_, index) => index + 1));

@@ -112,11 +112,16 @@ describe('cut parts', () => {
     await choose(0);
     const fields = await driver.wait(async () => {
       const found = await driver.findElements(By.css('[data-gauge]'));
-      return found.length === 6 ? found : false;
+      // Squares and holes, along either axis, three times each.
+      return found.length === 12 ? found : false;
     }, PATIENCE_MS);
     const y0 = (fields as Awaited<ReturnType<typeof driver.findElements>>)[3]!;
     const before = await y0.getAttribute('value');
     await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', y0);
+    // A number of inches where millimetres are meant is asked about, and kept out.
+    await y0.clear();
+    await y0.sendKeys('0.7874\n');
+    await says(driver, 'in inches? Then type 0.7874 in.');
     await y0.clear();
     await y0.sendKeys('0.7874 in');
     await y0.sendKeys('\n');

@@ -34,10 +34,16 @@ function widthsOf({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece, box
   return { partMm: part / lines / pxPerMm, holeMm: hole / lines / pxPerMm };
 }
 
+/** The kerf of a square along an axis, whatever the axes go wrong: a hole is wider than its part by two. */
+export function trueKerfMm(piece: Piece, box: Rect, axis: Axis): number {
+  const { partMm, holeMm } = widthsOf(piece, box, axis);
+  return (holeMm - partMm) / 2;
+}
+
 /** One square of each size is measured: the others are like it. */
 const measured = (order: readonly number[]): readonly number[] => [order[0]!, order.at(-1)!];
 
-const FIELDS = [
+export const CALIPER_FIELDS = [
   ['width-x', 'part', 'x'],
   ['width-y', 'part', 'y'],
   ['hole-x', 'hole', 'x'],
@@ -55,7 +61,7 @@ export const kerfObserver: Observer<KerfFinding> = {
         repeat: 0,
         value: isLoose(piece, box) ? 'clean' : 'hangs',
       };
-      const widths = FIELDS.flatMap(([field, on, axis]) =>
+      const widths = CALIPER_FIELDS.flatMap(([field, on, axis]) =>
         [0, 1, 2].flatMap((repeat): Answer[] => {
           const shown = caliperReading(piece, box, { axis, on }, { owner: seed, turn: repeat });
           return 'shows' in shown ? [{ field, cellIndex, repeat, value: Number(shown.shows) }] : [];
@@ -65,13 +71,11 @@ export const kerfObserver: Observer<KerfFinding> = {
     });
     return { readings: [], answers };
   },
-  // Whatever the axes go wrong, a hole is wider than its part by two kerfs.
   truth: ({ piece, layout }) =>
     (['x', 'y'] as const).map((axis) => {
-      const kerfs = measured(layout.cells.map(({ index }) => index)).map((index) => {
-        const { partMm, holeMm } = widthsOf(piece, layout.cells[index]!.box, axis);
-        return (holeMm - partMm) / 2;
-      });
+      const kerfs = measured(layout.cells.map(({ index }) => index)).map((index) =>
+        trueKerfMm(piece, layout.cells[index]!.box, axis),
+      );
       return kerfs.reduce((sum, kerf) => sum + kerf, 0) / kerfs.length;
     }),
   claims: ({ x, y }) =>

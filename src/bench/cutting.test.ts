@@ -109,6 +109,18 @@ describe('cutting on the bench', () => {
       expect(Math.abs(part! + hole! - 16)).toBeLessThan(0.07);
     }
   });
+  it('is measured at its narrowest where something stands into a hole', () => {
+    const piece = burnPiece(cutSquare(6, 1));
+    const hole = (): number => {
+      const answer = caliperReading(piece, PART, { axis: 'x', on: 'hole' }, { owner: 'Tester', turn: 0 });
+      return Number('shows' in answer ? answer.shows : NaN);
+    };
+    const whole = hole();
+    // A burr on the right rim, along the upper half only: it does not reach the part.
+    const px = (mm: number): number => Math.round((mm + piece.marginMm) * piece.pxPerMm);
+    for (let y = px(4); y < px(8); y++) piece.depthMm.fill(0, y * piece.width + px(12.02), y * piece.width + px(12.3));
+    expect(hole()).toBeLessThan(whole - 0.02);
+  });
   it('has a depth gauge that finds more ground gone after more energy, none where it is through', () => {
     const depth = (energy: number): number => {
       const answer = depthReading(burnPiece(square(energy)), CELL, { owner: 'Tester', turn: 0 });

@@ -50,6 +50,13 @@ describe('the simulated laser moves', () => {
     const inBetween = traces.filter(({ x0, y0 }) => Math.hypot(x0 - 20, y0 - 14) > 1.5);
     expect(inBetween.length).toBeGreaterThan(20);
     for (const { speedMmPerS } of inBetween) expect(speedMmPerS).toBeCloseTo(15, 6);
+    // Fast, it is slowed down over several legs before the end, as what is left of the way asks for.
+    const fast = run([...START, 'G0 X20 Y14', ...round.map((line) => line.replace('F900', 'F3600'))]).traces;
+    let leftMm = 0;
+    for (const { x0, y0, x1, y1, speedMmPerS } of fast.toReversed()) {
+      leftMm += Math.hypot(x1 - x0, y1 - y0);
+      if (leftMm < 2) expect(speedMmPerS).toBeLessThan(Math.sqrt(2 * 1000 * leftMm) + 1);
+    }
   });
   it('keeps each axis within its own limits', () => {
     const along = run([...START, 'G0 X150']).elapsedS - home;

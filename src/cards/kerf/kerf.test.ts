@@ -127,7 +127,11 @@ describe('the kerf squares', () => {
     const answers = [0, 1, 2, 3].flatMap((cell) => sides(cell, cell === 3 ? 0.4 : 0));
     const finding = kerf.find(layout, { readings: [], answers }, known);
     expect(finding.x).toMatchObject({ odd: [3], sides: 'both' });
-    expect(finding.x!.points.filter(({ cellIndex, side }) => cellIndex === 0 && side === 'hole')).toHaveLength(2);
+    const pointsOf = (of: 'part' | 'hole') =>
+      finding.x!.points.filter(({ cellIndex, side }) => cellIndex === 0 && side === of).map(({ kerfMm }) => kerfMm);
+    // By what it lacks, and by what it has too much: 20 mm x 1.005 and 0.03 mm are 0.13 too much.
+    expect(pointsOf('part')).toEqual([expect.closeTo(0.15 - 0.13, 9), expect.closeTo(0.15 - 0.13, 9)]);
+    expect(pointsOf('hole')).toEqual([expect.closeTo(0.15 + 0.13, 9), expect.closeTo(0.15 + 0.13, 9)]);
     const plain = kerf.find(layout, { readings: [], answers: [0, 1, 2, 3].flatMap((cell) => sides(cell)) }, known);
     expect(plain.x!.kerf.mean).toBeCloseTo(0.15, 6);
     expect(surerBy(plain.x!)).toContain('would not halve the doubt');
@@ -166,6 +170,11 @@ describe('the kerf squares', () => {
   it('refuse parts that measure larger than they were drawn', () => {
     const answers = layout.order.map((index) => reading(index, 'width-x', 0, sizeOf(index) + 0.3));
     expect(kerf.find(layout, { readings: [], answers }, known).missing[0]).toMatch(/as if the cut had added/);
+  });
+  it('have one size where they were planned before there were two', () => {
+    const { smallMm: _none, ...older } = { ...plan, version: 2 };
+    expect(kerf.upgrade(older)).toEqual({ ...plan, smallMm: null });
+    expect(layCard(kerf, kerf.upgrade(older), pairing, { cardNumber: 1 }).cells).toHaveLength(plan.count);
   });
   it('are not proposed where this source does not cut', () => {
     expect(() => kerf.propose({ pairing: demoPairing('marl', 'slate'), facts: [] })).toThrow(/not cut/);

@@ -92,6 +92,8 @@ describe('a comb of slots', () => {
     expect(finding.odd).toEqual([7]);
     const plain = slots.find(layout, felt(...COMB), known, USUAL_SLOTS_WISH);
     expect(plain.odd).toEqual([]);
+    // Two neighbours that change places are what slots scatter by.
+    expect(slots.find(layout, felt(...COMB.with(5, 'press')), known, USUAL_SLOTS_WISH).odd).toEqual([]);
     expect(finding.bounds!.scatterMm).toBeGreaterThan(plain.bounds!.scatterMm);
     expect(finding.chances!.snug).toBeLessThan(plain.chances!.snug);
   });

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
+import type { Leg } from '../motion/corners';
 import { motionTimeS } from '../motion/pace-fit';
 import { UNTIMED } from '../motion/pace';
 import { burnMotion } from './burn-motion';
@@ -24,6 +25,22 @@ describe('what a burn’s time is made of', () => {
       expect(motionTimeS(motion, machine) / totalS).toBeCloseTo(1, 3);
       expect(motion.ways.length).toBeLessThan(4000);
     }
+  });
+  it('tells ways that are each other’s mirror image once', () => {
+    // A kerf square is gone round the same way each time; two of a size are one way, and no line of a number is told twice for its sense.
+    const { ways } = burnMotion(cards[1]!, machine);
+    const turned = (legs: readonly Leg[], x: 1 | -1, y: 1 | -1): string =>
+      JSON.stringify(legs.map(([dx, dy]) => [x * dx + 0, y * dy + 0]));
+    for (const { legs, speedMmPerS } of ways)
+      for (const [x, y] of [
+        [-1, 1],
+        [1, -1],
+        [-1, -1],
+      ] as const) {
+        const image = turned(legs, x, y);
+        const others = ways.filter((way) => way.speedMmPerS === speedMmPerS && JSON.stringify(way.legs) === image);
+        expect(others.every((way) => way.legs === legs)).toBe(true);
+      }
   });
   it('grows with a machine’s pace: line by line, by slower ramps, and by one factor', () => {
     const [layout] = cards;

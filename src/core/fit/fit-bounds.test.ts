@@ -87,6 +87,10 @@ describe('a slot for a fit', () => {
     expect(snug.clearanceMm).toBeLessThan(bounds.from.slip.atMm);
     expect(snug.chance).toBeCloseTo(chancesAt(bounds, snug.clearanceMm).snug, 9);
   });
+  it('is less sure by what its bounds are unsure by, though slots scatter alike', () => {
+    const vague = { ...bounds, from: { ...bounds.from, snug: { ...bounds.from.snug, sigmaMm: 0.2 } } };
+    expect(clearanceFor(vague, 'snug').chance).toBeLessThan(clearanceFor(bounds, 'snug').chance - 0.1);
+  });
   it('is the same by bounds that were kept and come back', () => {
     const each = (of: 'atMm' | 'sigmaMm') => ({
       press: bounds.from.press[of],

@@ -4,7 +4,7 @@ import { boundOfLines } from '../../core/card/bound';
 import { checkPower, checkSettings, checkSpeed } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
-import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { cutFields } from '../../core/card/plan-fields';
 import { drawSquares } from './draw';
 import { CUT_ASKS } from './squares';
 import { findCut, USUAL_CUT_WISH, type CutFinding, type CutWish } from './find';
@@ -67,17 +67,7 @@ export const cut = Object.freeze({
     },
     { path: 'sizeMm', label: 'Square size', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
-    ...constantFields(machine, 'cut', [
-      'speedMmPerS',
-      rows.channel === 'power' ? 'powerFraction' : 'passes',
-      'intervalMm',
-      'direction',
-      'bothWays',
-      'scanOffsetMm',
-      'lengthenMm',
-      'runUpMm',
-    ]),
-    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+    ...cutFields(machine, ['speedMmPerS', rows.channel === 'power' ? 'powerFraction' : 'passes']),
   ],
   draw: drawSquares,
   bound: (plan, { machine }) => {

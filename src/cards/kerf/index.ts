@@ -3,7 +3,7 @@ import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
-import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { cutFields } from '../../core/card/plan-fields';
 import { boundKerf } from './bound';
 import { drawKerf } from './draw';
 import { findKerf, KERF_ASKS, type KerfFinding } from './find';
@@ -58,8 +58,7 @@ export const kerf = Object.freeze({
     },
     { path: 'count', label: 'Squares of each size', as: 'count', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
-    ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm']),
-    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+    ...cutFields(machine),
   ],
   draw: drawKerf,
   bound: boundKerf,

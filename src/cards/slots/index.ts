@@ -4,7 +4,7 @@ import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
-import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
+import { cutFields } from '../../core/card/plan-fields';
 import { drawSlots } from './draw';
 import { findSlots, SLOTS_ASKS, USUAL_SLOTS_WISH, type SlotsFinding, type SlotsWish } from './find';
 import { drawnWidthMm, MOST_SLOTS, SLOTS_VERSION, upgradeSlotsPlan, type SlotsPlan } from './plan';
@@ -65,8 +65,7 @@ export const slots = Object.freeze({
     },
     { path: 'lengthMm', label: 'Slot length', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Walls between', as: 'length', group: 'cells' },
-    ...constantFields(machine, 'cut', ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm']),
-    ...FRAME_FIELDS.filter((field) => field.path.startsWith('frame.lettering')),
+    ...cutFields(machine),
   ],
   draw: drawSlots,
   bound: (plan, { machine }) => {

@@ -161,3 +161,12 @@ export function withValueAt<Plan extends object>(plan: Plan, path: string, value
   const now = (plan as Record<string, unknown>)[key];
   return { ...plan, [key]: rest.length === 0 ? value : withValueAt(now as object, rest.join('.'), value) };
 }
+
+/** What cuts never have: fills alone do. */
+const OF_FILLS = ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm'] as const;
+
+/** What the planner offers of a cut that all cells share, but for `without`, and of the lettering beside it. */
+export const cutFields = (machine: Machine, without: readonly string[] = []): PlanField[] => [
+  ...constantFields(machine, 'cut', [...OF_FILLS, ...without]),
+  ...FRAME_FIELDS.filter(({ path }) => path.startsWith('frame.lettering')),
+];

@@ -45,7 +45,8 @@ export function proposeSlots({ pairing, facts }: Known): Proposal<SlotsPlan> {
       thicknessMm: Math.round(thickness.meanMm * 1000) / 1000,
       coatMm: 0,
       clearance: { from: hundredth(ends.from), to: hundredth(ends.to), count: SLOTS, spacing: 'even' },
-      lengthMm: LENGTH_MM,
+      // Clearly longer than wide, however thick the sheet.
+      lengthMm: Math.max(LENGTH_MM, Math.ceil(1.5 * thickness.meanMm)),
       gapMm: Math.max(LEAST_GAP_MM, Math.ceil(thickness.meanMm)),
       cut,
       frame: frame.settings,

@@ -97,6 +97,16 @@ describe('a comb of slots', () => {
     expect(finding.bounds!.scatterMm).toBeGreaterThan(plain.bounds!.scatterMm);
     expect(finding.chances!.snug).toBeLessThan(plain.chances!.snug);
   });
+  it('has slots longer than they are wide for thick sheets too', () => {
+    const thick = {
+      ...pairing,
+      machine: { ...pairing.machine, ratedPowerW: 400, powerTable: null },
+      stock: { ...pairing.stock, thicknessReadingsMm: [14], nominalThicknessMm: 14 },
+    };
+    const proposed = slots.propose({ pairing: thick, facts: [] }).plan;
+    expect(proposed.lengthMm).toBe(21);
+    expect(slots.check(proposed, thick)).toEqual([]);
+  });
   it('is not proposed for what bends', () => {
     const thin = { ...pairing, stock: { ...pairing.stock, thicknessReadingsMm: [0.8], nominalThicknessMm: 0.8 } };
     expect(() => slots.propose({ pairing: thin, facts: [] })).toThrow(

@@ -33,11 +33,8 @@ function sureWords(name: FactName, sigma: number | null, liked: LikedUnits): str
 }
 
 /** A page of the book: the newest version of every fact whose machine, lens, stock, batch, name or note holds every word searched for. */
-export async function bookView(ctx: AppContext, search: string, page: number): Promise<Page<BookEntry>> {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const limit = FACTS_A_PAGE;
-  const offset = (page - 1) * limit;
-  const { rows, total } = await bookPage(ctx.db, { words, limit, offset });
+/** The pairings of some rows as they are today, and why what a row says may hold no longer. */
+export async function asOfNow(ctx: AppContext, rows: readonly BookRow[]) {
   const pairings = await pairingsNow(ctx.db, [...new Set(rows.flatMap((row) => row.fact.pairingId ?? []))]);
   const machineOf = ({ fact }: BookRow): number | null =>
     fact.pairingId === null ? fact.machineId : (pairings.get(fact.pairingId)?.machine.id ?? null);
@@ -45,6 +42,19 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
     machineIds: [...new Set(rows.flatMap((row) => machineOf(row) ?? []))],
     pairingIds: [...pairings.keys()],
   });
+  const staleOf = (row: BookRow): readonly string[] => {
+    const now = row.fact.pairingId === null ? undefined : pairings.get(row.fact.pairingId);
+    return staleNow(row, now ?? null, machineOf(row), happened);
+  };
+  return { pairings, staleOf };
+}
+
+export async function bookView(ctx: AppContext, search: string, page: number): Promise<Page<BookEntry>> {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const limit = FACTS_A_PAGE;
+  const offset = (page - 1) * limit;
+  const { rows, total } = await bookPage(ctx.db, { words, limit, offset });
+  const { pairings, staleOf } = await asOfNow(ctx, rows);
   const entries = rows.map((row): BookEntry => {
     const { fact, newest } = row;
     const now = fact.pairingId === null ? undefined : pairings.get(fact.pairingId);
@@ -64,7 +74,7 @@ export async function bookView(ctx: AppContext, search: string, page: number): P
       version: newest.version,
       value: factWords({ name: fact.name, value: newest.value }, liked),
       sure: sureWords(fact.name, newest.sigma, liked),
-      stale: staleNow({ fact, newest }, now ?? null, machineOf(row), happened),
+      stale: staleOf(row),
       keptAt: newest.createdAt,
       note: newest.note,
       photoId: newest.photoId,

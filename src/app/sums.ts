@@ -1,5 +1,6 @@
 import type { Kerfs, KeptFits } from '../views/views';
 import { bookPage } from '../db/facts';
+import { asOfNow } from './book-views';
 import type { AppContext } from './context';
 
 /** Kerfs and fits of the book are few: one for each cut that was measured. */
@@ -10,8 +11,10 @@ export async function sumsView(ctx: AppContext): Promise<{ readonly kerfs: Kerfs
   const [kerfs, fits] = await Promise.all(
     ['kerf', 'fit'].map(async (word) => (await bookPage(ctx.db, { words: [word], limit: MOST, offset: 0 })).rows),
   );
+  const { staleOf } = await asOfNow(ctx, [...kerfs!, ...fits!]);
   return {
-    kerfs: kerfs!.flatMap(({ fact, newest, stock, machine }) => {
+    kerfs: kerfs!.flatMap((row) => {
+      const { fact, newest, stock, machine } = row;
       if (fact.name !== 'kerf' || !('xMm' in newest.value && 'yMm' in newest.value)) return [];
       const { xMm, yMm } = newest.value;
       // An oval spot cuts wider along one axis: their mean would be wrong for both.
@@ -21,13 +24,15 @@ export async function sumsView(ctx: AppContext): Promise<{ readonly kerfs: Kerfs
           ['Y', yMm],
         ] as const
       ).flatMap(([axis, kerfMm]) =>
-        kerfMm === null ? [] : [{ factId: fact.id, axis, stock, machine, kerfMm, sigmaMm: newest.sigma }],
+        kerfMm === null
+          ? []
+          : [{ factId: fact.id, axis, stock, machine, kerfMm, sigmaMm: newest.sigma, stale: staleOf(row) }],
       );
     }),
-    fits: fits!.flatMap(({ fact, newest, stock, machine }) =>
-      fact.name === 'fit' && 'scatterMm' in newest.value
-        ? [{ factId: fact.id, stock, machine, value: newest.value }]
-        : [],
-    ),
+    fits: fits!.flatMap((row) => {
+      const { fact, newest, stock, machine } = row;
+      if (fact.name !== 'fit' || !('scatterMm' in newest.value)) return [];
+      return [{ factId: fact.id, stock, machine, value: newest.value, stale: staleOf(row) }];
+    }),
   };
 }

@@ -27,6 +27,8 @@ const mm = (value: number): string => formatLength(Math.round(value * 1e4) / 1e4
 const plusMinus = (sigmaMm: number | null): string =>
   sigmaMm === null ? '' : ` ± ${formatLength(2 * sigmaMm, liked, 2)}`;
 
+const staleWords = (stale: readonly string[]): string => (stale.length === 0 ? '' : ` (stale: ${stale.join(', ')})`);
+
 const SCHOOLS: Readonly<Record<School, string>> = {
   both: 'Both true to size',
   part: 'The part takes it all',
@@ -86,10 +88,11 @@ export function SumsScreen({ kerfs, fits }: { kerfs: Kerfs; fits: KeptFits }) {
                 }}
               >
                 <option value="">choose one, or type it below</option>
-                {kerfs.map(({ factId, axis, stock, machine, kerfMm, sigmaMm }) => (
+                {kerfs.map(({ factId, axis, stock, machine, kerfMm, sigmaMm, stale }) => (
                   <option key={`${factId} ${axis}`} value={`${factId} ${axis}`}>
                     {stock}, {machine}, along {axis}: {formatLength(kerfMm, liked, 3)}
                     {plusMinus(sigmaMm)}
+                    {staleWords(stale)}
                   </option>
                 ))}
               </SelectField>
@@ -215,12 +218,16 @@ function SlotPart({ sums, length, fits, onSet }: SlotProps) {
           onChange={(event) => onSet({ fit: event.target.value === '' ? null : Number(event.target.value) })}
         >
           <option value="">kerf and clearance</option>
-          {fits.map(({ factId, stock, machine }) => (
+          {fits.map(({ factId, stock, machine, stale }) => (
             <option key={factId} value={String(factId)}>
               slots that were tried: {stock}, {machine}
+              {staleWords(stale)}
             </option>
           ))}
         </SelectField>
+      )}
+      {kept && kept.stale.length > 0 && (
+        <Notice look="straw">These slots may hold no longer: {kept.stale.join(', ')}. Try a new comb.</Notice>
       )}
       {kept ? <SlotByFit kept={kept.value} sums={sums} onSet={onSet} /> : <SlotByKerf sums={sums} />}
     </section>

@@ -51,6 +51,8 @@ export type KeptFits = readonly {
   readonly stock: string;
   readonly machine: string;
   readonly value: FactValues['fit'];
+  /** Why it may hold no longer. */
+  readonly stale: readonly string[];
 }[];
 
 /** Kerfs that were kept, one for each axis that was measured, for the workshop's sums. */
@@ -61,6 +63,8 @@ export type Kerfs = readonly {
   readonly machine: string;
   readonly kerfMm: number;
   readonly sigmaMm: number | null;
+  /** Why it may hold no longer. */
+  readonly stale: readonly string[];
 }[];
 
 /** Everything the planner of one kind of card shows. */

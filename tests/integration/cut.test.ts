@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sumsView } from '../../src/app/sums';
 import { up } from '../../src/db/migrations/0026-drop-words';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
@@ -78,6 +79,13 @@ describe('squares that are cut out', () => {
     const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
     expect(kept.json.facts).toMatchObject([{ name: 'fit', version: 1 }]);
     const { value } = (await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`)).json.versions[0];
+    // The workshop's sums start from it, and say when it may hold no longer.
+    const offered = async () =>
+      (await sumsView(app.ctx)).fits.filter(({ factId }) => factId === kept.json.facts[0].factId);
+    expect(await offered()).toMatchObject([{ value, stale: [] }]);
+    const { pairing } = (await app.call('GET', `/api/pairings/${pairingId}`)).json;
+    await query(app.databaseUrl, `update stock set batch = 'another' where id = ${pairing.stock.id}`);
+    expect(await offered()).toMatchObject([{ stale: ['new batch another'] }]);
     // Tighter fits begin at narrower slots, and a slot comes out wider than it is drawn.
     expect(value.fromMm.press).toBeLessThan(value.fromMm.snug);
     expect(value.fromMm.snug).toBeLessThan(0);

@@ -5,6 +5,7 @@ import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { mainBurn } from '../../core/card/layout';
 import { cutFields } from '../../core/card/plan-fields';
+import { boundsToKeep } from '../../core/fit/fit-bounds';
 import { drawSlots } from './draw';
 import { findSlots, SLOTS_ASKS, USUAL_SLOTS_WISH, type SlotsFinding, type SlotsWish } from './find';
 import { drawnWidthMm, MOST_SLOTS, SLOTS_VERSION, upgradeSlotsPlan, type SlotsPlan } from './plan';
@@ -86,18 +87,12 @@ export const slots = Object.freeze({
     const [first] = layout.cells;
     if (missing.length > 0 || !bounds || !first) return [];
     const { powerFraction, speedMmPerS, passes, focusOffsetMm } = mainBurn(first).settings;
-    const each = (of: 'atMm' | 'sigmaMm') => ({
-      press: bounds.from.press[of],
-      snug: bounds.from.snug[of],
-      slip: bounds.from.slip[of],
-      loose: bounds.from.loose[of],
-    });
     return [
       {
         name: 'fit',
         // A fit holds for the cut that it was felt at: another one is wider, or narrower.
         at: { power: powerFraction, speed: speedMmPerS, passes, focus: focusOffsetMm },
-        value: { fromMm: each('atMm'), sigmaMm: each('sigmaMm'), scatterMm: bounds.scatterMm, thicknessMm: sheetMm },
+        value: { ...boundsToKeep(bounds), thicknessMm: sheetMm },
         sigma: Math.max(bounds.from.snug.sigmaMm, bounds.from.slip.sigmaMm),
         cellIndex: null,
       },

@@ -35,6 +35,8 @@ describe('a comb of slots', () => {
     const after = slots.propose({ pairing, facts: [kerf] });
     expect(after.plan.clearance).toMatchObject({ from: -0.5, to: -0.05 });
     expect(after.reasons['clearance.from']).toContain('0.3 mm, the kerf that was kept');
+    const stale = slots.propose({ pairing, facts: [{ ...kerf, stale: ['new batch'] }] });
+    expect(stale.reasons['clearance.from']).toContain('a kerf that is stale: new batch');
     const widths = layout.cells.map(({ box }) => box.width);
     expect(widths[0]).toBeCloseTo(plan.thicknessMm + plan.clearance.from, 3);
     expect(widths.at(-1)).toBeCloseTo(plan.thicknessMm + plan.clearance.to, 3);

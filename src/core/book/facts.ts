@@ -7,6 +7,7 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../quantities/format';
+import type { KeptBounds } from '../fit/fit-bounds';
 import type { PowerPoint } from '../machine/machine';
 import { shorterAt, type DotLaw } from '../motion/dot-length';
 import { scanOffsetAt, type LagLaw } from '../motion/lag';
@@ -114,12 +115,7 @@ export interface FactValues {
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
-  readonly fit: {
-    readonly fromMm: Readonly<Record<'press' | 'snug' | 'slip' | 'loose', number>>;
-    readonly sigmaMm: Readonly<Record<'press' | 'snug' | 'slip' | 'loose', number>>;
-    readonly scatterMm: number;
-    readonly thicknessMm: number;
-  };
+  readonly fit: KeptBounds & { readonly thicknessMm: number };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
   /** The least command at which the source fires. */
   readonly firing: { readonly command: number };

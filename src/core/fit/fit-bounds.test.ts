@@ -1,6 +1,7 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import {
+  boundsToKeep,
   chancesAt,
   clearanceFor,
   fitBounds,
@@ -92,13 +93,9 @@ describe('a slot for a fit', () => {
     expect(clearanceFor(vague, 'snug').chance).toBeLessThan(clearanceFor(bounds, 'snug').chance - 0.1);
   });
   it('is the same by bounds that were kept and come back', () => {
-    const each = (of: 'atMm' | 'sigmaMm') => ({
-      press: bounds.from.press[of],
-      snug: bounds.from.snug[of],
-      slip: bounds.from.slip[of],
-      loose: bounds.from.loose[of],
-    });
-    const kept = { fromMm: each('atMm'), sigmaMm: each('sigmaMm'), scatterMm: bounds.scatterMm };
+    const kept = boundsToKeep(bounds);
+    expect(kept.fromMm.slip).toBe(bounds.from.slip.atMm);
+    expect(kept.sigmaMm.loose).toBe(bounds.from.loose.sigmaMm);
     expect(keptBounds(kept)).toEqual(bounds);
   });
   it('is less sure by what the sheet varies', () => {

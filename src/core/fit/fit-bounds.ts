@@ -108,13 +108,22 @@ function boundAt(
 }
 
 /** Bounds as the book keeps them. */
-export function keptBounds({
-  fromMm,
-  sigmaMm,
-  scatterMm,
-}: Readonly<Record<'fromMm' | 'sigmaMm', Readonly<Record<Exclude<Fit, 'no'>, number>>>> & {
+export interface KeptBounds {
+  readonly fromMm: Readonly<Record<Exclude<Fit, 'no'>, number>>;
+  readonly sigmaMm: Readonly<Record<Exclude<Fit, 'no'>, number>>;
   readonly scatterMm: number;
-}): FitBounds {
+}
+
+export function boundsToKeep({ from: { press, snug, slip, loose }, scatterMm }: FitBounds): KeptBounds {
+  return {
+    fromMm: { press: press.atMm, snug: snug.atMm, slip: slip.atMm, loose: loose.atMm },
+    sigmaMm: { press: press.sigmaMm, snug: snug.sigmaMm, slip: slip.sigmaMm, loose: loose.sigmaMm },
+    scatterMm,
+  };
+}
+
+/** What `boundsToKeep` kept. */
+export function keptBounds({ fromMm, sigmaMm, scatterMm }: KeptBounds): FitBounds {
   const of = (fit: Exclude<Fit, 'no'>): FitBound => ({ atMm: fromMm[fit], sigmaMm: sigmaMm[fit] });
   return { from: { press: of('press'), snug: of('snug'), slip: of('slip'), loose: of('loose') }, scatterMm };
 }

@@ -35,7 +35,7 @@ const LEAST_SCATTER_STEPS = 0.01;
  *
  * Of a part and its hole alone it is half their difference, whatever was drawn. Parts drawn 25, read 24.86 24.88 24.85 24.87 24.86 by 0.01, on an axis
  * that is true (scaleSigma 0): 0.136 mm, combined uncertainty 0.00586.
- * Source: JCGM 100:2008 (GUM), 4.2, 4.3, annex G.4; the fit is generalized least squares with prior knowledge (annex F.2.4.5 by weights).
+ * Source: JCGM 100:2008 (GUM), 4.2, 4.3, annex G.4; what is known before enters generalized least squares as further observations.
  */
 export function kerfAlong(pieces: readonly SizeReadings[], gauge: Gauge, scaleSigma = SCALE_SIGMA): KerfAlong {
   const rows = pieces.flatMap(({ side, drawnMm, readingsMm }) =>

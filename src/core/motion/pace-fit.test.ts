@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
-import { straightTimeS, type HeadMotion } from './head-motion';
+import { straightTimeS, wayTimeS, type HeadMotion } from './head-motion';
 import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
 import { paceWords, sureOfPace, UNTIMED, type Pace } from './pace';
 
@@ -275,6 +275,13 @@ describe('the time of one way', () => {
       ...HEAD,
       galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
     };
+    // Round a corner the slower axis decides, whichever comes first: a slow last leg takes as long first.
+    const [along, across] = [
+      [30, 0],
+      [0, 20],
+    ] as const;
+    const slowY = { ...HEAD, accelerationYMmPerS2: 100 };
+    expect(wayTimeS([along, across], 50, slowY)).toBeCloseTo(wayTimeS([across, along], 50, slowY), 12);
     for (const speed of [null, 100])
       expect(straightTimeS(30, 20, speed, both)).toBe(straightTimeS(30, 20, speed, HEAD));
     expect(() => straightTimeS(0, 0, -1, HEAD)).toThrow(/^invalid speedMmPerS: -1$/);

@@ -274,6 +274,7 @@ function SlotByFit({ kept, sums, onSet }: { kept: KeptFits[number]['value'] } & 
           ]}
         />
       )}
+      <p>Of sheets that are as thick as typed everywhere; one that varies is less sure.</p>
       {thickness !== null && drawnMm <= 0 && (
         <Notice look="heat">One cut alone is wider than this slot: it cannot be drawn.</Notice>
       )}

@@ -8,6 +8,7 @@ import type { AnyOperation, Reply } from './operation';
 import { OPERATIONS } from './registry';
 
 const JSON_LIMIT = 512 * 1024;
+const DRAWING_LIMIT = 2 * 1024 * 1024;
 
 interface Route {
   readonly operation: AnyOperation;
@@ -65,6 +66,11 @@ async function bodyOf(operation: AnyOperation, request: Request): Promise<unknow
       throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as an image.`);
     }
     return bytesOf(request, PHOTO_LIMITS.bytes, 'photo-too-large');
+  }
+  if (operation.body === 'drawing') {
+    if (type !== 'image/svg+xml')
+      throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as image/svg+xml.`);
+    return (await bytesOf(request, DRAWING_LIMIT, 'body-too-large')).toString('utf8');
   }
   if (type !== 'application/json')
     throw new Problem('wrong-media-type', `The body is declared as ${type || 'nothing'}, not as application/json.`);
@@ -155,7 +161,7 @@ export async function dispatch(ctx: AppContext, request: Request): Promise<Respo
     const call = {
       params: checked<never>(operation.params, rawParams, 'In the address'),
       query: checked<never>(operation.query, Object.fromEntries(url.searchParams), 'In the query'),
-      body: (operation.body === 'image' ? body : checked<never>(operation.body, body, 'Sent values')) as never,
+      body: (typeof operation.body === 'string' ? body : checked<never>(operation.body, body, 'Sent values')) as never,
       key,
       request,
     };

@@ -35,6 +35,7 @@ const KEY_HEADER = {
 
 function bodyOf(body: AnyOperation['body']): object | undefined {
   if (body === undefined) return undefined;
+  if (body === 'drawing') return { required: true, content: { 'image/svg+xml': { schema: { type: 'string' } } } };
   if (body === 'image') {
     const binary = { schema: { type: 'string', format: 'binary' } };
     return { required: true, content: { 'image/jpeg': binary, 'image/png': binary, 'image/webp': binary } };

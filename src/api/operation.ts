@@ -35,7 +35,7 @@ export interface Operation<Params = never, Query = never, Body = never> {
   readonly tag: 'machines' | 'stock' | 'bench' | 'cards' | 'burns' | 'photos' | 'book' | 'about';
   readonly params?: Joi.ObjectSchema;
   readonly query?: Joi.ObjectSchema;
-  readonly body?: Joi.ObjectSchema | 'image';
+  readonly body?: Joi.ObjectSchema | 'image' | 'drawing';
   /** Media type of a good answer. */
   readonly answers: 'application/json' | 'a file';
   handle(ctx: AppContext, call: Call<Params, Query, Body>): Promise<Reply>;

@@ -11,6 +11,7 @@ import { correctTime, endOwnBurn, type OwnBurnEnd } from '../app/own-burns';
 import * as cards from '../app/cards';
 import { benchListView, benchView } from '../app/bench-views';
 import { cardView } from '../app/card-view';
+import { readDrawing } from '../app/drawings';
 import { exportCard } from '../app/exports';
 import { findInCard } from '../app/findings';
 import { layOnLightTable, readGauge, tapSheet } from '../app/gauges';
@@ -65,6 +66,17 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     body: pairingBody,
     answers: 'application/json',
     handle: async (ctx, { body }) => ({ json: await openBench(ctx, body) }),
+  }),
+  operation<object, { name: string }, string>({
+    id: 'readDrawing',
+    method: 'POST',
+    path: '/api/drawings',
+    summary: 'The lines of an SVG drawing in millimetres, for a plan of a part; nothing is kept',
+    tag: 'cards',
+    query: Joi.object({ name: Joi.string().max(200).default('drawing') }),
+    body: 'drawing',
+    answers: 'application/json',
+    handle: async (_, { body, query }) => ({ json: readDrawing(body, query.name) }),
   }),
   operation<object, { page: number }>({
     id: 'listBenches',

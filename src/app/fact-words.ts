@@ -1,4 +1,5 @@
 import { FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import { FIT_WORDS } from '../core/fit/fit-bounds';
 import { conditionWords } from '../core/book/conditions';
 import { leastThatHoldsWords, type LeastThatHolds } from '../core/book/least-that-holds';
 import {
@@ -9,6 +10,7 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../core/quantities/format';
+import { OF_FILLS } from '../core/card/plan-fields';
 import { PLAIN_EXTRAS, type BurnSettings } from '../core/card/settings';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 
@@ -56,6 +58,9 @@ export function differencesBetween(before: FactValues[FactName], after: FactValu
 const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
   ['lengthenMm', 'lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
   settings[field] === PLAIN_EXTRAS[field as keyof typeof PLAIN_EXTRAS];
+
+/** Facts of what is followed, and has no lines beside each other. */
+const isOfCuts = (name: FactName): boolean => name === 'cut' || name === 'part';
 
 /** How light an engraving came out, and how sure that is. */
 function lightnessRows(
@@ -108,6 +113,16 @@ const cutRows = (value: FactValues['cut'], liked: LikedUnits): [label: string, v
   ];
 };
 
+/** How a drawing came out that was cut so. */
+const partRows = (value: FactValues['part'], liked: LikedUnits): [label: string, value: string][] => [
+  ['Kerf made up for', `X ${formatLength(value.kerf.xMm, liked, 3)}, Y ${formatLength(value.kerf.yMm, liked, 3)}`],
+  [
+    'Sizes off',
+    `${formatLength(value.offMm, liked, 2)} rms; up to ${formatLength(value.expectedMm, liked, 2)} was expected`,
+  ],
+  ['In its slot', value.goes === null ? 'not tried' : FIT_WORDS[value.goes]],
+];
+
 /** A version's numbers in words, in the units the operator likes. */
 export function factRows(
   fact: FactRecord,
@@ -119,13 +134,14 @@ export function factRows(
   const rows: [string, string][] = [];
   if ('settings' in value) {
     for (const field of Object.keys(FIELDS) as (keyof BurnSettings)[]) {
-      if (isPlain(field, value.settings)) continue;
+      if (isPlain(field, value.settings) || (isOfCuts(fact.name) && OF_FILLS.some((one) => one === field))) continue;
       const [name, words] = FIELDS[field];
       rows.push([name, words(value.settings[field], liked)]);
     }
     if ('confidence' in value) rows.push(...lightnessRows(value, version.origin));
     else if ('offL' in value) rows.push(...pictureRows(value));
-    else rows.push(...('laidDown' in value ? cutRows(value, liked) : showpieceRows(value, liked)));
+    else if ('laidDown' in value) rows.push(...cutRows(value, liked));
+    else rows.push(...('goes' in value ? partRows(value, liked) : showpieceRows(value, liked)));
   } else {
     const show = definition.show as (value: unknown, liked: LikedUnits) => string;
     rows.push([definition.title, show(value, liked)]);
@@ -140,7 +156,7 @@ export function factRows(
 
 export function differenceWords(name: FactName, { field, before, after }: Difference, liked: LikedUnits): string {
   const known = FIELDS[field as keyof BurnSettings];
-  if (!known || !['engrave', 'cut'].includes(name)) return `${field}: ${String(before)} → ${String(after)}`;
+  if (!known || !['engrave', 'cut', 'part'].includes(name)) return `${field}: ${String(before)} → ${String(after)}`;
   const [title, words] = known;
   return `${title}: ${words(before, liked)} → ${words(after, liked)}`;
 }

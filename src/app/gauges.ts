@@ -1,6 +1,8 @@
 import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
-import { asksForTap, DROP, EDGE, FIT } from '../core/card/usual-asks';
+import { isAskedOf, type Ask } from '../core/card/asks';
+import type { Cell } from '../core/card/layout';
+import { asksForPush, asksForTap, DROP, EDGE, FIT } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
@@ -28,7 +30,7 @@ export async function readGauge(
   const cell = card.layout.cells[cellIndex];
   if (!cell) throw notFound(`cell of card ${card.layout.code}:`, cellIndex);
   const burn = await benchBurnOf(ctx, card);
-  const answer = await ctx.work.do('gauge', { burn, measures: ask.measures, box: cell.box, turn: repeat });
+  const answer = await ctx.work.do('gauge', { burn, measures: ask.measures, box: cutBox(cell), turn: repeat });
   if ('cannot' in answer) throw new Problem('cannot-measure', answer.cannot);
   return { text: answer.shows };
 }
@@ -56,10 +58,14 @@ function wordsOfTap({ part, edgeLoss }: Tapped): { readonly drop: string; readon
 export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
   const card = await getCard(ctx, cardId);
   const { asks } = cardKind(card.kind);
-  if (asks.includes(FIT)) return { tapped: await trySlots(ctx, card) };
+  const slotsTried = asksForPush(asks) ? await trySlots(ctx, card, asks) : null;
+  if (slotsTried !== null && !asksForTap(asks)) {
+    if (slotsTried.cannot !== null) throw new Problem('cannot-measure', slotsTried.cannot);
+    return { tapped: slotsTried.tried };
+  }
   if (!asksForTap(asks))
     throw new Problem('invalid-input', 'Nothing of this card is cut out: there is nothing to tap for.');
-  const boxes = card.layout.order.map((index) => card.layout.cells[index]!.box);
+  const boxes = card.layout.order.map((index) => cutBox(card.layout.cells[index]!));
   const told = await ctx.work.do('tap', { burn: await benchBurnOf(ctx, card), boxes });
   const answers = await answersOfCard(ctx.db, cardId);
   let tapped = 0;
@@ -76,20 +82,31 @@ export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tappe
         await putAnswer(tx, cardId, { field: EDGE.field, cellIndex, repeat: 0, value: words.edge });
     }
   });
-  return { tapped };
+  return { tapped: tapped + (slotsTried?.tried ?? 0) };
 }
 
 /** Slots that are not open say nothing of any fit: they are left to whoever cuts them again. */
-async function trySlots(ctx: AppContext, card: CardRecord): Promise<number> {
+async function trySlots(
+  ctx: AppContext,
+  card: CardRecord,
+  asks: readonly Ask[],
+): Promise<{ readonly tried: number; readonly cannot: string | null }> {
+  const ask = asks.find(({ field }) => field === FIT.field)!;
+  const { cells } = card.layout;
   const answers = await answersOfCard(ctx.db, card.id);
   const open = card.layout.order.filter(
-    (index) => !answers.some(({ field, cellIndex }) => field === FIT.field && cellIndex === index),
+    (index) =>
+      isAskedOf(ask, cells[index]!) &&
+      !answers.some(({ field, cellIndex }) => field === FIT.field && cellIndex === index),
   );
-  const boxes = open.map((index) => card.layout.cells[index]!.box);
+  const boxes = open.map((index) => {
+    const cell = cells[index]!;
+    const takes = cell.wanted?.takes && cells[cell.wanted.takes.cellIndex];
+    return { ...cutBox(cell), ...(takes && { takes: cutBox(takes) }) };
+  });
   const told = await ctx.work.do('try-slots', { burn: await benchBurnOf(ctx, card), boxes });
   const shut = told.find((one) => 'cannot' in one);
-  if (shut && 'cannot' in shut && told.every((one) => 'cannot' in one))
-    throw new Problem('cannot-measure', shut.cannot);
+  const cannot = shut && 'cannot' in shut && told.every((one) => 'cannot' in one) ? shut.cannot : null;
   let tried = 0;
   await ctx.db.transaction().execute(async (tx) => {
     for (const [place, one] of told.entries()) {
@@ -98,8 +115,14 @@ async function trySlots(ctx: AppContext, card: CardRecord): Promise<number> {
       tried++;
     }
   });
-  return tried;
+  return { tried, cannot };
 }
+
+/** What a gauge or a hand goes to: a box, and of a part of any outline that outline. */
+const cutBox = ({ box, wanted }: Cell) => ({
+  ...box,
+  ...(wanted && { shape: { outline: wanted.outline, on: wanted.on } }),
+});
 
 /** A picture of what the bench burned of a card, lit from below. */
 export async function layOnLightTable(ctx: AppContext, cardId: number): Promise<ExportedFile & { inline: boolean }> {

@@ -100,6 +100,17 @@ describe('a fact in words', () => {
     const all = rowsOf('showpiece', { ...value, pointMm: { fromMm: 0.24, notMm: null } }, DEFAULT_LIKED_UNITS);
     expect(all.get('Points hold')).toBe('from 0.24 mm');
   });
+  it('of a part says what was made up for and how it came out, and nothing that only fills have', () => {
+    const value = { settings: SETTINGS, kerf: { xMm: 0.17, yMm: 0.2 }, offMm: 0.012, expectedMm: 0.05, goes: 'press' };
+    const rows = rowsOf('part', value, DEFAULT_LIKED_UNITS);
+    expect(rows.get('Kerf made up for')).toBe('X 0.17 mm, Y 0.2 mm');
+    expect(rows.get('Sizes off')).toBe('0.012 mm rms; up to 0.05 mm was expected');
+    expect(rows.get('In its slot')).toBe('pressed in');
+    expect([...rows.keys()]).toContain('Speed');
+    expect([...rows.keys()]).not.toContain('Lines run');
+    const untried = rowsOf('part', { ...value, goes: null }, DEFAULT_LIKED_UNITS);
+    expect(untried.get('In its slot')).toBe('not tried');
+  });
   it('that nobody burned here says so', () => {
     const brought = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
     const version = { value: brought, sigma: null, origin: 'brought' } as unknown as FactVersionRecord;

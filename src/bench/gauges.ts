@@ -6,6 +6,13 @@ export interface Box {
   readonly y: number;
   readonly width: number;
   readonly height: number;
+  /** What was cut there, where that is no rectangle: its outline as it was wanted, and a place on what comes loose. */
+  readonly shape?: { readonly outline: readonly Place[]; readonly on: Place };
+}
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
 }
 
 /** What a gauge shows, as it would type it into a keyboard's place, or why it cannot be set on. */
@@ -36,12 +43,19 @@ function depthAt({ depthMm, width, height, pxPerMm, marginMm }: Piece, x: number
 }
 
 /** Whether a part that was cut round a box has come loose: nothing holds it anywhere along its outline. */
-export function isLoose(piece: Piece, box: Box): boolean {
+export const isLoose = (piece: Piece, box: Box): boolean => loosePart(piece, box) !== null;
+
+/** Share of the thickness from which on nothing is left of it. */
+const THROUGH = 0.995;
+
+/** The pixels of a part that has come loose; null where something holds it. */
+function loosePart(piece: Piece, box: Box): Uint8Array | null {
   const { width, height, pxPerMm, marginMm, thicknessMm, depthMm } = piece;
   const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
-  const through = 0.995 * thicknessMm;
+  const through = THROUGH * thicknessMm;
   const seen = new Uint8Array(width * height);
-  const start = px(box.y + box.height / 2) * width + px(box.x + box.width / 2);
+  const on = box.shape?.on ?? { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const start = px(on.y) * width + px(on.x);
   const left = px(box.x - 0.8);
   const right = px(box.x + box.width + 0.8);
   const top = px(box.y - 0.8);
@@ -52,15 +66,80 @@ export function isLoose(piece: Piece, box: Box): boolean {
     const at = waiting.pop()!;
     const x = at % width;
     const y = Math.floor(at / width);
-    if (x <= left || x >= right || y <= top || y >= bottom) return false;
+    if (x <= left || x >= right || y <= top || y >= bottom) return null;
     for (const next of [at - 1, at + 1, at - width, at + width]) {
       if (next < 0 || next >= seen.length || seen[next] === 1 || depthMm[next]! >= through) continue;
       seen[next] = 1;
       waiting.push(next);
     }
   }
-  return true;
+  return seen;
 }
+
+/** Lines across a shape that jaws are tried along. */
+const JAW_LINES = 41;
+/** Inside jaws stand where a hole is as wide as this share of its widest, as a hand finds by rocking them. */
+const WIDEST_SHARE = 0.998;
+
+/**
+ * Between which places jaws stand on a part of any outline, or in its hole, along x or y: outside jaws are straight, and rest on the proudest place of
+ * either side; inside jaws touch two places across from each other, the nearest of those where the hole is widest. Null where there are none.
+ */
+function jawsOnShape(piece: Piece, box: Box, axis: 'x' | 'y', on: 'part' | 'hole'): number | null {
+  const part = loosePart(piece, box);
+  if (!part || !box.shape) return null;
+  const { width, pxPerMm, marginMm, depthMm, thicknessMm } = piece;
+  const limit = THROUGH * thicknessMm;
+  const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
+  const [from, breadth, along] = axis === 'x' ? [box.y, box.height, box.width] : [box.x, box.width, box.height];
+  const start = axis === 'x' ? box.x : box.y;
+  const pixel = (line: number, place: number): number => (axis === 'x' ? line * width + place : place * width + line);
+  /** Where depth passes the limit between two neighbouring places, the first of which is not through. */
+  const edge = (line: number, solid: number, open: number): number => {
+    const [a, b] = [depthMm[pixel(line, solid)]!, depthMm[pixel(line, open)]!];
+    return solid + (open - solid) * Math.min(1, Math.max(0, (limit - a) / Math.max(1e-9, b - a)));
+  };
+  const [lowest, highest] = [px(start - 0.7), px(start + along + 0.7)];
+  const ends: { low: number; high: number }[] = [];
+  for (let k = 0; k < JAW_LINES; k++) {
+    const at = from + (breadth * (k + 0.5)) / JAW_LINES;
+    if (on === 'hole' && wantedAcross(box.shape.outline, at, axis) < WIDEST_SHARE * along) continue;
+    const line = px(at);
+    let [first, last] = [lowest, highest];
+    while (first <= highest && part[pixel(line, first)] !== 1) first++;
+    while (last >= lowest && part[pixel(line, last)] !== 1) last--;
+    if (first > last) continue;
+    if (on === 'part') ends.push({ low: edge(line, first, first - 1), high: edge(line, last, last + 1) });
+    else {
+      let [low, high] = [first - 1, last + 1];
+      while (low > lowest - 20 && depthMm[pixel(line, low)]! >= limit) low--;
+      while (high < highest + 20 && depthMm[pixel(line, high)]! >= limit) high++;
+      ends.push({ low: edge(line, low, low + 1), high: edge(line, high, high - 1) });
+    }
+  }
+  if (ends.length === 0) return null;
+  if (on === 'part')
+    return (Math.max(...ends.map(({ high }) => high)) - Math.min(...ends.map(({ low }) => low))) / pxPerMm;
+  return Math.min(...ends.map(({ low, high }) => high - low)) / pxPerMm;
+}
+
+/** How far apart the outermost crossings of a line across an outline are. */
+function wantedAcross(outline: readonly Place[], at: number, axis: 'x' | 'y'): number {
+  let [low, high] = [Infinity, -Infinity];
+  outline.forEach((a, index) => {
+    const b = outline[(index + 1) % outline.length]!;
+    const [aAcross, bAcross, aAlong, bAlong] = axis === 'x' ? [a.y, b.y, a.x, b.x] : [a.x, b.x, a.y, b.y];
+    if (aAcross <= at === bAcross <= at) return;
+    const crossing = aAlong + ((at - aAcross) / (bAcross - aAcross)) * (bAlong - aAlong);
+    low = Math.min(low, crossing);
+    high = Math.max(high, crossing);
+  });
+  return high - low;
+}
+
+/** How wide a part that has come loose is along an axis; null where something holds it. */
+export const widthOfPart = (piece: Piece, box: Box, axis: 'x' | 'y'): number | null =>
+  jawsOnShape(piece, box, axis, 'part');
 
 /** Where a part's lower edge stands along one line from its middle outwards: the last place that is not cut through. */
 function edgeFrom(piece: Piece, x: number, y: number, dx: number, dy: number, reach: number): number {
@@ -109,14 +188,17 @@ export function caliperReading(
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const [ux, uy] = axis === 'x' ? [1, 0] : [0, 1];
   const [along, breadth] = axis === 'x' ? [box.height, box.width] : [box.width, box.height];
+  const shaped = box.shape ? jawsOnShape(piece, box, axis, on) : undefined;
+  if (shaped === null) return { cannot: 'The jaws find no two faces across from each other to rest on.' };
   const edge = on === 'part' ? edgeFrom : rimFrom;
   // Jaws are wide: they rest on the proudest of several places.
-  const widths = Array.from({ length: 5 }, (_, place) => {
+  const across = (place: number): number => {
     const aside = (0.12 * (place - 2) + 0.2 * (random() - 0.5)) * along;
     const [x, y] = axis === 'x' ? [middle.x, middle.y + aside] : [middle.x + aside, middle.y];
     const reach = breadth / 2 + 1;
     return edge(piece, x, y, ux, uy, reach) + edge(piece, x, y, -ux, -uy, reach);
-  }).filter(Number.isFinite);
+  };
+  const widths = shaped === undefined ? [0, 1, 2, 3, 4].map(across).filter(Number.isFinite) : [shaped];
   if (widths.length === 0) return { cannot: 'The jaws find no edge to rest on.' };
   const proudest = on === 'part' ? Math.max(...widths) : Math.min(...widths);
   const { biasMm, insideBiasMm, scale, unsteadyMm } = caliperErrors(caliper.owner);

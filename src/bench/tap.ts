@@ -22,6 +22,12 @@ function shareThrough({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece,
     depthMm[Math.floor((y + marginMm) * pxPerMm) * width + Math.floor((x + marginMm) * pxPerMm)]!;
   const { x: left, y: top } = box;
   const [right, bottom] = [left + box.width, top + box.height];
+  const isThrough = (px: number, py: number): boolean =>
+    Math.max(...ASIDE_MM.flatMap((aside) => [depth(px + aside, py), depth(px, py + aside)])) >= 0.995 * thicknessMm;
+  if (box.shape) {
+    const places = alongOutline(box.shape.outline);
+    return places.filter(({ x, y }) => isThrough(x, y)).length / places.length;
+  }
   let through = 0;
   for (let place = 0; place < PLACES_A_SIDE; place++) {
     const along = (place + 0.5) / PLACES_A_SIDE;
@@ -33,16 +39,28 @@ function shareThrough({ depthMm, width, pxPerMm, marginMm, thicknessMm }: Piece,
       [left, y],
       [right, y],
     ] as const) {
-      const deepest = Math.max(...ASIDE_MM.flatMap((aside) => [depth(px + aside, py), depth(px, py + aside)]));
-      if (deepest >= 0.995 * thicknessMm) through++;
+      if (isThrough(px, py)) through++;
     }
   }
   return through / (4 * PLACES_A_SIDE);
 }
 
+/** Places along an outline, a tenth of a millimetre apart. */
+function alongOutline(outline: readonly { readonly x: number; readonly y: number }[]): { x: number; y: number }[] {
+  return outline.flatMap((a, index) => {
+    const b = outline[(index + 1) % outline.length]!;
+    const steps = Math.max(1, Math.ceil(Math.hypot(b.x - a.x, b.y - a.y) / 0.1));
+    return Array.from({ length: steps }, (_, step) => ({
+      x: a.x + ((b.x - a.x) * step) / steps,
+      y: a.y + ((b.y - a.y) * step) / steps,
+    }));
+  });
+}
+
 /** Taps the sheet under a part that was cut round a box. */
 export function tapPart(piece: Piece, box: Box): Tapped {
   const share = shareThrough(piece, box);
+  // Of an outline of any shape the light beside its uppermost place is looked at.
   const beside = { x: box.x + 0.1 * box.width, y: box.y - 0.65, width: 0.8 * box.width, height: 0.4 };
   return {
     part: isLoose(piece, box)

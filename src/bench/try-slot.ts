@@ -1,4 +1,4 @@
-import { isLoose, rimFrom, type Box } from './gauges';
+import { isLoose, rimFrom, widthOfPart, type Box } from './gauges';
 import type { Piece } from './piece';
 import { randomFrom } from './random';
 
@@ -22,25 +22,41 @@ const LOOSE_FROM_MM = 0.15;
 const UNSTEADY_MM = 0.012;
 const PLACES = 9;
 
-/** Tries an offcut of the sheet in the slot that a box was cut as; the slot's short side is its width. */
-export function trySlot(piece: Piece, box: Box, sheet: { readonly family: string; readonly seed: string }): TriedSlot {
-  if (!isLoose(piece, box)) return { cannot: 'The slot is not open: what was cut out of it still hangs.' };
-  const isUpright = box.width < box.height;
-  const ux = isUpright ? 1 : 0;
-  const uy = 1 - ux;
-  const reach = Math.min(box.width, box.height) / 2 + 1;
+/** What is pushed in: an offcut of the sheet, narrow enough for any slot, or a part that was cut out of the same piece, on edge. */
+export interface Pushed {
+  readonly family: string;
+  readonly seed: string;
+  readonly part?: Box;
+}
+
+/** Where the walls of a slot stand apart least, at places along one of its sides. */
+function narrowest(piece: Piece, box: Box, acrossX: boolean): number | null {
+  const [ux, uy] = acrossX ? [1, 0] : [0, 1];
+  const reach = (acrossX ? box.width : box.height) / 2 + 1;
   const widths = Array.from({ length: PLACES }, (_, place) => {
     const along = (place + 1) / (PLACES + 1);
-    const x = box.x + box.width * (isUpright ? 0.5 : along);
-    const y = box.y + box.height * (isUpright ? along : 0.5);
+    const x = box.x + box.width * (acrossX ? 0.5 : along);
+    const y = box.y + box.height * (acrossX ? along : 0.5);
     return rimFrom(piece, x, y, ux, uy, reach) + rimFrom(piece, x, y, -ux, -uy, reach);
   }).filter(Number.isFinite);
-  if (widths.length === 0) return { cannot: 'The slot has no walls to be tried against.' };
-  const random = randomFrom(`tried ${sheet.seed} ${box.x} ${box.y}`);
+  return widths.length === 0 ? null : Math.min(...widths);
+}
+
+/** Tries an offcut of the sheet, or a part, in the slot that a box was cut as; the slot's short side is its width. */
+export function trySlot(piece: Piece, box: Box, { family, seed, part }: Pushed): TriedSlot {
+  if (!isLoose(piece, box)) return { cannot: 'The slot is not open: what was cut out of it still hangs.' };
+  const isUpright = box.width < box.height;
+  const wide = narrowest(piece, box, isUpright);
+  if (wide === null) return { cannot: 'The slot has no walls to be tried against.' };
+  const partMm = part && widthOfPart(piece, part, 'x');
+  if (partMm === null) return { cannot: 'The part that is to go into it has not come loose.' };
+  const long = partMm === undefined ? null : narrowest(piece, box, !isUpright);
+  const random = randomFrom(`tried ${seed} ${box.x} ${box.y}`);
   const unsteady = UNSTEADY_MM * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-  // It goes in where the slot is narrowest.
-  const clearance = Math.min(...widths) - piece.thicknessMm + unsteady;
-  const gives = GIVES_MM[sheet.family] ?? GIVES_USUALLY_MM;
+  // It goes in where the slot is narrowest, and no looser than its length lets it.
+  const lengthwise = partMm === undefined || long === null ? Infinity : long - partMm;
+  const clearance = Math.min(wide - piece.thicknessMm, lengthwise) + unsteady;
+  const gives = GIVES_MM[family] ?? GIVES_USUALLY_MM;
   if (clearance < SNUG_FROM_MM - gives) return { goes: 'no' };
   if (clearance < SNUG_FROM_MM) return { goes: 'press' };
   if (clearance < SLIP_FROM_MM) return { goes: 'snug' };

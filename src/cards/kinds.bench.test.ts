@@ -135,7 +135,8 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
       ).traces) {
         const x = (x0 + x1) / 2 - placeOf(layout, on).leftMm;
         const y = machine.bedDepthMm - placeOf(layout, on).rearMm - (y0 + y1) / 2;
-        const index = layout.cells.findIndex(
+        // A hole comes after the part that it lies in.
+        const index = layout.cells.findLastIndex(
           ({ box }) =>
             x > box.x - slack && x < box.x + box.width + slack && y > box.y - slack && y < box.y + box.height + slack,
         );

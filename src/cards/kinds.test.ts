@@ -7,6 +7,7 @@ import { answerProblem, type Answer, type Seen } from '../core/card/asks';
 import type { BasePlan, Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { boundOfPlan, layCard, planProblems } from '../core/card/lay';
+import type { Rect } from '../core/geometry/point';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 import { valueAt, withValueAt } from '../core/card/plan-fields';
 import { boxOfShape } from '../core/card/shape';
@@ -158,9 +159,14 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
         expect(box.y + box.height).toBeLessThanOrEqual(inner.y + inner.height + 1e-6);
       }
       const marks = frame.markers.map(({ x, y, sizeMm }) => ({ x, y, width: sizeMm, height: sizeMm }));
+      // A hole lies in its part.
+      const isWithin = (a: Rect, b: Rect): boolean =>
+        a.x > b.x && a.y > b.y && a.x + a.width < b.x + b.width && a.y + a.height < b.y + b.height;
+      const nests = cells.some(({ wanted }) => wanted);
       [...boxes, ...marks].forEach((a, index, list) => {
         const apart = list
           .slice(index + 1)
+          .filter((b) => !(nests && isWithin(b, a)))
           .map((b) =>
             Math.max(a.x - (b.x + b.width), b.x - (a.x + a.width), a.y - (b.y + b.height), b.y - (a.y + a.height)),
           );

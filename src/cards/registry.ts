@@ -9,6 +9,7 @@ import { focus } from './focus';
 import { grid } from './grid';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
+import { part } from './part';
 import { picture } from './picture';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
@@ -38,6 +39,7 @@ export const CARD_KINDS = {
   cut,
   kerf,
   slots,
+  part,
 } as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;

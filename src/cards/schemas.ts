@@ -7,6 +7,7 @@ import { gridSchemas } from './grid/schema';
 import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
+import { partSchemas } from './part/schema';
 import { pictureSchemas } from './picture/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
@@ -37,4 +38,5 @@ export const CARD_SCHEMAS = {
   cut: cutSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,
+  part: partSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

@@ -25,4 +25,5 @@ export const CARD_SCREENS = {
   cut: { Finding: lazy(() => import('./cut/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
   slots: { Finding: lazy(() => import('./slots/ui/Finding')) },
+  part: { Finding: lazy(() => import('./part/ui/Finding')) },
 } as const satisfies Record<CardKindName, KindScreens>;

@@ -112,7 +112,11 @@ export function CardDrawing({
             <title>{describe(cell)}</title>
             <rect {...box} fill={ground ?? 'transparent'} className={styles.box} />
             <Burns cell={cell} fill={fill} markColour={markColour} lines={marksVisible} />
-            {hatched && (
+            {cell.wanted && <path d={pathOf([cell.wanted.outline], true)} className={styles.wanted} />}
+            {cell.wanted && cell.levels.side !== 'part' && (
+              <path d={pathOf([cell.wanted.outline], true)} className={styles.opening} />
+            )}
+            {hatched && !cell.wanted && (
               <rect
                 {...box}
                 fill="url(#prediction)"

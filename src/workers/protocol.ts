@@ -1,6 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
-import type { GaugeAnswer } from '../bench/gauges';
+import type { Box as CutBox, GaugeAnswer } from '../bench/gauges';
 import type { Tapped } from '../bench/tap';
 import type { TriedSlot } from '../bench/try-slot';
 import type { PrintOrder } from '../bench/printed-sheet';
@@ -14,7 +14,7 @@ import type { Pace } from '../core/motion/pace';
 import type { WorkSetup } from '../core/card/work-setup';
 import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
-import type { Point, Rect } from '../core/geometry/point';
+import type { Point } from '../core/geometry/point';
 import type { Backlit } from '../core/reading/backlit/observations';
 import type { CellReading } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
@@ -27,7 +27,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 17;
+export const PROTOCOL_VERSION = 18;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -218,7 +218,7 @@ export interface GaugeJob extends Versioned {
   readonly task: 'gauge';
   readonly burn: BenchBurn;
   readonly measures: GaugeMeasure;
-  readonly box: Rect;
+  readonly box: CutBox;
   /** Which grip, counted from 0. */
   readonly turn: number;
 }
@@ -227,14 +227,14 @@ export interface GaugeJob extends Versioned {
 export interface TapJob extends Versioned {
   readonly task: 'tap';
   readonly burn: BenchBurn;
-  readonly boxes: readonly Rect[];
+  readonly boxes: readonly CutBox[];
 }
 
-/** Pushes an offcut of the sheet into slots of the piece. */
+/** Pushes an offcut of the sheet into slots of the piece, or the part of it that a slot is for. */
 export interface TrySlotsJob extends Versioned {
   readonly task: 'try-slots';
   readonly burn: BenchBurn;
-  readonly boxes: readonly Rect[];
+  readonly boxes: readonly (CutBox & { readonly takes?: CutBox })[];
 }
 
 /** Lays the piece on the bench's light table. */

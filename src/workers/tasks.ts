@@ -173,7 +173,9 @@ export const TASKS: Tasks = {
 
   async 'try-slots'({ burn, boxes }) {
     const piece = pieceOf(burn);
-    return boxes.map((box) => trySlot(piece, box, { family: burn.sheet.family, seed: burn.burnSeed }));
+    return boxes.map(({ takes, ...box }) =>
+      trySlot(piece, box, { family: burn.sheet.family, seed: burn.burnSeed, ...(takes && { part: takes }) }),
+    );
   },
 
   async 'light-table'({ burn }) {

@@ -96,6 +96,40 @@ describe('squares that are cut out', () => {
     ).toBe(422);
   });
 
+  it('are a drawing of one’s own too: read from SVG, made up for, cut, measured, pushed into its slot, and kept with what it was cut with', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    // A plate of 30 by 18 mm with a round hole, in tenths of a millimetre, turned by a quarter; and words, which are no line.
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 400 400">
+      <g transform="rotate(90)"><rect width="180" height="300"/><circle cx="90" cy="80" r="40"/></g><text>GATE</text></svg>`;
+    const send = (text: string, type = 'image/svg+xml') =>
+      app.call('POST', '/api/drawings?name=Gate', Buffer.from(text), { 'content-type': type });
+    const read = await send(svg);
+    expect(read.json).toMatchObject({
+      drawing: { name: 'Gate', sizeSaidIn: 'lengths' },
+      leftOut: ['text (turn it into paths to cut it)'],
+    });
+    expect((await send('<svg><path d="M0 0 L x"/></svg>')).json).toMatchObject({ code: 'invalid-input' });
+    expect((await send(svg, 'text/plain')).json.code).toBe('wrong-media-type');
+    expect((await send(' '.repeat(2_100_000))).json.code).toBe('body-too-large');
+    const { id } = await makeCardOf(app, pairingId, 'part', () => ({ drawing: read.json.drawing }));
+    await burnCard(app, id);
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json.tapped).toBe(4);
+    const measure = async (field: string, cellIndex: number): Promise<number> => {
+      const { json } = await app.call('POST', `/api/cards/${id}/gauge`, { field, cellIndex, repeat: 0 });
+      await answerCard(app, id, field, cellIndex, Number(json.text));
+      return Number(json.text);
+    };
+    // The kerf is guessed from the spot: off by less than it would be without.
+    expect(Math.abs((await measure('width-x', 0)) - 30)).toBeLessThan(0.12);
+    expect(Math.abs((await measure('width-y', 0)) - 18)).toBeLessThan(0.12);
+    expect(Math.abs((await measure('hole-x', 1)) - 8)).toBeLessThan(0.12);
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'part', version: 1 }]);
+    const { json: fact } = await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`);
+    expect(fact.versions[0].value).toMatchObject({ settings: { air: 'on' }, goes: expect.any(String) });
+    expect(fact.fact.at).toEqual({ part: 'Gate' });
+  });
+
   it('are nothing that a card of engraved cells has', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'slate');
     const { id } = await makeCard(app, pairingId);

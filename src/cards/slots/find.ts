@@ -6,15 +6,16 @@ import {
   chancesAt,
   clearanceFor,
   fitBounds,
+  FIT_WORDS,
   FITS,
   type FeltSlot,
   type Fit,
   type FitBounds,
   type WantedFit,
 } from '../../core/fit/fit-bounds';
+import { kerfToGoBy } from '../../core/card/propose-cut';
 import { formatLength, plainNumber } from '../../core/quantities/format';
 import { thicknessOf } from '../../core/stock/stock';
-import { kerfForSlots } from './kerf';
 
 export const SLOTS_ASKS: readonly Ask[] = [FIT];
 
@@ -81,7 +82,7 @@ export function findSlots(layout: Layout, seen: Seen, known: Known, wish: SlotsW
   else if (slots.every(({ fit }) => fit === 'loose'))
     missing.push('It is loose in all of the slots: make them narrower, or measure the sheet again.');
   if (missing.length > 0) return { ...none, missing, says: '' };
-  const bounds = fitBounds(slots, kerfForSlots(known).mm);
+  const bounds = fitBounds(slots, kerfToGoBy(known).xMm);
   const { clearanceMm } = clearanceFor(bounds, wish.fit, thicknessOf(stock).spreadMm ?? 0);
   const wanted = wish.thicknessMm ?? sheetMm;
   // A sheet is not as thick everywhere.
@@ -95,18 +96,10 @@ export function findSlots(layout: Layout, seen: Seen, known: Known, wish: SlotsW
     missing,
     says:
       drawnMm > 0
-        ? `A slot for ${formatLength(wanted, liked, 3)} is drawn ${formatLength(drawnMm, liked, 3)} wide: ${WORDS[wish.fit]} in ${plainNumber(100 * chances[wish.fit], 2)} of 100.`
+        ? `A slot for ${formatLength(wanted, liked, 3)} is drawn ${formatLength(drawnMm, liked, 3)} wide: ${FIT_WORDS[wish.fit]} in ${plainNumber(100 * chances[wish.fit], 2)} of 100.`
         : 'The cut alone is wider than such a slot: it cannot be drawn.',
   };
 }
-
-export const WORDS: Readonly<Record<Fit, string>> = {
-  no: 'does not go in',
-  press: 'pressed in',
-  snug: 'snug',
-  slip: 'slips in',
-  loose: 'loose',
-};
 
 /** The sheet that a card's slots were drawn for, from any of its cells. */
 function sheetOf(layout: Layout): number {

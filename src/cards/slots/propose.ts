@@ -1,11 +1,10 @@
 import { factOf } from '../../core/book/facts';
 import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
-import { proposedCut } from '../../core/card/propose-cut';
+import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
 import { formatLength } from '../../core/quantities/format';
 import { thicknessOf } from '../../core/stock/stock';
-import { kerfForSlots } from './kerf';
 import { SLOTS_VERSION, type SlotsPlan } from './plan';
 
 /** Fits of most stock lie within this, once the kerf is made up for (common practice). */
@@ -29,15 +28,15 @@ const hundredth = (mm: number): number => Math.round(mm * 100) / 100;
 export function proposeSlots({ pairing, facts }: Known): Proposal<SlotsPlan> {
   const { machine, stock } = pairing;
   const { cut, reasons } = proposedCut({ pairing, facts });
-  const kerfMm = kerfForSlots({ pairing, facts });
+  const kerf = kerfToGoBy({ pairing, facts });
   const fit = factOf(facts, 'fit');
   const thickness = thicknessOf(stock);
   if (thickness.meanMm < LEAST_SHEET_MM)
     throw new RangeError('invalid pairing: sheets under a millimetre bend, and are not stuck through a slot on edge');
   const ends = fit
     ? { from: fit.value.fromMm.press - BEYOND_MM, to: fit.value.fromMm.loose + BEYOND_MM }
-    : { from: CLEARANCE.from - kerfMm.mm, to: CLEARANCE.to - kerfMm.mm };
-  const madeUp = `drawn narrower by ${formatLength(kerfMm.mm, machine.likedUnits, 3)}, ${kerfMm.origin}`;
+    : { from: CLEARANCE.from - kerf.xMm, to: CLEARANCE.to - kerf.xMm };
+  const madeUp = `drawn narrower by ${formatLength(kerf.xMm, machine.likedUnits, 3)}, ${kerf.origin}`;
   const frame = proposeFrame(pairing);
   return {
     plan: {

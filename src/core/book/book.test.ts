@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
-import { factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
+import { PLAIN_FILL } from '../../../tests/support/settings';
+import { factOf, FACTS, FACT_NAMES, factWords, type FactNow, type FactValues } from './facts';
 import { conditionsKey, conditionWords, shadeConditions } from './conditions';
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { knownRunUp, knownScanOffset, knownShorter, paceOf } from './motion-facts';
@@ -50,6 +51,13 @@ const CUT = {
   laidDown: 1.2,
   edge: null,
 } as const;
+const MADE: FactValues['part'] = {
+  settings: PLAIN_FILL,
+  kerf: { xMm: 0.2, yMm: 0.2 },
+  offMm: 0.012,
+  expectedMm: 0.04,
+  goes: 'snug',
+};
 const FITTED = {
   fromMm: { press: -0.24, snug: -0.16, slip: -0.08, loose: 0.02 },
   sigmaMm: { press: 0.01, snug: 0.01, slip: 0.01, loose: 0.01 },
@@ -140,6 +148,7 @@ describe('the ladder', () => {
       fact({ factId: 12, name: 'bed', value: BED }),
       fact({ factId: 13, name: 'showpiece', value: SHOWN }),
       fact({ factId: 14, name: 'cut', value: CUT }),
+      fact({ factId: 16, name: 'part', value: MADE }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -372,6 +381,8 @@ describe('facts', () => {
     expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
     expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
     expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
+    expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
+    expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
     expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
     expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
     expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
@@ -450,6 +461,7 @@ describe('facts', () => {
       cut: '',
       kerf: '± 0.02 mm',
       fit: '± 0.02 mm',
+      part: '',
       thickness: '± 0.01 mm',
       spot: '± 0.02 mm',
       firing: '± 2 %',

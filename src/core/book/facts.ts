@@ -7,7 +7,7 @@ import {
   plainNumber,
   type LikedUnits,
 } from '../quantities/format';
-import type { KeptBounds } from '../fit/fit-bounds';
+import { FIT_WORDS, type Fit, type KeptBounds } from '../fit/fit-bounds';
 import type { PowerPoint } from '../machine/machine';
 import { shorterAt, type DotLaw } from '../motion/dot-length';
 import { scanOffsetAt, type LagLaw } from '../motion/lag';
@@ -116,6 +116,14 @@ export interface FactValues {
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
   readonly fit: KeptBounds & { readonly thicknessMm: number };
+  /** A drawing that was cut, which the conditions name: with what, by which kerf and school, how far its sizes came out off the wanted ones, rms, and within what they were expected to (95 %), and how it went into its slot; null where nobody tried. */
+  readonly part: {
+    readonly settings: BurnSettings;
+    readonly kerf: { readonly xMm: number; readonly yMm: number };
+    readonly offMm: number;
+    readonly expectedMm: number;
+    readonly goes: Fit | null;
+  };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
   /** The least command at which the source fires. */
   readonly firing: { readonly command: number };
@@ -348,6 +356,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: ({ fromMm }, liked) =>
       `snug from ${signed(hundredth(fromMm.snug), liked)} to ${signed(hundredth(fromMm.slip), liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
+  part: {
+    title: 'First part',
+    owner: 'pairing',
+    rung: 'part',
+    show: ({ offMm, expectedMm, goes }, liked) =>
+      `${length(hundredth(offMm), liked)} off, ${offMm <= expectedMm ? 'as expected' : 'more than expected'}${goes === null ? '' : `, ${FIT_WORDS[goes]}`}`,
+    sure: () => '',
     staleBy: [...MARK, 'thickness'],
   },
   thickness: {

@@ -53,6 +53,7 @@ export const RUNGS = {
   cut: { name: 'Cut', question: 'Which power and speed drop a part?', foot: 'cut', standsOn: ['safety'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
   fit: { name: 'Fit', question: 'How wide is a slot for each fit?', foot: 'cut', standsOn: ['kerf'] },
+  part: { name: 'Part', question: 'Does a part come out as drawn?', foot: 'cut', standsOn: ['kerf', 'fit'] },
 } as const satisfies Readonly<Record<string, Rung>>;
 
 export type RungId = keyof typeof RUNGS;

@@ -1,6 +1,7 @@
 import type { CellThrough } from '../reading/backlit/observations';
 import type { CellReading } from '../reading/observations';
 import type { ChannelId } from './channels';
+import type { Cell } from './layout';
 
 /** One thing that an eye can say of a cell, with the key that says it. */
 export interface EyeOption {
@@ -29,6 +30,8 @@ export type Ask =
       readonly of: 'cell' | 'card';
       readonly question: string;
       readonly options: readonly EyeOption[];
+      /** Asked only of cells that are cut as one of these: by their level of `side`; left out for what is asked of all. */
+      readonly sides?: readonly string[];
     }
   | {
       /** Which of two cells is better: answers name the better one, and the other in their value. */
@@ -46,11 +49,24 @@ export type Ask =
       readonly repeats: number;
       /** Smallest step of the gauge that is usual for it, in `unit`. */
       readonly resolution: number;
-      /** The level of a cell that a reading of it must be near to, in `unit`; left out where none tells. */
-      readonly near?: ChannelId;
+      /** What of a cell a reading of it must be near to, in `unit`: a level, or what was wanted of it; left out where none tells. */
+      readonly near?: ChannelId | 'wanted-width' | 'wanted-height';
+      readonly sides?: readonly string[];
       /** Asked only of families that are judged by it; left out for what is asked of all. */
       readonly where?: 'judged-by-depth';
     };
+
+/** Whether something is asked of a cell. */
+export const isAskedOf = (ask: Ask, { levels }: Pick<Cell, 'levels'>): boolean =>
+  !('sides' in ask && ask.sides) || ask.sides.includes(String(levels.side));
+
+/** What a gauge's reading of a cell must be near to, in mm; null where nothing tells. */
+export function nearOf({ near }: Extract<Ask, { by: 'gauge' }>, { levels, wanted }: Cell): number | null {
+  if (near === undefined) return null;
+  if (near === 'wanted-width') return wanted?.widthMm ?? null;
+  if (near === 'wanted-height') return wanted?.heightMm ?? null;
+  return Number(levels[near]);
+}
 
 /** A question about each cell to be answered by eye; options as id, key and name. */
 export const eyeAsk = (

@@ -92,6 +92,8 @@ export interface Drawn {
   readonly air: Air;
   /** Cells by index that are to be crossed in one sweep, row by row; left out where each cell is filled by itself. */
   readonly rows?: readonly (readonly number[])[];
+  /** Cell indexes in the order they must burn in; left out where risk and neighbourhood say it. */
+  readonly order?: readonly number[];
   /** The board is tilted before it is burned, level with the set focus so far from the left edge of what is drawn; left out where it lies level. */
   readonly tilt?: Tilt;
   /** Parts that stand apart on the bed and get a frame each; left out where one frame goes around all cells. */

@@ -161,10 +161,9 @@ function frameAround(
   });
   const lower = hasMarkers ? height - markerMm - QUIET_MM + 0.9 : height - 4.4;
   const cells = drawn.cells.map((cell, index): Cell => ({
-    ...cell,
+    ...movedCell(cell, dx, dy),
     index,
     box: { ...cell.box, x: round(cell.box.x + dx), y: round(cell.box.y + dy) },
-    burns: cell.burns.map((burn) => movedBurn(burn, dx, dy)),
   }));
   return {
     version: LAYOUT_VERSION,
@@ -303,7 +302,8 @@ const isBurned = (cell: Cell): boolean => !cell.leftOut && cell.burns.length > 0
  * Order of a card's cells, and which of them are crossed in one sweep. Rows that are crossed at once go by their riskiest cell, that one
  * last, and no row directly after its neighbour; the cells of a row are neighbours all the same, which is what is asked for.
  */
-function burnPlan(cells: readonly Cell[], { rows }: Drawn, on: Pairing): Pick<Layout, 'order' | 'together'> {
+function burnPlan(cells: readonly Cell[], { rows, order }: Drawn, on: Pairing): Pick<Layout, 'order' | 'together'> {
+  if (order !== undefined) return { order: order.filter((index) => isBurned(cells[index]!)), together: [] };
   if (rows === undefined) return { order: orderOf(cells, on), together: [] };
   const burned = rows.map((row) => row.filter((index) => isBurned(cells[index]!))).filter((row) => row.length > 0);
   const asOne = burned.map((row, index) => {

@@ -7,6 +7,23 @@ import type { Tilt } from './tilt';
 /** Where a cell is expected to end up before it is burned. */
 export type Fate = 'no-mark' | 'overburn' | 'does-not-fire' | 'too-fast';
 
+/** What is to come out of a cut: for kinds whose cells are parts of any outline. */
+export interface Wanted {
+  /** The outline as it is wanted, closed. */
+  readonly outline: readonly Point[];
+  /** A place on what comes loose. */
+  readonly on: Point;
+  /** What it is to measure once it is cut, along each axis. */
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** What the cut was taken to take, full width, along each axis, and its standard uncertainty; null where nobody knows. */
+  readonly kerf: { readonly xMm: number; readonly yMm: number; readonly sigmaMm: number | null };
+  /** What it is a part of, by name. */
+  readonly drawing: string;
+  /** Of a slot: the cell whose part is pushed into it, and how it is to go. */
+  readonly takes?: { readonly cellIndex: number; readonly fit: 'press' | 'snug' | 'slip' };
+}
+
 /** One patch, strip or part of a card. Positions are card millimetres: x right, y down, from the card's upper left corner. */
 export interface Cell {
   readonly index: number;
@@ -18,6 +35,7 @@ export interface Cell {
   /** Null when nothing speaks against it. */
   readonly expected: Fate | null;
   readonly leftOut: boolean;
+  readonly wanted?: Wanted;
 }
 
 export type CornerName = 'upper-left' | 'upper-right' | 'lower-right' | 'lower-left';

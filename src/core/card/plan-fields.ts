@@ -18,7 +18,8 @@ export interface PlanField {
     | 'choice'
     | 'text'
     | 'number'
-    | 'picture';
+    | 'picture'
+    | 'drawing';
   /** Of a bare number. */
   readonly unit?: string;
   /** A number that may be left empty. */
@@ -163,7 +164,7 @@ export function withValueAt<Plan extends object>(plan: Plan, path: string, value
 }
 
 /** What cuts never have: fills alone do. */
-const OF_FILLS = ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm'] as const;
+export const OF_FILLS = ['intervalMm', 'direction', 'bothWays', 'scanOffsetMm', 'lengthenMm', 'runUpMm'] as const;
 
 /** What the planner offers of a cut that all cells share, but for `without`, and of the lettering beside it. */
 export const cutFields = (machine: Machine, without: readonly string[] = []): PlanField[] => [

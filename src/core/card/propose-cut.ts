@@ -65,6 +65,39 @@ export const passesReason = (passes: number, { machine }: Pairing): string =>
     ? `fewer would be slower than ${formatSpeed(LEAST_CUT_SPEED, machine.likedUnits)} and char`
     : 'one is enough by the table';
 
+/** A beam burns about so much wider than its spot (from memory, without a source). */
+const KERF_PER_SPOT = 1.3;
+
+/** What a cut takes, full width, and how sure that is. */
+export interface KerfToGoBy {
+  readonly xMm: number;
+  readonly yMm: number;
+  /** Standard uncertainty; null where nobody measured it. */
+  readonly sigmaMm: number | null;
+  /** Where it comes from, in words. */
+  readonly origin: string;
+}
+
+const thousandth = (mm: number): number => Math.max(0, Math.round(mm * 1000) / 1000);
+
+/** The kerf that was kept, stale or not; about what the lens's spot burns where nobody measured it. An axis that was not measured is as the other. */
+export function kerfToGoBy({ pairing, facts }: Known): KerfToGoBy {
+  const fact = factOf(facts, 'kerf');
+  const [xMm, yMm] = [fact?.value.xMm ?? fact?.value.yMm, fact?.value.yMm ?? fact?.value.xMm];
+  if (fact && xMm != null && yMm != null) {
+    const origin =
+      fact.stale.length === 0 ? 'the kerf that was kept' : `a kerf that is stale: ${fact.stale.join(', ')}`;
+    return { xMm: thousandth(xMm), yMm: thousandth(yMm), sigmaMm: fact.sigma, origin };
+  }
+  const guessed = (spotMm: number): number => Math.round(spotMm * KERF_PER_SPOT * 100) / 100;
+  return {
+    xMm: guessed(pairing.lens.spotXMm),
+    yMm: guessed(pairing.lens.spotYMm),
+    sigmaMm: null,
+    origin: 'about what this lens’ spot burns: nobody measured the kerf yet',
+  };
+}
+
 /** A cut is proposed with this much more than what is expected to just come through. */
 const MARGIN = 1.4;
 

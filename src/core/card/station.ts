@@ -29,6 +29,13 @@ export const movedCell = <Moved extends Omit<Cell, 'index'>>(cell: Moved, dx: nu
   ...cell,
   box: { ...cell.box, x: cell.box.x + dx, y: cell.box.y + dy },
   burns: cell.burns.map((burn) => movedBurn(burn, dx, dy)),
+  ...(cell.wanted && {
+    wanted: {
+      ...cell.wanted,
+      outline: cell.wanted.outline.map(({ x, y }) => ({ x: x + dx, y: y + dy })),
+      on: { x: cell.wanted.on.x + dx, y: cell.wanted.on.y + dy },
+    },
+  }),
 });
 
 /**

@@ -55,6 +55,9 @@ export const FIT: Ask = eyeAsk('fit', 'Push an offcut of the sheet into it: how 
 /** Whether a hand is to tap the sheet under the cells. */
 export const asksForTap = (asks: readonly Ask[]): boolean => asks.includes(DROP);
 
+/** Whether a sheet is pushed into slots. */
+export const asksForPush = (asks: readonly Ask[]): boolean => asks.some(({ field }) => field === FIT.field);
+
 /** Depth of an engraved patch, for families that are judged by it: no photo shows it. */
 export const DEPTH: Ask = {
   field: 'depth',

@@ -4,6 +4,15 @@ import { normalSum } from '../stats/normal';
 export const FITS = ['no', 'press', 'snug', 'slip', 'loose'] as const;
 export type Fit = (typeof FITS)[number];
 
+/** Each fit as it is called. */
+export const FIT_WORDS: Readonly<Record<Fit, string>> = {
+  no: 'does not go in',
+  press: 'pressed in',
+  snug: 'snug',
+  slip: 'slips in',
+  loose: 'loose',
+};
+
 /** The fits that somebody may want: the sheet goes in, and does not rattle. */
 export const WANTED_FITS = ['press', 'snug', 'slip'] as const satisfies readonly Fit[];
 export type WantedFit = (typeof WANTED_FITS)[number];

@@ -21,7 +21,10 @@ describe('a joint of two cut parts', () => {
   it('has what is wanted between its parts where both cuts are compensated for, and a kerf or two more where they are not', () => {
     const of = (change: Partial<Joint>) =>
       Object.fromEntries(
-        jointBySchool(joint(change)).map(({ school, clearanceMm }) => [school, Math.round(clearanceMm * 1e6) / 1e6]),
+        jointBySchool(joint(change)).map(({ school, clearanceMm }) => [
+          school,
+          Math.round(clearanceMm * 1e6) / 1e6 + 0,
+        ]),
       );
     expect(of({})).toEqual({ both: 0, part: 0, hole: 0, 'part-alone': 0.2, nobody: 0.4 });
     expect(of({ clearanceMm: -0.05 })).toEqual({

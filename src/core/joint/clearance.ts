@@ -12,7 +12,8 @@ export interface Joint {
 }
 
 /** Who is drawn other than true: both, one for both, one for itself alone, or nobody. */
-export type School = 'both' | 'part' | 'hole' | 'part-alone' | 'nobody';
+export const SCHOOLS = ['both', 'part', 'hole', 'part-alone', 'nobody'] as const;
+export type School = (typeof SCHOOLS)[number];
 
 export interface DrawnJoint {
   readonly school: School;
@@ -40,24 +41,38 @@ function checkKerf(kerfMm: number, sizeMm: number): void {
 export function jointBySchool({ sizeMm, clearanceMm, holeKerfMm, partKerfMm, kerfSigmaMm }: Joint): DrawnJoint[] {
   checkKerf(holeKerfMm, sizeMm);
   checkKerf(partKerfMm, sizeMm);
-  const drawn: readonly (readonly [School, number, number])[] = [
-    ['both', sizeMm + clearanceMm - holeKerfMm, sizeMm + partKerfMm],
-    ['part', sizeMm, sizeMm + holeKerfMm + partKerfMm - clearanceMm],
-    ['hole', sizeMm - holeKerfMm - partKerfMm + clearanceMm, sizeMm],
-    ['part-alone', sizeMm, sizeMm + partKerfMm],
-    ['nobody', sizeMm, sizeMm],
-  ];
-  return drawn.map(([school, holeMm, partMm]) => {
+  return SCHOOLS.map((school) => {
+    const { holeSideMm, partSideMm } = perSideOf(school, { holeKerfMm, partKerfMm, clearanceMm });
+    const [holeMm, partMm] = [sizeMm + 2 * holeSideMm, sizeMm + 2 * partSideMm];
     if (!(holeMm > 0)) throw new RangeError('The hole would be drawn with no width: the kerf is too wide for it.');
     return {
       school,
       holeMm,
       partMm,
-      clearanceMm: holeMm + holeKerfMm - (partMm - partKerfMm),
+      clearanceMm: 2 * holeSideMm + holeKerfMm - (2 * partSideMm - partKerfMm),
       // One machine and one lens: where the kerf is off, it is off in both alike.
       sigmaMm: kerfSigmaMm === null ? null : 2 * kerfSigmaMm,
     };
   });
+}
+
+/**
+ * How far a school moves the edges of a part, and those of a hole, outward on either side of what is wanted.
+ *
+ * Both, kerfs of 0.2 mm, 0.1 mm of clearance: the part 0.1 outward, the hole 0.05 inward.
+ */
+export function perSideOf(
+  school: School,
+  { holeKerfMm, partKerfMm, clearanceMm }: Pick<Joint, 'holeKerfMm' | 'partKerfMm' | 'clearanceMm'>,
+): { readonly partSideMm: number; readonly holeSideMm: number } {
+  const [ofPart, ofHole, wider] = [partKerfMm / 2, holeKerfMm / 2, clearanceMm / 2];
+  return {
+    both: { partSideMm: ofPart, holeSideMm: wider - ofHole },
+    part: { partSideMm: ofPart + ofHole - wider, holeSideMm: 0 },
+    hole: { partSideMm: 0, holeSideMm: wider - ofPart - ofHole },
+    'part-alone': { partSideMm: ofPart, holeSideMm: 0 },
+    nobody: { partSideMm: 0, holeSideMm: 0 },
+  }[school];
 }
 
 /** A slot for a sheet that is stuck through it on edge: its thickness is not cut. */

@@ -8,11 +8,12 @@ import { CardPhotos, CardPiece } from '../../components/CardPhotos';
 import { TextField } from '../../components/Field';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
-import { NOTE_FIELD, wordOf, type Seen } from '../../core/card/asks';
+import { isAskedOf, nearOf, NOTE_FIELD, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import { levelWords } from '../../core/card/channels';
+import type { Cell } from '../../core/card/layout';
 import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
-import { asksForTap, asksOn, DROP, FIT } from '../../core/card/usual-asks';
+import { asksForPush, asksForTap, asksOn, DROP, FIT } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
@@ -80,7 +81,10 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const onBench = view.burns.some((burn) => burn.place === 'bench' && burn.linesDone > 0);
   const action = useAction();
   const taps = asksForTap(asks);
-  const byHand = taps ? DROP : asks.includes(FIT) ? FIT : null;
+  const pushes = asksForPush(asks);
+  const byHand = asks.filter(({ field }) => field === DROP.field || field === FIT.field);
+  const isOpen = (ask: Ask): boolean =>
+    layout.order.some((index) => isAskedOf(ask, layout.cells[index]!) && wordOf(seen, ask.field, index) === null);
 
   const put = (answer: NewAnswer): Promise<void> =>
     send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
@@ -104,7 +108,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     });
   };
   const onCellKey = (event: KeyboardEvent, cellIndex: number): void => {
-    const pressed = keyAction(event, ofCell);
+    const pressed = keyAction(event, askedOf(ofCell, layout.cells[cellIndex]!));
     if (pressed === null) return;
     event.preventDefault();
     if (pressed.do === 'undo') takeBack();
@@ -117,7 +121,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const shown = selected === null ? undefined : readings.get(selected);
   const shownThrough = selected === null ? undefined : throughs.get(selected);
   const goToGaugeAfter = (place: GaugePlace): void => {
-    const next = gaugeAfter(place, gauges, layout.order);
+    const next = gaugeAfter(place, gauges, layout);
     if (!next) return;
     const focus = (): void =>
       document.querySelector<HTMLInputElement>(`[data-gauge="${next.field} ${next.repeat}"]`)?.focus();
@@ -181,8 +185,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
-        {byHand && onBench && layout.order.some((index) => wordOf(seen, byHand.field, index) === null) && (
-          <TapSheet cardId={card.id} does={taps ? 'tap' : 'push'} onTapped={onChanged} />
+        {onBench && byHand.some(isOpen) && (
+          <TapSheet cardId={card.id} does={taps && pushes ? 'both' : taps ? 'tap' : 'push'} onTapped={onChanged} />
         )}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
@@ -190,7 +194,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
       </TicketPart>
       {cell ? (
         <TicketPart title={`Cell ${cell.index + 1}: ${levelWords(cell.levels, machine.likedUnits).join(', ')}`}>
-          {ofCell.map((ask) => (
+          {askedOf(ofCell, cell).map((ask) => (
             <EyeQuestion
               key={ask.field}
               ask={ask}
@@ -199,7 +203,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
               onAnswer={(value) => say(ask.field, cell.index, value)}
             />
           ))}
-          {gauges.map((ask) => (
+          {askedOf(gauges, cell).map((ask) => (
             <div key={ask.field} role="group" aria-label={ask.question} className={styles.ask}>
               <p>{ask.question}</p>
               <div className={styles.gauges}>
@@ -210,7 +214,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                       key={`${cell.index} ${ask.field} ${repeat}`}
                       ask={ask}
                       repeat={repeat}
-                      nearMm={ask.near ? Number(cell.levels[ask.near]) : null}
+                      nearMm={nearOf(ask, cell)}
                       value={standingAnswer(answers, place).value as number | null}
                       onAnswer={(value) => say(ask.field, cell.index, value, repeat)}
                       onEnter={() => goToGaugeAfter(place)}
@@ -301,7 +305,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   On the light table, %
                 </button>
               )}
-              {(gauges.length > 0 || byHand) && onBench && (
+              {(gauges.length > 0 || byHand.length > 0) && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
                   {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
                 </button>
@@ -395,6 +399,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     />
   );
 }
+
+const askedOf = <Of extends Ask>(asks: readonly Of[], cell: Cell): Of[] => asks.filter((ask) => isAskedOf(ask, cell));
 
 /** When the piece is to be looked at, and what is done to it first. */
 function FinishNotice({ setup, photo }: { setup: WorkSetup; photo: PhotoView | undefined }) {

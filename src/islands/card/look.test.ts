@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { cellOf } from '../../../tests/support/bare-layout';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { cardKind } from '../../cards/registry';
+import type { Burn } from '../../core/card/shape';
 import type { Answer, Seen } from '../../core/card/asks';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 import {
@@ -13,6 +16,7 @@ import {
   standingAnswer,
 } from './look';
 
+const burn: Burn = { shape: { do: 'follow', lines: [] }, settings: PLAIN_FILL };
 const { asks } = cardKind('grid');
 const kerfAsks = cardKind('kerf').asks;
 const { ofCell } = sortedAsks(asks);
@@ -91,26 +95,26 @@ describe('cells in doubt', () => {
 
 describe('readings of a gauge', () => {
   it('go on with the same gauge, the next gauge, the next cell as they burn, and end', () => {
-    const order = [2, 0, 1];
+    const on = { order: [2, 0, 1], cells: [0, 1, 2].map((index) => cellOf(index, burn)) };
     const x = gauges[0];
     const y = gauges[1];
     const last = gauges.at(-1);
-    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 0 }, gauges, order)).toEqual({
+    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 0 }, gauges, on)).toEqual({
       cellIndex: 2,
       field: x!.field,
       repeat: 1,
     });
-    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 2 }, gauges, order)).toEqual({
+    expect(gaugeAfter({ cellIndex: 2, field: x!.field, repeat: 2 }, gauges, on)).toEqual({
       cellIndex: 2,
       field: y!.field,
       repeat: 0,
     });
-    expect(gaugeAfter({ cellIndex: 2, field: last!.field, repeat: 2 }, gauges, order)).toEqual({
+    expect(gaugeAfter({ cellIndex: 2, field: last!.field, repeat: 2 }, gauges, on)).toEqual({
       cellIndex: 0,
       field: x!.field,
       repeat: 0,
     });
-    expect(gaugeAfter({ cellIndex: 1, field: last!.field, repeat: 2 }, gauges, order)).toBeNull();
+    expect(gaugeAfter({ cellIndex: 1, field: last!.field, repeat: 2 }, gauges, on)).toBeNull();
   });
 });
 

@@ -1,5 +1,6 @@
-import { numbersOf, wordOf, type Answer, type Ask, type Seen } from '../../core/card/asks';
+import { isAskedOf, numbersOf, wordOf, type Answer, type Ask, type Seen } from '../../core/card/asks';
 import { BETTER } from '../../core/card/usual-asks';
+import type { Layout } from '../../core/card/layout';
 import { plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
 
@@ -103,14 +104,17 @@ export interface GaugePlace {
 export function gaugeAfter(
   { cellIndex, field, repeat }: GaugePlace,
   gauges: readonly GaugeAsk[],
-  order: readonly number[],
+  { order, cells }: Pick<Layout, 'order' | 'cells'>,
 ): GaugePlace | null {
-  const places = gauges.flatMap((ask) =>
-    Array.from({ length: ask.repeats }, (_, turn) => ({ field: ask.field, repeat: turn })),
+  const places = order.flatMap((index) =>
+    gauges
+      .filter((ask) => isAskedOf(ask, cells[index]!))
+      .flatMap((ask) =>
+        Array.from({ length: ask.repeats }, (_, turn) => ({ cellIndex: index, field: ask.field, repeat: turn })),
+      ),
   );
-  const here = places.findIndex((place) => place.field === field && place.repeat === repeat);
-  const following = places[here + 1];
-  if (following) return { cellIndex, ...following };
-  const next = order[order.indexOf(cellIndex) + 1];
-  return next === undefined || places[0] === undefined ? null : { cellIndex: next, ...places[0] };
+  const here = places.findIndex(
+    (place) => place.cellIndex === cellIndex && place.field === field && place.repeat === repeat,
+  );
+  return places[here + 1] ?? null;
 }

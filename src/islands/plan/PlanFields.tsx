@@ -1,8 +1,10 @@
+import { DrawingField } from '../../components/DrawingField';
 import { PictureField, type NamedPicture } from '../../components/PictureField';
 import { CheckField, SelectField, TextField } from '../../components/Field';
 import { QuantityField } from '../../components/QuantityField';
 import { kindOfField, type QuantityKinds } from '../../components/quantity-kinds';
 import type { Crop } from '../../core/picture/sample';
+import type { Drawing } from '../../core/part/drawing';
 import { valueAt, withValueAt, type PlanField } from '../../core/card/plan-fields';
 
 interface Props<Plan extends object> {
@@ -37,6 +39,18 @@ export function PlanFields<Plan extends object>({ fields, plan, onPlan, kinds, e
           onChange={(picture, crop) =>
             onPlan(withValueAt(withValueAt(plan, field.path, picture), CROP_PATH, crop), field.path)
           }
+        />
+      );
+    if (field.as === 'drawing')
+      return (
+        <DrawingField
+          key={field.path}
+          label={field.label}
+          drawing={value as Drawing}
+          says={field.hint}
+          hint={reasons[field.path]}
+          error={error}
+          onChange={set}
         />
       );
     if (field.as === 'flag')

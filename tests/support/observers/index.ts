@@ -9,6 +9,7 @@ import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
+import { partObserver } from './part';
 import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
@@ -29,6 +30,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   interval: intervalObserver,
   kerf: kerfObserver,
   'line-width': lineWidthObserver,
+  part: partObserver,
   picture: pictureObserver,
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,

@@ -6,9 +6,9 @@ import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
-import { chancesAt, FITS, thicknessBy, WANTED_FITS, type FitBounds } from '../../../core/fit/fit-bounds';
+import { chancesAt, FIT_WORDS, FITS, thicknessBy, WANTED_FITS, type FitBounds } from '../../../core/fit/fit-bounds';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
-import { findSlots, USUAL_SLOTS_WISH, WORDS, type SlotsFinding, type SlotsWish } from '../find';
+import { findSlots, USUAL_SLOTS_WISH, type SlotsFinding, type SlotsWish } from '../find';
 
 const NAMES = { press: 'pressed in', snug: 'snug by hand', slip: 'slipping in, no play' } as const;
 const BEGINS = { press: 'Pressed in from', snug: 'Snug from', slip: 'Slips in from', loose: 'Loose from' } as const;
@@ -41,7 +41,7 @@ export default function SlotsFindingScreen(props: FindingProps) {
       ringed={[]}
       words={(cell) => {
         const slot = felt.get(cell.index);
-        return slot ? `${WORDS[slot.fit]}${odd.includes(cell.index) ? ', against its neighbours' : ''}` : '';
+        return slot ? `${FIT_WORDS[slot.fit]}${odd.includes(cell.index) ? ', against its neighbours' : ''}` : '';
       }}
       rows={[
         ['Sheet', formatLength(sheetMm, liked, 3)],
@@ -89,7 +89,7 @@ export default function SlotsFindingScreen(props: FindingProps) {
             x={{ title: 'drawn wider than the sheet by, mm', show: (value) => plainNumber(value, 3) }}
             y={{
               title: '',
-              show: (value) => (Number.isInteger(value) ? (WORDS[FITS[value] ?? 'no'] ?? '') : ''),
+              show: (value) => (Number.isInteger(value) ? (FIT_WORDS[FITS[value] ?? 'no'] ?? '') : ''),
               from: 0,
               to: FITS.length - 1,
             }}
@@ -112,7 +112,7 @@ export default function SlotsFindingScreen(props: FindingProps) {
 const gaugeRows = (bounds: FitBounds, drawnMm: number, mm: (value: number) => string): [string, string][] =>
   WANTED_FITS.map((fit) => {
     const { thicknessMm, sigmaMm } = thicknessBy(bounds, drawnMm, fit);
-    return [`A sheet ${WORDS[fit]} here is`, `${mm(thicknessMm)} ± ${mm(2 * sigmaMm)} thick`];
+    return [`A sheet ${FIT_WORDS[fit]} here is`, `${mm(thicknessMm)} ± ${mm(2 * sigmaMm)} thick`];
   });
 
 /** The fit to be expected along the clearances that were tried. */

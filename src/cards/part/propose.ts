@@ -1,0 +1,73 @@
+import { factOf } from '../../core/book/facts';
+import type { Known, Proposal } from '../../core/card/contract';
+import { proposeFrame } from '../../core/card/frame-settings';
+import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
+import { proposeSetup } from '../../core/card/work-setup';
+import { clearanceFor, keptBounds, WANTED_FITS, type WantedFit } from '../../core/fit/fit-bounds';
+import { tag } from '../../core/part/tag';
+import { formatLength } from '../../core/quantities/format';
+import { thicknessOf } from '../../core/stock/stock';
+import { PART_VERSION, type PartPlan } from './plan';
+
+/** How much wider than the sheet a slot comes out for each fit on most stock, where nobody felt it (common practice). */
+const USUAL_MM: Readonly<Record<WantedFit, number>> = { press: -0.03, snug: 0.02, slip: 0.1 };
+const GAP_MM = 5;
+/** Thinner sheets bend, and are not stuck through anything on edge. */
+const LEAST_ON_EDGE_MM = 1;
+
+const thousandth = (mm: number): number => Math.round(mm * 1000) / 1000;
+
+/**
+ * A small part of our own and a slot for it, drawn by the kerf and the fits that were kept. Throws RangeError for stock that this source does not cut,
+ * or not in this thickness.
+ */
+export function proposePart(known: Known): Proposal<PartPlan> {
+  const { pairing, facts } = known;
+  const { machine, stock } = pairing;
+  const { cut, reasons } = proposedCut(known);
+  const kerf = kerfToGoBy(known);
+  const fits = factOf(facts, 'fit');
+  const thickness = thicknessOf(stock);
+  const slotFor = (fit: WantedFit): number =>
+    fits ? clearanceFor(keptBounds(fits.value), fit, thickness.spreadMm ?? 0).clearanceMm : USUAL_MM[fit] - kerf.xMm;
+  const frame = proposeFrame(pairing);
+  const words = (mm: number): string => formatLength(mm, machine.likedUnits, 3);
+  const fitWords = fits
+    ? `by the fits that were kept${fits.stale.length > 0 ? `, which are stale: ${fits.stale.join(', ')}` : ''}`
+    : 'what goes on most stock, less the kerf: burn a comb of slots to know';
+  return {
+    plan: {
+      version: PART_VERSION,
+      drawing: tag(),
+      scale: 1,
+      kerf: { xMm: kerf.xMm, yMm: kerf.yMm, sigmaMm: kerf.sigmaMm },
+      school: 'both',
+      clearanceMm: 0,
+      withSlot: thickness.meanMm >= LEAST_ON_EDGE_MM,
+      thicknessMm: thousandth(thickness.meanMm),
+      fit: 'press',
+      slotFor: Object.fromEntries(WANTED_FITS.map((fit) => [fit, thousandth(slotFor(fit))])) as PartPlan['slotFor'],
+      gapMm: Math.max(GAP_MM, Math.ceil(thickness.meanMm)),
+      leadMm: 0,
+      tabs: 0,
+      tabMm: 0.6,
+      cutsOpen: false,
+      cut,
+      frame: frame.settings,
+      setup: proposeSetup(pairing),
+    },
+    reasons: {
+      ...reasons,
+      drawing: 'a tag of our own to begin with: choose your drawing',
+      'kerf.xMm': kerf.origin,
+      'kerf.yMm': kerf.origin,
+      thicknessMm:
+        thickness.origin === 'measured'
+          ? 'as measured'
+          : 'the label’s: measure the sheet, labels are off by up to a tenth of a millimetre and more',
+      ...Object.fromEntries(WANTED_FITS.map((fit) => [`slotFor.${fit}`, fitWords])),
+      withSlot: `its largest part is pushed into it, on edge; drawn ${words(thickness.meanMm + slotFor('press'))} wide to be pressed in`,
+      'frame.lettering.powerFraction': frame.reasons.lettering,
+    },
+  };
+}

@@ -1,0 +1,177 @@
+import type { Point, Rect } from '../geometry/point';
+import { rectsOverlap } from '../geometry/point';
+import { pointsOf, SAME_PLACE_MM, type Drawing } from './drawing';
+import { boxOfRing, crossesItself, isInside, sharedAreaMm2, signedAreaMm2, type Ring } from './polygons';
+
+/** A closed line of a drawing: the edge of a part, or of a hole in one. */
+export interface Outline {
+  readonly ring: Ring;
+  readonly side: 'part' | 'hole';
+  /** The outline directly around it, by its place in the list; null for what lies in none. */
+  readonly within: number | null;
+  readonly box: Rect;
+  /** A place of what comes loose when it is cut, well away from its edges. */
+  readonly on: Point;
+}
+
+/** A line that ends: no part comes out of it. */
+export interface OpenLine {
+  readonly points: readonly Point[];
+  readonly lengthMm: number;
+}
+
+/** What makes it impossible to say what is part and what is hole; at a place, so that it can be looked at. */
+export interface DrawingFault {
+  readonly what: 'crosses-itself' | 'crosses-another' | 'too-small';
+  readonly at: Point;
+}
+
+export interface SortedDrawing {
+  /** The largest first: what lies in another comes after it. */
+  readonly outlines: readonly Outline[];
+  readonly open: readonly OpenLine[];
+  /** How many closed lines were left out because the same line is there already: cut twice, an edge is charred and wide. */
+  readonly twice: number;
+  readonly faults: readonly DrawingFault[];
+}
+
+/** Smaller things than this burn away. */
+const LEAST_MM = 0.2;
+/** Of areas: what rounding leaves. */
+const SLIVER_MM2 = 1e-3;
+
+/**
+ * Closed lines sorted by nesting: what lies in none, or in an even number of others, is the edge of a part, the others are holes. Lines that stand
+ * there twice are taken once. With faults there are no outlines: what crosses cannot be told apart.
+ *
+ * A square with a round hole, and in the hole a smaller square: part, hole, part.
+ */
+export function sortedDrawing({ lines }: Drawing, scale = 1): SortedDrawing {
+  const open = lines
+    .filter(({ closed }) => !closed)
+    .map((line): OpenLine => {
+      const points = pointsOf(line, scale);
+      return { points, lengthMm: lengthOf(points) };
+    });
+  const all = lines.filter(({ closed }) => closed).map((line) => pointsOf(line, scale));
+  const rings = all
+    .filter((ring, index) => !all.slice(0, index).some((other) => isSame(ring, other)))
+    .sort((a, b) => Math.abs(signedAreaMm2(b)) - Math.abs(signedAreaMm2(a)));
+  const faults = faultsOf(rings);
+  return {
+    outlines: faults.length > 0 ? [] : nested(rings),
+    open,
+    twice: all.length - rings.length,
+    faults,
+  };
+}
+
+export const lengthOf = (points: readonly Point[]): number =>
+  points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
+
+/** Whether two rings are drawn along the same places: every place of either lies on a place of the other. */
+function isSame(a: Ring, b: Ring): boolean {
+  if (a.length !== b.length) return false;
+  return a.every(({ x, y }) => b.some((other) => Math.hypot(x - other.x, y - other.y) <= SAME_PLACE_MM));
+}
+
+function faultsOf(rings: readonly Ring[]): DrawingFault[] {
+  const boxes = rings.map(boxOfRing);
+  const faults = rings.flatMap((ring, index): DrawingFault[] => {
+    const { width, height } = boxes[index]!;
+    if (Math.min(width, height) < LEAST_MM) return [{ what: 'too-small', at: ring[0]! }];
+    if (crossesItself(ring)) return [{ what: 'crosses-itself', at: ring[0]! }];
+    return Math.abs(signedAreaMm2(ring)) < LEAST_MM ** 2 ? [{ what: 'too-small', at: ring[0]! }] : [];
+  });
+  if (faults.length > 0) return faults;
+  rings.forEach((ring, a) =>
+    rings.slice(0, a).forEach((other, b) => {
+      if (!rectsOverlap(boxes[a]!, boxes[b]!)) return;
+      const shared = sharedAreaMm2([ring], [other]);
+      const least = Math.min(Math.abs(signedAreaMm2(ring)), Math.abs(signedAreaMm2(other)));
+      if (shared > SLIVER_MM2 && least - shared > SLIVER_MM2) faults.push({ what: 'crosses-another', at: ring[0]! });
+    }),
+  );
+  return faults;
+}
+
+/** Rings none of which cross: of two that share an area, the smaller one lies in the other. */
+function nested(rings: readonly Ring[]): Outline[] {
+  const areas = rings.map((ring) => Math.abs(signedAreaMm2(ring)));
+  const boxes = rings.map(boxOfRing);
+  const around = rings.map((ring, index) =>
+    rings
+      .map((_, other) => other)
+      .filter(
+        (other) =>
+          areas[other]! > areas[index]! &&
+          rectsOverlap(boxes[index]!, boxes[other]!) &&
+          sharedAreaMm2([ring], [rings[other]!]) > areas[index]! / 2,
+      )
+      .sort((a, b) => areas[a]! - areas[b]!),
+  );
+  return rings.map((ring, index) => ({
+    ring,
+    side: around[index]!.length % 2 === 0 ? 'part' : 'hole',
+    within: around[index]![0] ?? null,
+    box: boxes[index]!,
+    on: placeOn(
+      ring,
+      boxes[index]!,
+      rings.filter((_, other) => around[other]![0] === index),
+    ),
+  }));
+}
+
+/** Places that are tried along each axis for one that lies on a part. */
+const TRIED = 24;
+
+/** The place of a grid that lies furthest from every edge of what is inside a ring and in none of the rings in it. */
+function placeOn(ring: Ring, { x, y, width, height }: Rect, holes: readonly Ring[]): Point {
+  const edges = [ring, ...holes];
+  let best: { readonly point: Point; readonly away: number } | null = null;
+  for (let row = 0; row < TRIED; row++)
+    for (let column = 0; column < TRIED; column++) {
+      const point = { x: x + (width * (column + 0.5)) / TRIED, y: y + (height * (row + 0.5)) / TRIED };
+      const away = Math.min(...edges.map((edge) => distanceTo(edge, point)));
+      if (best && away <= best.away) continue;
+      if (isInside(point, ring) && !holes.some((hole) => isInside(point, hole))) best = { point, away };
+    }
+  // Thinner than the grid everywhere: a place at its edge.
+  return best?.point ?? ring[0]!;
+}
+
+function distanceTo(ring: Ring, { x, y }: Point): number {
+  let least = Infinity;
+  ring.forEach((a, index) => {
+    const b = ring[(index + 1) % ring.length]!;
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const length = dx * dx + dy * dy;
+    const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / length));
+    least = Math.min(least, Math.hypot(x - a.x - share * dx, y - a.y - share * dy));
+  });
+  return least;
+}
+
+/** Outlines in the order they are cut, by their places in the list: all that lies in one before it, since what has dropped moves; then the nearest. */
+export function cutOrder(
+  outlines: readonly Pick<Outline, 'within' | 'ring'>[],
+  from: Point = { x: 0, y: 0 },
+): number[] {
+  const order: number[] = [];
+  let head = from;
+  const cutAllIn = (parent: number | null): void => {
+    const left = outlines.map((_, index) => index).filter((index) => outlines[index]!.within === parent);
+    while (left.length > 0) {
+      const away = left.map((index) =>
+        Math.min(...outlines[index]!.ring.map(({ x, y }) => Math.hypot(x - head.x, y - head.y))),
+      );
+      const [next] = left.splice(away.indexOf(Math.min(...away)), 1);
+      cutAllIn(next!);
+      order.push(next!);
+      head = outlines[next!]!.ring[0]!;
+    }
+  };
+  cutAllIn(null);
+  return order;
+}

@@ -112,7 +112,7 @@ function placed(of: Attributes): { readonly matrix: number[]; readonly sizeSaidI
   const unitOf = (text: string | undefined): string => LENGTH.exec(text ?? '')?.[2]?.toLowerCase() ?? '%';
   const isSaid = [of.width, of.height].some((text) => !['', 'px', '%'].includes(unitOf(text)));
   const sizeSaidIn = isSaid ? 'lengths' : 'pixels';
-  const [left, top, wide, high] = box;
+  const [wide, high] = box.slice(2);
   if (box.length !== 4 || !(wide! > 0 && high! > 0)) return { matrix: [MM_PER_PX, 0, 0, MM_PER_PX, 0, 0], sizeSaidIn };
   // One side alone says the other by the box's own shape.
   const [ownX, ownY] = [width === null ? null : width / wide!, height === null ? null : height / high!];
@@ -121,7 +121,8 @@ function placed(of: Attributes): { readonly matrix: number[]; readonly sizeSaidI
   const [scaleX, scaleY] = isStretched ? [ownX ?? ownY ?? 1, ownY ?? ownX ?? 1] : [even, even];
   const [a, d] = [scaleX * MM_PER_PX, scaleY * MM_PER_PX];
   if (!(a > 0 && d > 0)) throw new SvgFault('The drawing says a size of nothing.');
-  return { matrix: [a, 0, 0, d, -left! * a, -top! * d], sizeSaidIn };
+  // Where the box begins does not matter: a drawing is taken from its own upper left corner.
+  return { matrix: [a, 0, 0, d, 0, 0], sizeSaidIn };
 }
 
 interface Holder {

@@ -8,7 +8,7 @@ import { layCard, planProblems } from '../../core/card/lay';
 import { linesOf } from '../../core/card/shape';
 import { cardSteps } from '../../core/card/steps';
 import { lineOf, type Drawing } from '../../core/part/drawing';
-import { boxOfRing } from '../../core/part/polygons';
+import { boxOfRing, isInside } from '../../core/part/polygons';
 import { gcodeChunks } from '../../formats/gcode';
 import { dxfOfSteps } from '../../formats/steps-dxf';
 import { checked } from '../../api/checked';
@@ -44,6 +44,11 @@ describe('a part that is planned', () => {
     expect(wider.map(hundredths)).toEqual([20, -20, -20, 0]);
     expect(higher.map(hundredths)).toEqual([30, -30, -30, 0]);
     expect(cells[0]!.wanted).toMatchObject({ widthMm: 24, heightMm: 16, kerf: { xMm: 0.2, yMm: 0.3, sigmaMm: 0.01 } });
+    for (const { wanted, box: drawn } of cells) {
+      const around = boxOfRing(wanted!.outline);
+      expect(Math.hypot(around.x - drawn.x, around.y - drawn.y)).toBeLessThan(0.001);
+      expect(isInside(wanted!.on, wanted!.outline)).toBe(true);
+    }
     // As drawn a part comes out smaller by the kerf, a hole larger.
     const [tag, hole] = lay({ school: 'nobody' }).cells;
     expect(tag!.wanted).toMatchObject({ widthMm: 23.8, heightMm: 15.7 });

@@ -7,6 +7,7 @@ import type { Station } from '../core/card/layout';
 import { UNTIMED } from '../core/motion/pace';
 import { paceNow, renewPace } from './pace';
 import { scopeAt } from './scope';
+import { detailChecks } from '../core/card/detail-checks';
 import { tiltChecks } from '../core/card/tilt';
 import { setupChecks } from '../core/card/work-setup';
 import { preBurnCautions, type Caution } from '../core/stock/cautions';
@@ -29,6 +30,7 @@ export function cautionsOfCard(card: CardRecord): Caution[] {
   return preBurnCautions(card.madeFor.machine, card.madeFor.stock, [
     ...setupChecks(card.plan.setup),
     ...tiltChecks(card.layout.tilt, card.madeFor.machine.likedUnits),
+    ...detailChecks(card.layout, card.madeFor.stock),
   ]);
 }
 

@@ -39,11 +39,13 @@ export async function readGauge(
 const BROWN_FROM = 0.08;
 const BLACK_FROM = 0.25;
 const CHARRED_FROM = 0.4;
+/** And that its tip has lost where that is called burned away (from memory, without a source). */
+const TIP_BURNED_FROM = 0.36;
 
 /** What somebody would call what the bench's hand finds. */
-function wordsOfTap({ part, edgeLoss }: Tapped): { readonly drop: string; readonly edge: string } {
+function wordsOfTap({ part, edgeLoss, tipLoss }: Tapped): { readonly drop: string; readonly edge: string } {
   const drop = {
-    loose: edgeLoss >= CHARRED_FROM ? 'charred' : 'clean',
+    loose: tipLoss >= TIP_BURNED_FROM ? 'tip' : edgeLoss >= CHARRED_FROM ? 'charred' : 'clean',
     fibres: 'knife',
     hangs: 'hangs',
     'not-through': 'not-through',

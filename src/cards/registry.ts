@@ -10,6 +10,7 @@ import { grid } from './grid';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
 import { part } from './part';
+import { passes } from './passes';
 import { picture } from './picture';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
@@ -37,6 +38,7 @@ export const CARD_KINDS = {
   'run-up': runUp,
   bed,
   cut,
+  passes,
   kerf,
   slots,
   part,

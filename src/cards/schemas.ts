@@ -8,6 +8,7 @@ import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
 import { partSchemas } from './part/schema';
+import { passesSchemas } from './passes/schema';
 import { pictureSchemas } from './picture/schema';
 import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
@@ -36,6 +37,7 @@ export const CARD_SCHEMAS = {
   'run-up': runUpSchemas,
   bed: bedSchemas,
   cut: cutSchemas,
+  passes: passesSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,
   part: partSchemas,

@@ -112,11 +112,11 @@ export function CardDrawing({
             <title>{describe(cell)}</title>
             <rect {...box} fill={ground ?? 'transparent'} className={styles.box} />
             <Burns cell={cell} fill={fill} markColour={markColour} lines={marksVisible} />
-            {cell.wanted && <path d={pathOf([cell.wanted.outline], true)} className={styles.wanted} />}
-            {cell.wanted && cell.levels.side !== 'part' && (
+            {cell.wanted?.comesOut && <path d={pathOf([cell.wanted.outline], true)} className={styles.wanted} />}
+            {cell.wanted?.comesOut && cell.levels.side !== 'part' && (
               <path d={pathOf([cell.wanted.outline], true)} className={styles.opening} />
             )}
-            {hatched && !cell.wanted && (
+            {hatched && !cell.wanted?.comesOut && (
               <rect
                 {...box}
                 fill="url(#prediction)"

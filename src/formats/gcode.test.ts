@@ -217,6 +217,14 @@ describe('a program, word for word', () => {
     ]);
     expect(remarks(null, null)).toEqual([]);
   });
+  it('waits beside the lower end of a tilted board: left of it the head would come nearer to it than anywhere on the card', () => {
+    const tilt = { spacerMm: 6, levelAtMm: 2, fallMmPerMm: 0.05 };
+    const waits = (on: Machine): string =>
+      bodyOf({ ...layoutOf(FOLLOWED), tilt }, on).find((line) => line.startsWith('G0 X'))!;
+    // The card is 5 mm wide and lies 10 mm from the left: 23 mm, or as far as the bed goes.
+    expect(waits(machine)).toBe('G0 X23 Y88 S0');
+    expect(waits({ ...machine, bedWidthMm: 18 })).toBe('G0 X18 Y88 S0');
+  });
   it('goes back to the card’s corner under mirrors, which have nowhere clear to go', () => {
     const galvo = { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null };
     expect(linesOf(layoutOf(FILLED), { ...machine, head: 'galvo', galvo }).at(-2)).toBe('G0 X10 Y80 S0');

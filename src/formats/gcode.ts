@@ -11,7 +11,7 @@ import type { Point } from '../core/geometry/point';
 /** S word of full rated power. */
 export const FULL_POWER_S = 1000;
 
-/** Where the head waits for a hand: this far left of the card and behind it, as far as the bed lets it. */
+/** Where the head waits for a hand: this far left of the card and behind it, as far as the bed lets it; right of a board whose left end is raised. */
 const CLEAR_MM = 8;
 
 /** What begins at a line of a program: for whoever follows its progress, who need not understand the words. */
@@ -79,7 +79,10 @@ export function* gcodeLines(
   // Mirrors stand nowhere: they only look back to where they began, which is within every lens's field.
   const clearMm = machine.head === 'galvo' ? 0 : CLEAR_MM;
   const clear = at({
-    x: Math.max(-clearMm, -place.leftMm),
+    // Beside the lower end of a tilted board: left of its raised one the head would come nearer to it than anywhere on the card.
+    x: layout.tilt
+      ? Math.min(layout.widthMm + clearMm, machine.bedWidthMm - place.leftMm)
+      : Math.max(-clearMm, -place.leftMm),
     y: Math.max(-clearMm, -place.rearMm),
   });
   let feed = '';

@@ -111,10 +111,16 @@ describe('sums', () => {
     expect(Number(address.searchParams.get('thickness'))).toBeCloseTo(3.048, 6);
     expect(Number(address.searchParams.get('kerf'))).toBeLessThan(0.4);
     await driver.findElement(By.xpath('//select/option[contains(., "slots that were tried: Alder")]')).click();
-    await says(driver, 'Of 100, snug by hand');
+    await says(driver, 'Of 100, snug');
+    await says(driver, 'By the slots that were tried in Alder board.');
     await says(driver, 'tried with a sheet of 6.017 mm');
     await driver.findElement(By.xpath('//select/option[.="pressed in"]')).click();
     await says(driver, 'Of 100, pressed in');
+    await says(driver, '9 of 10 mm');
+    await type(driver, 'Fingers about as wide as', '30 mm');
+    await says(driver, '3 of 30 mm');
+    await driver.findElement(By.xpath('//select/option[.="inches"]')).click();
+    await says(driver, '3 of 1.1811 in');
     await type(driver, 'Power now', '50 %');
     await says(driver, '250 mm/min');
     const shared = await driver.getCurrentUrl();

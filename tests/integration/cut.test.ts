@@ -130,6 +130,30 @@ describe('squares that are cut out', () => {
     expect(fact.fact.at).toEqual({ part: 'Gate' });
   });
 
+  it('with sharp tips keep them where the same energy comes in more passes, and later cuts are proposed so', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'passes', () => ({ most: 4, repeats: 2 }));
+    const cautions = (await app.call('GET', `/api/cards/${id}/cautions`)).json as { text: string }[];
+    expect(cautions.some(({ text }) => text.includes('watch every tip'))).toBe(true);
+    await burnCard(app, id);
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json.tapped).toBeGreaterThanOrEqual(8);
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    const drops = (passes: number): string[] =>
+      view.card.layout.cells
+        .filter(({ levels }: any) => levels.passes === passes)
+        .map(
+          ({ index }: any) => view.answers.find((one: any) => one.field === 'drop' && one.cellIndex === index).value,
+        );
+    expect(drops(1)).toEqual(['tip', 'tip']);
+    expect(drops(4)).toEqual(['clean', 'clean']);
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'passes' }]);
+    const { value } = (await app.call('GET', `/api/facts/${kept.json.facts[0].factId}`)).json.versions[0];
+    expect(value.settings.passes).toBeGreaterThan(1);
+    const { json: cut } = await app.call('GET', `/api/pairings/${pairingId}/proposals/kerf`);
+    expect(cut.plan.cut.passes).toBe(value.settings.passes);
+  });
+
   it('are nothing that a card of engraved cells has', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'slate');
     const { id } = await makeCard(app, pairingId);

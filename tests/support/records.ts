@@ -1,15 +1,21 @@
 import { DEMO_MACHINES, DEMO_STOCKS, type DemoMachineName, type DemoStockName } from '../../src/demo/world';
 import type { TestApp } from './context';
 
-/** Machines of a file of tests, counted: each has quirks by its name, and a run must have the same ones as the last. */
-let machines = 0;
+/** Machines of each application, counted: each has quirks by its name, and a run must have the same ones as the last, whatever ran before. */
+const machines = new WeakMap<TestApp, number>();
+
+function nextName(app: TestApp): string {
+  const count = (machines.get(app) ?? 0) + 1;
+  machines.set(app, count);
+  return `Test ${count}`;
+}
 
 /** Machine, stock and pairing made over the endpoints. */
 export async function makePairing(
   app: TestApp,
   machine: DemoMachineName = 'heron',
   stock: DemoStockName = 'leather',
-  name = `Test ${++machines}`,
+  name = nextName(app),
 ) {
   const { machine: record, lenses } = DEMO_MACHINES[machine];
   const made = await app.call('POST', '/api/machines', { machine: { ...record, name }, lens: lenses[0] });

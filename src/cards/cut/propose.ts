@@ -128,7 +128,7 @@ export function proposeCut(known: Known): Proposal<CutPlan> {
   if (through === null)
     throw new RangeError(`invalid pairing: ${familyOf(stock.family).name} is not cut through by this source`);
   const energies = energiesToTry(known, through);
-  const passes = cutPasses(pairing, energies.most);
+  const passes = cutPasses(known, energies.most);
   const constants = cutConstants(pairing, 'cut');
   const frame = proposeFrame(pairing);
   const planOf = (size: Size): CutPlan => {
@@ -151,7 +151,7 @@ export function proposeCut(known: Known): Proposal<CutPlan> {
     plan,
     reasons: {
       ...constants.reasons,
-      'cut.passes': passesReason(passes, pairing),
+      'cut.passes': passesReason(passes, known),
       'speed.from': `${energies.why}; at no less than ${formatSpeed(LEAST_CUT_SPEED, liked)}, below which a cut chars`,
       'speed.to': 'faster than this the weakest square is not through',
       'rows.to':

@@ -52,10 +52,12 @@ function outlineCell({ outline, path, comesOut }: CutOutline, plan: PartPlan, at
   const wanted: Wanted = {
     outline: moved(outline.ring),
     on: moved([outline.on])[0]!,
-    widthMm: round(outline.box.width + comesOut.xMm),
-    heightMm: round(outline.box.height + comesOut.yMm),
-    kerf,
-    drawing: plan.drawing.name,
+    comesOut: {
+      widthMm: round(outline.box.width + comesOut.xMm),
+      heightMm: round(outline.box.height + comesOut.yMm),
+      kerf,
+      drawing: plan.drawing.name,
+    },
   };
   return {
     box: { ...outline.box, x: round(outline.box.x + at.x), y: round(outline.box.y + at.y) },
@@ -80,10 +82,12 @@ function slotCell(plan: PartPlan, box: Rect, cellIndex: number): Drawable {
     wanted: {
       outline: rectRing(box),
       on: { x: box.x + box.width / 2, y: box.y + box.height / 2 },
-      widthMm: round(box.width + kerf.xMm),
-      heightMm: round(box.height + kerf.yMm),
-      kerf,
-      drawing: plan.drawing.name,
+      comesOut: {
+        widthMm: round(box.width + kerf.xMm),
+        heightMm: round(box.height + kerf.yMm),
+        kerf,
+        drawing: plan.drawing.name,
+      },
       takes: { cellIndex, fit },
     },
   };

@@ -67,9 +67,9 @@ function sizesOf(layout: Layout, seen: Seen): { sizes: MeasuredSize[]; strange: 
   for (const cellIndex of layout.order) {
     const cell = layout.cells[cellIndex]!;
     for (const ask of PART_ASKS) {
-      if (ask.by !== 'gauge' || !cell.wanted || !isAskedOf(ask, cell)) continue;
+      if (ask.by !== 'gauge' || !cell.wanted?.comesOut || !isAskedOf(ask, cell)) continue;
       const axis = ask.field.endsWith('x') ? 'x' : 'y';
-      const { kerf, widthMm, heightMm } = cell.wanted;
+      const { kerf, widthMm, heightMm } = cell.wanted.comesOut;
       const wantedMm = axis === 'x' ? widthMm : heightMm;
       const readings = numbersOf(seen, ask.field, cellIndex);
       const far = readings.flatMap((reading) => farOff(reading, wantedMm) ?? []);

@@ -226,14 +226,15 @@ export const part = Object.freeze({
   wish: () => ({}),
   find: findPart,
   settle: ({ sizes, goes, missing }, layout) => {
-    const first = layout.cells.find(({ wanted }) => wanted);
-    if (missing.length > 0 || !first?.wanted || sizes.length === 0) return [];
+    const first = layout.cells.find(({ wanted }) => wanted?.comesOut);
+    const wanted = first?.wanted?.comesOut;
+    if (missing.length > 0 || !first || !wanted || sizes.length === 0) return [];
     const { settings } = mainBurn(first);
-    const { xMm, yMm } = first.wanted.kerf;
+    const { xMm, yMm } = wanted.kerf;
     return [
       {
         name: 'part',
-        at: { part: first.wanted.drawing },
+        at: { part: wanted.drawing },
         value: {
           settings,
           kerf: { xMm, yMm },

@@ -43,7 +43,11 @@ describe('a part that is planned', () => {
     const higher = paths.map(({ height }, index) => height - cells[index]!.box.height);
     expect(wider.map(hundredths)).toEqual([20, -20, -20, 0]);
     expect(higher.map(hundredths)).toEqual([30, -30, -30, 0]);
-    expect(cells[0]!.wanted).toMatchObject({ widthMm: 24, heightMm: 16, kerf: { xMm: 0.2, yMm: 0.3, sigmaMm: 0.01 } });
+    expect(cells[0]!.wanted!.comesOut).toMatchObject({
+      widthMm: 24,
+      heightMm: 16,
+      kerf: { xMm: 0.2, yMm: 0.3, sigmaMm: 0.01 },
+    });
     for (const { wanted, box: drawn } of cells) {
       const around = boxOfRing(wanted!.outline);
       expect(Math.hypot(around.x - drawn.x, around.y - drawn.y)).toBeLessThan(0.001);
@@ -51,8 +55,8 @@ describe('a part that is planned', () => {
     }
     // As drawn a part comes out smaller by the kerf, a hole larger.
     const [tag, hole] = lay({ school: 'nobody' }).cells;
-    expect(tag!.wanted).toMatchObject({ widthMm: 23.8, heightMm: 15.7 });
-    expect(hole!.wanted).toMatchObject({ widthMm: 8.2, heightMm: 7.3 });
+    expect(tag!.wanted!.comesOut).toMatchObject({ widthMm: 23.8, heightMm: 15.7 });
+    expect(hole!.wanted!.comesOut).toMatchObject({ widthMm: 8.2, heightMm: 7.3 });
     expect(reasons['kerf.xMm']).toBe('the kerf that was kept');
     const guessed = part.propose({ pairing, facts: [] });
     expect(guessed.plan.kerf.sigmaMm).toBeNull();
@@ -72,7 +76,7 @@ describe('a part that is planned', () => {
     const slot = layCard(part, felt, pairing, { cardNumber: 31 }).cells.at(-1)!;
     expect(slot.box.width).toBeCloseTo(felt.thicknessMm + felt.slotFor.press, 3);
     // What the cut takes of its length is made up for.
-    expect(slot.wanted).toMatchObject({ heightMm: 24.2, takes: { cellIndex: 0, fit: 'press' } });
+    expect(slot.wanted).toMatchObject({ comesOut: { heightMm: 24.2 }, takes: { cellIndex: 0, fit: 'press' } });
     expect(lay({ withSlot: false }).cells).toHaveLength(3);
   });
 

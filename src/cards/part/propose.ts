@@ -3,14 +3,19 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
-import { clearanceFor, keptBounds, WANTED_FITS, type WantedFit } from '../../core/fit/fit-bounds';
+import {
+  clearanceFor,
+  keptBounds,
+  middleOfFit,
+  USUAL_FITS,
+  WANTED_FITS,
+  type WantedFit,
+} from '../../core/fit/fit-bounds';
 import { tag } from '../../core/part/tag';
 import { formatLength } from '../../core/quantities/format';
 import { thicknessOf } from '../../core/stock/stock';
 import { PART_VERSION, type PartPlan } from './plan';
 
-/** How much wider than the sheet a slot comes out for each fit on most stock, where nobody felt it (common practice). */
-const USUAL_MM: Readonly<Record<WantedFit, number>> = { press: -0.03, snug: 0.02, slip: 0.1 };
 const GAP_MM = 5;
 /** Thinner sheets bend, and are not stuck through anything on edge. */
 const LEAST_ON_EDGE_MM = 1;
@@ -29,7 +34,9 @@ export function proposePart(known: Known): Proposal<PartPlan> {
   const fits = factOf(facts, 'fit');
   const thickness = thicknessOf(stock);
   const slotFor = (fit: WantedFit): number =>
-    fits ? clearanceFor(keptBounds(fits.value), fit, thickness.spreadMm ?? 0).clearanceMm : USUAL_MM[fit] - kerf.xMm;
+    fits
+      ? clearanceFor(keptBounds(fits.value), fit, thickness.spreadMm ?? 0).clearanceMm
+      : middleOfFit(USUAL_FITS, fit) - kerf.xMm;
   const frame = proposeFrame(pairing);
   const words = (mm: number): string => formatLength(mm, machine.likedUnits, 3);
   const fitWords = fits

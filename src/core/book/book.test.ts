@@ -149,6 +149,7 @@ describe('the ladder', () => {
       fact({ factId: 13, name: 'showpiece', value: SHOWN }),
       fact({ factId: 14, name: 'cut', value: CUT }),
       fact({ factId: 16, name: 'part', value: MADE }),
+      fact({ factId: 17, name: 'passes', value: { settings: PLAIN_FILL, dropped: 3 } }),
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
@@ -381,6 +382,9 @@ describe('facts', () => {
     expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
     expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
     expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
+    expect(words('passes', { settings: { ...PLAIN_FILL, passes: 3, speedMmPerS: 24 }, dropped: 2 })).toBe(
+      '3 passes at 24 mm/s: 2 of 2 whole',
+    );
     expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
     expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
     expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
@@ -462,6 +466,7 @@ describe('facts', () => {
       kerf: '± 0.02 mm',
       fit: '± 0.02 mm',
       part: '',
+      passes: '',
       thickness: '± 0.01 mm',
       spot: '± 0.02 mm',
       firing: '± 2 %',

@@ -112,6 +112,8 @@ export interface FactValues {
     readonly laidDown: number;
     readonly edge: CutEdge | null;
   };
+  /** The fewest passes that dropped sharp shapes whole, all of them, where each count of passes had the same energy; how many that were. */
+  readonly passes: { readonly settings: BurnSettings; readonly dropped: number };
   /** Full width, along each axis: null where that axis was not measured. */
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
@@ -335,6 +337,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     rung: 'cut',
     show: ({ settings, certainty }, liked) =>
       `${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, liked)}${settings.passes > 1 ? `, ${settings.passes} passes` : ''}: ${plainNumber(100 * certainty, 3)} of 100 drop`,
+    sure: () => '',
+    staleBy: [...MARK, 'thickness'],
+  },
+  passes: {
+    title: 'Passes for fine detail',
+    owner: 'pairing',
+    rung: 'passes',
+    show: ({ settings, dropped }, liked) =>
+      `${settings.passes === 1 ? '1 pass' : `${settings.passes} passes`} at ${formatSpeed(settings.speedMmPerS, liked)}: ${dropped} of ${dropped} whole`,
     sure: () => '',
     staleBy: [...MARK, 'thickness'],
   },

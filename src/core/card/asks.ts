@@ -63,8 +63,8 @@ export const isAskedOf = (ask: Ask, { levels }: Pick<Cell, 'levels'>): boolean =
 /** What a gauge's reading of a cell must be near to, in mm; null where nothing tells. */
 export function nearOf({ near }: Extract<Ask, { by: 'gauge' }>, { levels, wanted }: Cell): number | null {
   if (near === undefined) return null;
-  if (near === 'wanted-width') return wanted?.widthMm ?? null;
-  if (near === 'wanted-height') return wanted?.heightMm ?? null;
+  if (near === 'wanted-width') return wanted?.comesOut?.widthMm ?? null;
+  if (near === 'wanted-height') return wanted?.comesOut?.heightMm ?? null;
   return Number(levels[near]);
 }
 

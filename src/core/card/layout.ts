@@ -7,12 +7,8 @@ import type { Tilt } from './tilt';
 /** Where a cell is expected to end up before it is burned. */
 export type Fate = 'no-mark' | 'overburn' | 'does-not-fire' | 'too-fast';
 
-/** What is to come out of a cut: for kinds whose cells are parts of any outline. */
-export interface Wanted {
-  /** The outline as it is wanted, closed. */
-  readonly outline: readonly Point[];
-  /** A place on what comes loose. */
-  readonly on: Point;
+/** How something comes out that a kerf was made up for. */
+export interface ComesOut {
   /** What it is to measure once it is cut, along each axis. */
   readonly widthMm: number;
   readonly heightMm: number;
@@ -20,6 +16,16 @@ export interface Wanted {
   readonly kerf: { readonly xMm: number; readonly yMm: number; readonly sigmaMm: number | null };
   /** What it is a part of, by name. */
   readonly drawing: string;
+}
+
+/** What is to come out of a cut: for kinds whose cells are parts of any outline. */
+export interface Wanted {
+  /** The outline as it is wanted, closed. */
+  readonly outline: readonly Point[];
+  /** A place on what comes loose. */
+  readonly on: Point;
+  /** Of what was made up for a kerf: how it is to come out. */
+  readonly comesOut?: ComesOut;
   /** Of a slot: the cell whose part is pushed into it, and how it is to go. */
   readonly takes?: { readonly cellIndex: number; readonly fit: 'press' | 'snug' | 'slip' };
 }

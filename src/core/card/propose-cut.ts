@@ -23,9 +23,19 @@ export const fastestCutMmPerS = ({ topSpeedXMmPerS, topSpeedYMmPerS }: Machine):
 export const roundedCutSpeed = (mmPerS: number): number =>
   mmPerS < 10 ? Math.floor(mmPerS * 10) / 10 : Math.floor(mmPerS);
 
-/** As few passes at the cap as lay down so much line energy and are not so slow that they char. Throws RangeError `invalid pairing: …` for more than eight. */
-export function cutPasses({ machine, stock }: Pairing, lineJPerMm: number): number {
-  const passes = Math.max(1, Math.ceil((lineJPerMm * LEAST_CUT_SPEED) / deliveredPowerW(machine, machine.powerCap)));
+/** The passes that keep fine detail, where a card told: one where none did, or where what it told holds no longer. */
+function passesForDetail(facts: Known['facts']): number {
+  const kept = factOf(facts, 'passes');
+  return kept && kept.stale.length === 0 ? kept.value.settings.passes : 1;
+}
+
+/**
+ * As few passes at the cap as lay down so much line energy, are not so slow that they char, and keep fine detail where a card of passes told. Throws
+ * RangeError `invalid pairing: …` for more than eight.
+ */
+export function cutPasses({ pairing: { machine, stock }, facts }: Known, lineJPerMm: number): number {
+  const slow = Math.ceil((lineJPerMm * LEAST_CUT_SPEED) / deliveredPowerW(machine, machine.powerCap));
+  const passes = Math.max(passesForDetail(facts), slow);
   if (passes > MOST_PASSES)
     throw new RangeError(
       `invalid pairing: ${formatLength(thicknessOf(stock).meanMm, machine.likedUnits, 3)} ${familyOf(stock.family).name.toLowerCase()} would take ${passes} passes; not with this machine`,
@@ -60,10 +70,12 @@ export function cutConstants(
 }
 
 /** Why so many passes are proposed. */
-export const passesReason = (passes: number, { machine }: Pairing): string =>
-  passes > 1
-    ? `fewer would be slower than ${formatSpeed(LEAST_CUT_SPEED, machine.likedUnits)} and char`
-    : 'one is enough by the table';
+export const passesReason = (passes: number, { pairing: { machine }, facts }: Known): string =>
+  passes > 1 && passes === passesForDetail(facts)
+    ? 'as many as kept fine detail on a card of passes'
+    : passes > 1
+      ? `fewer would be slower than ${formatSpeed(LEAST_CUT_SPEED, machine.likedUnits)} and char`
+      : 'one is enough by the table';
 
 /** A beam burns about so much wider than its spot (from memory, without a source). */
 const KERF_PER_SPOT = 1.3;
@@ -121,7 +133,7 @@ export function proposedCut({ pairing, facts }: Known): {
   const fallen = factOf(facts, 'burnedThrough');
   const wanted = through * MARGIN;
   const { settings, reasons } = cutConstants(pairing, 'cut');
-  const passes = cutPasses(pairing, wanted);
+  const passes = cutPasses({ pairing, facts }, wanted);
   const speed = Math.min(fastestCutMmPerS(machine), (deliveredPowerW(machine, machine.powerCap) * passes) / wanted);
   const liked = machine.likedUnits;
   const wentThrough =
@@ -133,7 +145,7 @@ export function proposedCut({ pairing, facts }: Known): {
     reasons: {
       ...reasons,
       'cut.speedMmPerS': `${plainNumber(wanted, 2)} J/mm: 1.4 times what comes through ${formatLength(thicknessOf(stock).meanMm, liked, 3)} of ${family.name.toLowerCase()}, ${cutEnergy(stock.family).origin}${wentThrough}`,
-      'cut.passes': passesReason(passes, pairing),
+      'cut.passes': passesReason(passes, { pairing, facts }),
     },
   };
 }

@@ -17,6 +17,8 @@ export const FIT_WORDS: Readonly<Record<Fit, string>> = {
 export const WANTED_FITS = ['press', 'snug', 'slip'] as const satisfies readonly Fit[];
 export type WantedFit = (typeof WANTED_FITS)[number];
 
+const NEXT = { press: 'snug', snug: 'slip', slip: 'loose' } as const;
+
 /** One slot that a sheet was tried in: how much wider than the sheet it was drawn, and how the sheet went in. */
 export interface FeltSlot {
   readonly clearanceMm: number;
@@ -116,6 +118,29 @@ function boundAt(
   return { meanMm, varianceMm2: second / sum - meanMm ** 2, evidence: most + Math.log(sum) };
 }
 
+/** Where fits begin on most stock, as true clearance, and how unsure that is of any one: what there is to go by before anything was tried. */
+export const USUAL_FITS: FitBounds = {
+  from: {
+    press: { atMm: USUAL_MM.press, sigmaMm: USUAL_SIGMA_MM },
+    snug: { atMm: USUAL_MM.snug, sigmaMm: USUAL_SIGMA_MM },
+    slip: { atMm: USUAL_MM.slip, sigmaMm: USUAL_SIGMA_MM },
+    loose: { atMm: USUAL_MM.loose, sigmaMm: USUAL_SIGMA_MM },
+  },
+  scatterMm: USUAL_SCATTER_MM,
+};
+
+/** The middle of a fit: where as little as can be makes it another one. */
+export const middleOfFit = ({ from }: FitBounds, fit: WantedFit): number => (from[fit].atMm + from[NEXT[fit]].atMm) / 2;
+
+/** Bounds told by another clearance: by the true one where they were told by the drawn one, a kerf less. */
+export const movedBounds = ({ from, scatterMm }: FitBounds, byMm: number): FitBounds => {
+  const of = ({ atMm, sigmaMm }: FitBound): FitBound => ({ atMm: atMm + byMm, sigmaMm });
+  return {
+    from: { press: of(from.press), snug: of(from.snug), slip: of(from.slip), loose: of(from.loose) },
+    scatterMm,
+  };
+};
+
 /** Bounds as the book keeps them. */
 export interface KeptBounds {
   readonly fromMm: Readonly<Record<Exclude<Fit, 'no'>, number>>;
@@ -156,8 +181,7 @@ export function clearanceFor(
   fit: WantedFit,
   sigmaMm = 0,
 ): { readonly clearanceMm: number; readonly chance: number } {
-  const next = { press: 'snug', snug: 'slip', slip: 'loose' } as const;
-  const [low, high] = [bounds.from[fit].atMm, bounds.from[next[fit]].atMm];
+  const [low, high] = [bounds.from[fit].atMm, bounds.from[NEXT[fit]].atMm];
   const steps = Math.max(1, Math.ceil((high - low) / CHOICE_STEP_MM));
   let best = { clearanceMm: (low + high) / 2, chance: -1 };
   for (let step = 0; step <= steps; step++) {

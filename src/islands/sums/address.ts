@@ -8,10 +8,17 @@ export interface Sums {
   /** Of the part's stock, where that is another; null for the same. */
   readonly partKerf: number | null;
   readonly thickness: number | null;
+  /** By so much either way the sheet differs from it; null where it does not. */
+  readonly spread: number | null;
   /** A fit from the book that slots are drawn by, instead of kerf and clearance; null for none. */
   readonly fit: number | null;
   /** Which fit is wanted of it: its place among those that may be. */
   readonly wanted: number | null;
+  /** Of a box joint: the length of its corner, and about how wide its fingers are. */
+  readonly edge: number | null;
+  readonly finger: number | null;
+  /** 1 where lengths are shown in inches. */
+  readonly inches: number | null;
   readonly power: number | null;
   readonly speed: number | null;
   readonly passes: number | null;
@@ -29,8 +36,12 @@ export const USUAL_SUMS: Sums = {
   kerfSigma: null,
   partKerf: null,
   thickness: 3.05,
+  spread: null,
   fit: null,
   wanted: 1,
+  edge: 90,
+  finger: 9,
+  inches: 0,
   power: 1,
   speed: 500 / 60,
   passes: 1,

@@ -10,6 +10,7 @@ import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
 import { partObserver } from './part';
+import { passesObserver } from './passes';
 import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
@@ -31,6 +32,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   kerf: kerfObserver,
   'line-width': lineWidthObserver,
   part: partObserver,
+  passes: passesObserver,
   picture: pictureObserver,
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,

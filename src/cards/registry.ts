@@ -7,6 +7,7 @@ import { ceiling } from './ceiling';
 import { cut } from './cut';
 import { focus } from './focus';
 import { grid } from './grid';
+import { hinge } from './hinge';
 import { interval } from './interval';
 import { lineWidth } from './line-width';
 import { part } from './part';
@@ -42,6 +43,7 @@ export const CARD_KINDS = {
   kerf,
   slots,
   part,
+  hinge,
 } as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;

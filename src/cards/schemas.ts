@@ -4,6 +4,7 @@ import { ceilingSchemas } from './ceiling/schema';
 import { cutSchemas } from './cut/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
+import { hingeSchemas } from './hinge/schema';
 import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
 import { lineWidthSchemas } from './line-width/schema';
@@ -41,4 +42,5 @@ export const CARD_SCHEMAS = {
   kerf: kerfSchemas,
   slots: slotsSchemas,
   part: partSchemas,
+  hinge: hingeSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

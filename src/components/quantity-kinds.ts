@@ -54,6 +54,7 @@ export function quantityKinds(liked: LikedUnits, ratedPowerW?: number): Quantity
 
 export const WATTS = bare('W');
 export const NANOMETRES = bare('nm');
+export const DEGREES = bare('°');
 export const KILOHERTZ = bare('kHz');
 /** Seconds, typed and shown as milliseconds. */
 export const MILLISECONDS: QuantityKind = {

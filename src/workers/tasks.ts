@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, type Shot } from '../bench/bench';
 import { lightTableShot } from '../bench/camera';
+import { bendReading } from '../bench/bend';
 import { caliperReading, depthReading } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { trySlot } from '../bench/try-slot';
@@ -162,6 +163,7 @@ export const TASKS: Tasks = {
     const piece = pieceOf(burn);
     const gauge = { owner: burn.machine.name, turn };
     if (measures === 'depth') return depthReading(piece, box, gauge);
+    if (measures === 'bend') return bendReading(piece, box, { family: burn.sheet.family, seed: burn.burnSeed });
     const on = measures.startsWith('hole') ? 'hole' : 'part';
     return caliperReading(piece, box, { axis: measures.endsWith('x') ? 'x' : 'y', on }, gauge);
   },

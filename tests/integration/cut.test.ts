@@ -130,6 +130,26 @@ describe('squares that are cut out', () => {
     expect(fact.fact.at).toEqual({ part: 'Gate' });
   });
 
+  it('full of slits are bent until they break, which the finding takes as it is typed', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'hinge');
+    await burnCard(app, id);
+    const bend = (cellIndex: number) =>
+      app.call('POST', `/api/cards/${id}/gauge`, { field: 'radius', cellIndex, repeat: 0 });
+    const radii: number[] = [];
+    for (const cellIndex of [0, 1]) {
+      radii.push(Number((await bend(cellIndex)).json.text));
+      await answerCard(app, id, 'radius', cellIndex, radii[cellIndex]!);
+    }
+    // Tighter rows bend further.
+    expect(radii[0]).toBeLessThan(radii[1]!);
+    const wish = { radiusMm: 60, angleDeg: 90, widthMm: 40 };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'hinge' }]);
+    const wrong = { ...wish, angleDeg: 400 };
+    expect((await app.call('POST', '/api/facts', { cardId: id, wish: wrong, choice: {}, note: '' })).status).toBe(422);
+  });
+
   it('with sharp tips keep them where the same energy comes in more passes, and later cuts are proposed so', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
     const { id } = await makeCardOf(app, pairingId, 'passes', () => ({ most: 4, repeats: 2 }));

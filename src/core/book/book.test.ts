@@ -148,6 +148,7 @@ describe('the ladder', () => {
       fact({ factId: 12, name: 'bed', value: BED }),
       fact({ factId: 13, name: 'showpiece', value: SHOWN }),
       fact({ factId: 14, name: 'cut', value: CUT }),
+      fact({ factId: 18, name: 'hinge', value: { strength: 81.3, logSpread: 0.1, samples: 3 } }),
       fact({ factId: 16, name: 'part', value: MADE }),
       fact({ factId: 17, name: 'passes', value: { settings: PLAIN_FILL, dropped: 3 } }),
     ];
@@ -385,6 +386,9 @@ describe('facts', () => {
     expect(words('passes', { settings: { ...PLAIN_FILL, passes: 3, speedMmPerS: 24 }, dropped: 2 })).toBe(
       '3 passes at 24 mm/s: 2 of 2 whole',
     );
+    expect(words('hinge', { strength: 81.3, logSpread: 0.1, samples: 3 })).toBe(
+      'modulus over strength 81, by 3 strips',
+    );
     expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
     expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
     expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
@@ -466,6 +470,7 @@ describe('facts', () => {
       kerf: '± 0.02 mm',
       fit: '± 0.02 mm',
       part: '',
+      hinge: '± 0.02',
       passes: '',
       thickness: '± 0.01 mm',
       spot: '± 0.02 mm',

@@ -118,6 +118,8 @@ export interface FactValues {
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
   readonly fit: KeptBounds & { readonly thicknessMm: number };
+  /** Strength of the stock against the twisting of a hinge's links, by what samples of a pattern, which the conditions name, were bent round: modulus over breaking stress as a median, and its spread in the logarithm. */
+  readonly hinge: { readonly strength: number; readonly logSpread: number; readonly samples: number };
   /** A drawing that was cut, which the conditions name: with what, by which kerf and school, how far its sizes came out off the wanted ones, rms, and within what they were expected to (95 %), and how it went into its slot; null where nobody tried. */
   readonly part: {
     readonly settings: BurnSettings;
@@ -368,6 +370,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
       `snug from ${signed(hundredth(fromMm.snug), liked)} to ${signed(hundredth(fromMm.slip), liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: [...MARK, 'thickness'],
+  },
+  hinge: {
+    title: 'Strength of a hinge',
+    owner: 'pairing',
+    rung: 'hinge',
+    show: ({ strength, samples }) =>
+      `modulus over strength ${plainNumber(strength, 2)}, by ${samples} ${samples === 1 ? 'strip' : 'strips'}`,
+    sure: (sigma) => `± ${plainNumber(2 * sigma, 2)}`,
+    staleBy: ['batch', 'stock', 'thickness'],
   },
   part: {
     title: 'First part',

@@ -11,8 +11,8 @@ export interface EyeOption {
   readonly name: string;
 }
 
-/** What a gauge is set on: a part that was cut out or the hole it left, along an axis, or the ground of an engraving. */
-export type GaugeMeasure = 'width-x' | 'width-y' | 'hole-x' | 'hole-y' | 'depth';
+/** What a gauge is set on: a part that was cut out or the hole it left, along an axis, the ground of an engraving, or what a strip is bent round. */
+export type GaugeMeasure = 'width-x' | 'width-y' | 'hole-x' | 'hole-y' | 'depth' | 'bend';
 
 /** How an answer comes back from a burned card. */
 export type Ask =

@@ -46,6 +46,7 @@ export const CHANNELS = {
     as: 'offset',
     show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}`,
   },
+  pitch: { name: 'Pitch', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },
   table: { name: 'Table', as: 'word', show: String },
   either: { name: 'Compared', as: 'word', show: String },

@@ -1,4 +1,5 @@
 import type { Point, Rect } from '../geometry/point';
+import type { CutLattice } from '../hinge/bend';
 import type { Levels } from './channels';
 import type { Air } from './settings';
 import type { Burn } from './shape';
@@ -26,6 +27,8 @@ export interface Wanted {
   readonly on: Point;
   /** Of what was made up for a kerf: how it is to come out. */
   readonly comesOut?: ComesOut;
+  /** Of a strip that is to bend: the slits of its field. */
+  readonly hinge?: CutLattice;
   /** Of a slot: the cell whose part is pushed into it, and how it is to go. */
   readonly takes?: { readonly cellIndex: number; readonly fit: 'press' | 'snug' | 'slip' };
 }

@@ -7,7 +7,10 @@ import {
   fitBounds,
   FITS,
   keptBounds,
+  middleOfFit,
+  movedBounds,
   thicknessBy,
+  USUAL_FITS,
   type FeltSlot,
   type Fit,
 } from './fit-bounds';
@@ -32,6 +35,17 @@ describe('where fits begin', () => {
       expect(Math.abs(fine.from[fit].atMm - TRUE_MM[fit])).toBeLessThan(0.01);
       expect(fine.from[fit].sigmaMm).toBeLessThan(coarse.from[fit].sigmaMm);
     }
+  });
+  it('are told by another clearance where a kerf lies between, and have a middle', () => {
+    const bounds = fitBounds(comb(-0.2, 0.25, 46));
+    const wider = movedBounds(bounds, 0.2);
+    expect(wider.from.snug.atMm - bounds.from.snug.atMm).toBeCloseTo(0.2, 9);
+    expect(wider.from.loose.sigmaMm).toBe(bounds.from.loose.sigmaMm);
+    // The same slot feels the same, whichever way its width is told.
+    expect(chancesAt(wider, 0.22).snug).toBeCloseTo(chancesAt(bounds, 0.02).snug, 9);
+    expect(middleOfFit(bounds, 'snug')).toBeCloseTo((bounds.from.snug.atMm + bounds.from.slip.atMm) / 2, 9);
+    // Where nobody tried anything, no fit of a flush joint is likelier than even.
+    expect(Math.max(...Object.values(chancesAt(USUAL_FITS, 0)))).toBeLessThan(0.5);
   });
   it('stays as unsure as before where no slot lies beyond it, and is none where nothing was tried', () => {
     // All tight: nothing tells where it gets loose, but that it is not yet so.

@@ -5,6 +5,7 @@ import { ceilingObserver } from './ceiling';
 import { cutObserver } from './cut';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
+import { hingeObserver } from './hinge';
 import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
 import { lineWidthObserver } from './line-width';
@@ -28,6 +29,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   cut: cutObserver,
   focus: focusObserver,
   grid: gridObserver,
+  hinge: hingeObserver,
   interval: intervalObserver,
   kerf: kerfObserver,
   'line-width': lineWidthObserver,

@@ -5,6 +5,7 @@ import { aB } from './a-b';
 import { bed } from './bed';
 import { ceiling } from './ceiling';
 import { cut } from './cut';
+import { cutCheck } from './cut-check';
 import { focus } from './focus';
 import { grid } from './grid';
 import { hinge } from './hinge';
@@ -39,6 +40,7 @@ export const CARD_KINDS = {
   'run-up': runUp,
   bed,
   cut,
+  'cut-check': cutCheck,
   passes,
   kerf,
   slots,

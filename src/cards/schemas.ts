@@ -2,6 +2,7 @@ import { aBSchemas } from './a-b/schema';
 import { bedSchemas } from './bed/schema';
 import { ceilingSchemas } from './ceiling/schema';
 import { cutSchemas } from './cut/schema';
+import { cutCheckSchemas } from './cut-check/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
 import { hingeSchemas } from './hinge/schema';
@@ -38,6 +39,7 @@ export const CARD_SCHEMAS = {
   'run-up': runUpSchemas,
   bed: bedSchemas,
   cut: cutSchemas,
+  'cut-check': cutCheckSchemas,
   passes: passesSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,

@@ -39,6 +39,23 @@ describe('squares that are cut out', () => {
     expect(certainty).toBeGreaterThanOrEqual(0.9);
     const { json: kerf } = await app.call('GET', `/api/pairings/${pairingId}/proposals/kerf`);
     expect(kerf.plan.cut).toEqual(settings);
+    // Another batch: three discs tell whether it still holds, and the book says so.
+    const { pairing, ladder } = (await app.call('GET', `/api/pairings/${pairingId}`)).json;
+    expect(ladder.find(({ rung }: any) => rung === 'cut')).toMatchObject({ state: 'measured' });
+    await query(app.databaseUrl, `update stock set batch = 'another' where id = ${pairing.stock.id}`);
+    const stale = (await app.call('GET', `/api/pairings/${pairingId}`)).json.ladder.find(
+      ({ rung }: any) => rung === 'cut',
+    );
+    expect(stale.state).toBe('stale');
+    const check = await makeCardOf(app, pairingId, 'cut-check');
+    await burnCard(app, check.id);
+    expect((await app.call('POST', `/api/cards/${check.id}/tap`)).json.tapped).toBe(3);
+    const again = await app.call('POST', '/api/facts', { cardId: check.id, wish: {}, choice: {}, note: '' });
+    expect(again.json.facts).toMatchObject([{ name: 'cut', version: 2, factId: kept.json.facts[0].factId }]);
+    const renewed = (await app.call('GET', `/api/pairings/${pairingId}`)).json.ladder.find(
+      ({ rung }: any) => rung === 'cut',
+    );
+    expect(renewed.state).toBe('measured');
     for (const wrong of [{ want: 'cheaper' }, { certainty: 1 }, { outlineMm: -4 }])
       expect(
         (await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, ...wrong }, choice: {}, note: '' }))

@@ -5,7 +5,6 @@ import { layCard, planProblems } from '../../core/card/lay';
 import { linesOf } from '../../core/card/shape';
 import { radiusOverStrength } from '../../core/hinge/bend';
 import { USUAL_HINGE_WISH, type HingeWish } from './find';
-import type { HingePlan } from './plan';
 import { hinge } from '.';
 
 const pairing = demoPairing('marl', 'alder');

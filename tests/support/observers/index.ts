@@ -3,6 +3,7 @@ import { aBObserver } from './a-b';
 import { bedObserver } from './bed';
 import { ceilingObserver } from './ceiling';
 import { cutObserver } from './cut';
+import { cutCheckObserver } from './cut-check';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
 import { hingeObserver } from './hinge';
@@ -27,6 +28,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   bed: bedObserver,
   ceiling: ceilingObserver,
   cut: cutObserver,
+  'cut-check': cutCheckObserver,
   focus: focusObserver,
   grid: gridObserver,
   hinge: hingeObserver,

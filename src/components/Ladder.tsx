@@ -24,8 +24,16 @@ function Bar({ rung, small }: { rung: LadderRung; small: boolean }) {
         <span className={styles.name}>{rung.name}</span>
         <span className={styles.state}>{wordOf(rung)}</span>
       </span>
-      {!small && rung.value && <span className={styles.value}>{rung.value}</span>}
-      {!small && rung.reason && <span className={styles.reason}>{rung.reason}</span>}
+      {!small && rung.value && (
+        <span className={styles.value} title={rung.value}>
+          {rung.value}
+        </span>
+      )}
+      {!small && rung.reason && (
+        <span className={styles.reason} title={rung.reason}>
+          {rung.reason}
+        </span>
+      )}
     </>
   );
   const title = `${rung.question} ${stands}${since}`.trim();

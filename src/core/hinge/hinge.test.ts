@@ -79,6 +79,10 @@ describe('slits of a hinge', () => {
     expect(lying).toHaveLength(50);
     expect(slits).toHaveLength(100);
     expect(Math.max(...lengths(slits))).toBeCloseTo(10, 9);
+    // Of one row they lie a bridge apart.
+    for (const [a, b] of lying)
+      for (const [c] of lying.filter(([other]) => other!.y === a!.y && other!.x > a!.x))
+        expect(c!.x - b!.x).toBeGreaterThan(3.999);
     for (const [a, b] of lying)
       for (const [c, d] of slits.filter(([p, q]) => p!.x === q!.x)) {
         const dx = Math.max(0, c!.x - b!.x, a!.x - c!.x);

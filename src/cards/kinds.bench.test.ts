@@ -69,13 +69,30 @@ const asRecorded = (machine: BenchMachine, place: PlacedCard): LaserTruth => ({
   lossAlongY: 0,
 });
 
-/** The first pairings as they are, and the first of all in every way its machine might be set up. */
-const setUps = (all: readonly Proposed[]): { on: Pairing; layout: Layout }[] =>
+interface SetUp {
+  readonly on: Pairing;
+  readonly layout: Layout;
+}
+
+/** The first of all pairings in every way its machine might be set up, and some more as they are: places. */
+const setUps = (all: readonly Proposed[]): SetUp[] =>
   all
-    .slice(0, 5)
+    .slice(0, 3)
     .flatMap(({ pairing, layout }, place) =>
       (place === 0 ? machinesOf(pairing) : [pairing]).map((on) => ({ on, layout })),
     );
+
+/** The same for energies, which do not go by where zero is: other stocks and speeds, and machines whose power or head is another. */
+const energySetUps = (all: readonly Proposed[]): SetUp[] => {
+  const [first] = all;
+  const others = machinesOf(first!.pairing).filter(
+    ({ machine }) => machine.rampPower === 'constant' || machine.head === 'galvo',
+  );
+  return [
+    ...all.slice(0, 5).map(({ pairing, layout }) => ({ on: pairing, layout })),
+    ...others.slice(0, 2).map((on) => ({ on, layout: first!.layout })),
+  ];
+};
 
 /** What a laser drew under a program to its end, and how long it took. */
 function drawnBy(program: Program, truth: LaserTruth): { traces: readonly Trace[]; elapsedS: number } {
@@ -123,7 +140,7 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
 
   it('lays down in each cell the energy that its settings were said to deliver', () => {
     let compared = 0;
-    for (const { on: real, layout } of setUps(all)) {
+    for (const { on: real, layout } of energySetUps(all)) {
       const on = { ...real, machine: { ...real.machine, powerTable: null } };
       const machine = benchMachineOf(on.machine, on.lens);
       const truth = asRecorded(machine, { ...placeOf(layout, on), widthMm: layout.widthMm, heightMm: layout.heightMm });
@@ -160,6 +177,6 @@ describe.each(CARD_KIND_NAMES)('kind %s on the bench', (name) => {
         compared++;
       }
     }
-    expect(compared).toBeGreaterThanOrEqual(10);
+    expect(compared).toBeGreaterThanOrEqual(7);
   });
 });

@@ -5,6 +5,7 @@ import type { Wanted } from '../../core/card/layout';
 import { rectRing, type Burn } from '../../core/card/shape';
 import type { Point, Rect } from '../../core/geometry/point';
 import { compensated, type CutFault, type CutOutline } from '../../core/part/compensate';
+import type { Drawing } from '../../core/part/drawing';
 import { cutLines } from '../../core/part/cut-line';
 import { cutOrder } from '../../core/part/outlines';
 import { boxOfRing } from '../../core/part/polygons';
@@ -17,11 +18,24 @@ const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 type Drawable = Omit<Drawn['cells'][number], 'risk'>;
 
+interface Cuts {
+  readonly cuts: readonly CutOutline[];
+  readonly faults: readonly CutFault[];
+}
+
+/** What a drawing was last cut as: a plan is checked, bounded and drawn at every key. */
+const last = new WeakMap<Drawing, { readonly by: string; readonly cuts: Cuts }>();
+
 /** Every outline as it is cut, and what stands against it. */
-export const cutsOf = (
-  plan: PartPlan,
-): { readonly cuts: readonly CutOutline[]; readonly faults: readonly CutFault[] } =>
-  compensated(sortedOf(plan).outlines, plan);
+export function cutsOf(plan: PartPlan): Cuts {
+  const { drawing, scale, kerf, school, clearanceMm } = plan;
+  const by = JSON.stringify([scale, kerf.xMm, kerf.yMm, school, clearanceMm]);
+  const known = last.get(drawing);
+  if (known?.by === by) return known.cuts;
+  const cuts = compensated(sortedOf(plan).outlines, plan);
+  last.set(drawing, { by, cuts });
+  return cuts;
+}
 
 /** How wide the slot is drawn. */
 export const slotWidthMm = ({ thicknessMm, slotFor, fit }: Pick<PartPlan, 'thicknessMm' | 'slotFor' | 'fit'>): number =>

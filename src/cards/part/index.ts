@@ -16,6 +16,11 @@ import { findPart, offOf, PART_ASKS, type PartFinding } from './find';
 import { PART_VERSION, sortedOf, upgradePartPlan, type PartPlan } from './plan';
 import { proposePart } from './propose';
 
+/** A slot as long as a wider part would take much of a sheet, and tell no more. */
+const WIDEST_FOR_SLOT_MM = 60;
+
+const widestMm = (plan: PartPlan): number => Math.max(0, ...sortedOf(plan).outlines.map(({ box }) => box.width));
+
 /** Narrower slots burn away. */
 const LEAST_SLOT_MM = 0.4;
 
@@ -173,8 +178,12 @@ export const part = Object.freeze({
   rung: 'part',
   version: PART_VERSION,
   edges: () => [],
-  // Whoever types a kerf knows how sure it is, and we do not.
-  follow: (plan, path) => (path.startsWith('kerf.') ? { ...plan, kerf: { ...plan.kerf, sigmaMm: null } } : plan),
+  follow: (plan, path) => {
+    // Whoever types a kerf knows how sure it is, and we do not.
+    if (path.startsWith('kerf.')) return { ...plan, kerf: { ...plan.kerf, sigmaMm: null } };
+    const isLarge = (path === 'drawing' || path === 'scale') && widestMm(plan) > WIDEST_FOR_SLOT_MM;
+    return isLarge ? { ...plan, withSlot: false } : plan;
+  },
   asks: PART_ASKS,
   propose: proposePart,
   upgrade: upgradePartPlan,

@@ -131,6 +131,9 @@ describe('a part that is planned', () => {
     // A typed kerf is as sure as whoever typed it, which nobody knows.
     expect(part.follow(plan, 'kerf.xMm').kerf.sigmaMm).toBeNull();
     expect(part.follow(plan, 'scale')).toBe(plan);
+    // A slot as long as a large part would take much of a sheet.
+    expect(part.follow({ ...plan, scale: 3 }, 'scale').withSlot).toBe(false);
+    expect(part.follow({ ...plan, scale: 3 }, 'leadMm').withSlot).toBe(true);
     const withOpen = { drawing: drawing(box(0, 0, 20, 20), open) };
     expect(lay(withOpen).before).toHaveLength(0);
     expect(lay({ ...withOpen, cutsOpen: true }).before).toHaveLength(1);

@@ -1,7 +1,7 @@
-import type { Point } from '../geometry/point';
+import { grown, rectsOverlap, type Point } from '../geometry/point';
 import { perSideOf, type School } from '../joint/clearance';
 import type { Outline } from './outlines';
-import { offsetRing, piecesLeft, sharedAreaMm2, signedAreaMm2, type Offset, type Ring } from './polygons';
+import { boxOfRing, offsetRing, piecesLeft, sharedAreaMm2, signedAreaMm2, type Offset, type Ring } from './polygons';
 
 /** What a cut takes, full width, along each axis. */
 export interface KerfXY {
@@ -97,9 +97,11 @@ function tooNear(cuts: readonly CutOutline[], { xMm, yMm }: KerfXY): CutFault[] 
     outline,
     // What the beam takes beside its way: outward of a part, inward of a hole.
     reach: outline.side === 'part' ? offsetRing(path, half) : offsetRing(path, { xMm: -half.xMm, yMm: -half.yMm }),
+    box: grown(outline.box, Math.max(xMm, yMm) + Math.abs(outline.box.width - boxOfRing(path).width)),
   }));
-  return swept.flatMap(({ outline, reach }, index) =>
+  return swept.flatMap(({ outline, reach, box }, index) =>
     swept.slice(0, index).flatMap((other): CutFault[] => {
+      if (!rectsOverlap(box, other.box)) return [];
       const shared = sharedAreaMm2(reach, other.reach);
       const least = Math.min(areaOf(reach), areaOf(other.reach));
       const apartOrNested = shared < 1e-3 || least - shared < 1e-3;

@@ -1,7 +1,8 @@
+import polylabel from 'polylabel';
 import type { Point, Rect } from '../geometry/point';
 import { rectsOverlap } from '../geometry/point';
 import { pointsOf, SAME_PLACE_MM, type Drawing } from './drawing';
-import { boxOfRing, crossesItself, isInside, sharedAreaMm2, signedAreaMm2, type Ring } from './polygons';
+import { boxOfRing, crossesItself, sharedAreaMm2, signedAreaMm2, type Ring } from './polygons';
 
 /** A closed line of a drawing: the edge of a part, or of a hole in one. */
 export interface Outline {
@@ -123,34 +124,14 @@ function nested(rings: readonly Ring[]): Outline[] {
   }));
 }
 
-/** Places that are tried along each axis for one that lies on a part. */
-const TRIED = 24;
+/** To so much of a part's size the place on it is the one furthest from every edge. */
+const PLACE_SHARE = 0.01;
 
-/** The place of a grid that lies furthest from every edge of what is inside a ring and in none of the rings in it. */
-function placeOn(ring: Ring, { x, y, width, height }: Rect, holes: readonly Ring[]): Point {
-  const edges = [ring, ...holes];
-  let best: { readonly point: Point; readonly away: number } | null = null;
-  for (let row = 0; row < TRIED; row++)
-    for (let column = 0; column < TRIED; column++) {
-      const point = { x: x + (width * (column + 0.5)) / TRIED, y: y + (height * (row + 0.5)) / TRIED };
-      const away = Math.min(...edges.map((edge) => distanceTo(edge, point)));
-      if (best && away <= best.away) continue;
-      if (isInside(point, ring) && !holes.some((hole) => isInside(point, hole))) best = { point, away };
-    }
-  // Thinner than the grid everywhere: a place at its edge.
-  return best?.point ?? ring[0]!;
-}
-
-function distanceTo(ring: Ring, { x, y }: Point): number {
-  let least = Infinity;
-  ring.forEach((a, index) => {
-    const b = ring[(index + 1) % ring.length]!;
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const length = dx * dx + dy * dy;
-    const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / length));
-    least = Math.min(least, Math.hypot(x - a.x - share * dx, y - a.y - share * dy));
-  });
-  return least;
+/** A place on what is inside a ring and in none of the rings in it, as far from every edge as there is one. */
+function placeOn(ring: Ring, { width, height }: Rect, holes: readonly Ring[]): Point {
+  const closed = (one: Ring): [number, number][] => [...one, one[0]!].map(({ x, y }) => [x, y]);
+  const [x, y] = polylabel([closed(ring), ...holes.map(closed)], PLACE_SHARE * Math.min(width, height));
+  return { x: x!, y: y! };
 }
 
 /** Outlines in the order they are cut, by their places in the list: all that lies in one before it, since what has dropped moves; then the nearest. */

@@ -20,7 +20,7 @@ const SHOTS = [
   ['look', '/cards/1#look', '[data-cell="16"]'],
   ['look-light-table', '/cards/9#look', 'main button[aria-pressed="false"]'],
   ['find', '/cards/2#find', '[data-show-surface]'],
-  ['find-picture', '/cards/PICTURE#find'],
+  ['plan-part', '/bench/4/plan/part'],
   ['find-cut', '/cards/CUT#find'],
   ['stock-room', '/stock'],
   ['machine', '/machines/2'],
@@ -79,7 +79,7 @@ async function burned(kind, pairingId = 1, isPhotographed = true) {
 // A picture through the table of a tone wedge: a view that the demo world has no card for.
 const tone = await burned('tone');
 await call('POST', '/api/facts', { cardId: tone, wish: {}, choice: {}, note: '' });
-const picture = await burned('picture');
+await burned('picture');
 // A card that is tapped, and not photographed.
 const cut = await burned('cut', 4, false);
 await call('POST', `/api/cards/${cut}/tap`);
@@ -93,8 +93,8 @@ await driver.get(`${base}/bench`);
 for (const [name, path, click] of SHOTS) {
   await driver.executeScript(`document.cookie = "theme=${name.endsWith('dim') ? 'dim' : 'light'}; path=/"`);
   await driver.get('about:blank');
-  const cards = { PICTURE: picture, CUT: cut, BED: bed };
-  await driver.get(base + path.replace(/PICTURE|CUT|BED/, (card) => String(cards[card])));
+  const cards = { CUT: cut, BED: bed };
+  await driver.get(base + path.replace(/CUT|BED/, (card) => String(cards[card])));
   await driver.sleep(1200);
   if (click) {
     const target = await driver.findElement(By.css(click));

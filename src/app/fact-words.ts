@@ -60,7 +60,8 @@ const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
   settings[field] === PLAIN_EXTRAS[field as keyof typeof PLAIN_EXTRAS];
 
 /** Facts of what is followed, and has no lines beside each other. */
-const isOfCuts = (name: FactName): boolean => name === 'cut' || name === 'part' || name === 'passes';
+const isOfCuts = (name: FactName): boolean =>
+  name === 'cut' || name === 'part' || name === 'passes' || name === 'score';
 
 /** How light an engraving came out, and how sure that is. */
 function lightnessRows(
@@ -141,6 +142,7 @@ export function factRows(
     if ('confidence' in value) rows.push(...lightnessRows(value, version.origin));
     else if ('offL' in value) rows.push(...pictureRows(value));
     else if ('laidDown' in value) rows.push(...cutRows(value, liked));
+    else if ('skipMm' in value) rows.push([definition.title, definition.show(value as never, liked)]);
     else if ('dropped' in value) rows.push(['Dropped whole', `${value.dropped} of ${value.dropped}`]);
     else rows.push(...('goes' in value ? partRows(value, liked) : showpieceRows(value, liked)));
   } else {
@@ -157,7 +159,7 @@ export function factRows(
 
 export function differenceWords(name: FactName, { field, before, after }: Difference, liked: LikedUnits): string {
   const known = FIELDS[field as keyof BurnSettings];
-  if (!known || !['engrave', 'cut', 'part', 'passes'].includes(name))
+  if (!known || !['engrave', 'cut', 'part', 'passes', 'score'].includes(name))
     return `${field}: ${String(before)} → ${String(after)}`;
   const [title, words] = known;
   return `${title}: ${words(before, liked)} → ${words(after, liked)}`;

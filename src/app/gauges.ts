@@ -2,7 +2,7 @@ import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
 import { isAskedOf, type Ask } from '../core/card/asks';
 import type { Cell } from '../core/card/layout';
-import { asksForPush, asksForTap, DROP, EDGE, FIT } from '../core/card/usual-asks';
+import { asksForBend, asksForPush, asksForTap, DROP, EDGE, FIT, FLAP } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
@@ -60,6 +60,7 @@ function wordsOfTap({ part, edgeLoss, tipLoss }: Tapped): { readonly drop: strin
 export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
   const card = await getCard(ctx, cardId);
   const { asks } = cardKind(card.kind);
+  if (asksForBend(asks)) return { tapped: await bendFlaps(ctx, card) };
   const slotsTried = asksForPush(asks) ? await trySlots(ctx, card, asks) : null;
   if (slotsTried !== null && !asksForTap(asks)) {
     if (slotsTried.cannot !== null) throw new Problem('cannot-measure', slotsTried.cannot);
@@ -118,6 +119,21 @@ async function trySlots(
     }
   });
   return { tried, cannot };
+}
+
+/** Bends every flap that nobody has spoken of yet, and returns how many those were. */
+async function bendFlaps(ctx: AppContext, card: CardRecord): Promise<number> {
+  const answers = await answersOfCard(ctx.db, card.id);
+  const open = card.layout.order.filter(
+    (index) => !answers.some(({ field, cellIndex }) => field === FLAP.field && cellIndex === index),
+  );
+  const boxes = open.map((index) => card.layout.cells[index]!.box);
+  const told = await ctx.work.do('bend-flaps', { burn: await benchBurnOf(ctx, card), boxes });
+  await ctx.db.transaction().execute(async (tx) => {
+    for (const [place, value] of told.entries())
+      await putAnswer(tx, card.id, { field: FLAP.field, cellIndex: open[place]!, repeat: 0, value });
+  });
+  return told.length;
 }
 
 /** What a gauge or a hand goes to: a box, and of a part of any outline that outline. */

@@ -17,6 +17,7 @@ import { picture } from './picture';
 import { runUp } from './run-up';
 import { scanOffset } from './scan-offset';
 import { sheetCheck } from './sheet-check';
+import { score } from './score';
 import { showpiece } from './showpiece';
 import { kerf } from './kerf';
 import { slots } from './slots';
@@ -46,6 +47,7 @@ export const CARD_KINDS = {
   slots,
   part,
   hinge,
+  score,
 } as const;
 
 export type CardKindName = keyof typeof CARD_KINDS;

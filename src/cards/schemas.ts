@@ -16,6 +16,7 @@ import type { KindSchemas } from './plan-schemas';
 import type { CardKindName } from './registry';
 import { runUpSchemas } from './run-up/schema';
 import { scanOffsetSchemas } from './scan-offset/schema';
+import { scoreSchemas } from './score/schema';
 import { sheetCheckSchemas } from './sheet-check/schema';
 import { showpieceSchemas } from './showpiece/schema';
 import { slotsSchemas } from './slots/schema';
@@ -45,4 +46,5 @@ export const CARD_SCHEMAS = {
   slots: slotsSchemas,
   part: partSchemas,
   hinge: hingeSchemas,
+  score: scoreSchemas,
 } as const satisfies Record<CardKindName, KindSchemas>;

@@ -1,6 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
 import type { Box as CutBox, GaugeAnswer } from '../bench/gauges';
+import type { BentFlap } from '../bench/flap';
 import type { Tapped } from '../bench/tap';
 import type { TriedSlot } from '../bench/try-slot';
 import type { PrintOrder } from '../bench/printed-sheet';
@@ -27,7 +28,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 18;
+export const PROTOCOL_VERSION = 19;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -237,6 +238,13 @@ export interface TrySlotsJob extends Versioned {
   readonly boxes: readonly (CutBox & { readonly takes?: CutBox })[];
 }
 
+/** Bends flaps of the piece. */
+export interface BendFlapsJob extends Versioned {
+  readonly task: 'bend-flaps';
+  readonly burn: BenchBurn;
+  readonly boxes: readonly CutBox[];
+}
+
 /** Lays the piece on the bench's light table. */
 export interface LightTableJob extends Versioned {
   readonly task: 'light-table';
@@ -255,6 +263,7 @@ export interface Jobs {
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
   readonly 'try-slots': { readonly job: TrySlotsJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
+  readonly 'bend-flaps': { readonly job: BendFlapsJob; readonly answer: readonly BentFlap[]; readonly progress: never };
   readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
   readonly 'measure-greys': {

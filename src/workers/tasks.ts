@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, type Shot } from '../bench/bench';
 import { lightTableShot } from '../bench/camera';
 import { bendReading } from '../bench/bend';
+import { bendFlap } from '../bench/flap';
 import { caliperReading, depthReading } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { trySlot } from '../bench/try-slot';
@@ -178,6 +179,11 @@ export const TASKS: Tasks = {
     return boxes.map(({ takes, ...box }) =>
       trySlot(piece, box, { family: burn.sheet.family, seed: burn.burnSeed, ...(takes && { part: takes }) }),
     );
+  },
+
+  async 'bend-flaps'({ burn, boxes }) {
+    const piece = pieceOf(burn);
+    return boxes.map((box) => bendFlap(piece, box, { family: burn.sheet.family, seed: burn.burnSeed }));
   },
 
   async 'light-table'({ burn }) {

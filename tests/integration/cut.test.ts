@@ -147,6 +147,19 @@ describe('squares that are cut out', () => {
     expect(fact.fact.at).toEqual({ part: 'Gate' });
   });
 
+  it('that hang by a line are bent, and the one that tears clean is kept', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'acrylic');
+    const { id } = await makeCardOf(app, pairingId, 'score');
+    await burnCard(app, id);
+    await answerCard(app, id, 'flap', 0, 'clean');
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 8 });
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: { want: 'tear' }, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'score' }]);
+    expect(
+      (await app.call('POST', '/api/facts', { cardId: id, wish: { want: 'burst' }, choice: {}, note: '' })).status,
+    ).toBe(422);
+  });
+
   it('full of slits are bent until they break, which the finding takes as it is typed', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
     const { id } = await makeCardOf(app, pairingId, 'hinge');

@@ -118,6 +118,13 @@ export interface FactValues {
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
   readonly fit: KeptBounds & { readonly thicknessMm: number };
+  /** A line that tears or folds, which the conditions name: perforated by dashes and skips, or scored with a share of a cut's energy. */
+  readonly score: {
+    readonly settings: BurnSettings;
+    readonly dashMm: number | null;
+    readonly skipMm: number | null;
+    readonly share: number | null;
+  };
   /** Strength of the stock against the twisting of a hinge's links, by what samples of a pattern, which the conditions name, were bent round: modulus over breaking stress as a median, and its spread in the logarithm. */
   readonly hinge: { readonly strength: number; readonly logSpread: number; readonly samples: number };
   /** A drawing that was cut, which the conditions name: with what, by which kerf and school, how far its sizes came out off the wanted ones, rms, and within what they were expected to (95 %), and how it went into its slot; null where nobody tried. */
@@ -369,6 +376,17 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: ({ fromMm }, liked) =>
       `snug from ${signed(hundredth(fromMm.snug), liked)} to ${signed(hundredth(fromMm.slip), liked)}`,
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
+  score: {
+    title: 'Line to tear or fold',
+    owner: 'pairing',
+    rung: 'score',
+    show: ({ dashMm, skipMm, share }, liked) =>
+      share === null
+        ? `dashes ${length(dashMm ?? 0, liked)}, ${length(skipMm ?? 0, liked)} between`
+        : `scored at ${formatPower(share)} of a cut`,
+    sure: () => '',
     staleBy: [...MARK, 'thickness'],
   },
   hinge: {

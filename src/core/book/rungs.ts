@@ -54,6 +54,7 @@ export const RUNGS = {
   passes: { name: 'Passes', question: 'How many passes keep fine detail?', foot: 'cut', standsOn: ['cut'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
   fit: { name: 'Fit', question: 'How wide is a slot for each fit?', foot: 'cut', standsOn: ['kerf'] },
+  score: { name: 'Score', question: 'Which line folds, and which tears?', foot: 'cut', standsOn: ['cut'] },
   hinge: { name: 'Hinge', question: 'How far does a slit sheet bend?', foot: 'cut', standsOn: ['cut'] },
   part: { name: 'Part', question: 'Does a part come out as drawn?', foot: 'cut', standsOn: ['kerf', 'fit'] },
 } as const satisfies Readonly<Record<string, Rung>>;

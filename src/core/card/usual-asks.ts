@@ -52,6 +52,19 @@ export const FIT: Ask = eyeAsk('fit', 'Push an offcut of the sheet into it: how 
   ['loose', 'o', 'loose'],
 ]);
 
+/** What a flap does that hangs by one line, by letter. */
+export const FLAP: Ask = eyeAsk('flap', 'Bend the flap: what does it do?', [
+  ['off', 'o', 'came off by itself'],
+  ['clean', 'c', 'tears clean'],
+  ['ragged', 'r', 'tears ragged'],
+  ['folds', 'f', 'folds and holds'],
+  ['breaks', 'b', 'breaks'],
+  ['stiff', 's', 'does not give'],
+]);
+
+/** Whether flaps are bent. */
+export const asksForBend = (asks: readonly Ask[]): boolean => asks.includes(FLAP);
+
 /** Whether a hand is to tap the sheet under the cells. */
 export const asksForTap = (asks: readonly Ask[]): boolean => asks.includes(DROP);
 

@@ -131,7 +131,7 @@ const PLACE_SHARE = 0.01;
 function placeOn(ring: Ring, { width, height }: Rect, holes: readonly Ring[]): Point {
   const closed = (one: Ring): [number, number][] => [...one, one[0]!].map(({ x, y }) => [x, y]);
   const [x, y] = polylabel([closed(ring), ...holes.map(closed)], PLACE_SHARE * Math.min(width, height));
-  return { x: x!, y: y! };
+  return { x: x, y: y };
 }
 
 /** Outlines in the order they are cut, by their places in the list: all that lies in one before it, since what has dropped moves; then the nearest. */

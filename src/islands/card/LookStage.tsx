@@ -13,7 +13,7 @@ import { levelWords } from '../../core/card/channels';
 import type { Cell } from '../../core/card/layout';
 import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
-import { asksForPush, asksForTap, asksOn, DROP, FIT } from '../../core/card/usual-asks';
+import { asksForBend, asksForPush, asksForTap, asksOn, DROP, FIT, FLAP } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
@@ -82,7 +82,8 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const action = useAction();
   const taps = asksForTap(asks);
   const pushes = asksForPush(asks);
-  const byHand = asks.filter(({ field }) => field === DROP.field || field === FIT.field);
+  const byHand = asks.filter(({ field }) => [DROP.field, FIT.field, FLAP.field].includes(field));
+  const does = asksForBend(asks) ? 'bend' : taps && pushes ? 'both' : taps ? 'tap' : 'push';
   const isOpen = (ask: Ask): boolean =>
     layout.order.some((index) => isAskedOf(ask, layout.cells[index]!) && wordOf(seen, ask.field, index) === null);
 
@@ -185,9 +186,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
-        {onBench && byHand.some(isOpen) && (
-          <TapSheet cardId={card.id} does={taps && pushes ? 'both' : taps ? 'tap' : 'push'} onTapped={onChanged} />
-        )}
+        {onBench && byHand.some(isOpen) && <TapSheet cardId={card.id} does={does} onTapped={onChanged} />}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
         </Button>

@@ -6,6 +6,7 @@ import { useAction } from '../../views/use-action';
 const WORDS = {
   tap: ['Tapping …', 'Tap the simulated sheet'],
   push: ['Pushing …', 'Push an offcut into the simulated slots'],
+  bend: ['Bending …', 'Bend the simulated flaps'],
   both: ['Trying …', 'Tap the simulated sheet, push the part in'],
 } as const;
 

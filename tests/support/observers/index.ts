@@ -16,6 +16,7 @@ import { passesObserver } from './passes';
 import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
 import { scanOffsetObserver } from './scan-offset';
+import { scoreObserver } from './score';
 import { sheetCheckObserver } from './sheet-check';
 import { showpieceObserver } from './showpiece';
 import { slotsObserver } from './slots';
@@ -40,6 +41,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   picture: pictureObserver,
   'run-up': runUpObserver,
   'scan-offset': scanOffsetObserver,
+  score: scoreObserver,
   'sheet-check': sheetCheckObserver,
   showpiece: showpieceObserver,
   slots: slotsObserver,

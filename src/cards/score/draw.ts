@@ -1,0 +1,93 @@
+import { axisValues } from '../../core/card/axis';
+import { letterOf } from '../../core/card/channels';
+import { constantsText } from '../../core/card/constants-text';
+import type { Drawn, Pairing } from '../../core/card/contract';
+import { deliveredBy } from '../../core/card/energy';
+import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
+import type { Burn } from '../../core/card/shape';
+import type { Point, Rect } from '../../core/geometry/point';
+import { dashesAlong } from '../../core/joint/perforation';
+import { scoreSettings, scoreShares, type ScorePlan } from './plan';
+
+const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
+
+/** The three sides of a flap that are cut: down, along and up again. */
+const sidesOf = ({ x, y, width, height }: Rect): Point[] => [
+  { x, y },
+  { x, y: round(y + height) },
+  { x: round(x + width), y: round(y + height) },
+  { x: round(x + width), y },
+];
+
+/** Flaps in rows of one dash and columns of one skip; below them a row of scored ones, the least on the left. Each line comes before what frees its flap. */
+export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
+  const { flapWidthMm, flapHeightMm, gapMm, cut } = plan;
+  const liked = on.machine.likedUnits;
+  // The high end at the top, as the planner has its left edge.
+  const dashes = axisValues(plan.dash).map(round).reverse();
+  const skips = axisValues(plan.skip).map(round);
+  const shares = scoreShares(plan);
+  const across = rowOfBoxes(skips.length, flapWidthMm, flapHeightMm, gapMm);
+  const down = columnOfBoxes(dashes.length + 1, flapWidthMm, flapHeightMm, gapMm);
+  const flap = (row: number, column: number, line: Burn, levels: Drawn['cells'][number]['levels']) => {
+    const box = { ...across[column]!, y: down[row]!.y };
+    return {
+      box,
+      levels,
+      burns: [line, { shape: { do: 'follow' as const, lines: [sidesOf(box)] }, settings: cut }],
+      risk: deliveredBy(cut, on).lineJPerMm,
+      expected: null,
+      leftOut: false,
+    };
+  };
+  const along = (row: number, column: number, stretches: readonly (readonly [number, number])[]): Burn['shape'] => {
+    const [x, y] = [across[column]!.x, down[row]!.y];
+    return { do: 'follow', lines: stretches.map(([from, to]) => [from, to].map((at) => ({ x: round(x + at), y }))) };
+  };
+  const perforated = dashes.flatMap((dashMm, row) =>
+    skips.map((skipMm, column) =>
+      flap(
+        row,
+        column,
+        { shape: along(row, column, dashesAlong(flapWidthMm, { dashMm, skipMm })), settings: cut },
+        { dash: dashMm, skip: skipMm },
+      ),
+    ),
+  );
+  const scored = shares.map((share, column) =>
+    flap(
+      dashes.length,
+      column,
+      { shape: along(dashes.length, column, [[0, flapWidthMm]]), settings: scoreSettings(plan, share) },
+      { score: share },
+    ),
+  );
+  const cells = [...perforated, ...scored];
+  const unit = letterOf('dash', dashes[0]!, liked).unit.toUpperCase();
+  return {
+    widthMm: round(across.at(-1)!.x + flapWidthMm),
+    heightMm: round(down.at(-1)!.y + flapHeightMm),
+    cells,
+    before: [],
+    after: [],
+    labels: [
+      ...skips.map((skip, column) => {
+        const { text, means } = letterOf('skip', skip, liked);
+        return { text, means, edge: 'above' as const, box: cells[column]!.box };
+      }),
+      ...dashes.map((dash, row) => {
+        const { text, means } = letterOf('dash', dash, liked);
+        return { text, means, edge: 'beside' as const, box: cells[row * skips.length]!.box };
+      }),
+    ],
+    lettersAll: true,
+    units: `${unit} / SCORED`,
+    caption: `SKIP ${unit} ACROSS / DASH ${unit} DOWN / LAST ROW SCORED`,
+    constants: constantsText(
+      { powerFraction: cut.powerFraction, speedMmPerS: cut.speedMmPerS, passes: cut.passes, air: cut.air },
+      liked,
+    ),
+    markers: 'none',
+    air: cut.air,
+  };
+}

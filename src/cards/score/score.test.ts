@@ -1,0 +1,84 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import type { Answer } from '../../core/card/asks';
+import { deliveredBy } from '../../core/card/energy';
+import { layCard, planProblems } from '../../core/card/lay';
+import { linesOf } from '../../core/card/shape';
+import { score } from '.';
+
+const pairing = demoPairing('marl', 'acrylic');
+const { plan } = score.propose({ pairing, facts: [] });
+const layout = layCard(score, plan, pairing, { cardNumber: 71 });
+
+describe('flaps', () => {
+  it('hang by their line alone: dashes and skips of their row and column, and scored ones below', () => {
+    expect(layout.cells).toHaveLength(9);
+    for (const { burns, box, levels } of layout.cells) {
+      const [line, sides] = burns.map(({ shape }) => linesOf(shape));
+      // Down, along and up: the upper side is not among them.
+      expect(sides![0]!.map(({ y }) => y)).toEqual([box.y, box.y + box.height, box.y + box.height, box.y]);
+      expect(line!.flat().every(({ y }) => y === box.y)).toBe(true);
+      const lengths = line!.map(([a, b]) => b!.x - a!.x);
+      if (levels.score === undefined) {
+        // Shorter ones at its ends, whole ones between.
+        for (const length of lengths.slice(1, -1)) expect(length).toBeCloseTo(levels.dash as number, 3);
+        expect(Math.max(...lengths)).toBeCloseTo(levels.dash as number, 3);
+        const skips = line!.slice(1).map(([a], k) => a!.x - line![k]![1]!.x);
+        for (const skip of skips) expect(skip).toBeCloseTo(levels.skip as number, 3);
+        expect(burns[0]!.settings).toEqual(plan.cut);
+      } else {
+        expect(lengths).toEqual([expect.closeTo(box.width, 3)]);
+        const [scored, cut] = [burns[0]!.settings, plan.cut].map(
+          (settings) => deliveredBy(settings, pairing).lineJPerMm,
+        );
+        expect(scored! / cut!).toBeCloseTo(levels.score as number, 2);
+      }
+    }
+    expect(layout.cells.slice(6).map(({ levels }) => levels.score)).toEqual([0.12, 0.285, 0.45]);
+  });
+
+  it.each([
+    ['skip.from', { kerfMm: 0.5 }, 'run into each other'],
+    ['flapWidthMm', { flapWidthMm: 5 }, 'have room'],
+    ['scoreTo', { scoreTo: 0.99 }, '5 to 95'],
+    ['scoreFrom', { scoreFrom: 0.05, cut: { ...plan.cut, speedMmPerS: 100 } }, ''],
+  ] as const)('are refused at %s', (field, change, words) => {
+    const [problem] = planProblems(score, { ...plan, ...change }, pairing);
+    expect(problem).toMatchObject({ field });
+    expect(problem!.message).toContain(words);
+  });
+});
+
+describe('flaps that were bent', () => {
+  const told = (words: Readonly<Record<number, string>>): Answer[] =>
+    Object.entries(words).map(([cellIndex, value]) => ({
+      field: 'flap',
+      cellIndex: Number(cellIndex),
+      repeat: 0,
+      value,
+    }));
+  const find = (words: Readonly<Record<number, string>>, want: 'tear' | 'fold' = 'tear') =>
+    score.find(layout, { readings: [], answers: told(words) }, { pairing, facts: [] }, { want });
+
+  it('tell the line that tears clean and holds best, and the one that folds easiest', () => {
+    const tears = find({ 0: 'off', 1: 'clean', 2: 'clean', 3: 'off', 4: 'clean', 5: 'ragged' });
+    // Of those the shortest dash with its skip stands by most.
+    expect(tears.chosen!.cellIndex).toBe(4);
+    expect(tears.says).toMatch(/^Dashes of 1.5 mm with .* between: tears clean/);
+    expect(score.settle(tears)).toMatchObject([
+      { name: 'score', at: { either: 'tears' }, value: { dashMm: 1.5, share: null } },
+    ]);
+    const folds = find({ 6: 'stiff', 7: 'folds', 8: 'folds' }, 'fold');
+    expect(folds.chosen!.score).toBe(0.45);
+    expect(folds.says).toContain('Score at 45 % of a cut’s energy: folds easiest');
+    expect(score.settle(folds)).toMatchObject([{ at: { either: 'folds' }, value: { dashMm: null, share: 0.45 } }]);
+  });
+
+  it('say what is missing, and what to change', () => {
+    expect(find({ 0: 'off' }).missing[0]).toContain('three of them');
+    expect(find({ 0: 'off', 1: 'off', 2: 'off' }).missing[0]).toContain('leave more');
+    expect(find({ 0: 'ragged', 1: 'stiff', 2: 'stiff' }).missing[0]).toContain('leave less');
+    expect(find({ 0: 'clean', 1: 'breaks', 2: 'stiff' }, 'fold').missing[0]).toContain('None folds');
+    expect(score.settle(find({}))).toEqual([]);
+  });
+});

@@ -37,6 +37,14 @@ describe('flaps', () => {
     expect(layout.cells.slice(6).map(({ levels }) => levels.score)).toEqual([0.12, 0.285, 0.45]);
   });
 
+  it('are scored by a share of all passes, in one', () => {
+    const twice = { ...plan.cut, passes: 2 };
+    const [deepest] = layCard(score, { ...plan, cut: twice }, pairing, { cardNumber: 71 }).cells.slice(-1);
+    const [scored, cut] = deepest!.burns.map(({ settings }) => deliveredBy(settings, pairing).lineJPerMm);
+    expect(scored! / cut!).toBeCloseTo(0.45, 2);
+    expect(deepest!.burns[0]!.settings.passes).toBe(1);
+  });
+
   it.each([
     ['skip.from', { kerfMm: 0.5 }, 'run into each other'],
     ['flapWidthMm', { flapWidthMm: 5 }, 'have room'],

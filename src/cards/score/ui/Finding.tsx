@@ -3,8 +3,8 @@ import { TicketPart } from '../../../components/BenchFrame';
 import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
-import { levelWords } from '../../../core/card/channels';
 import { FLAP } from '../../../core/card/usual-asks';
+import { formatLength, formatPower } from '../../../core/quantities/format';
 import { findScore, USUAL_SCORE_WISH, type ScoreWish } from '../find';
 
 const NAMES = new Map(FLAP.by === 'eye' ? FLAP.options.map(({ id, name }) => [id, name]) : []);
@@ -42,10 +42,14 @@ export default function ScoreFindingScreen(props: FindingProps) {
       }}
       ringed={chosen ? [chosen.cellIndex] : []}
       words={(cell) => did.get(cell.index) ?? ''}
-      rows={lines.map((line): [string, string] => [
-        levelWords(card.layout.cells[line.cellIndex]!.levels, liked).join(', '),
-        did.get(line.cellIndex)!,
-      ])}
+      rows={[...lines]
+        .sort((a, b) => a.cellIndex - b.cellIndex)
+        .map(({ cellIndex, dashMm, skipMm, score }): [string, string] => [
+          dashMm === null
+            ? `Scored at ${formatPower(score!)}`
+            : `Dash ${formatLength(dashMm, liked, 3)}, skip ${formatLength(skipMm!, liked, 3)}`,
+          did.get(cellIndex)!,
+        ])}
     />
   );
 }

@@ -141,9 +141,16 @@ function wantedAcross(outline: readonly Place[], at: number, axis: 'x' | 'y'): n
 export const widthOfPart = (piece: Piece, box: Box, axis: 'x' | 'y'): number | null =>
   jawsOnShape(piece, box, axis, 'part');
 
-/** Where a part's lower edge stands along one line from its middle outwards: the last place that is not cut through. */
-function edgeFrom(piece: Piece, x: number, y: number, dx: number, dy: number, reach: number): number {
-  const limit = 0.995 * piece.thicknessMm;
+/** Where a part's lower edge stands along one line from its middle outwards: the last place that is not cut through, or not cut so deep. */
+function edgeFrom(
+  piece: Piece,
+  x: number,
+  y: number,
+  dx: number,
+  dy: number,
+  reach: number,
+  limit = 0.995 * piece.thicknessMm,
+): number {
   const step = 0.25 / piece.pxPerMm;
   let before = 0;
   for (let way = 0; way <= reach; way += step) {
@@ -171,7 +178,12 @@ export function rimFrom(piece: Piece, x: number, y: number, dx: number, dy: numb
 export interface CaliperPlace {
   readonly axis: 'x' | 'y';
   readonly on: 'part' | 'hole';
+  /** Of a part: its upper face alone, by the tips of the jaws; the whole of it, which is widest below, where left out. */
+  readonly face?: 'upper';
 }
+
+/** So deep the upper edge of a part is already taken. */
+const UPPER_EDGE_MM = 0.06;
 
 /**
  * A caliper set on a part that was cut round `box`, or into the hole that it left, in steps of 0.01 mm: outside jaws touch the widest
@@ -180,23 +192,25 @@ export interface CaliperPlace {
 export function caliperReading(
   piece: Piece,
   box: Box,
-  { axis, on }: CaliperPlace,
+  { axis, on, face }: CaliperPlace,
   caliper: { readonly owner: string; readonly turn: number },
 ): GaugeAnswer {
   if (!isLoose(piece, box)) return { cannot: 'The part has not come loose: it cannot be measured.' };
-  const random = randomFrom(`grip ${caliper.owner} ${box.x} ${box.y} ${on} ${axis} ${caliper.turn}`);
+  const random = randomFrom(`grip ${caliper.owner} ${box.x} ${box.y} ${on} ${axis} ${caliper.turn}${face ?? ''}`);
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const [ux, uy] = axis === 'x' ? [1, 0] : [0, 1];
   const [along, breadth] = axis === 'x' ? [box.height, box.width] : [box.width, box.height];
   const shaped = box.shape ? jawsOnShape(piece, box, axis, on) : undefined;
   if (shaped === null) return { cannot: 'The jaws find no two faces across from each other to rest on.' };
-  const edge = on === 'part' ? edgeFrom : rimFrom;
+  const limit = face === 'upper' ? UPPER_EDGE_MM : undefined;
+  const edge = (x: number, y: number, dx: number, dy: number, reach: number): number =>
+    on === 'part' ? edgeFrom(piece, x, y, dx, dy, reach, limit) : rimFrom(piece, x, y, dx, dy, reach);
   // Jaws are wide: they rest on the proudest of several places.
   const across = (place: number): number => {
     const aside = (0.12 * (place - 2) + 0.2 * (random() - 0.5)) * along;
     const [x, y] = axis === 'x' ? [middle.x, middle.y + aside] : [middle.x + aside, middle.y];
     const reach = breadth / 2 + 1;
-    return edge(piece, x, y, ux, uy, reach) + edge(piece, x, y, -ux, -uy, reach);
+    return edge(x, y, ux, uy, reach) + edge(x, y, -ux, -uy, reach);
   };
   const widths = shaped === undefined ? [0, 1, 2, 3, 4].map(across).filter(Number.isFinite) : [shaped];
   if (widths.length === 0) return { cannot: 'The jaws find no edge to rest on.' };

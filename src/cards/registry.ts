@@ -6,6 +6,7 @@ import { bed } from './bed';
 import { ceiling } from './ceiling';
 import { cut } from './cut';
 import { cutCheck } from './cut-check';
+import { cutFocus } from './cut-focus';
 import { focus } from './focus';
 import { grid } from './grid';
 import { hinge } from './hinge';
@@ -42,6 +43,7 @@ export const CARD_KINDS = {
   bed,
   cut,
   'cut-check': cutCheck,
+  'cut-focus': cutFocus,
   passes,
   kerf,
   slots,

@@ -3,6 +3,7 @@ import { bedSchemas } from './bed/schema';
 import { ceilingSchemas } from './ceiling/schema';
 import { cutSchemas } from './cut/schema';
 import { cutCheckSchemas } from './cut-check/schema';
+import { cutFocusSchemas } from './cut-focus/schema';
 import { focusSchemas } from './focus/schema';
 import { gridSchemas } from './grid/schema';
 import { hingeSchemas } from './hinge/schema';
@@ -41,6 +42,7 @@ export const CARD_SCHEMAS = {
   bed: bedSchemas,
   cut: cutSchemas,
   'cut-check': cutCheckSchemas,
+  'cut-focus': cutFocusSchemas,
   passes: passesSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,

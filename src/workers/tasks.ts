@@ -165,6 +165,7 @@ export const TASKS: Tasks = {
     const gauge = { owner: burn.machine.name, turn };
     if (measures === 'depth') return depthReading(piece, box, gauge);
     if (measures === 'bend') return bendReading(piece, box, { family: burn.sheet.family, seed: burn.burnSeed });
+    if (measures === 'top-x') return caliperReading(piece, box, { axis: 'x', on: 'part', face: 'upper' }, gauge);
     const on = measures.startsWith('hole') ? 'hole' : 'part';
     return caliperReading(piece, box, { axis: measures.endsWith('x') ? 'x' : 'y', on }, gauge);
   },

@@ -160,6 +160,23 @@ describe('squares that are cut out', () => {
     ).toBe(422);
   });
 
+  it('are measured at both faces, by whichever focus they were cut', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'cut-focus', () => ({ repeats: 1 }));
+    await burnCard(app, id);
+    await app.call('POST', `/api/cards/${id}/tap`);
+    const read = async (field: string, cellIndex: number): Promise<number> => {
+      const { json } = await app.call('POST', `/api/cards/${id}/gauge`, { field, cellIndex, repeat: 0 });
+      await answerCard(app, id, field, cellIndex, Number(json.text));
+      return Number(json.text);
+    };
+    // A beam leaves more of a part below than where it comes in.
+    for (const cellIndex of [0, 1, 2])
+      expect(await read('width-x', cellIndex)).toBeGreaterThan(await read('top-x', cellIndex));
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: {}, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'cutFocus' }]);
+  });
+
   it('full of slits are bent until they break, which the finding takes as it is typed', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'alder');
     const { id } = await makeCardOf(app, pairingId, 'hinge');

@@ -129,7 +129,7 @@ export function proposeCut(known: Known): Proposal<CutPlan> {
     throw new RangeError(`invalid pairing: ${familyOf(stock.family).name} is not cut through by this source`);
   const energies = energiesToTry(known, through);
   const passes = cutPasses(known, energies.most);
-  const constants = cutConstants(pairing, 'cut');
+  const constants = cutConstants(known, 'cut');
   const frame = proposeFrame(pairing);
   const planOf = (size: Size): CutPlan => {
     const { speed, rows } = endsFor(energies, size, passes, pairing);

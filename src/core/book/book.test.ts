@@ -148,6 +148,7 @@ describe('the ladder', () => {
       fact({ factId: 12, name: 'bed', value: BED }),
       fact({ factId: 13, name: 'showpiece', value: SHOWN }),
       fact({ factId: 14, name: 'cut', value: CUT }),
+      fact({ factId: 20, name: 'cutFocus', value: { way: 'middle', focusOffsetMm: -1.5, taperMm: 0.08 } }),
       fact({ factId: 19, name: 'score', value: { settings: PLAIN_FILL, dashMm: 3, skipMm: 0.6, share: null } }),
       fact({ factId: 18, name: 'hinge', value: { strength: 81.3, logSpread: 0.1, samples: 3 } }),
       fact({ factId: 16, name: 'part', value: MADE }),
@@ -396,6 +397,10 @@ describe('facts', () => {
     expect(words('score', { settings: PLAIN_FILL, dashMm: null, skipMm: null, share: 0.4 })).toBe(
       'scored at 40 % of a cut',
     );
+    expect(words('cutFocus', { way: 'middle', focusOffsetMm: -1.5, taperMm: 0.08 })).toBe(
+      'in the middle, 0.08 mm wider below',
+    );
+    expect(words('cutFocus', { way: 'stepped', focusOffsetMm: -1, taperMm: null })).toBe('lower with each pass');
     expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
     expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
     expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
@@ -477,6 +482,7 @@ describe('facts', () => {
       kerf: '± 0.02 mm',
       fit: '± 0.02 mm',
       part: '',
+      cutFocus: '± 0.02 mm',
       score: '',
       hinge: '± 0.02',
       passes: '',

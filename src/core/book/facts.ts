@@ -112,6 +112,12 @@ export interface FactValues {
     readonly laidDown: number;
     readonly edge: CutEdge | null;
   };
+  /** Where the focus stands for the straightest edge: on the face, in the middle of the sheet, or lower with each pass, the first of them so far below the face; by how much parts come out wider below than above, null where nobody measured. */
+  readonly cutFocus: {
+    readonly way: 'top' | 'middle' | 'stepped';
+    readonly focusOffsetMm: number;
+    readonly taperMm: number | null;
+  };
   /** The fewest passes that dropped sharp shapes whole, all of them, where each count of passes had the same energy; how many that were. */
   readonly passes: { readonly settings: BurnSettings; readonly dropped: number };
   /** Full width, along each axis: null where that axis was not measured. */
@@ -177,6 +183,7 @@ const signed = (mm: number, liked: LikedUnits): string => `${mm > 0 ? '+' : ''}$
 /** "lettering from 1.2 mm", or where it does not; nothing where nothing was told. */
 const leastWords = (what: string, least: LeastThatHolds | null, liked: LikedUnits): string =>
   least ? `${what} ${leastThatHoldsWords(least.fromMm === null ? least : { ...least, notMm: null }, liked)}` : '';
+const CUT_FOCUS_WORDS = { top: 'on the face', middle: 'in the middle', stepped: 'lower with each pass' } as const;
 const MARK: readonly Cause[] = ['source', 'power', 'lens', 'batch', 'stock'];
 
 /** Everything the book can hold, how it is shown and what makes it stale. */
@@ -347,6 +354,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     show: ({ settings, certainty }, liked) =>
       `${formatPower(settings.powerFraction)}, ${formatSpeed(settings.speedMmPerS, liked)}${settings.passes > 1 ? `, ${settings.passes} passes` : ''}: ${plainNumber(100 * certainty, 3)} of 100 drop`,
     sure: () => '',
+    staleBy: [...MARK, 'thickness'],
+  },
+  cutFocus: {
+    title: 'Focus for cutting',
+    owner: 'pairing',
+    rung: 'cut-focus',
+    show: ({ way, taperMm }, liked) =>
+      `${CUT_FOCUS_WORDS[way]}${taperMm === null ? '' : `, ${length(hundredth(Math.abs(taperMm)), liked)} wider ${taperMm >= 0 ? 'below' : 'above'}`}`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: [...MARK, 'thickness'],
   },
   passes: {

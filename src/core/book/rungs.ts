@@ -51,6 +51,12 @@ export const RUNGS = {
   'run-up': { name: 'Run-up', question: 'How far must the head run up?', foot: 'machine', standsOn: ['grid'] },
   bed: { name: 'Bed', question: 'Is the bed level, and the beam even over it?', foot: 'machine', standsOn: ['focus'] },
   cut: { name: 'Cut', question: 'Which power and speed drop a part?', foot: 'cut', standsOn: ['safety'] },
+  'cut-focus': {
+    name: 'Cut focus',
+    question: 'Where in the sheet is a cut straightest?',
+    foot: 'cut',
+    standsOn: ['cut'],
+  },
   passes: { name: 'Passes', question: 'How many passes keep fine detail?', foot: 'cut', standsOn: ['cut'] },
   kerf: { name: 'Kerf', question: 'How much does a cut take away?', foot: 'cut', standsOn: ['cut'] },
   fit: { name: 'Fit', question: 'How wide is a slot for each fit?', foot: 'cut', standsOn: ['kerf'] },

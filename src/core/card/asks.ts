@@ -12,7 +12,7 @@ export interface EyeOption {
 }
 
 /** What a gauge is set on: a part that was cut out or the hole it left, along an axis, the ground of an engraving, or what a strip is bent round. */
-export type GaugeMeasure = 'width-x' | 'width-y' | 'hole-x' | 'hole-y' | 'depth' | 'bend';
+export type GaugeMeasure = 'width-x' | 'width-y' | 'hole-x' | 'hole-y' | 'top-x' | 'depth' | 'bend';
 
 /** How an answer comes back from a burned card. */
 export type Ask =

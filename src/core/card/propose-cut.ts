@@ -4,7 +4,7 @@ import { factOf } from '../book/facts';
 import { cutEnergy, cutThroughJPerMm } from '../stock/cutting';
 import { familyOf } from '../stock/families';
 import { thicknessOf } from '../stock/stock';
-import type { Known, Pairing } from './contract';
+import type { Known } from './contract';
 import { PLAIN_EXTRAS, type BurnSettings } from './settings';
 
 /** Slower than this a cut chars; more passes are taken instead (common practice). */
@@ -13,7 +13,7 @@ const MOST_PASSES = 8;
 /** Sheets thicker than this are cut with the focus in their middle (common practice). */
 const MIDDLE_FROM_MM = 3;
 /** Lowered further than this, many heads come near the work. */
-const LOWEST_MM = 3;
+export const LOWEST_MM = 3;
 
 /** The fastest that is proposed for cuts: past it a head is slowed down by every corner. */
 export const fastestCutMmPerS = ({ topSpeedXMmPerS, topSpeedYMmPerS }: Machine): number =>
@@ -45,11 +45,15 @@ export function cutPasses({ pairing: { machine, stock }, facts }: Known, lineJPe
 
 /** What every cut starts from: the cap, air, and the focus by the sheet's thickness; with reasons under `path`. */
 export function cutConstants(
-  { machine, stock }: Pairing,
+  { pairing: { machine, stock }, facts }: Known,
   path: string,
 ): { readonly settings: Omit<BurnSettings, 'speedMmPerS' | 'passes'>; readonly reasons: Record<string, string> } {
   const thickness = thicknessOf(stock).meanMm;
-  const middle = thickness > MIDDLE_FROM_MM ? -Math.min(LOWEST_MM, Math.round((thickness / 2) * 10) / 10) : 0;
+  const usual = thickness > MIDDLE_FROM_MM ? -Math.min(LOWEST_MM, Math.round((thickness / 2) * 10) / 10) : 0;
+  const kept = factOf(facts, 'cutFocus');
+  // What is stepped is one burn for each pass: a card of one focus takes the usual one.
+  const told = kept && kept.stale.length === 0 && kept.value.way !== 'stepped' ? kept.value : null;
+  const middle = told?.focusOffsetMm ?? usual;
   return {
     settings: {
       powerFraction: machine.powerCap,
@@ -62,8 +66,11 @@ export function cutConstants(
     },
     reasons: {
       [`${path}.powerFraction`]: `the machine’s cap of ${formatPower(machine.powerCap)}`,
-      [`${path}.focusOffsetMm`]:
-        middle < 0 ? 'in the middle of the sheet: lowered by half its thickness' : 'on the face: thin sheet',
+      [`${path}.focusOffsetMm`]: told
+        ? 'where a card of cut focus found the straightest edge'
+        : middle < 0
+          ? 'in the middle of the sheet: lowered by half its thickness'
+          : 'on the face: thin sheet',
       [`${path}.air`]: 'on for every cut',
     },
   };
@@ -132,7 +139,7 @@ export function proposedCut({ pairing, facts }: Known): {
   }
   const fallen = factOf(facts, 'burnedThrough');
   const wanted = through * MARGIN;
-  const { settings, reasons } = cutConstants(pairing, 'cut');
+  const { settings, reasons } = cutConstants({ pairing, facts }, 'cut');
   const passes = cutPasses({ pairing, facts }, wanted);
   const speed = Math.min(fastestCutMmPerS(machine), (deliveredPowerW(machine, machine.powerCap) * passes) / wanted);
   const liked = machine.likedUnits;

@@ -4,6 +4,7 @@ import { bedObserver } from './bed';
 import { ceilingObserver } from './ceiling';
 import { cutObserver } from './cut';
 import { cutCheckObserver } from './cut-check';
+import { cutFocusObserver } from './cut-focus';
 import { focusObserver } from './focus';
 import { gridObserver } from './grid';
 import { hingeObserver } from './hinge';
@@ -30,6 +31,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   ceiling: ceilingObserver,
   cut: cutObserver,
   'cut-check': cutCheckObserver,
+  'cut-focus': cutFocusObserver,
   focus: focusObserver,
   grid: gridObserver,
   hinge: hingeObserver,

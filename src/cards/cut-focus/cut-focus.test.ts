@@ -1,0 +1,92 @@
+import { describe, expect, it } from 'vitest';
+import { demoPairing } from '../../../tests/support/demo';
+import { factNow } from '../../../tests/support/facts';
+import type { Answer } from '../../core/card/asks';
+import { layCard, planProblems } from '../../core/card/lay';
+import { proposedCut } from '../../core/card/propose-cut';
+import type { CutFocusPlan } from './plan';
+import { cutFocus } from '.';
+
+const pairing = demoPairing('marl', 'alder');
+const { plan, reasons } = cutFocus.propose({ pairing, facts: [] });
+const layout = layCard(cutFocus, plan, pairing, { cardNumber: 81 });
+const cellsOf = (way: string) => layout.cells.filter(({ levels }) => levels.side === way);
+
+describe('squares by three ways to focus', () => {
+  it('are cut with one energy: on the face, in the middle, and each pass in the middle of what it takes', () => {
+    const focusOf = (way: string) =>
+      cellsOf(way)[0]!.burns.map(({ settings }) => [settings.focusOffsetMm, settings.passes]);
+    expect(plan.cut.passes).toBe(2);
+    expect(focusOf('top')).toEqual([[0, 2]]);
+    // Half of 6.02 mm, and a quarter; three quarters would bring the head too near to the sheet.
+    expect(focusOf('middle')).toEqual([[-3, 2]]);
+    expect(focusOf('stepped')).toEqual([
+      [-1.5, 1],
+      [-3, 1],
+    ]);
+    expect(cellsOf('stepped')).toHaveLength(3);
+    // Twice as fast as the one pass that was foretold.
+    expect(plan.cut.speedMmPerS).toBeCloseTo(
+      (2 * proposedCut({ pairing, facts: [] }).cut.speedMmPerS) / proposedCut({ pairing, facts: [] }).cut.passes,
+      1,
+    );
+    expect(reasons['thicknessMm']).toContain('a board of 3 mm');
+  });
+
+  it('leave out what a machine that does not focus by itself cannot do', () => {
+    const heron = demoPairing('heron', 'birch');
+    const byHand = cutFocus.propose({ pairing: heron, facts: [] }).plan;
+    expect(byHand.steps).toBe(false);
+    expect(layCard(cutFocus, byHand, heron, { cardNumber: 81 }).cells).toHaveLength(6);
+    expect(planProblems(cutFocus, { ...byHand, steps: true }, heron)[0]).toMatchObject({ field: 'steps' });
+    const once: CutFocusPlan = { ...plan, cut: { ...plan.cut, passes: 1 } };
+    expect(planProblems(cutFocus, once, pairing)[0]).toMatchObject({ field: 'cut.passes' });
+    expect(() => cutFocus.propose({ pairing: demoPairing('marl', 'linen'), facts: [] })).toThrow('under 1.5 mm');
+  });
+});
+
+describe('what was cut by each', () => {
+  /** Widths below and above by way, for every square of it; and what a tap said. */
+  const told = (ways: Readonly<Record<string, readonly [word: string, below?: number, above?: number]>>): Answer[] =>
+    layout.cells.flatMap(({ index: cellIndex, levels }) => {
+      const [word, below, above] = ways[String(levels.side)] ?? [];
+      const answer = (field: string, value: string | number | undefined): Answer[] =>
+        value === undefined ? [] : [{ field, cellIndex, repeat: 0, value }];
+      return [...answer('drop', word), ...answer('width-x', below), ...answer('top-x', above)];
+    });
+  const find = (ways: Parameters<typeof told>[0]) =>
+    cutFocus.find(layout, { readings: [], answers: told(ways) }, { pairing, facts: [] });
+
+  it('is kept where all drop and the edge is straightest, whichever face is the wider', () => {
+    const finding = find({ top: ['clean', 7.85, 7.6], middle: ['charred', 7.8, 7.9], stepped: ['hangs', 7.8, 7.8] });
+    expect(finding.best).toMatchObject({ way: 'middle', dropped: 3 });
+    expect(finding.best!.taper!.mm).toBeCloseTo(-0.1, 9);
+    expect(finding.says).toMatch(
+      /^Focus in the middle of the sheet: parts are 0.1 mm ± .* wider above, the straightest\.$/,
+    );
+    expect(cutFocus.settle(finding)).toMatchObject([{ name: 'cutFocus', value: { way: 'middle', focusOffsetMm: -3 } }]);
+    const close = find({ top: ['clean', 7.85, 7.8], middle: ['clean', 7.85, 7.81], stepped: ['hangs'] });
+    expect(close.says).toContain('no clearer than on the face');
+  });
+
+  it('is said to be missing where it is', () => {
+    expect(find({}).missing[0]).toContain('Tap the sheet');
+    expect(find({ top: ['hangs'], middle: ['hangs'], stepped: ['hangs'] }).missing[0]).toContain('more energy');
+    expect(find({ top: ['clean'], middle: ['clean'], stepped: ['hangs'] }).missing[0]).toContain('both faces');
+    expect(find({ top: ['clean', 0.31], middle: ['clean'], stepped: ['hangs'] }).missing[0]).toContain('in inches');
+    const one = find({ top: ['hangs'], middle: ['clean'], stepped: ['hangs'] });
+    expect(one.says).toContain('elsewhere not every square drops');
+    expect(cutFocus.settle(one)[0]!.value.taperMm).toBeNull();
+  });
+
+  it('is where later cuts start, until it is stale', () => {
+    const kept = factNow('cutFocus', { way: 'top', focusOffsetMm: 0, taperMm: 0.1 });
+    expect(proposedCut({ pairing, facts: [] }).cut.focusOffsetMm).toBe(-3);
+    const { cut, reasons: why } = proposedCut({ pairing, facts: [kept] });
+    expect(cut.focusOffsetMm).toBe(0);
+    expect(why['cut.focusOffsetMm']).toContain('straightest edge');
+    expect(proposedCut({ pairing, facts: [{ ...kept, stale: ['new batch'] }] }).cut.focusOffsetMm).toBe(-3);
+    const stepped = factNow('cutFocus', { way: 'stepped', focusOffsetMm: -1.5, taperMm: 0.1 });
+    expect(proposedCut({ pairing, facts: [stepped] }).cut.focusOffsetMm).toBe(-3);
+  });
+});

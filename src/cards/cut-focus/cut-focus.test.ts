@@ -65,6 +65,9 @@ describe('what was cut by each', () => {
       /^Focus in the middle of the sheet: parts are 0.1 mm ± .* wider above, the straightest\.$/,
     );
     expect(cutFocus.settle(finding)).toMatchObject([{ name: 'cutFocus', value: { way: 'middle', focusOffsetMm: -3 } }]);
+    // Wider above by much is no straighter than wider below by little.
+    const above = find({ top: ['clean', 7.6, 7.9], middle: ['clean', 7.8, 7.75], stepped: ['clean', 7.9, 7.7] });
+    expect(above.best!.way).toBe('middle');
     const close = find({ top: ['clean', 7.85, 7.8], middle: ['clean', 7.85, 7.81], stepped: ['hangs'] });
     expect(close.says).toContain('no clearer than on the face');
   });

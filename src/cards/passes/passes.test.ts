@@ -7,7 +7,7 @@ import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import { proposedCut } from '../../core/card/propose-cut';
-import { linesOf } from '../../core/card/shape';
+import { linesOf, rectOutline } from '../../core/card/shape';
 import type { PassesPlan } from './plan';
 import { passes } from '.';
 
@@ -62,6 +62,10 @@ describe('shapes in one pass, in two, in more', () => {
     });
     expect(detailChecks(fast, pairing.stock)).toEqual([]);
     expect(detailChecks(layout, demoPairing('marl', 'acrylic').stock)).toEqual([]);
+    // Corners of a square are no tips.
+    const [cell] = layout.cells;
+    const square = { ...cell!.burns[0]!, shape: { do: 'follow' as const, lines: [rectOutline(cell!.box)] } };
+    expect(detailChecks({ cells: [{ ...cell!, burns: [square] }] }, pairing.stock)).toEqual([]);
   });
 
   it.each([

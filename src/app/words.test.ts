@@ -101,7 +101,14 @@ describe('a fact in words', () => {
     expect(all.get('Points hold')).toBe('from 0.24 mm');
   });
   it('of a part says what was made up for and how it came out, and nothing that only fills have', () => {
-    const value = { settings: SETTINGS, kerf: { xMm: 0.17, yMm: 0.2 }, offMm: 0.012, expectedMm: 0.05, goes: 'press' };
+    const value = {
+      settings: SETTINGS,
+      kerf: { xMm: 0.17, yMm: 0.2 },
+      offMm: 0.012,
+      expectedMm: 0.05,
+      goes: 'press',
+      slotMm: -0.2,
+    } as const;
     const rows = rowsOf('part', value, DEFAULT_LIKED_UNITS);
     expect(rows.get('Kerf made up for')).toBe('X 0.17 mm, Y 0.2 mm');
     expect(rows.get('Sizes off')).toBe('0.012 mm rms; up to 0.05 mm was expected');

@@ -59,6 +59,8 @@ export interface PartFinding extends BaseFinding {
   readonly stuck: readonly number[];
   readonly goes: Fit | null;
   readonly wantedFit: WantedFit | null;
+  /** How much wider than the sheet its slot was drawn. */
+  readonly slotMm: number | null;
 }
 
 function sizesOf(layout: Layout, seen: Seen): { sizes: MeasuredSize[]; strange: string[] } {
@@ -127,6 +129,7 @@ export function findPart(layout: Layout, seen: Seen, { pairing }: Known): PartFi
     stuck,
     goes,
     wantedFit,
+    slotMm: slot ? Number(slot.levels.clearance) : null,
     missing,
     says: missing.length > 0 ? '' : sizeWords + fitWords,
   };

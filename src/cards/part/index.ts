@@ -234,7 +234,7 @@ export const part = Object.freeze({
   eases: [EASES.speed('cut.speedMmPerS'), EASES.passes('cut.passes')],
   wish: () => ({}),
   find: findPart,
-  settle: ({ sizes, goes, missing }, layout) => {
+  settle: ({ sizes, goes, slotMm, missing }, layout) => {
     const first = layout.cells.find(({ wanted }) => wanted?.comesOut);
     const wanted = first?.wanted?.comesOut;
     if (missing.length > 0 || !first || !wanted || sizes.length === 0) return [];
@@ -250,6 +250,7 @@ export const part = Object.freeze({
           offMm: offOf(sizes),
           expectedMm: Math.max(...sizes.map(({ expectedMm }) => expectedMm)),
           goes,
+          slotMm,
         },
         sigma: null,
         cellIndex: null,

@@ -73,6 +73,18 @@ describe('a part that is planned', () => {
     const felt = part.propose({ pairing, facts: [kerf, factNow('fit', value)] }).plan;
     expect(felt.slotFor.press).toBeCloseTo(-0.25, 2);
     expect(felt.slotFor.snug).toBeCloseTo(-0.15, 2);
+    // A part that was snug where it should have been pressed: the next slot is drawn narrower.
+    const snug = factNow('part', {
+      settings: plan.cut,
+      kerf: { xMm: 0.2, yMm: 0.2 },
+      offMm: 0,
+      expectedMm: 0.1,
+      goes: 'snug',
+      slotMm: -0.25,
+    });
+    const next = part.propose({ pairing, facts: [kerf, factNow('fit', value), snug] });
+    expect(next.plan.slotFor.press).toBeLessThan(felt.slotFor.press - 0.02);
+    expect(next.reasons['slotFor.press']).toMatch(/moved by -0.0\d+ mm by how a part went in/);
     const slot = layCard(part, felt, pairing, { cardNumber: 31 }).cells.at(-1)!;
     expect(slot.box.width).toBeCloseTo(felt.thicknessMm + felt.slotFor.press, 3);
     // What the cut takes of its length is made up for.
@@ -187,7 +199,11 @@ describe('a part that was cut', () => {
     // By hand: the kerf’s 0.01, a thousandth of 24 mm, and 0.01/√12 with 0.02/√3 of the caliper, twice.
     expect(x!.expectedMm).toBeCloseTo(2 * Math.hypot(0.01, 0.024, 0.01 / Math.sqrt(12), 0.02 / Math.sqrt(3)), 9);
     const [draft] = part.settle(finding, layout);
-    expect(draft).toMatchObject({ name: 'part', at: { part: 'Tag' }, value: { kerf: { xMm: 0.2 }, goes: 'press' } });
+    expect(draft).toMatchObject({
+      name: 'part',
+      at: { part: 'Tag' },
+      value: { kerf: { xMm: 0.2 }, goes: 'press', slotMm: plan.slotFor.press },
+    });
     expect(draft!.value.offMm).toBeCloseTo(Math.sqrt((0.01 ** 2 + 0.01 ** 2 + 0.02 ** 2) / 3), 9);
   });
 

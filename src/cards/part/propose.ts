@@ -7,10 +7,13 @@ import {
   clearanceFor,
   keptBounds,
   middleOfFit,
+  movedBounds,
   USUAL_FITS,
   WANTED_FITS,
+  type FeltSlot,
   type WantedFit,
 } from '../../core/fit/fit-bounds';
+import { feltShift } from '../../core/fit/felt-shift';
 import { tag } from '../../core/part/tag';
 import { formatLength } from '../../core/quantities/format';
 import { thicknessOf } from '../../core/stock/stock';
@@ -21,6 +24,14 @@ const GAP_MM = 5;
 const LEAST_ON_EDGE_MM = 1;
 
 const thousandth = (mm: number): number => Math.round(mm * 1000) / 1000;
+
+/** How parts that were kept went into their slots. */
+const feltParts = (facts: Known['facts']): FeltSlot[] =>
+  facts.flatMap((fact) =>
+    fact.name === 'part' && fact.stale.length === 0 && fact.value.goes !== null && fact.value.slotMm !== null
+      ? [{ clearanceMm: fact.value.slotMm, fit: fact.value.goes }]
+      : [],
+  );
 
 /**
  * A small part of our own and a slot for it, drawn by the kerf and the fits that were kept. Throws RangeError for stock that this source does not cut,
@@ -33,14 +44,16 @@ export function proposePart(known: Known): Proposal<PartPlan> {
   const kerf = kerfToGoBy(known);
   const fits = factOf(facts, 'fit');
   const thickness = thicknessOf(stock);
+  const felt = feltParts(facts);
+  const shift = fits ? feltShift(keptBounds(fits.value), felt) : null;
   const slotFor = (fit: WantedFit): number =>
-    fits
-      ? clearanceFor(keptBounds(fits.value), fit, thickness.spreadMm ?? 0).clearanceMm
+    fits && shift
+      ? clearanceFor(movedBounds(keptBounds(fits.value), shift.shiftMm), fit, thickness.spreadMm ?? 0).clearanceMm
       : middleOfFit(USUAL_FITS, fit) - kerf.xMm;
   const frame = proposeFrame(pairing);
   const words = (mm: number): string => formatLength(mm, machine.likedUnits, 3);
   const fitWords = fits
-    ? `by the fits that were kept${fits.stale.length > 0 ? `, which are stale: ${fits.stale.join(', ')}` : ''}`
+    ? `by the fits that were kept${felt.length > 0 && shift ? `, moved by ${words(shift.shiftMm)} by how ${felt.length === 1 ? 'a part' : `${felt.length} parts`} went in` : ''}${fits.stale.length > 0 ? `, which are stale: ${fits.stale.join(', ')}` : ''}`
     : 'what goes on most stock, less the kerf: burn a comb of slots to know';
   return {
     plan: {

@@ -57,6 +57,7 @@ const MADE: FactValues['part'] = {
   offMm: 0.012,
   expectedMm: 0.04,
   goes: 'snug',
+  slotMm: -0.2,
 };
 const FITTED = {
   fromMm: { press: -0.24, snug: -0.16, slip: -0.08, loose: 0.02 },

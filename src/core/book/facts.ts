@@ -140,6 +140,8 @@ export interface FactValues {
     readonly offMm: number;
     readonly expectedMm: number;
     readonly goes: Fit | null;
+    /** How much wider than the sheet the slot was drawn that it was pushed into; null where there was none. */
+    readonly slotMm: number | null;
   };
   readonly thickness: { readonly meanMm: number; readonly readings: number };
   /** The least command at which the source fires. */

@@ -2,6 +2,7 @@ import { isAskedOf, numbersOf, wordOf, type Ask, type Seen } from '../../core/ca
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { farOff } from '../../core/card/gauge-reading';
 import type { Layout } from '../../core/card/layout';
+import { linesOf } from '../../core/card/shape';
 import { DROP, FIT } from '../../core/card/usual-asks';
 import { FIT_WORDS, type Fit, type WantedFit } from '../../core/fit/fit-bounds';
 import { SCALE_SIGMA } from '../../core/fit/kerf';
@@ -95,10 +96,16 @@ function sizesOf(layout: Layout, seen: Seen): { sizes: MeasuredSize[]; strange: 
   return { sizes, strange };
 }
 
+/** Whether tabs hold a part: its outline is cut in more than one line, and it does not drop. */
+const isHeld = (layout: Layout, index: number): boolean =>
+  layout.cells[index]!.burns.some(({ shape }) => linesOf(shape).length > 1);
+
 /** How far the sizes of what was cut are off what was wanted, whether that is more than is expected, and how the part went into its slot. */
 export function findPart(layout: Layout, seen: Seen, { pairing }: Known): PartFinding {
   const liked = pairing.machine.likedUnits;
-  const stuck = layout.order.filter((index) => STUCK.includes(wordOf(seen, DROP.field, index) ?? ''));
+  const stuck = layout.order.filter(
+    (index) => STUCK.includes(wordOf(seen, DROP.field, index) ?? '') && !isHeld(layout, index),
+  );
   const { sizes, strange } = sizesOf(layout, seen);
   const off = sizes.filter(({ offMm, expectedMm }) => Math.abs(offMm) > expectedMm);
   const slot = layout.cells.find(({ wanted }) => wanted?.takes);

@@ -220,6 +220,11 @@ describe('a part that was cut', () => {
     const stuck = find([...good, { field: 'drop', cellIndex: 1, repeat: 0, value: 'hangs' }]);
     expect(stuck.missing[0]).toContain('Outline 2 did not come through');
     expect(part.settle(stuck, layout)).toEqual([]);
+    // What tabs hold does not drop, and is measured once they are broken.
+    const held = lay({ tabs: 2 });
+    const answers = [...good, { field: 'drop', cellIndex: 0, repeat: 0, value: 'hangs' }];
+    expect(part.find(held, { readings: [], answers }, { pairing, facts: [] }).missing).toEqual([]);
+    expect(find(answers).stuck).toEqual([0]);
     // A gauge meant for holes says nothing of a part.
     expect(find([reading('hole-x', 0, 24)]).sizes).toEqual([]);
   });

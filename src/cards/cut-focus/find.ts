@@ -3,27 +3,18 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { farOff } from '../../core/card/gauge-reading';
 import type { Layout } from '../../core/card/layout';
 import type { BurnSettings } from '../../core/card/settings';
+import { caliperAsk } from '../../core/card/caliper-ask';
 import { DROP } from '../../core/card/usual-asks';
 import { meanAndSpread } from '../../core/stats/robust';
 import { formatLength } from '../../core/quantities/format';
 import { FOCUS_WAYS, type FocusWay } from './plan';
 
-const width = (field: 'width-x' | 'top-x', question: string): Ask => ({
-  field,
-  by: 'gauge',
-  of: 'cell',
-  measures: field,
-  question,
-  unit: 'mm',
-  repeats: 2,
-  resolution: 0.01,
-  near: 'size',
-});
+const OF_SIZE = { repeats: 2, near: 'size' } as const;
 
 export const CUT_FOCUS_ASKS: readonly Ask[] = [
   DROP,
-  width('width-x', 'Its width along X at the lower face, jaws flat on it'),
-  width('top-x', 'Its width along X at the upper face, by the tips of the jaws'),
+  caliperAsk('width-x', 'Its width along X at the lower face, jaws flat on it', OF_SIZE),
+  caliperAsk('top-x', 'Its width along X at the upper face, by the tips of the jaws', OF_SIZE),
 ];
 
 export const WAY_WORDS: Readonly<Record<FocusWay, string>> = {

@@ -1,6 +1,6 @@
 import { axisValues } from '../../core/card/axis';
 import { letterOf } from '../../core/card/channels';
-import { constantsText } from '../../core/card/constants-text';
+import { cutText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { rectOutline, rectRing } from '../../core/card/shape';
@@ -52,10 +52,7 @@ export function drawHinges(plan: HingePlan, on: Pairing): Drawn {
     lettersAll: true,
     units: `HINGE ${unit}`,
     caption: pattern === 'rows' ? `HINGE, ${unit} FROM ROW TO ROW` : `HINGE, ${unit} BETWEEN SLITS`,
-    constants: constantsText(
-      { powerFraction: cut.powerFraction, speedMmPerS: cut.speedMmPerS, passes: cut.passes, air: cut.air },
-      liked,
-    ),
+    constants: cutText(cut, liked),
     markers: 'none',
     air: cut.air,
   };

@@ -1,4 +1,4 @@
-import { constantsText } from '../../core/card/constants-text';
+import { cutText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { letter } from '../../core/card/lettering';
@@ -53,16 +53,7 @@ export function drawKerf(plan: KerfPlan, on: Pairing): Drawn {
     labels: [],
     units: `KERF ${lettered}`,
     caption: `KERF SQUARES ${lettered}`,
-    constants: constantsText(
-      {
-        powerFraction: cut.powerFraction,
-        speedMmPerS: cut.speedMmPerS,
-        passes: cut.passes,
-        focusOffsetMm: cut.focusOffsetMm,
-        air: cut.air,
-      },
-      on.machine.likedUnits,
-    ),
+    constants: cutText(cut, on.machine.likedUnits),
     markers: 'none',
     air: cut.air,
   };

@@ -1,4 +1,5 @@
 import { numbersOf, wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { CALIPER, caliperAsk } from '../../core/card/caliper-ask';
 import { DROP } from '../../core/card/usual-asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import type { Layout } from '../../core/card/layout';
@@ -7,27 +8,14 @@ import { kerfAlong, oddReadings, type KerfAlong } from '../../core/fit/kerf';
 import { formatLength, plainNumber } from '../../core/quantities/format';
 
 const REPEATS = 3;
-/** Step of usual digital calipers, and the error that their makers usually state (common practice). */
-export const CALIPER = { resolution: 0.01, statedError: 0.02 } as const;
-
-const caliper = (field: 'width-x' | 'width-y' | 'hole-x' | 'hole-y', question: string): Ask => ({
-  field,
-  by: 'gauge',
-  of: 'cell',
-  measures: field,
-  question,
-  unit: 'mm',
-  repeats: REPEATS,
-  resolution: CALIPER.resolution,
-  near: 'size',
-});
+const OF_SIZE = { repeats: REPEATS, near: 'size' } as const;
 
 export const KERF_ASKS: readonly Ask[] = [
   DROP,
-  caliper('width-x', 'Its width along X, by the outside jaws at several places'),
-  caliper('width-y', 'Its width along Y, by the outside jaws at several places'),
-  caliper('hole-x', 'The hole it left, along X, by the inside jaws'),
-  caliper('hole-y', 'The hole it left, along Y, by the inside jaws'),
+  caliperAsk('width-x', 'Its width along X, by the outside jaws at several places', OF_SIZE),
+  caliperAsk('width-y', 'Its width along Y, by the outside jaws at several places', OF_SIZE),
+  caliperAsk('hole-x', 'The hole it left, along X, by the inside jaws', OF_SIZE),
+  caliperAsk('hole-y', 'The hole it left, along Y, by the inside jaws', OF_SIZE),
 ];
 
 /** No caliper tells less. */

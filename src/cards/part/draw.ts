@@ -1,4 +1,4 @@
-import { constantsText } from '../../core/card/constants-text';
+import { cutText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import type { Wanted } from '../../core/card/layout';
@@ -146,16 +146,7 @@ export function drawPart(plan: PartPlan, on: Pairing): Drawn {
     labels: [],
     units: 'PART',
     caption: `PART, KERF X ${plan.kerf.xMm} Y ${plan.kerf.yMm} MM`,
-    constants: constantsText(
-      {
-        powerFraction: cut.powerFraction,
-        speedMmPerS: cut.speedMmPerS,
-        passes: cut.passes,
-        focusOffsetMm: cut.focusOffsetMm,
-        air: cut.air,
-      },
-      on.machine.likedUnits,
-    ),
+    constants: cutText(cut, on.machine.likedUnits),
     markers: 'none',
     air: cut.air,
   };

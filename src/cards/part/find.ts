@@ -3,30 +3,23 @@ import type { BaseFinding, Known } from '../../core/card/contract';
 import { farOff } from '../../core/card/gauge-reading';
 import type { Layout } from '../../core/card/layout';
 import { linesOf } from '../../core/card/shape';
+import { CALIPER, caliperAsk } from '../../core/card/caliper-ask';
 import { DROP, FIT } from '../../core/card/usual-asks';
 import { FIT_WORDS, type Fit, type WantedFit } from '../../core/fit/fit-bounds';
 import { SCALE_SIGMA } from '../../core/fit/kerf';
 import { formatLength } from '../../core/quantities/format';
 import { measuredFrom } from '../../core/stats/measured';
 
-/** Step of usual digital calipers, and the error that their makers usually state (common practice). */
-const CALIPER = { resolution: 0.01, statedError: 0.02 } as const;
 const REPEATS = 2;
 /** Where nobody measured the kerf it is off by about so much, as a share of itself (from memory, without a source). */
 const GUESSED_SHARE = 0.3;
 
-const caliper = (field: 'width-x' | 'width-y' | 'hole-x' | 'hole-y', side: 'part' | 'hole', question: string): Ask => ({
-  field,
-  by: 'gauge',
-  of: 'cell',
-  measures: field,
-  question,
-  unit: 'mm',
-  repeats: REPEATS,
-  resolution: CALIPER.resolution,
-  near: field.endsWith('x') ? 'wanted-width' : 'wanted-height',
-  sides: [side],
-});
+const caliper = (field: 'width-x' | 'width-y' | 'hole-x' | 'hole-y', side: 'part' | 'hole', question: string): Ask =>
+  caliperAsk(field, question, {
+    repeats: REPEATS,
+    near: field.endsWith('x') ? 'wanted-width' : 'wanted-height',
+    sides: [side],
+  });
 
 export const PART_ASKS: readonly Ask[] = [
   DROP,

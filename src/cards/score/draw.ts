@@ -1,6 +1,6 @@
 import { axisValues } from '../../core/card/axis';
 import { letterOf } from '../../core/card/channels';
-import { constantsText } from '../../core/card/constants-text';
+import { cutText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';
 import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
@@ -83,10 +83,7 @@ export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
     lettersAll: true,
     units: `${unit} / SCORED`,
     caption: `SKIP ${unit} ACROSS / DASH ${unit} DOWN / LAST ROW SCORED`,
-    constants: constantsText(
-      { powerFraction: cut.powerFraction, speedMmPerS: cut.speedMmPerS, passes: cut.passes, air: cut.air },
-      liked,
-    ),
+    constants: cutText(cut, liked),
     markers: 'none',
     air: cut.air,
   };

@@ -1,5 +1,5 @@
 import { axisValues } from '../../core/card/axis';
-import { constantsText } from '../../core/card/constants-text';
+import { cutText } from '../../core/card/constants-text';
 import type { Drawn, Pairing } from '../../core/card/contract';
 import { letterOf } from '../../core/card/channels';
 import { deliveredBy } from '../../core/card/energy';
@@ -46,16 +46,7 @@ export function drawSlots(plan: SlotsPlan, on: Pairing): Drawn {
     lettersAll: true,
     units: `${unit} PAST ${sheet}`,
     caption: `SLOTS DRAWN WIDER THAN ${sheet} BY ${unit}`,
-    constants: constantsText(
-      {
-        powerFraction: cut.powerFraction,
-        speedMmPerS: cut.speedMmPerS,
-        passes: cut.passes,
-        focusOffsetMm: cut.focusOffsetMm,
-        air: cut.air,
-      },
-      liked,
-    ),
+    constants: cutText(cut, liked),
     markers: 'none',
     air: cut.air,
   };

@@ -21,3 +21,9 @@ export function constantsText(constants: Partial<BurnSettings>, liked: LikedUnit
   ];
   return parts.filter(Boolean).join(' ');
 }
+
+/** The same of a cut that all cells share. */
+export const cutText = (
+  { powerFraction, speedMmPerS, passes, focusOffsetMm, air }: BurnSettings,
+  liked: LikedUnits,
+): string => constantsText({ powerFraction, speedMmPerS, passes, focusOffsetMm, air }, liked);

@@ -27,6 +27,9 @@ describe('reading an SVG drawing', () => {
     // Another shape than its box is drawn as large as fits, unless it says that it is stretched.
     expect(head('width="100mm" height="40mm" viewBox="0 0 100 80"')).toBe('15.00 x 10.00');
     expect(head('width="100mm" height="40mm" viewBox="0 0 100 80" preserveAspectRatio="none"')).toBe('30.00 x 10.00');
+    expect(head('width="100mm" height="40mm" viewBox="0 0 100 80" preserveAspectRatio="xMidYMid slice"')).toBe(
+      '30.00 x 20.00',
+    );
     expect(readSvg(svg(rect), 'a').drawing.sizeSaidIn).toBe('lengths');
     expect(readSvg(svg(rect, 'width="96px" height="96"'), 'a').drawing.sizeSaidIn).toBe('pixels');
     expect(readSvg(svg(rect, 'viewBox="0 0 9 9"'), 'a').drawing.sizeSaidIn).toBe('pixels');
@@ -101,6 +104,12 @@ describe('reading an SVG drawing', () => {
     ['nothing to cut', svg('<text>words</text>'), 'text (turn it into paths'],
     ['a path that is none', svg('<path d="M0 0 L nowhere"/>'), 'cannot be read'],
     ['what goes far past every bed', svg('<path d="M0 0 L1e9 0 L0 5 z"/>'), 'goes nowhere'],
+    ['shares of something for lengths', svg('<circle cx="50%" cy="9" r="4"/>'), 'no length that could be cut'],
+    [
+      'what a style moves',
+      svg('<rect width="9" height="9" style="fill:none; transform: scale(2)"/>'),
+      'save it as plain SVG',
+    ],
     ['too many lines', svg('<path d="M0 0h1v1z"/>'.repeat(1700)), 'cut it in parts'],
     [
       'a size of nothing',

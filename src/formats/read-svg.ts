@@ -49,14 +49,27 @@ function userUnits(text: string | undefined): number | null {
   return mm === undefined ? null : (Number(number) * mm) / MM_PER_PX;
 }
 
+/** A length of a shape: nothing where it is not said. Throws SvgFault for one that nobody can tell here, as a share of something: never a wrong one. */
+function lengthOf(text: string | undefined): number {
+  if (text === undefined) return 0;
+  const units = userUnits(text);
+  if (units === null)
+    throw new SvgFault(`A shape says “${text}”, which is no length that could be cut: save it in mm or px.`);
+  return units;
+}
+
+/** A radius that follows the other one where it is not said. */
+const radiusOf = (text: string | undefined): number | null =>
+  text === undefined || text.trim() === 'auto' ? null : lengthOf(text);
+
 /** What shapes are as paths (SVG 2, chapter 10), in user units; null for what draws nothing. */
 const SHAPES: Readonly<Record<string, (of: Attributes) => string | null>> = {
   path: ({ d }) => d ?? null,
   rect: (of) => {
-    const [x, y] = [userUnits(of.x) ?? 0, userUnits(of.y) ?? 0];
-    const [width, height] = [userUnits(of.width) ?? 0, userUnits(of.height) ?? 0];
+    const [x, y] = [lengthOf(of.x), lengthOf(of.y)];
+    const [width, height] = [lengthOf(of.width), lengthOf(of.height)];
     if (!(width > 0 && height > 0)) return null;
-    const [ownX, ownY] = [userUnits(of.rx), userUnits(of.ry)];
+    const [ownX, ownY] = [radiusOf(of.rx), radiusOf(of.ry)];
     const rx = Math.min(ownX ?? ownY ?? 0, width / 2);
     const ry = Math.min(ownY ?? ownX ?? 0, height / 2);
     if (!(rx > 0 && ry > 0)) return `M${x} ${y}h${width}v${height}h${-width}z`;
@@ -64,16 +77,10 @@ const SHAPES: Readonly<Record<string, (of: Attributes) => string | null>> = {
     const corner = (dx: number, dy: number): string => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
     return `M${x + rx} ${y}h${across}${corner(rx, ry)}v${down}${corner(-rx, ry)}h${-across}${corner(-rx, -ry)}v${-down}${corner(rx, -ry)}z`;
   },
-  circle: ({ cx, cy, r }) => ellipse(userUnits(cx) ?? 0, userUnits(cy) ?? 0, userUnits(r) ?? 0, userUnits(r) ?? 0),
+  circle: ({ cx, cy, r }) => ellipse(lengthOf(cx), lengthOf(cy), lengthOf(r), lengthOf(r)),
   ellipse: ({ cx, cy, rx, ry }) =>
-    ellipse(
-      userUnits(cx) ?? 0,
-      userUnits(cy) ?? 0,
-      userUnits(rx) ?? userUnits(ry) ?? 0,
-      userUnits(ry) ?? userUnits(rx) ?? 0,
-    ),
-  line: ({ x1, y1, x2, y2 }) =>
-    `M${userUnits(x1) ?? 0} ${userUnits(y1) ?? 0}L${userUnits(x2) ?? 0} ${userUnits(y2) ?? 0}`,
+    ellipse(lengthOf(cx), lengthOf(cy), radiusOf(rx) ?? radiusOf(ry) ?? 0, radiusOf(ry) ?? radiusOf(rx) ?? 0),
+  line: ({ x1, y1, x2, y2 }) => `M${lengthOf(x1)} ${lengthOf(y1)}L${lengthOf(x2)} ${lengthOf(y2)}`,
   polyline: ({ points }) => throughPoints(points, ''),
   polygon: ({ points }) => throughPoints(points, 'z'),
 };
@@ -117,7 +124,8 @@ function placed(of: Attributes): { readonly matrix: number[]; readonly sizeSaidI
   // One side alone says the other by the box's own shape.
   const [ownX, ownY] = [width === null ? null : width / wide!, height === null ? null : height / high!];
   const isStretched = /^\s*none/.test(of.preserveAspectRatio ?? '');
-  const even = Math.min(ownX ?? ownY ?? 1, ownY ?? ownX ?? 1);
+  const isSliced = /\bslice\b/.test(of.preserveAspectRatio ?? '');
+  const even = (isSliced ? Math.max : Math.min)(ownX ?? ownY ?? 1, ownY ?? ownX ?? 1);
   const [scaleX, scaleY] = isStretched ? [ownX ?? ownY ?? 1, ownY ?? ownX ?? 1] : [even, even];
   const [a, d] = [scaleX * MM_PER_PX, scaleY * MM_PER_PX];
   if (!(a > 0 && d > 0)) throw new SvgFault('The drawing says a size of nothing.');
@@ -154,6 +162,9 @@ export function readSvg(text: string, name: string): ReadSvg {
       if (local !== 'svg') throw new SvgFault('This is no SVG drawing.');
       ({ matrix, sizeSaidIn } = placed(attributes));
     }
+    // Moved by a style its shapes would silently lie elsewhere, or be of another size.
+    if (/(?:^|;)\s*(?:transform|zoom|scale|rotate|translate)\s*:/.test(attributes.style ?? ''))
+      throw new SvgFault('A shape of this drawing is moved or scaled by its style: save it as plain SVG.');
     const isInner = parent !== undefined && local === 'svg';
     const isDrawn = (parent?.isDrawn ?? true) && HOLDS_SHAPES.has(local) && !isHidden(attributes) && !isInner;
     // The outermost comes first: it is applied last.

@@ -62,7 +62,8 @@ describe('a kept cut on another sheet', () => {
     expect(finding.verdict).toBe('holds');
     expect(finding.says).toMatch(/^The kept cut still holds: 9\d of 100 drop/);
     const [draft] = cutCheck.settle(finding);
-    expect(draft).toMatchObject({ name: 'cut', at: { shade: 'clean' }, value: { settings, laidDown, edge: 'brown' } });
+    expect(draft).toMatchObject({ name: 'cut', at: { shade: 'clean' }, value: { settings, edge: 'brown' } });
+    expect(draft!.value.laidDown).toBeCloseTo(laidDown, 9);
     // This sheet comes through with no more than the other did.
     expect(draft!.value.comesThrough).toBeLessThan(laidDown / 1.25);
   });
@@ -77,6 +78,26 @@ describe('a kept cut on another sheet', () => {
     const [draft] = cutCheck.settle(finding);
     expect(draft!.value.laidDown).toBeCloseTo(laidDown / slower, 6);
     expect(draft!.value.comesThrough).toBeGreaterThan(laidDown / 1.25);
+  });
+
+  it('is judged by what it lays down in this sheet, not in the one it was kept on', () => {
+    const thick = { ...pairing, stock: { ...pairing.stock, thicknessReadingsMm: [7.2] } };
+    const answers = ['clean', 'clean', 'clean'].map((value, cellIndex): Answer => ({
+      field: 'drop',
+      cellIndex,
+      repeat: 0,
+      value,
+    }));
+    const on = cutCheck.find(layout, { readings: [], answers }, { pairing: thick, facts: [kept] });
+    // The same line energy over 7.2 mm.
+    expect(on.laidDown! / laidDown).toBeCloseTo(thicknessOf(pairing.stock).meanMm / 7.2, 9);
+    expect(on.chance!).toBeCloseTo(on.shift!.dropsAt(on.laidDown!), 9);
+    const [draft] = cutCheck.settle(on);
+    expect(draft!.value.thicknessMm).toEqual({ from: 5, to: 7.2 });
+    expect(draft!.value.laidDown / on.laidDown!).toBeCloseTo(
+      settings.speedMmPerS / draft!.value.settings.speedMmPerS,
+      9,
+    );
   });
 
   it('starts again where none drops, and says what it cannot tell', () => {

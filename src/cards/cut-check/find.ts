@@ -23,6 +23,10 @@ export interface CutCheckFinding extends BaseFinding {
   readonly discs: readonly CheckedDisc[];
   readonly kept: KeptSetting | null;
   readonly shift: CutShift | null;
+  /** What the kept cut lays down on this sheet, J/mm for each mm of thickness; null where nothing was checked. */
+  readonly laidDown: number | null;
+  /** How thick this sheet is. */
+  readonly thicknessMm: number;
   /** Share of parts that drop with the kept cut on this sheet. */
   readonly chance: number | null;
   readonly verdict: CutVerdict | null;
@@ -56,7 +60,16 @@ export function findCutCheck(layout: Layout, seen: Seen, known: Known): CutCheck
     })
     .sort((a, b) => a.energy - b.energy);
   const kept = factOf(facts, 'cut') ?? null;
-  const none = { discs, kept, shift: null, chance: null, verdict: null, settings: null };
+  const none = {
+    discs,
+    kept,
+    shift: null,
+    laidDown: null,
+    thicknessMm: thickness,
+    chance: null,
+    verdict: null,
+    settings: null,
+  };
   if (!kept || !(kept.value.laidDown > kept.value.comesThrough))
     return { ...none, missing: ['No cut is kept here that could be checked: burn a card of cut squares.'], says: '' };
   if (discs.length < layout.order.length)
@@ -71,13 +84,16 @@ export function findCutCheck(layout: Layout, seen: Seen, known: Known): CutCheck
       says: '',
     };
   const shift = cutShift(discs, kept.value);
-  const { laidDown, certainty, settings } = kept.value;
+  const { certainty, settings } = kept.value;
+  // On a thicker sheet the same cut lays down less for each millimetre of it.
+  const laidDown = deliveredBy(settings, pairing).lineJPerMm / thickness;
   const chance = shift.dropsAt(laidDown);
   const isDropped = discs.at(-1)!.drops;
   if (chance >= HOLDS && isDropped)
     return {
       ...none,
       shift,
+      laidDown,
       chance,
       verdict: 'holds',
       settings,
@@ -90,6 +106,7 @@ export function findCutCheck(layout: Layout, seen: Seen, known: Known): CutCheck
     return {
       ...none,
       shift,
+      laidDown,
       chance,
       verdict: 'again',
       missing: [],
@@ -99,6 +116,7 @@ export function findCutCheck(layout: Layout, seen: Seen, known: Known): CutCheck
   return {
     ...none,
     shift,
+    laidDown,
     chance,
     verdict: 'slower',
     settings: slower,

@@ -51,9 +51,9 @@ export const cutCheck = Object.freeze({
   eases: [EASES.speed('cut.speedMmPerS'), EASES.passes('cut.passes'), EASES.size('sizeMm', 'discs')],
   wish: () => ({}),
   find: findCutCheck,
-  settle: ({ kept, shift, settings, verdict, missing }) => {
-    if (missing.length > 0 || !kept || !shift || !settings || verdict === 'again') return [];
-    const { laidDown, comesThrough } = kept.value;
+  settle: ({ kept, shift, laidDown, thicknessMm, settings, verdict, missing }) => {
+    if (missing.length > 0 || !kept || !shift || !settings || laidDown === null || verdict === 'again') return [];
+    const { comesThrough, thicknessMm: before } = kept.value;
     return [
       {
         name: 'cut',
@@ -63,6 +63,7 @@ export const cutCheck = Object.freeze({
           settings,
           laidDown: laidDown * (kept.value.settings.speedMmPerS / settings.speedMmPerS),
           comesThrough: comesThrough * Math.exp(shift.mean),
+          thicknessMm: { from: Math.min(before.from, thicknessMm), to: Math.max(before.to, thicknessMm) },
         },
         sigma: null,
         cellIndex: null,

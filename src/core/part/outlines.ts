@@ -1,7 +1,7 @@
 import polylabel from 'polylabel';
 import type { Point, Rect } from '../geometry/point';
 import { rectsOverlap } from '../geometry/point';
-import { pointsOf, SAME_PLACE_MM, type Drawing } from './drawing';
+import { pointsOf, type Drawing } from './drawing';
 import { boxOfRing, crossesItself, sharedAreaMm2, signedAreaMm2, type Ring } from './polygons';
 
 /** A closed line of a drawing: the edge of a part, or of a hole in one. */
@@ -70,10 +70,16 @@ export function sortedDrawing({ lines }: Drawing, scale = 1): SortedDrawing {
 export const lengthOf = (points: readonly Point[]): number =>
   points.slice(1).reduce((sum, { x, y }, index) => sum + Math.hypot(x - points[index]!.x, y - points[index]!.y), 0);
 
-/** Whether two rings are drawn along the same places: every place of either lies on a place of the other. */
+/** Of two rings that go the same way round the same stock so much of the area is shared: what is left lies within a kerf. */
+const SAME_SHARE = 0.998;
+
+/** Whether two rings are one and the same line, whatever places each is told by: their areas are alike, and lie on each other. */
 function isSame(a: Ring, b: Ring): boolean {
-  if (a.length !== b.length) return false;
-  return a.every(({ x, y }) => b.some((other) => Math.hypot(x - other.x, y - other.y) <= SAME_PLACE_MM));
+  const [areaA, areaB] = [Math.abs(signedAreaMm2(a)), Math.abs(signedAreaMm2(b))];
+  const least = Math.min(areaA, areaB);
+  const most = Math.max(areaA, areaB);
+  if (most === 0 || least / most < SAME_SHARE || !rectsOverlap(boxOfRing(a), boxOfRing(b))) return false;
+  return sharedAreaMm2([a], [b]) / most > SAME_SHARE;
 }
 
 function faultsOf(rings: readonly Ring[]): DrawingFault[] {

@@ -140,6 +140,18 @@ describe('lines of a drawing', () => {
     expect(twice).toBe(1);
     expect(outlines.map(({ side }) => side)).toEqual(['part', 'hole', 'part', 'part']);
     expect(outlines.map(({ within }) => within)).toEqual([null, 0, null, 1]);
+    // The same line told by other places, begun elsewhere and drawn the other way, is the same cut.
+    const told = [
+      { x: 15, y: 20 },
+      { x: 0, y: 20 },
+      { x: 0, y: 8 },
+      { x: 0, y: 0 },
+      { x: 30, y: 0 },
+      { x: 30, y: 20 },
+    ].reverse();
+    expect(sortedDrawing(drawing(box(0, 0, 30, 20), told))).toMatchObject({ twice: 1, outlines: [{ side: 'part' }] });
+    // A wall of a tenth of a millimetre is no wall, and still another line.
+    expect(sortedDrawing(drawing(box(0, 0, 30, 20), box(0.1, 0.1, 29.8, 19.8))).twice).toBe(0);
     // A place on a part lies in none of its holes, and one on a hole's waste not on what is cut of that.
     const [frame, ring] = outlines;
     expect(isInside(frame!.on, box(2, 2, 10, 10))).toBe(false);

@@ -1,6 +1,7 @@
 import type { LadderRung } from '../core/book/ladder';
 import { groundOf } from '../core/book/rungs';
-import { FACTS, factWords, type FactName, type FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
+import { FACTS, factWords } from '../core/book/facts';
 import { conditionWords } from '../core/book/conditions';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { Cell, Layout } from '../core/card/layout';

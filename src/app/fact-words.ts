@@ -1,4 +1,5 @@
-import { FACTS, isUnproven, type FactName, type FactOrigin, type FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
+import { FACTS, isUnproven, type FactOrigin } from '../core/book/facts';
 import { FIT_WORDS } from '../core/fit/fit-bounds';
 import { conditionWords } from '../core/book/conditions';
 import { leastThatHoldsWords, type LeastThatHolds } from '../core/book/least-that-holds';

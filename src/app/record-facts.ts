@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { FactName, FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
 import type { Lens, Machine } from '../core/machine/machine';
 import type { Pace } from '../core/motion/pace';
 import { thicknessOf, type Stock } from '../core/stock/stock';

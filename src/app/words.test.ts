@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { FactValues } from '../core/book/facts';
+import type { FactValues } from '../core/book/fact-values';
 import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { FactRecord, FactVersionRecord } from '../records/fact';

@@ -1,5 +1,6 @@
 import { sql, type Selectable } from 'kysely';
-import { type FactName, type FactOwner, type FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
+import type { FactOwner } from '../core/book/facts';
 import { conditionsKey, type Conditions } from '../core/book/conditions';
 import type { KeptHistory, KeptVersion } from '../core/book/redone';
 import { upgradeSettings } from '../core/card/settings';

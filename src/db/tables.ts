@@ -4,7 +4,8 @@
  */
 
 import type { Conditions } from "../core/book/conditions";
-import type { FactName, FactOrigin, FactOwner } from "../core/book/facts";
+import type { FactName } from "../core/book/fact-values";
+import type { FactOrigin, FactOwner } from "../core/book/facts";
 import type { LadderRung, NextStep } from "../core/book/ladder";
 import type { Pieces } from "../core/book/worth";
 import type { Pairing } from "../core/card/contract";

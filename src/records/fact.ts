@@ -1,4 +1,5 @@
-import type { FactName, FactOrigin, FactOwner, FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
+import type { FactOrigin, FactOwner } from '../core/book/facts';
 import type { Conditions } from '../core/book/conditions';
 import type { Pairing } from '../core/card/contract';
 

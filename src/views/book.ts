@@ -1,4 +1,5 @@
-import type { FactName, FactOrigin, FactOwner } from '../core/book/facts';
+import type { FactName } from '../core/book/fact-values';
+import type { FactOrigin, FactOwner } from '../core/book/facts';
 import type { Conditions } from '../core/book/conditions';
 
 /** One line of the settings book, in the units of its machine. */

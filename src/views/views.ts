@@ -4,7 +4,7 @@ import type { Pieces } from '../core/book/worth';
 import type { BaseFinding, BasePlan, Known, NextCell, Proposal } from '../core/card/contract';
 import type { Answer } from '../core/card/asks';
 import type { Caution } from '../core/stock/cautions';
-import type { FactName, FactValues } from '../core/book/facts';
+import type { FactName, FactValues } from '../core/book/fact-values';
 import type { ColumnMeaning, TableRow } from '../core/book/settings-table';
 import type { BurnSettings } from '../core/card/settings';
 import type { BurnRecord, SpentOnTests } from '../records/burn';

@@ -1,4 +1,5 @@
-import type { FactName, FactNow, FactValues } from '../../src/core/book/facts';
+import type { FactName, FactValues } from '../../src/core/book/fact-values';
+import type { FactNow } from '../../src/core/book/facts';
 
 /** A fact as it stands in the book now, kept from a card, good unless said otherwise. */
 export const factNow = <Name extends FactName>(

@@ -1,4 +1,4 @@
-import type { BedCorner, BedVerdict } from '../../core/book/facts';
+import type { BedCorner, BedVerdict } from '../../core/book/fact-values';
 import { eyeAsk, wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';

@@ -1,4 +1,4 @@
-import type { CutEdge } from '../../core/book/facts';
+import type { CutEdge } from '../../core/book/fact-values';
 import type { Pairing } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { roundedCutSpeed } from '../../core/card/propose-cut';

@@ -1,4 +1,4 @@
-import type { CutEdge } from '../../core/book/facts';
+import type { CutEdge } from '../../core/book/fact-values';
 import type { Seen } from '../../core/card/asks';
 import type { BaseFinding, Known } from '../../core/card/contract';
 import { mainBurn, type Layout } from '../../core/card/layout';

@@ -1,4 +1,4 @@
-import type { CutEdge } from '../../core/book/facts';
+import type { CutEdge } from '../../core/book/fact-values';
 import { wordOf, type Ask, type Seen } from '../../core/card/asks';
 import type { Pairing } from '../../core/card/contract';
 import { deliveredBy } from '../../core/card/energy';

@@ -3,7 +3,8 @@ import { assessPairing } from '../stock/assess';
 import { cutThroughJPerMm } from '../stock/cutting';
 import { thicknessOf } from '../stock/stock';
 import { plainNumber, type LikedUnits } from '../quantities/format';
-import { FACTS, factOf, factWords, isUnproven, UNPROVEN, type FactName, type FactNow } from './facts';
+import type { FactName } from './fact-values';
+import { FACTS, factOf, factWords, isUnproven, UNPROVEN, type FactNow } from './facts';
 import { RUNG_IDS, RUNGS, type Foot, type RungId } from './rungs';
 import type { Cost } from './worth';
 

@@ -1,5 +1,6 @@
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
-import { FACTS, factWords, type FactName, type FactValues } from './facts';
+import type { FactName, FactValues } from './fact-values';
+import { FACTS, factWords } from './facts';
 import { type Conditions } from './conditions';
 import { groundOf, RUNGS, type RungId } from './rungs';
 

@@ -3,7 +3,7 @@ import { BlockMap } from '../../../components/chart/BlockMap';
 import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
-import type { BedVerdict } from '../../../core/book/facts';
+import type { BedVerdict } from '../../../core/book/fact-values';
 import { formatLength, plainNumber, type LikedUnits } from '../../../core/quantities/format';
 import { burnedColourOf } from '../../../core/stock/families';
 import { findBed, type PlaceSeen } from '../find';

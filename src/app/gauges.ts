@@ -1,14 +1,15 @@
 import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
 import { isAskedOf, type Ask } from '../core/card/asks';
-import type { Cell } from '../core/card/layout';
-import { asksForBend, asksForPush, asksForTap, DROP, EDGE, FIT, FLAP } from '../core/card/usual-asks';
+import { asksForBend, asksForMates, asksForPush, asksForTap, DROP, EDGE, FIT, FLAP } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
+import { cutBox } from './cut-box';
 import type { ExportedFile } from './exports';
 import type { CardRecord } from '../records/card';
+import { tryMates } from './mates';
 import { notFound, Problem } from './problems';
 
 export interface GaugeRequest {
@@ -54,12 +55,13 @@ function wordsOfTap({ part, edgeLoss, tipLoss }: Tapped): { readonly drop: strin
 }
 
 /**
- * What a hand does with what the bench cut of a card: taps the sheet under every part and notes what drops and how its edge looks, or pushes an offcut into
- * every slot and notes how it goes, where nobody has said so yet. All of it at once, or nothing.
+ * What a hand does with what the bench cut of a card: taps the sheet under every part and notes what drops and how its edge looks, pushes an offcut into
+ * every slot, or parts into holes, and notes how it goes, where nobody has said so yet. All of it at once, or nothing.
  */
 export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tapped: number }> {
   const card = await getCard(ctx, cardId);
   const { asks } = cardKind(card.kind);
+  if (asksForMates(asks)) return { tapped: await tryMates(ctx, card) };
   if (asksForBend(asks)) return { tapped: await bendFlaps(ctx, card) };
   const slotsTried = asksForPush(asks) ? await trySlots(ctx, card, asks) : null;
   if (slotsTried !== null && !asksForTap(asks)) {
@@ -135,12 +137,6 @@ async function bendFlaps(ctx: AppContext, card: CardRecord): Promise<number> {
   });
   return told.length;
 }
-
-/** What a gauge or a hand goes to: a box, and of a part of any outline that outline. */
-const cutBox = ({ box, wanted }: Cell) => ({
-  ...box,
-  ...(wanted && { shape: { outline: wanted.outline, on: wanted.on } }),
-});
 
 /** A picture of what the bench burned of a card, lit from below. */
 export async function layOnLightTable(ctx: AppContext, cardId: number): Promise<ExportedFile & { inline: boolean }> {

@@ -1,5 +1,8 @@
 import type { Answer, Seen } from '../core/card/asks';
 import { answerProblem, otherOf } from '../core/card/asks';
+import type { Layout } from '../core/card/layout';
+import { ownMates } from '../core/card/mates-of-card';
+import { MATE } from '../core/card/usual-asks';
 import { cardKind } from '../cards/registry';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { newestReading, readingBeforeFinish } from '../db/readings';
@@ -42,6 +45,18 @@ export async function seenCard(ctx: AppContext, cardId: number): Promise<SeenCar
 const isPaired = (kind: string, field: string): boolean =>
   cardKind(kind).asks.some((ask) => ask.field === field && ask.by === 'pairs');
 
+/** Why an answer names nothing that this card's cells go together with; null where it does, or is about something else. */
+function mateProblem(
+  layout: Layout,
+  field: string,
+  { cellIndex, repeat }: Pick<Answer, 'cellIndex' | 'repeat'>,
+): string | null {
+  if (field !== MATE.field || !layout.mates) return null;
+  return cellIndex !== null && ownMates(layout).includes(cellIndex) && repeat < layout.mates.othersMm.length
+    ? null
+    : 'Say which hole, and which part of this card went into it.';
+}
+
 /** Sets an answer about a card or a cell of it; null takes it back. Returns all answers of the card. */
 export async function answerCard(
   ctx: AppContext,
@@ -53,7 +68,8 @@ export async function answerCard(
   if (cellIndex !== null && !card.layout.cells[cellIndex])
     throw notFound(`cell of card ${card.layout.code}:`, cellIndex);
   if (value !== null) {
-    const problem = answerProblem(cardKind(card.kind).asks, { ...answer, value });
+    const problem =
+      answerProblem(cardKind(card.kind).asks, { ...answer, value }) ?? mateProblem(card.layout, answer.field, answer);
     const other = typeof value === 'string' && isPaired(card.kind, answer.field) ? otherOf(value) : null;
     if (problem === null && other && !card.layout.cells[other.cellIndex])
       throw notFound(`cell of card ${card.layout.code}:`, other.cellIndex);

@@ -56,9 +56,16 @@ export function trySlot(piece: Piece, box: Box, { family, seed, part }: Pushed):
   // It goes in where the slot is narrowest, and no looser than its length lets it.
   const lengthwise = partMm === undefined || long === null ? Infinity : long - partMm;
   const clearance = Math.min(wide - piece.thicknessMm, lengthwise) + unsteady;
-  const gives = GIVES_MM[family] ?? GIVES_USUALLY_MM;
-  if (clearance < SNUG_FROM_MM - gives) return { goes: 'no' };
-  if (clearance < SNUG_FROM_MM) return { goes: 'press' };
-  if (clearance < SLIP_FROM_MM) return { goes: 'snug' };
-  return { goes: clearance < LOOSE_FROM_MM ? 'slip' : 'loose' };
+  return { goes: feelOf(clearance, givesOf(family)) };
+}
+
+/** How much the edge of a stock gives before it breaks or will not go. */
+export const givesOf = (family: string): number => GIVES_MM[family] ?? GIVES_USUALLY_MM;
+
+/** How something goes that has so much room from wall to wall, where edges give by so much. */
+export function feelOf(clearanceMm: number, givesMm: number): Extract<TriedSlot, { goes: string }>['goes'] {
+  if (clearanceMm < SNUG_FROM_MM - givesMm) return 'no';
+  if (clearanceMm < SNUG_FROM_MM) return 'press';
+  if (clearanceMm < SLIP_FROM_MM) return 'snug';
+  return clearanceMm < LOOSE_FROM_MM ? 'slip' : 'loose';
 }

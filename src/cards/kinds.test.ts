@@ -309,7 +309,7 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
             if (pick % 4 === 3) return [];
             if (ask.by === 'pairs' && count < 2) return [];
             const value =
-              ask.by === 'eye'
+              ask.by === 'eye' || ask.by === 'mates'
                 ? ask.options[pick % ask.options.length]!.id
                 : ask.by === 'pairs'
                   ? `${pick % 3 === 0 ? '=' : ''}${(cellIndex! + 1) % count}`

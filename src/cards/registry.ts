@@ -11,6 +11,7 @@ import { focus } from './focus';
 import { grid } from './grid';
 import { hinge } from './hinge';
 import { interval } from './interval';
+import { knobs } from './knobs';
 import { lineWidth } from './line-width';
 import { part } from './part';
 import { passes } from './passes';
@@ -47,6 +48,7 @@ export const CARD_KINDS = {
   passes,
   kerf,
   slots,
+  knobs,
   part,
   hinge,
   score,

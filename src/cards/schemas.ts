@@ -9,6 +9,7 @@ import { gridSchemas } from './grid/schema';
 import { hingeSchemas } from './hinge/schema';
 import { intervalSchemas } from './interval/schema';
 import { kerfSchemas } from './kerf/schema';
+import { knobsSchemas } from './knobs/schema';
 import { lineWidthSchemas } from './line-width/schema';
 import { partSchemas } from './part/schema';
 import { passesSchemas } from './passes/schema';
@@ -46,6 +47,7 @@ export const CARD_SCHEMAS = {
   passes: passesSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,
+  knobs: knobsSchemas,
   part: partSchemas,
   hinge: hingeSchemas,
   score: scoreSchemas,

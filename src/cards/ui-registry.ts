@@ -28,6 +28,7 @@ export const CARD_SCREENS = {
   passes: { Finding: lazy(() => import('./passes/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
   slots: { Finding: lazy(() => import('./slots/ui/Finding')) },
+  knobs: { Finding: lazy(() => import('./knobs/ui/Finding')) },
   score: { Finding: lazy(() => import('./score/ui/Finding')) },
   hinge: { Finding: lazy(() => import('./hinge/ui/Finding')) },
   part: { Finding: lazy(() => import('./part/ui/Finding')) },

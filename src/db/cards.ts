@@ -113,6 +113,12 @@ export async function newestCardOfPairing(
   return row && cardOf(row, []);
 }
 
+/** Cards of a kind, newest first, as they were made: without what a search added. */
+export async function cardsOfKind(db: Db, kind: string, limit: number): Promise<CardRecord[]> {
+  const rows = await cards(db).where('kind', '=', kind).orderBy('id', 'desc').limit(limit).execute();
+  return rows.map((row) => cardOf(row, []));
+}
+
 /** Ids and codes of cards by any of their numbers. */
 export async function cardsByNumber(db: Db, numbers: readonly number[]): Promise<{ id: number; code: string }[]> {
   if (numbers.length === 0) return [];

@@ -6,7 +6,7 @@ import { QuantityField } from '../components/QuantityField';
 import { quantityKinds } from '../components/quantity-kinds';
 import page from '../components/Page.module.css';
 import { DEFAULT_LIKED_UNITS, formatLength, type LikedUnits } from '../core/quantities/format';
-import type { Kerfs, KeptFits } from '../views/views';
+import type { Kerfs, KeptFits, KeptJoints } from '../views/views';
 import { addressOf, sumsOf, USUAL_SUMS, type Sums } from './sums/address';
 import { BoxJointPart } from './sums/BoxJointPart';
 import { EnergyPart } from './sums/EnergyPart';
@@ -18,7 +18,13 @@ import styles from './SumsScreen.module.css';
 const INCHES: LikedUnits = { ...DEFAULT_LIKED_UNITS, length: 'in' };
 
 /** Sums that stand alone: joints and slots by their kerf, and equal energy. Nothing must be recorded for them; a kept kerf can be taken. */
-export function SumsScreen({ kerfs, fits }: { kerfs: Kerfs; fits: KeptFits }) {
+interface Props {
+  readonly kerfs: Kerfs;
+  readonly fits: KeptFits;
+  readonly joints: KeptJoints;
+}
+
+export function SumsScreen({ kerfs, fits, joints }: Props) {
   const [sums, setSums] = useState<Sums>(USUAL_SUMS);
   useEffect(() => setSums(sumsOf(window.location.search)), []);
   const set = (change: Partial<Sums>): void => {
@@ -35,6 +41,7 @@ export function SumsScreen({ kerfs, fits }: { kerfs: Kerfs; fits: KeptFits }) {
     kinds,
     liked,
     fits,
+    joints,
     length: (label, name, hint) => (
       <QuantityField
         label={label}

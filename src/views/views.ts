@@ -55,6 +55,17 @@ export type KeptFits = readonly {
   readonly stale: readonly string[];
 }[];
 
+/** Fits of holes and parts that were kept, for the workshop's sums. */
+export type KeptJoints = readonly {
+  readonly factId: number;
+  /** And what the other half is of, where that is another. */
+  readonly stock: string;
+  readonly machine: string;
+  readonly value: FactValues['mating'];
+  /** Why it may hold no longer. */
+  readonly stale: readonly string[];
+}[];
+
 /** Kerfs that were kept, one for each axis that was measured, for the workshop's sums. */
 export type Kerfs = readonly {
   readonly factId: number;

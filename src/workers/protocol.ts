@@ -28,7 +28,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 19;
+export const PROTOCOL_VERSION = 20;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -238,6 +238,20 @@ export interface TrySlotsJob extends Versioned {
   readonly boxes: readonly (CutBox & { readonly takes?: CutBox })[];
 }
 
+/** Holes or parts of one shape on a piece. */
+interface CutMates {
+  readonly burn: BenchBurn;
+  readonly boxes: readonly CutBox[];
+}
+
+/** Puts parts into holes of the same piece or of another one; pairs by their places among the boxes. */
+export interface TryMatesJob extends Versioned {
+  readonly task: 'try-mates';
+  readonly holes: CutMates;
+  readonly parts: CutMates;
+  readonly pairs: readonly { readonly hole: number; readonly part: number }[];
+}
+
 /** Bends flaps of the piece. */
 export interface BendFlapsJob extends Versioned {
   readonly task: 'bend-flaps';
@@ -263,6 +277,7 @@ export interface Jobs {
   readonly read: { readonly job: ReadJob; readonly answer: ReadAnswer; readonly progress: ReadProgress };
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
   readonly 'try-slots': { readonly job: TrySlotsJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
+  readonly 'try-mates': { readonly job: TryMatesJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
   readonly 'bend-flaps': { readonly job: BendFlapsJob; readonly answer: readonly BentFlap[]; readonly progress: never };
   readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };

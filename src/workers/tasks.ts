@@ -5,6 +5,7 @@ import { bendReading } from '../bench/bend';
 import { bendFlap } from '../bench/flap';
 import { caliperReading, depthReading } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
+import { edgeOfMate, tryMate } from '../bench/try-mate';
 import { trySlot } from '../bench/try-slot';
 import { lightTable, onLightTable } from '../bench/light-table';
 import { printedSheet } from '../bench/printed-sheet';
@@ -179,6 +180,23 @@ export const TASKS: Tasks = {
     const piece = pieceOf(burn);
     return boxes.map(({ takes, ...box }) =>
       trySlot(piece, box, { family: burn.sheet.family, seed: burn.burnSeed, ...(takes && { part: takes }) }),
+    );
+  },
+
+  async 'try-mates'({ holes, parts, pairs }) {
+    const edgesOf = ({ burn, boxes }: typeof holes, side: 'hole' | 'part') => {
+      const piece = pieceOf(burn);
+      return boxes.map((box) => edgeOfMate(piece, box, side));
+    };
+    const [holeEdges, partEdges] = [edgesOf(holes, 'hole'), edgesOf(parts, 'part')];
+    const families = [holes.burn.sheet.family, parts.burn.sheet.family] as const;
+    return pairs.map(({ hole, part }) =>
+      tryMate({
+        hole: holeEdges[hole]!,
+        part: partEdges[part]!,
+        families,
+        seed: `${holes.burn.burnSeed} ${hole} ${parts.burn.burnSeed} ${part}`,
+      }),
     );
   },
 

@@ -147,6 +147,42 @@ describe('squares that are cut out', () => {
     expect(fact.fact.at).toEqual({ part: 'Gate' });
   });
 
+  it('go into holes in every way, from one sheet or from two stocks, and where fits begin is kept', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'acrylic');
+    const { id } = await makeCardOf(app, pairingId, 'knobs', () => ({ holes: 2, parts: 4 }));
+    await burnCard(app, id);
+    const say = (cellIndex: number, repeat: number, value: string | null) =>
+      app.call('PUT', `/api/cards/${id}/answers`, { field: 'mate', cellIndex, repeat, value });
+    expect((await say(1, 3, 'snug')).status).toBe(200);
+    // A part is no hole, there is no fifth part, and no such word.
+    for (const wrong of [await say(2, 0, 'snug'), await say(0, 4, 'snug'), await say(0, 0, 'stuck')])
+      expect(wrong.status).toBe(422);
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 7 });
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    expect(view.answers).toContainEqual({ field: 'mate', cellIndex: 1, repeat: 3, value: 'snug' });
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish: { fit: 'snug' }, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'mating' }]);
+    const offered = (await sumsView(app.ctx)).joints.filter(({ factId }) => factId === kept.json.facts[0].factId);
+    expect(offered).toMatchObject([{ stale: [], value: { holeKerfMm: expect.any(Number) } }]);
+
+    const half = { holes: 2, parts: 2, stepMm: 0.05, fromMm: 0 };
+    const holes = await makeCardOf(app, pairingId, 'knobs', () => ({ ...half, cutHere: 'holes', otherStock: 'alder' }));
+    await burnCard(app, holes.id);
+    const put = () => app.call('POST', `/api/cards/${holes.id}/tap`);
+    expect((await put()).json).toMatchObject({
+      code: 'cannot-measure',
+      detail: expect.stringContaining('other half'),
+    });
+    const alder = await makePairing(app, 'marl', 'alder');
+    const parts = await makeCardOf(app, alder.pairingId, 'knobs', () => ({
+      ...half,
+      cutHere: 'parts',
+      otherStock: 'acrylic',
+    }));
+    await burnCard(app, parts.id);
+    expect((await put()).json).toEqual({ tapped: 4 });
+  });
+
   it('that hang by a line are bent, and the one that tears clean is kept', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'acrylic');
     const { id } = await makeCardOf(app, pairingId, 'score');

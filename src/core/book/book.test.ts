@@ -52,6 +52,13 @@ const CUT = {
   laidDown: 1.2,
   edge: null,
 } as const;
+const MATED: FactValues['mating'] = {
+  fromMm: { press: -0.42, snug: -0.3, slip: -0.2, loose: -0.1 },
+  sigmaMm: { press: 0.02, snug: 0.02, slip: 0.02, loose: 0.02 },
+  scatterMm: 0.01,
+  holeKerfMm: 0.15,
+  partKerfMm: 0.15,
+};
 const MADE: FactValues['part'] = {
   settings: PLAIN_FILL,
   kerf: { xMm: 0.2, yMm: 0.2 },
@@ -403,6 +410,7 @@ describe('facts', () => {
       'in the middle, 0.08 mm wider below',
     );
     expect(words('cutFocus', { way: 'stepped', focusOffsetMm: -1, taperMm: null })).toBe('lower with each pass');
+    expect(words('mating', MATED)).toBe('snug drawn tighter by 0.1 mm to 0.15 mm a side in all');
     expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
     expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
     expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
@@ -469,6 +477,7 @@ describe('facts', () => {
       ceiling: '± 2 %',
       compared: '± 0.02 L*',
       line: '± 0.02 mm',
+      mating: '± 0.02 mm',
       interval: '± 0.02 mm',
       tone: '± 0.02 L*',
       photo: '',

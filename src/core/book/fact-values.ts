@@ -112,6 +112,8 @@ export interface FactValues {
   readonly kerf: { readonly xMm: number | null; readonly yMm: number | null };
   /** How much wider than the sheet a slot is drawn where each fit begins; how that scatters from slot to slot; the kerf that was made up for. */
   readonly fit: KeptBounds & { readonly thicknessMm: number };
+  /** Where each fit of a hole and a part that were both cut begins, by how much wider the hole is drawn than the part, and the kerfs that were made up for; full widths. */
+  readonly mating: KeptBounds & { readonly holeKerfMm: number; readonly partKerfMm: number };
   /** A line that tears or folds, which the conditions name: perforated by dashes and skips, or scored with a share of a cut's energy. */
   readonly score: {
     readonly settings: BurnSettings;

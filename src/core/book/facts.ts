@@ -251,6 +251,15 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
     staleBy: [...MARK, 'thickness'],
   },
+  mating: {
+    title: 'Fit of knobs and inlays',
+    owner: 'pairing',
+    rung: 'fit',
+    show: ({ fromMm }, liked) =>
+      `snug drawn tighter by ${length(hundredth(-fromMm.slip / 2), liked)} to ${length(hundredth(-fromMm.snug / 2), liked)} a side in all`,
+    sure: (sigma, liked) => `± ${length(2 * sigma, liked)}`,
+    staleBy: [...MARK, 'thickness'],
+  },
   score: {
     title: 'Line to tear or fold',
     owner: 'pairing',

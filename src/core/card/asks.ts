@@ -40,6 +40,15 @@ export type Ask =
       readonly question: string;
     }
   | {
+      /**
+       * How each of a card's own mates goes together with each of the others: answers stand at the own cell, and name the other's step in `repeat`, from 0.
+       */
+      readonly field: string;
+      readonly by: 'mates';
+      readonly question: string;
+      readonly options: readonly EyeOption[];
+    }
+  | {
       readonly field: string;
       readonly by: 'gauge';
       readonly of: 'cell';
@@ -69,17 +78,29 @@ export function nearOf({ near }: Extract<Ask, { by: 'gauge' }>, { levels, wanted
 }
 
 /** A question about each cell to be answered by eye; options as id, key and name. */
-export const eyeAsk = (
-  field: string,
-  question: string,
-  options: readonly (readonly [id: string, key: string, name: string])[],
-): Ask => ({
+export const eyeAsk = (field: string, question: string, options: readonly NamedOption[]): Ask => ({
   field,
   by: 'eye',
   of: 'cell',
   question,
-  options: options.map(([id, key, name]) => ({ id, key, name })),
+  options: optionsOf(options),
 });
+
+/** A question about how two things go together; options as id, key and name. */
+export const matesAsk = (field: string, question: string, options: readonly NamedOption[]): MatesAsk => ({
+  field,
+  by: 'mates',
+  question,
+  options: optionsOf(options),
+});
+
+type NamedOption = readonly [id: string, key: string, name: string];
+
+const optionsOf = (options: readonly NamedOption[]): EyeOption[] =>
+  options.map(([id, key, name]) => ({ id, key, name }));
+
+/** How each of a card's own mates goes together with each of the others. */
+export type MatesAsk = Extract<Ask, { by: 'mates' }>;
 
 /** One answer of the operator: an option's id for the eye, a number for a gauge, the other cell of a pair, free text for the field `note`. */
 export interface Answer {
@@ -117,6 +138,9 @@ export function numbersOf(seen: Seen, field: string, cellIndex: number): number[
     .sort((a, b) => a.repeat - b.repeat)
     .flatMap(({ value }) => (typeof value === 'number' ? [value] : []));
 }
+
+/** Others that a cell is put together with, at the most. */
+const MOST_OTHERS = 16;
 
 /** Comparisons of a card at the most. */
 export const MOST_PAIRS = 200;
@@ -158,9 +182,7 @@ export function answerProblem(asks: readonly Ask[], { field, cellIndex, repeat, 
   if (!ask || ask.by === 'photo') return `Nothing is asked under “${field}”.`;
   if (ask.by === 'eye') {
     if (repeat !== 0) return 'What the eye says is said once.';
-    return ask.options.some((option) => option.id === value)
-      ? null
-      : `“${String(value)}” is none of the answers: ${ask.options.map((option) => option.id).join(', ')}.`;
+    return optionProblem(ask.options, value);
   }
   if (ask.by === 'pairs') {
     if (!Number.isInteger(repeat) || repeat < 0 || repeat >= MOST_PAIRS)
@@ -170,9 +192,19 @@ export function answerProblem(asks: readonly Ask[], { field, cellIndex, repeat, 
       ? 'Name another cell: “5” where this one is better than it, “=5” where neither is.'
       : null;
   }
+  if (ask.by === 'mates') {
+    if (cellIndex === null || !Number.isInteger(repeat) || repeat < 0 || repeat >= MOST_OTHERS)
+      return 'Say which two were put together.';
+    return optionProblem(ask.options, value);
+  }
   if (!Number.isInteger(repeat) || repeat < 0 || repeat >= ask.repeats)
     return `At most ${ask.repeats} readings are taken.`;
   return typeof value === 'number' && Number.isFinite(value) && value > 0 && value < 10_000
     ? null
     : `A reading is a length above 0 ${ask.unit}.`;
 }
+
+const optionProblem = (options: readonly EyeOption[], value: string | number): string | null =>
+  options.some((option) => option.id === value)
+    ? null
+    : `“${String(value)}” is none of the answers: ${options.map((option) => option.id).join(', ')}.`;

@@ -46,6 +46,11 @@ export const CHANNELS = {
     as: 'offset',
     show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}`,
   },
+  tighter: {
+    name: 'Tighter a side',
+    as: 'offset',
+    show: (level, liked) => `${plus(level)}${formatLength(level, liked, 3)}`,
+  },
   dash: { name: 'Dash', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   skip: { name: 'Skip', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   score: { name: 'Scored', as: 'power', show: (level) => `scored at ${formatPower(level)}` },

@@ -2,6 +2,7 @@ import type { FactDraft, FactNow } from '../book/facts';
 import type { RungId } from '../book/rungs';
 import type { Rect } from '../geometry/point';
 import type { Ask, Seen } from './asks';
+import type { Mates } from '../joint/mates';
 import type { OldCard } from './old-card';
 import type { Bound } from './bound';
 import type { ChannelId, Levels } from './channels';
@@ -96,6 +97,8 @@ export interface Drawn {
   readonly order?: readonly number[];
   /** The board is tilted before it is burned, level with the set focus so far from the left edge of what is drawn; left out where it lies level. */
   readonly tilt?: Tilt;
+  /** What the cells go together with; left out where they go together with nothing. */
+  readonly mates?: Mates;
   /** Parts that stand apart on the bed and get a frame each; left out where one frame goes around all cells. */
   readonly stations?: readonly DrawnStation[];
 }

@@ -191,6 +191,7 @@ function frameAround(
     cells,
     ...burnPlan(cells, drawn, pairing),
     adopted: false,
+    ...(drawn.mates && { mates: drawn.mates }),
     ...(drawn.tilt && { tilt: { ...drawn.tilt, levelAtMm: round(drawn.tilt.levelAtMm + dx) } }),
   };
 }

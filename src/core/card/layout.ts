@@ -1,5 +1,6 @@
 import type { Point, Rect } from '../geometry/point';
 import type { CutLattice } from '../hinge/bend';
+import type { Mates } from '../joint/mates';
 import type { Levels } from './channels';
 import type { Air } from './settings';
 import type { Burn } from './shape';
@@ -156,6 +157,8 @@ export interface Layout {
   readonly stations?: readonly Station[];
   /** The board is tilted before the card is burned; left out where it lies level. */
   readonly tilt?: Tilt;
+  /** What its cells go together with; left out where they go together with nothing. */
+  readonly mates?: Mates;
   /** Standard deviation in mm of how the focus is set on this machine by who burns it; left out where nobody said how. */
   readonly focusScatterMm?: number;
 }

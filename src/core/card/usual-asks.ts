@@ -1,6 +1,6 @@
 import { familyOf } from '../stock/families';
 import type { Stock } from '../stock/stock';
-import { eyeAsk, wordOf, type Ask, type Seen } from './asks';
+import { eyeAsk, matesAsk, wordOf, type Ask, type Seen } from './asks';
 
 /** Grades of a cell, by digit. */
 export const GRADE: Ask = eyeAsk('grade', 'How good is it?', [
@@ -44,13 +44,21 @@ export const EDGE: Ask = eyeAsk('edge', 'What colour is its edge?', [
 ]);
 
 /** How an offcut of the sheet goes into a slot, from too tight to too loose, by letter. */
-export const FIT: Ask = eyeAsk('fit', 'Push an offcut of the sheet into it: how does it go?', [
+const GOES = [
   ['no', 'x', 'does not go in'],
   ['press', 'p', 'pressed in, stays'],
   ['snug', 's', 'snug by hand'],
   ['slip', 'l', 'slips in, no play'],
   ['loose', 'o', 'loose'],
-]);
+] as const;
+
+export const FIT: Ask = eyeAsk('fit', 'Push an offcut of the sheet into it: how does it go?', GOES);
+
+/** How a part goes into a hole, for every pair of them. */
+export const MATE = matesAsk('mate', 'Put the part into the hole: how does it go?', GOES);
+
+/** Whether parts are put into holes, each into each. */
+export const asksForMates = (asks: readonly Ask[]): boolean => asks.includes(MATE);
 
 /** What a flap does that hangs by one line, by letter. */
 export const FLAP: Ask = eyeAsk('flap', 'Bend the flap: what does it do?', [

@@ -13,7 +13,18 @@ import { levelWords } from '../../core/card/channels';
 import type { Cell } from '../../core/card/layout';
 import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
-import { asksForBend, asksForPush, asksForTap, asksOn, DROP, FIT, FLAP } from '../../core/card/usual-asks';
+import {
+  asksForBend,
+  asksForMates,
+  asksForPush,
+  asksForTap,
+  asksOn,
+  DROP,
+  FIT,
+  FLAP,
+  MATE,
+} from '../../core/card/usual-asks';
+import { pairsOfCard } from '../../core/card/mates-of-card';
 import { mixColours } from '../../core/color/mix';
 import { formatAgainstBare, plainNumber } from '../../core/quantities/format';
 import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observations';
@@ -24,6 +35,7 @@ import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard } from './hue-words';
 import { numberOf, numberSize, saidSize } from './cell-number';
+import { MatesPart } from './MatesPart';
 import { tonelessRows } from './line-words';
 import { doubtReasons, placeWords, tonesWords } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
@@ -83,9 +95,12 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const taps = asksForTap(asks);
   const pushes = asksForPush(asks);
   const byHand = asks.filter(({ field }) => [DROP.field, FIT.field, FLAP.field].includes(field));
-  const does = asksForBend(asks) ? 'bend' : taps && pushes ? 'both' : taps ? 'tap' : 'push';
+  const mates = asksForMates(asks);
+  const does = mates ? 'mate' : asksForBend(asks) ? 'bend' : taps && pushes ? 'both' : taps ? 'tap' : 'push';
   const isOpen = (ask: Ask): boolean =>
     layout.order.some((index) => isAskedOf(ask, layout.cells[index]!) && wordOf(seen, ask.field, index) === null);
+
+  const handHasLeft = mates ? pairsOfCard(layout, seen).some(({ fit }) => fit === null) : byHand.some(isOpen);
 
   const put = (answer: NewAnswer): Promise<void> =>
     send(`/api/cards/${card.id}/answers`, { method: 'PUT', json: answer }).then(onChanged);
@@ -186,11 +201,21 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             onAnswer={(value) => say(ask.field, null, value)}
           />
         ))}
-        {onBench && byHand.some(isOpen) && <TapSheet cardId={card.id} does={does} onTapped={onChanged} />}
+        {onBench && handHasLeft && <TapSheet cardId={card.id} does={does} onTapped={onChanged} />}
         <Button look="main" disabled={!reading && !through && answers.length === 0} onClick={onNext}>
           See what it says
         </Button>
       </TicketPart>
+      {mates && (
+        <MatesPart
+          ask={MATE}
+          layout={layout}
+          seen={seen}
+          liked={machine.likedUnits}
+          onAnswer={({ cellIndex, other }, value) => say(MATE.field, cellIndex, value, other)}
+          onUndo={takeBack}
+        />
+      )}
       {cell ? (
         <TicketPart title={`Cell ${cell.index + 1}: ${levelWords(cell.levels, machine.likedUnits).join(', ')}`}>
           {askedOf(ofCell, cell).map((ask) => (
@@ -304,7 +329,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   On the light table, %
                 </button>
               )}
-              {(gauges.length > 0 || byHand.length > 0) && onBench && (
+              {(gauges.length > 0 || byHand.length > 0 || mates) && onBench && (
                 <button type="button" aria-pressed={lit} onClick={() => setLit(!lit)}>
                   {lit && !litReady ? 'Lighting up …' : 'Simulated light table'}
                 </button>

@@ -7,6 +7,7 @@ const WORDS = {
   tap: ['Tapping …', 'Tap the simulated sheet'],
   push: ['Pushing …', 'Push an offcut into the simulated slots'],
   bend: ['Bending …', 'Bend the simulated flaps'],
+  mate: ['Putting together …', 'Put the simulated parts together'],
   both: ['Trying …', 'Tap the simulated sheet, push the part in'],
 } as const;
 

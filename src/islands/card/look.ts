@@ -1,4 +1,4 @@
-import { isAskedOf, numbersOf, wordOf, type Answer, type Ask, type Seen } from '../../core/card/asks';
+import { isAskedOf, numbersOf, wordOf, type Answer, type Ask, type MatesAsk, type Seen } from '../../core/card/asks';
 import { BETTER } from '../../core/card/usual-asks';
 import type { Layout } from '../../core/card/layout';
 import { plainNumber } from '../../core/quantities/format';
@@ -72,10 +72,23 @@ export function keyAction({ key, ctrlKey, metaKey, altKey }: Pressed, ofCell: re
   return answers.length > 0 ? { do: 'say', answers } : null;
 }
 
+/** What was said of a cell with each of the others it goes together with, in their order. */
+function matesOf(ask: MatesAsk, { answers }: Seen, cellIndex: number) {
+  return answers
+    .filter((one) => one.field === ask.field && one.cellIndex === cellIndex)
+    .sort((a, b) => a.repeat - b.repeat)
+    .flatMap(({ repeat, value }) => {
+      const option = ask.options.find(({ id }) => id === value);
+      return option ? [{ other: repeat, option }] : [];
+    });
+}
+
 /** All that was said of a cell, in words: "grade 4, residue stays, 19.84 mm". */
 export function saidWords(asks: readonly Ask[], seen: Seen, cellIndex: number): string[] {
   return asks.flatMap((ask) => {
     if (ask.by === 'photo' || ask.by === 'pairs') return [];
+    if (ask.by === 'mates')
+      return matesOf(ask, seen, cellIndex).map(({ other, option }) => `with ${other + 1} ${option.name}`);
     if (ask.by === 'gauge')
       return numbersOf(seen, ask.field, cellIndex).map((mm) => `${plainNumber(mm, 6)} ${ask.unit}`);
     const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, cellIndex));
@@ -88,6 +101,7 @@ export function saidWords(asks: readonly Ask[], seen: Seen, cellIndex: number): 
 export function saidSigns(asks: readonly Ask[], seen: Seen, cellIndex: number): string[] {
   return asks.flatMap((ask) => {
     if (ask.by === 'photo' || ask.by === 'pairs') return [];
+    if (ask.by === 'mates') return matesOf(ask, seen, cellIndex).map(({ option }) => option.key.toUpperCase());
     if (ask.by === 'gauge') return numbersOf(seen, ask.field, cellIndex).map((mm) => plainNumber(mm, 5));
     const option = ask.options.find(({ id }) => id === wordOf(seen, ask.field, cellIndex));
     return option ? [option.key.toUpperCase()] : [];

@@ -1,10 +1,13 @@
+import { Figures } from '../../components/BenchFrame';
+import { SelectField } from '../../components/Field';
 import { Notice } from '../../components/Notice';
 import { QuantityField } from '../../components/QuantityField';
 import page from '../../components/Page.module.css';
+import { clearanceFor, FIT_WORDS, WANTED_FITS } from '../../core/fit/fit-bounds';
 import { jointBySchool, type School } from '../../core/joint/clearance';
 import styles from '../SumsScreen.module.css';
-import { Chances } from './Chances';
-import { drawnWords, plusMinus, told, type SumsPartProps } from './sums-parts';
+import { Chances, trueBounds } from './Chances';
+import { drawnWords, plusMinus, staleWords, told, type SumsPartProps } from './sums-parts';
 
 const SCHOOLS: Readonly<Record<School, string>> = {
   both: 'Both true to size',
@@ -15,7 +18,8 @@ const SCHOOLS: Readonly<Record<School, string>> = {
 };
 
 /** A hole and the part that goes into it. */
-export function JointPart({ sums, length, onSet, kinds, liked, fits }: SumsPartProps) {
+export function JointPart({ sums, length, onSet, kinds, liked, fits, joints }: SumsPartProps) {
+  const joint = joints.find(({ factId }) => factId === sums.joint);
   const { size, clearance, kerf, kerfSigma, partKerf } = sums;
   const { told: schools, why } = told(() =>
     size !== null && clearance !== null && kerf !== null
@@ -41,6 +45,29 @@ export function JointPart({ sums, length, onSet, kinds, liked, fits }: SumsPartP
         onChange={(value) => onSet({ partKerf: value })}
         hint="an inlay: its own kerf counts on its own side"
       />
+      {joints.length > 0 && (
+        <SelectField
+          label="Chances by"
+          value={String(joint?.factId ?? '')}
+          onChange={(event) => onSet({ joint: event.target.value === '' ? null : Number(event.target.value) })}
+        >
+          <option value="">{fits.length > 0 ? 'the slots above, or what is usual' : 'what is usual'}</option>
+          {joints.map(({ factId, stock, machine, stale }) => (
+            <option key={factId} value={String(factId)}>
+              holes and parts that were tried: {stock}, {machine}
+              {staleWords(stale)}
+            </option>
+          ))}
+        </SelectField>
+      )}
+      {joint && (
+        <Figures
+          rows={WANTED_FITS.map((fit) => [
+            `For ${FIT_WORDS[fit]}`,
+            `clearance ${mm(Math.round(clearanceFor(trueBounds(joint.value), fit).clearanceMm * 1e3) / 1e3)}`,
+          ])}
+        />
+      )}
       {why !== '' && <Notice look="heat">{why}</Notice>}
       {schools && (
         <>
@@ -71,7 +98,7 @@ export function JointPart({ sums, length, onSet, kinds, liked, fits }: SumsPartP
               ))}
             </tbody>
           </table>
-          <Chances fits={fits} sums={sums} clearanceMm={clearance!} sigmaMm={2 * (kerfSigma ?? 0)} />
+          <Chances fits={fits} sums={sums} joint={joint} clearanceMm={clearance!} sigmaMm={2 * (kerfSigma ?? 0)} />
         </>
       )}
     </section>

@@ -12,6 +12,8 @@ export interface Sums {
   readonly spread: number | null;
   /** A fit from the book that slots are drawn by, instead of kerf and clearance; null for none. */
   readonly fit: number | null;
+  /** A joint from the book that chances of part and hole go by; null for none. */
+  readonly joint: number | null;
   /** Which fit is wanted of it: its place among those that may be. */
   readonly wanted: number | null;
   /** Of a box joint: the length of its corner, and about how wide its fingers are. */
@@ -38,6 +40,7 @@ export const USUAL_SUMS: Sums = {
   thickness: 3.05,
   spread: null,
   fit: null,
+  joint: null,
   wanted: 1,
   edge: 90,
   finger: 9,

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { formatLength, type LikedUnits } from '../../core/quantities/format';
 import type { quantityKinds } from '../../components/quantity-kinds';
-import type { KeptFits } from '../../views/views';
+import type { KeptFits, KeptJoints } from '../../views/views';
 import type { Sums } from './address';
 
 /** What every part of the page is given. */
@@ -13,6 +13,7 @@ export interface SumsPartProps {
   readonly kinds: ReturnType<typeof quantityKinds>;
   readonly liked: LikedUnits;
   readonly fits: KeptFits;
+  readonly joints: KeptJoints;
 }
 
 /** A drawn length, to a tenth of a micrometre: what is typed into a drawing. */

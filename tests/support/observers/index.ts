@@ -10,6 +10,7 @@ import { gridObserver } from './grid';
 import { hingeObserver } from './hinge';
 import { intervalObserver } from './interval';
 import { kerfObserver } from './kerf';
+import { knobsObserver } from './knobs';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
 import { partObserver } from './part';
@@ -37,6 +38,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   hinge: hingeObserver,
   interval: intervalObserver,
   kerf: kerfObserver,
+  knobs: knobsObserver,
   'line-width': lineWidthObserver,
   part: partObserver,
   passes: passesObserver,

@@ -3,16 +3,15 @@ import { TicketPart } from '../../../components/BenchFrame';
 import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
-import { PointChart } from '../../../components/PointChart';
+import { FitChart } from '../../../components/FitChart';
 import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
-import { chancesAt, FIT_WORDS, FITS, thicknessBy, WANTED_FITS, type FitBounds } from '../../../core/fit/fit-bounds';
-import { formatLength, plainNumber } from '../../../core/quantities/format';
-import { findSlots, USUAL_SLOTS_WISH, type SlotsFinding, type SlotsWish } from '../find';
+import { FIT_WORDS, thicknessBy, WANTED_FITS, type FitBounds } from '../../../core/fit/fit-bounds';
+import { formatLength } from '../../../core/quantities/format';
+import { findSlots, USUAL_SLOTS_WISH, type SlotsWish } from '../find';
 
 const NAMES = { press: 'pressed in', snug: 'snug by hand', slip: 'slipping in, no play' } as const;
 const BEGINS = { press: 'Pressed in from', snug: 'Snug from', slip: 'Slips in from', loose: 'Loose from' } as const;
-const CURVE_STEPS = 40;
 
 /** What calipers show, and hands feel. */
 const hundredth = (mm: number): number => Math.round(mm * 100) / 100;
@@ -84,21 +83,12 @@ export default function SlotsFindingScreen(props: FindingProps) {
       caption="Each point is one slot: how much wider than the sheet it was drawn, and how the sheet went in. The line is what is to be expected."
       chart={
         slots.length > 0 && (
-          <PointChart
+          <FitChart
             label="How the sheet went into each slot"
-            x={{ title: 'drawn wider than the sheet by, mm', show: (value) => plainNumber(value, 3) }}
-            y={{
-              title: '',
-              show: (value) => (Number.isInteger(value) ? (FIT_WORDS[FITS[value] ?? 'no'] ?? '') : ''),
-              from: 0,
-              to: FITS.length - 1,
-            }}
-            points={slots.map(({ clearanceMm, fit, cellIndex }) => ({
-              x: clearanceMm,
-              y: FITS.indexOf(fit),
-              cellIndex,
-            }))}
-            fit={curveOf(finding)}
+            across="drawn wider than the sheet by, mm"
+            tried={slots.map(({ clearanceMm, fit, cellIndex }) => ({ x: clearanceMm, fit, cellIndex }))}
+            bounds={bounds}
+            clearanceAt={(x) => x}
             selected={props.selected}
             onSelect={props.onSelect}
           />
@@ -114,15 +104,3 @@ const gaugeRows = (bounds: FitBounds, drawnMm: number, mm: (value: number) => st
     const { thicknessMm, sigmaMm } = thicknessBy(bounds, drawnMm, fit);
     return [`A sheet ${FIT_WORDS[fit]} here is`, `${mm(thicknessMm)} ± ${mm(2 * sigmaMm)} thick`];
   });
-
-/** The fit to be expected along the clearances that were tried. */
-function curveOf({ bounds, slots }: SlotsFinding) {
-  if (!bounds || slots.length < 2) return [];
-  const [low, high] = [slots[0]!.clearanceMm, slots.at(-1)!.clearanceMm];
-  return Array.from({ length: CURVE_STEPS + 1 }, (_, step) => {
-    const x = low + ((high - low) * step) / CURVE_STEPS;
-    const chances = chancesAt(bounds, x);
-    const y = FITS.reduce((sum, fit, rank) => sum + rank * chances[fit], 0);
-    return { x, y, low: y, high: y };
-  });
-}

@@ -1,9 +1,9 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openBench, openShop, press, says, seriousFindings, type Shop } from './harness';
+import { consoleErrors, find, openBench, openShop, press, says, seriousFindings, until, type Shop } from './harness';
 
 let shop: Shop;
 const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-part-'));
@@ -46,5 +46,35 @@ describe('a part to be cut', () => {
     await press(shop.driver, 'Make this card');
     await says(shop.driver, 'Before the burn');
     expect(await consoleErrors(shop.driver)).toEqual([]);
+  });
+});
+
+describe('holes and parts', () => {
+  it('are told pair by pair, by keys, and Enter leads to the pair that tells most', async () => {
+    const { driver, base } = shop;
+    const bench = await openBench(shop, 'Marl', 'Cast acrylic, clear');
+    await driver.get(`${bench}/plan/knobs`);
+    await press(driver, 'Make this card');
+    await says(driver, 'Before the burn');
+    const card = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    await driver.get(`${base}/cards/${card}#look`);
+    await says(driver, 'Try next: part 1 into hole C');
+    const inFocus = async (): Promise<string> =>
+      (await driver.switchTo().activeElement().getAttribute('aria-label')) ?? '';
+    const told = async (key: string, name: string): Promise<void> => {
+      await driver.switchTo().activeElement().sendKeys(key);
+      await until(driver, async () => (await inFocus()).endsWith(name), `${key} does not say “${name}”`);
+    };
+    await (await find(driver, '[data-next]')).sendKeys(Key.ENTER);
+    expect(await inFocus()).toContain('part 1 into hole C');
+    await told('l', 'slips in, no play');
+    await driver.switchTo().activeElement().sendKeys(Key.ENTER);
+    expect(await inFocus()).toContain('part 1 into hole D');
+    await told('x', 'does not go in');
+    await told('u', 'not tried');
+    await driver.switchTo().activeElement().sendKeys(Key.ARROW_UP);
+    expect(await inFocus()).toContain('part 1 into hole C');
+    expect(await seriousFindings(driver)).toEqual([]);
+    expect(await consoleErrors(driver)).toEqual([]);
   });
 });

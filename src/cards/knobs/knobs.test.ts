@@ -36,8 +36,8 @@ describe('a ladder of knobs', () => {
     expect(sums).toHaveLength(16);
     sums.forEach((sum, k) => expect(sum).toBeCloseTo(plan.fromMm + k * plan.stepMm, 6));
     // What is between two once cut: what was drawn, and what both cuts take.
-    expect(-2 * sums[0]! + 2 * plan.kerfMm).toBeCloseTo(0.25, 2);
-    expect(-2 * sums[15]! + 2 * plan.kerfMm).toBeCloseTo(-0.2, 2);
+    expect(-2 * sums[0]! + 2 * plan.kerfMm).toBeCloseTo(2 * plan.kerfMm, 9);
+    expect(-2 * sums[15]! + 2 * plan.kerfMm).toBeCloseTo(-0.08, 1);
   });
 
   it('draws parts larger and holes smaller by what they are tighter, on every side', () => {
@@ -64,7 +64,9 @@ describe('a ladder of knobs', () => {
     expect(draft).toMatchObject({ name: 'mating', value: { holeKerfMm: plan.kerfMm, partKerfMm: plan.kerfMm } });
     expect(draft!.at).not.toHaveProperty('part');
     const next = knobs.propose({ pairing, facts: [factNow('mating', draft!.value as never)] });
-    expect(next.plan.stepMm).toBeLessThan(plan.stepMm);
+    // From a little looser than what was loose, to a little tighter than what did not go in.
+    expect(next.plan.fromMm).toBeCloseTo((0.2 - 0.05) / 2, 1);
+    expect(next.plan.fromMm + 15 * next.plan.stepMm).toBeCloseTo((0.5 + 0.05) / 2, 1);
   });
 
   it('wants pairs that differ, and names those that contradict the others', () => {

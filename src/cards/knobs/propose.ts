@@ -6,8 +6,8 @@ import { proposeSetup } from '../../core/card/work-setup';
 import { formatLength } from '../../core/quantities/format';
 import { KNOBS_VERSION, type KnobsPlan } from './plan';
 
-/** Joints of most stock go from rattling to not going together within this, once both kerfs are made up for (common practice). */
-const CLEARANCE = { loosest: 0.25, tightest: -0.2 } as const;
+/** Drawn as they are, a hole and a part are loose; tighter by a whole kerf a side and a little more they do not go together (common practice). */
+const BEYOND_KERF_MM = 0.04;
 /** After a ladder was kept the next one reaches this far past what it found, full width. */
 const BEYOND_MM = 0.05;
 const EACH = 4;
@@ -30,7 +30,7 @@ export function proposeKnobs(known: Known): Proposal<KnobsPlan> {
   const kept = factOf(facts, 'mating');
   const [loosest, tightest] = kept
     ? [kept.value.fromMm.loose + BEYOND_MM, kept.value.fromMm.press - BEYOND_MM]
-    : [CLEARANCE.loosest - 2 * kerfMm, CLEARANCE.tightest - 2 * kerfMm];
+    : [0, -2 * (kerfMm + BEYOND_KERF_MM)];
   const frame = proposeFrame(pairing);
   return {
     plan: {
@@ -39,7 +39,7 @@ export function proposeKnobs(known: Known): Proposal<KnobsPlan> {
       headMm: HEAD_MM,
       holes: EACH,
       parts: EACH,
-      fromMm: thousandth(-loosest / 2),
+      fromMm: thousandth(-loosest / 2) || 0,
       stepMm: Math.max(LEAST_STEP_MM, thousandth((loosest - tightest) / 2 / (EACH * EACH - 1))),
       cutHere: 'both',
       otherStock: '',
@@ -56,8 +56,8 @@ export function proposeKnobs(known: Known): Proposal<KnobsPlan> {
       otherKerfMm: 'as of this sheet: type what was kept of the other stock',
       fromMm: kept
         ? 'a little looser than what was loose last time'
-        : `rattles on most stock: the two cuts make ${formatLength(2 * kerfMm, pairing.machine.likedUnits, 3)} between them`,
-      stepMm: 'so that the last pair does not go together',
+        : `drawn as they are, which is loose: the two cuts leave ${formatLength(2 * kerfMm, pairing.machine.likedUnits, 3)} between them`,
+      stepMm: 'so that the last pair is tighter than both cuts take',
       size: 'four holes and four parts make sixteen pairs: each goes into each',
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },

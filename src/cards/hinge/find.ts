@@ -9,7 +9,7 @@ import {
   type CutLattice,
   type Strength,
 } from '../../core/hinge/bend';
-import { pitchOf } from '../../core/hinge/lattice';
+import { PATTERNS, pitchOf, slitsIn, type Pattern } from '../../core/hinge/lattice';
 import { formatLength, plainNumber } from '../../core/quantities/format';
 
 /** What a strip did, by letter. */
@@ -52,17 +52,26 @@ export interface ProposedHinge {
   readonly rows: number;
   readonly lengthMm: number;
   readonly safeMm: number;
+  /** All its slits together: what it takes to cut. */
+  readonly cutMm: number;
+}
+
+/** How strong the stock is by the strips of one pattern: links of others break in another way. */
+export interface PatternStrength {
+  readonly pattern: Pattern;
+  readonly strength: Strength;
 }
 
 export interface HingeFinding extends BaseFinding {
   readonly samples: readonly SampleTold[];
-  readonly strength: Strength | null;
+  readonly strengths: readonly PatternStrength[];
   /** To which radius each sample's lattice can be bent, by its cell. */
   readonly radii: readonly { readonly cellIndex: number; readonly breaksMm: number; readonly safeMm: number }[];
-  readonly hinge: ProposedHinge | null;
+  /** For each pattern that reaches the wish its widest lattice, the one that takes least to cut first. */
+  readonly hinges: readonly ProposedHinge[];
 }
 
-/** How far hinges of this stock can be bent, by the samples that held, and the hinge for a wanted bend: the widest rows that reach it, since they take least. */
+/** How far hinges of this stock can be bent, by the samples that held, by pattern, and the hinge for a wanted bend: of each pattern the widest rows that reach it, since they take least. */
 export function findHinge(layout: Layout, seen: Seen, { pairing }: Known, wish: HingeWish): HingeFinding {
   const liked = pairing.machine.likedUnits;
   const lattices = layout.order.flatMap((cellIndex) => {
@@ -77,9 +86,9 @@ export function findHinge(layout: Layout, seen: Seen, { pairing }: Known, wish: 
   const words = layout.order.map((index) => wordOf(seen, BENDS.field, index));
   const lacks = (missing: string): HingeFinding => ({
     samples,
-    strength: null,
+    strengths: [],
     radii: [],
-    hinge: null,
+    hinges: [],
     missing: [missing],
     says: '',
   });
@@ -90,23 +99,39 @@ export function findHinge(layout: Layout, seen: Seen, { pairing }: Known, wish: 
       return lacks('Every strip broke at once: take longer slits or tighter rows, or another stock.');
     return lacks('Bend the strips round smaller and smaller things, and type the least radius that each held.');
   }
-  const strength = strengthFrom(samples);
-  const radii = lattices.map(({ cellIndex, lattice }) => ({ cellIndex, ...leastRadii(lattice, strength) }));
-  const reaching = lattices
-    .map(({ lattice }) => ({ lattice, safeMm: leastRadii(lattice, strength).safeMm }))
-    .filter(({ safeMm }) => safeMm <= wish.radiusMm)
-    .sort((a, b) => pitchOf(b.lattice) - pitchOf(a.lattice))[0];
+  const strengths = PATTERNS.flatMap((pattern): PatternStrength[] => {
+    const own = samples.filter(({ lattice }) => lattice.pattern === pattern);
+    return own.length === 0 ? [] : [{ pattern, strength: strengthFrom(own) }];
+  });
+  const radii = lattices.flatMap(({ cellIndex, lattice }) => {
+    const own = strengths.find(({ pattern }) => pattern === lattice.pattern);
+    return own ? [{ cellIndex, lattice, ...leastRadii(lattice, own.strength) }] : [];
+  });
+  const hinges = PATTERNS.flatMap((pattern): ProposedHinge[] => {
+    const reaching = radii
+      .filter(({ lattice, safeMm }) => lattice.pattern === pattern && safeMm <= wish.radiusMm)
+      .sort((a, b) => pitchOf(b.lattice) - pitchOf(a.lattice))[0];
+    return reaching ? [hingeFor(reaching.lattice, reaching.safeMm, wish)] : [];
+  }).sort((a, b) => a.cutMm - b.cutMm);
+  const [hinge] = hinges;
   const tightest = Math.min(...radii.map(({ safeMm }) => safeMm));
-  const hinge = reaching ? { ...reaching, ...rowsFor(wish, pitchOf(reaching.lattice)) } : null;
   const length = (mm: number): string => formatLength(Math.round(mm * 10) / 10, liked, 4);
   return {
     samples,
-    strength,
-    radii,
-    hinge,
+    strengths,
+    radii: radii.map(({ cellIndex, breaksMm, safeMm }) => ({ cellIndex, breaksMm, safeMm })),
+    hinges,
     missing: [],
     says: hinge
-      ? `${plainNumber(wish.angleDeg)}° round ${length(wish.radiusMm)}: ${hinge.rows} rows ${length(pitchOf(hinge.lattice))} apart, ${length(hinge.lengthMm)} long together. Such rows hold down to ${length(hinge.safeMm)} in 95 of 100.`
+      ? `${plainNumber(wish.angleDeg)}° round ${length(wish.radiusMm)}: ${hinge.rows} ${hinge.lattice.pattern === 'rows' ? 'rows' : 'rows of crossed slits'} ${length(pitchOf(hinge.lattice))} apart, ${length(hinge.lengthMm)} long together. Such rows hold down to ${length(hinge.safeMm)} in 95 of 100.`
       : `No strip of this card bends to ${length(wish.radiusMm)} surely: ${length(tightest)} is the least. Longer slits or tighter rows bend further.`,
   };
+}
+
+/** A lattice as a hinge of the wished bend and width, with all that is to be cut of it. */
+function hingeFor(lattice: CutLattice, safeMm: number, wish: HingeWish): ProposedHinge {
+  const { rows, lengthMm } = rowsFor(wish, pitchOf(lattice));
+  const slits = slitsIn(lattice, { x: 0, y: 0, width: wish.widthMm, height: lengthMm });
+  const cutMm = slits.reduce((sum, [a, b]) => sum + Math.hypot(b!.x - a!.x, b!.y - a!.y), 0);
+  return { lattice, rows, lengthMm, safeMm, cutMm };
 }

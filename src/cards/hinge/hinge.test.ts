@@ -43,6 +43,47 @@ describe('strips of slits', () => {
     expect(hinge.follow(plan, 'slitMm', plan)).toBe(plan);
   });
 
+  it('lie side by side in both patterns, each judged by its own, and are compared by what they take to cut', () => {
+    const both = hinge.follow({ ...plan, pattern: 'both' }, 'pattern', plan);
+    const card = layCard(hinge, both, pairing, { cardNumber: 51 });
+    expect(card.cells.map(({ levels }) => levels.part)).toEqual([
+      'staggered rows',
+      'staggered rows',
+      'crossed slits',
+      'crossed slits',
+    ]);
+    // Crossed slits of this stock break at twice the strength.
+    const answers = card.cells.map(({ wanted }, cellIndex): Answer => {
+      const strength = wanted!.hinge!.pattern === 'rows' ? 70 : 140;
+      return { field: 'radius', cellIndex, repeat: 0, value: (strength * radiusOverStrength(wanted!.hinge!)) / 0.9 };
+    });
+    const finding = hinge.find(
+      card,
+      { readings: [], answers },
+      { pairing, facts: [] },
+      { ...USUAL_HINGE_WISH, radiusMm: 400 },
+    );
+    const told = finding.strengths.map(({ pattern, strength }) => [pattern, Math.round(strength.median)]);
+    expect(told).toEqual([
+      ['rows', 70],
+      ['crossed', 140],
+    ]);
+    expect(finding.radii).toHaveLength(4);
+    expect(finding.hinges).toHaveLength(2);
+    expect(finding.hinges[0]!.cutMm).toBeLessThan(finding.hinges[1]!.cutMm);
+    expect(hinge.settle(finding).map(({ at, value }) => [at.part, Math.round(value.strength)])).toEqual([
+      ['staggered rows', 70],
+      ['crossed slits', 140],
+    ]);
+    const tight = { ...both, crossed: { ...both.crossed, between: { ...both.crossed.between, from: 0.3 } } };
+    expect(planProblems(hinge, tight, pairing)[0]).toMatchObject({ field: 'crossed.between.from' });
+  });
+
+  it('planned before both could lie on one card are what they were', () => {
+    const { crossed: _, ...old } = plan;
+    expect(hinge.upgrade({ ...old, version: 1 })).toEqual(plan);
+  });
+
   it.each([
     ['pitch.from', { pitch: { ...plan.pitch, from: 0.15, to: 1 } }, 'nothing is left'],
     ['pitch.from', { pitch: { ...plan.pitch, from: 0.4, to: 1 } }, 'less than 0.3 mm'],
@@ -67,12 +108,12 @@ describe('strips that were bent', () => {
 
   it('tell the strength of the stock, and the widest rows that reach a wanted bend', () => {
     const finding = find(ofStrength(70), { radiusMm: 70, angleDeg: 90 });
-    expect(finding.strength!.median).toBeCloseTo(70, 6);
-    expect(finding.hinge!.lattice.pitchMm).toBe(2.6458);
+    expect(finding.strengths[0]!.strength.median).toBeCloseTo(70, 6);
+    expect(finding.hinges[0]!.lattice.pitchMm).toBe(2.6458);
     // A quarter of a circle of 70 mm, in rows of 2.6458.
-    expect(finding.hinge!.rows).toBe(Math.ceil((70 * Math.PI) / 2 / 2.6458));
+    expect(finding.hinges[0]!.rows).toBe(Math.ceil((70 * Math.PI) / 2 / 2.6458));
     expect(finding.says).toContain('90° round 70 mm: 42 rows 2.6 mm apart');
-    expect(find(ofStrength(70), { radiusMm: 35 }).hinge!.lattice.pitchMm).toBe(1.75);
+    expect(find(ofStrength(70), { radiusMm: 35 }).hinges[0]!.lattice.pitchMm).toBe(1.75);
     const [draft] = hinge.settle(finding);
     expect(draft).toMatchObject({ name: 'hinge', at: { part: 'staggered rows' }, value: { samples: 3 } });
     expect(draft!.value.strength).toBeCloseTo(70, 6);
@@ -80,7 +121,7 @@ describe('strips that were bent', () => {
 
   it('say what the sheet cannot do, with the least that it can', () => {
     const finding = find(ofStrength(70), { radiusMm: 5 });
-    expect(finding.hinge).toBeNull();
+    expect(finding.hinges).toEqual([]);
     expect(finding.says).toMatch(/No strip of this card bends to 5 mm surely: .* is the least/);
     // The strip that broke at once counts for nothing, whatever radius was typed.
     expect(

@@ -1,23 +1,23 @@
-import { axisValues, checkAxis, within } from '../../core/card/axis';
+import { checkAxis, within } from '../../core/card/axis';
 import { boundOfLines, sumOfBounds } from '../../core/card/bound';
 import { checkSettings } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { cutFields, type PlanField } from '../../core/card/plan-fields';
-import { linksOf } from '../../core/hinge/bend';
-import { pitchOf } from '../../core/hinge/lattice';
+import { linksOf, type CutLattice } from '../../core/hinge/bend';
+import { PATTERN_NAMES, pitchOf } from '../../core/hinge/lattice';
 import { drawHinges } from './draw';
 import { findHinge, HINGE_ASKS, USUAL_HINGE_WISH, type HingeFinding, type HingeWish } from './find';
-import { HINGE_VERSION, latticeAt, MOST_SAMPLES, upgradeHingePlan, type HingePlan } from './plan';
+import { HINGE_VERSION, MOST_SAMPLES, stripsOf, upgradeHingePlan, type HingePlan } from './plan';
 import { proposeHinge, withPattern } from './propose';
 
 /** Thinner links burn through, or break when they are lifted out (from memory, without a source). */
 const LEAST_LINK_MM = 0.3;
 
 /** Why a lattice cannot be cut; null where it can. */
-function linkProblem(plan: HingePlan, level: number): string | null {
+function linkProblem(lattice: CutLattice): string | null {
   try {
-    const { widthMm } = linksOf(latticeAt(plan, level));
+    const { widthMm } = linksOf(lattice);
     return widthMm >= LEAST_LINK_MM ? null : 'The cut leaves less than 0.3 mm between two slits: nothing would hold.';
   } catch (error) {
     return (error as RangeError).message;
@@ -32,12 +32,21 @@ const fields = (plan: HingePlan): readonly PlanField[] => [
     options: [
       { value: 'rows', name: 'in staggered rows: bends one way' },
       { value: 'crossed', name: 'crossed: bends both ways' },
+      { value: 'both', name: 'both, side by side' },
     ],
     group: 'cells',
   },
   { path: 'slitMm', label: 'Slit length', as: 'length', group: 'cells', hint: 'longer ones bend further' },
-  ...(plan.pattern === 'rows'
-    ? ([{ path: 'bridgeMm', label: 'Between their ends', as: 'length', group: 'cells' }] as const)
+  ...(plan.pattern === 'crossed'
+    ? []
+    : ([{ path: 'bridgeMm', label: 'Between their ends', as: 'length', group: 'cells' }] as const)),
+  ...(plan.pattern === 'both'
+    ? ([
+        { path: 'crossed.slitMm', label: 'Crossed slits, length', as: 'length', group: 'cells' },
+        { path: 'crossed.between.from', label: 'Between their ends, from', as: 'length', group: 'cells' },
+        { path: 'crossed.between.to', label: 'Between their ends, to', as: 'length', group: 'cells' },
+        { path: 'crossed.between.count', label: 'Strips of crossed slits', as: 'count', group: 'cells' },
+      ] as const)
     : []),
   { path: 'widthMm', label: 'Strip width', as: 'length', group: 'cells' },
   { path: 'fieldMm', label: 'Slits over', as: 'length', group: 'cells' },
@@ -62,9 +71,19 @@ export const hinge = Object.freeze({
   propose: proposeHinge,
   upgrade: upgradeHingePlan,
   check: (plan, on) => {
-    const problems = checkAxis(plan.pitch, { path: 'pitch', word: 'Pitch', mostSteps: MOST_SAMPLES });
+    const problems = [
+      ...checkAxis(plan.pitch, { path: 'pitch', word: 'Pitch', mostSteps: MOST_SAMPLES }),
+      ...(plan.pattern === 'both'
+        ? checkAxis(plan.crossed.between, { path: 'crossed.between', word: 'Between ends', mostSteps: MOST_SAMPLES })
+        : []),
+    ];
     if (problems.length > 0) return problems;
-    const link = axisValues(plan.pitch).flatMap((level) => linkProblem(plan, level) ?? [])[0];
+    const strips = stripsOf(plan);
+    const link = strips.flatMap(({ lattice }) => {
+      const message = linkProblem(lattice);
+      const isOther = plan.pattern === 'both' && lattice.pattern === 'crossed';
+      return message === null ? [] : [{ field: isOther ? 'crossed.between.from' : 'pitch.from', message }];
+    })[0];
     return [
       ...within('slitMm', plan.slitMm, 3, 100, 'Slits are 3 to 100 mm long.'),
       ...within('bridgeMm', plan.bridgeMm, 0.5, 50, '0.5 to 50 mm stand between the ends of slits.'),
@@ -74,8 +93,11 @@ export const hinge = Object.freeze({
       ...within('gapMm', plan.gapMm, 1, 20, 'Gaps are 1 to 20 mm.'),
       ...within('thicknessMm', plan.thicknessMm, 0.3, 40, 'Sheets are 0.3 to 40 mm thick.'),
       ...within('kerfMm', plan.kerfMm, 0, 2, 'A cut is 0 to 2 mm wide.'),
-      ...(link === undefined ? [] : [{ field: 'pitch.from', message: link }]),
-      ...(plan.fieldMm >= 2 * Math.max(...axisValues(plan.pitch).map((level) => pitchOf(latticeAt(plan, level))))
+      ...(plan.pattern === 'both'
+        ? within('crossed.slitMm', plan.crossed.slitMm, 3, 100, 'Slits are 3 to 100 mm long.')
+        : []),
+      ...(link === undefined ? [] : [link]),
+      ...(plan.fieldMm >= 2 * Math.max(...strips.map(({ lattice }) => pitchOf(lattice)))
         ? []
         : [{ field: 'fieldMm', message: 'Two rows at the least have room in a field.' }]),
       ...checkSettings(plan.cut, on, 'cut', 'both'),
@@ -85,13 +107,12 @@ export const hinge = Object.freeze({
   draw: drawHinges,
   bound: (plan, { machine }) =>
     sumOfBounds(
-      axisValues(plan.pitch).map((level) => {
-        const lattice = latticeAt(plan, level);
+      stripsOf(plan).map(({ lattice }) => {
         const pitch = pitchOf(lattice);
         const rows = Math.ceil(plan.fieldMm / pitch) + 1;
         const inRow =
-          Math.ceil(plan.widthMm / (lattice.pattern === 'rows' ? plan.slitMm + lattice.bridgeMm : pitch)) + 2;
-        const slits = { count: rows * inRow, lengthMm: plan.slitMm, corners: 2, reachMm: plan.slitMm + pitch };
+          Math.ceil(plan.widthMm / (lattice.pattern === 'rows' ? lattice.slitMm + lattice.bridgeMm : pitch)) + 2;
+        const slits = { count: rows * inRow, lengthMm: lattice.slitMm, corners: 2, reachMm: lattice.slitMm + pitch };
         const strip = {
           count: 1,
           lengthMm: 2 * (plan.widthMm + plan.fieldMm + 2 * plan.holdMm),
@@ -104,20 +125,14 @@ export const hinge = Object.freeze({
   eases: [EASES.speed('cut.speedMmPerS'), EASES.passes('cut.passes')],
   wish: () => USUAL_HINGE_WISH,
   find: findHinge,
-  settle: ({ strength, samples, missing }) => {
-    if (missing.length > 0 || !strength) return [];
-    return [
-      {
-        name: 'hinge',
-        at: { part: samples[0]!.lattice.pattern === 'rows' ? 'staggered rows' : 'crossed slits' },
-        value: {
-          strength: strength.median,
-          logSpread: strength.logSpread,
-          samples: strength.samples,
-        },
-        sigma: (strength.median * strength.logSpread) / Math.sqrt(strength.samples),
-        cellIndex: null,
-      },
-    ];
+  settle: ({ strengths, missing }) => {
+    if (missing.length > 0) return [];
+    return strengths.map(({ pattern, strength: { median, logSpread, samples } }) => ({
+      name: 'hinge' as const,
+      at: { part: PATTERN_NAMES[pattern] },
+      value: { strength: median, logSpread, samples },
+      sigma: (median * logSpread) / Math.sqrt(samples),
+      cellIndex: null,
+    }));
   },
 } as const satisfies CardKind<HingePlan, HingeWish, HingeFinding, object>);

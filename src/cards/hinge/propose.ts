@@ -3,16 +3,14 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
-import type { Pattern } from '../../core/hinge/lattice';
 import { thicknessOf } from '../../core/stock/stock';
-import { HINGE_VERSION, type HingePlan } from './plan';
+import { HINGE_VERSION, USUAL_CROSSED, type HingePlan } from './plan';
 
 /** Pitches that people start from (common practice), and what stands between crossed slits. */
-const PITCHES = {
-  rows: { from: 1.75, to: 4, count: 3, spacing: 'ratio' },
-  crossed: { from: 1.3, to: 2.2, count: 3, spacing: 'ratio' },
-} as const;
-const SLITS = { rows: { slitMm: 18, bridgeMm: 2 }, crossed: { slitMm: 10, bridgeMm: 2 } } as const;
+const PITCHES = { rows: { from: 1.75, to: 4, count: 3, spacing: 'ratio' }, crossed: USUAL_CROSSED.between } as const;
+const SLITS = { rows: { slitMm: 18, bridgeMm: 2 }, crossed: { slitMm: USUAL_CROSSED.slitMm, bridgeMm: 2 } } as const;
+/** Strips of either pattern on a card of both. */
+const EACH = 2;
 /** Strips from the ones that tell most to the ones that cut soonest; the first that keeps within the limit is proposed. */
 const SIZES = [
   { count: 3, slitMm: 18, widthMm: 22, fieldMm: 14 },
@@ -31,13 +29,18 @@ const timeOf = ({ pitch, widthMm, fieldMm, holdMm, cut }: HingePlan): number => 
   return ((rows * widthMm + outlines) * cut.passes) / cut.speedMmPerS;
 };
 
-/** Another pattern, with pitches and slits that suit it. */
-export const withPattern = (plan: HingePlan, pattern: Pattern): HingePlan => ({
-  ...plan,
-  pattern,
-  pitch: PITCHES[pattern],
-  ...SLITS[pattern],
-});
+/** Another pattern, with pitches and slits that suit it; or both, two strips of each. */
+export const withPattern = (plan: HingePlan, pattern: HingePlan['pattern']): HingePlan =>
+  pattern === 'both'
+    ? {
+        ...plan,
+        pattern,
+        pitch: { ...PITCHES.rows, count: EACH },
+        slitMm: Math.min(SLITS.rows.slitMm, Math.floor(0.8 * plan.widthMm)),
+        bridgeMm: SLITS.rows.bridgeMm,
+        crossed: { ...USUAL_CROSSED, between: { ...USUAL_CROSSED.between, count: EACH } },
+      }
+    : { ...plan, pattern, pitch: PITCHES[pattern], ...SLITS[pattern] };
 
 /** Three strips of staggered slits. Throws RangeError for stock that this source does not cut, or not in this thickness. */
 export function proposeHinge(known: Known): Proposal<HingePlan> {
@@ -51,6 +54,7 @@ export function proposeHinge(known: Known): Proposal<HingePlan> {
     pattern: 'rows',
     pitch: { ...PITCHES.rows, count },
     ...SLITS.rows,
+    crossed: USUAL_CROSSED,
     ...size,
     holdMm: HOLD_MM,
     gapMm: GAP_MM,

@@ -5,9 +5,13 @@ import { HINGE_VERSION, MOST_SAMPLES } from './plan';
 
 export const hingeSchemas: KindSchemas = {
   plan: planSchema(HINGE_VERSION, {
-    pattern: Joi.valid(...PATTERNS).required(),
+    pattern: Joi.valid(...PATTERNS, 'both').required(),
     pitch: axisSchema('zero', MOST_SAMPLES).required(),
     slitMm: positive(1000).required(),
+    crossed: Joi.object({
+      between: axisSchema('zero', MOST_SAMPLES).required(),
+      slitMm: positive(1000).required(),
+    }).required(),
     bridgeMm: positive(1000).required(),
     widthMm: positive(1000).required(),
     fieldMm: positive(1000).required(),

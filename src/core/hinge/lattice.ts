@@ -4,6 +4,9 @@ import type { Point, Rect } from '../geometry/point';
 export const PATTERNS = ['rows', 'crossed'] as const;
 export type Pattern = (typeof PATTERNS)[number];
 
+/** Each pattern as it is called. */
+export const PATTERN_NAMES: Readonly<Record<Pattern, string>> = { rows: 'staggered rows', crossed: 'crossed slits' };
+
 /** A field of slits that lets a sheet bend. */
 export interface Lattice {
   readonly pattern: Pattern;

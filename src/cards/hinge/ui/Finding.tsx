@@ -7,7 +7,7 @@ import { PointChart } from '../../../components/PointChart';
 import { QuantityField } from '../../../components/QuantityField';
 import { DEGREES, quantityKinds } from '../../../components/quantity-kinds';
 import { levelWords } from '../../../core/card/channels';
-import { pitchOf, slitsIn } from '../../../core/hinge/lattice';
+import { PATTERN_NAMES, pitchOf, slitsIn } from '../../../core/hinge/lattice';
 import { formatLength, plainNumber } from '../../../core/quantities/format';
 import { findHinge, USUAL_HINGE_WISH, type HingeWish, type ProposedHinge } from '../find';
 
@@ -39,7 +39,7 @@ export default function HingeFindingScreen(props: FindingProps) {
     () => findHinge(card.layout, { readings: reading?.cells ?? [], answers }, known, wish),
     [card, reading, answers, known, wish],
   );
-  const { samples, strength, radii, hinge } = finding;
+  const { samples, strengths, radii, hinges } = finding;
   const length = (mm: number): string => formatLength(Math.round(mm * 10) / 10, liked, 4);
   const set = (change: Partial<HingeWish>): void => setWish({ ...wish, ...change });
   const fields = (
@@ -62,7 +62,11 @@ export default function HingeFindingScreen(props: FindingProps) {
         value={wish.widthMm}
         onChange={(value) => value !== null && value > 0 && set({ widthMm: value })}
       />
-      {hinge && <Button onClick={() => save(svgOf(hinge, wish.widthMm))}>Save this hinge as SVG</Button>}
+      {hinges.map((hinge) => (
+        <Button key={hinge.lattice.pattern} onClick={() => save(svgOf(hinge, wish.widthMm))}>
+          {hinges.length === 1 ? 'Save this hinge as SVG' : `Save the ${PATTERN_NAMES[hinge.lattice.pattern]} as SVG`}
+        </Button>
+      ))}
     </>
   );
   return (
@@ -71,11 +75,9 @@ export default function HingeFindingScreen(props: FindingProps) {
       finding={finding}
       keep="Keep this strength"
       wish={{ fields: <TicketPart title="The bend that is wanted">{fields}</TicketPart>, value: wish }}
-      ringed={
-        hinge
-          ? samples.filter(({ lattice }) => pitchOf(lattice) === pitchOf(hinge.lattice)).map((one) => one.cellIndex)
-          : []
-      }
+      ringed={samples
+        .filter(({ lattice }) => hinges.some((hinge) => hinge.lattice === lattice))
+        .map(({ cellIndex }) => cellIndex)}
       words={(cell) => {
         const held = samples.find(({ cellIndex }) => cellIndex === cell.index);
         return held ? `held round ${length(held.heldMm)}` : '';
@@ -85,14 +87,14 @@ export default function HingeFindingScreen(props: FindingProps) {
           `Rows of ${levelWords(card.layout.cells[cellIndex]!.levels, liked).join(', ')}`,
           `break at about ${length(breaksMm)}, safe from ${length(safeMm)}`,
         ]),
-        ...(strength
-          ? [
-              [
-                'Modulus over strength',
-                `${plainNumber(strength.median, 2)}, strips differ by ${plainNumber(100 * strength.logSpread, 2)} %`,
-              ] as [string, string],
-            ]
-          : []),
+        ...hinges.map(({ lattice, rows, lengthMm, cutMm }): [string, string] => [
+          `This bend by ${PATTERN_NAMES[lattice.pattern]}`,
+          `${rows} rows, ${length(lengthMm)} long, ${plainNumber(cutMm / 1000, 2)} m of cuts${lattice.pattern === 'crossed' ? '; bends both ways' : ''}`,
+        ]),
+        ...strengths.map(({ pattern, strength }): [string, string] => [
+          strengths.length === 1 ? 'Modulus over strength' : `Modulus over strength, ${PATTERN_NAMES[pattern]}`,
+          `${plainNumber(strength.median, 2)}, strips differ by ${plainNumber(100 * strength.logSpread, 2)} %`,
+        ]),
       ]}
       caption="Each point is a strip: the least radius that it held round."
       chart={

@@ -1,7 +1,17 @@
 import type { Tapped } from '../bench/tap';
 import { cardKind } from '../cards/registry';
-import { isAskedOf, type Ask } from '../core/card/asks';
-import { asksForBend, asksForMates, asksForPush, asksForTap, DROP, EDGE, FIT, FLAP } from '../core/card/usual-asks';
+import { isAskedOf, type Answer, type Ask } from '../core/card/asks';
+import {
+  asksForBend,
+  asksForMates,
+  asksForPush,
+  asksForTap,
+  DROP,
+  EDGE,
+  FIT,
+  FLAP,
+  STITCH,
+} from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
@@ -90,6 +100,14 @@ export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tappe
   return { tapped: tapped + (slotsTried?.tried ?? 0) };
 }
 
+/** Cells that something is asked of and that nobody has answered for. */
+const openFor = (ask: Ask, { layout }: CardRecord, answers: readonly Answer[]): number[] =>
+  layout.order.filter(
+    (index) =>
+      isAskedOf(ask, layout.cells[index]!) &&
+      !answers.some(({ field, cellIndex }) => field === ask.field && cellIndex === index),
+  );
+
 /** Slots that are not open say nothing of any fit: they are left to whoever cuts them again. */
 async function trySlots(
   ctx: AppContext,
@@ -99,11 +117,7 @@ async function trySlots(
   const ask = asks.find(({ field }) => field === FIT.field)!;
   const { cells } = card.layout;
   const answers = await answersOfCard(ctx.db, card.id);
-  const open = card.layout.order.filter(
-    (index) =>
-      isAskedOf(ask, cells[index]!) &&
-      !answers.some(({ field, cellIndex }) => field === FIT.field && cellIndex === index),
-  );
+  const open = openFor(ask, card, answers);
   const boxes = open.map((index) => {
     const cell = cells[index]!;
     const takes = cell.wanted?.takes && cells[cell.wanted.takes.cellIndex];
@@ -123,19 +137,24 @@ async function trySlots(
   return { tried, cannot };
 }
 
-/** Bends every flap that nobody has spoken of yet, and returns how many those were. */
+/** Bends every flap, and looks at every row of stitches, that nobody has spoken of yet, and returns how many those were. */
 async function bendFlaps(ctx: AppContext, card: CardRecord): Promise<number> {
   const answers = await answersOfCard(ctx.db, card.id);
-  const open = card.layout.order.filter(
-    (index) => !answers.some(({ field, cellIndex }) => field === FLAP.field && cellIndex === index),
-  );
-  const boxes = open.map((index) => card.layout.cells[index]!.box);
-  const told = await ctx.work.do('bend-flaps', { burn: await benchBurnOf(ctx, card), boxes });
-  await ctx.db.transaction().execute(async (tx) => {
-    for (const [place, value] of told.entries())
-      await putAnswer(tx, card.id, { field: FLAP.field, cellIndex: open[place]!, repeat: 0, value });
+  const [flaps, stitches] = [openFor(FLAP, card, answers), openFor(STITCH, card, answers)];
+  const boxesOf = (indexes: readonly number[]) => indexes.map((index) => card.layout.cells[index]!.box);
+  const told = await ctx.work.do('bend-flaps', {
+    burn: await benchBurnOf(ctx, card),
+    flaps: boxesOf(flaps),
+    stitches: boxesOf(stitches),
   });
-  return told.length;
+  const all = [
+    ...told.flaps.map((value, place) => ({ field: FLAP.field, cellIndex: flaps[place]!, value })),
+    ...told.stitches.map((value, place) => ({ field: STITCH.field, cellIndex: stitches[place]!, value })),
+  ];
+  await ctx.db.transaction().execute(async (tx) => {
+    for (const one of all) await putAnswer(tx, card.id, { ...one, repeat: 0 });
+  });
+  return all.length;
 }
 
 /** A picture of what the bench burned of a card, lit from below. */

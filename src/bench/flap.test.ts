@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { bendFlap } from './flap';
+import { bendFlap, lookAtStitches } from './flap';
 import type { Piece } from './piece';
 
 const PX = 25;
@@ -32,4 +32,13 @@ it('falls, tears, folds or breaks by what stands of its line, and gives nothing 
   expect(bent(flapped(0, 0.65), 'card')).toBe('folds');
   expect(bent(flapped(0, 0.2), 'card')).toBe('stiff');
   expect(bent(flapped(0.1, 1, false), 'card')).toBe('stiff');
+});
+
+it('dashes look like stitching where they show, lie on the sheet, and something is left between them', () => {
+  // The flap's line, looked at along the middle of a box round it.
+  const seen = (piece: Piece): string => lookAtStitches(piece, { x: 3, y: 1, width: 10, height: 4 });
+  expect(seen(flapped(0.3, 0.1))).toBe('stitching');
+  expect(seen(flapped(0.3, 0.01))).toBe('faint');
+  expect(seen(flapped(0.3, 0.7))).toBe('deep');
+  expect(seen(flapped(0, 0.1))).toBe('together');
 });

@@ -19,6 +19,31 @@ const FOLDS = new Set([
   'foam',
   'cork',
 ]);
+/** What a row of scored dashes looks like. */
+export type SeenStitches = 'stitching' | 'faint' | 'deep' | 'together';
+
+/** Stitches show where a dash is deeper than this share of a millimetre, and lie on the sheet up to this share of it; between two of them nothing shows. */
+const SHOWS_MM = 0.05;
+const DEEP_SHARE = 0.5;
+const TOGETHER_SHARE = 0.4;
+
+/** Looks at dashes that were scored along the middle of a box: by how deep they are, and what is left between them. */
+export function lookAtStitches({ width, pxPerMm, marginMm, depthMm, thicknessMm }: Piece, box: Box): SeenStitches {
+  const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
+  const [left, right, y] = [px(box.x), px(box.x + box.width), px(box.y + box.height / 2)];
+  const reach = Math.round(ASIDE_MM * pxPerMm);
+  const along = Array.from({ length: right - left }, (_, at) => {
+    let most = 0;
+    for (let aside = -reach; aside <= reach; aside++) most = Math.max(most, depthMm[(y + aside) * width + left + at]!);
+    return most;
+  }).sort((a, b) => a - b);
+  // Dashes take more than half of the line, what is between them more than a tenth.
+  const [between, dash] = [along[Math.floor(0.1 * along.length)]!, along[Math.floor(0.75 * along.length)]!];
+  if (dash < SHOWS_MM) return 'faint';
+  if (dash > DEEP_SHARE * thicknessMm) return 'deep';
+  return between > TOGETHER_SHARE * dash ? 'together' : 'stitching';
+}
+
 /** Shares of the line’s section that stand: below the first it falls, then it tears clean, then ragged. */
 const FALLS_BELOW = 0.015;
 const CLEAN_BELOW = 0.17;

@@ -1,7 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { BenchMachine, BenchPlace, BenchSheet, BurnedProgram, CardPart } from '../bench/bench';
 import type { Box as CutBox, GaugeAnswer } from '../bench/gauges';
-import type { BentFlap } from '../bench/flap';
+import type { BentFlap, SeenStitches } from '../bench/flap';
 import type { Tapped } from '../bench/tap';
 import type { TriedSlot } from '../bench/try-slot';
 import type { PrintOrder } from '../bench/printed-sheet';
@@ -252,11 +252,17 @@ export interface TryMatesJob extends Versioned {
   readonly pairs: readonly { readonly hole: number; readonly part: number }[];
 }
 
-/** Bends flaps of the piece. */
+/** Bends flaps of the piece, and looks at dashes that are to look like stitches. */
 export interface BendFlapsJob extends Versioned {
   readonly task: 'bend-flaps';
   readonly burn: BenchBurn;
-  readonly boxes: readonly CutBox[];
+  readonly flaps: readonly CutBox[];
+  readonly stitches: readonly CutBox[];
+}
+
+export interface BendFlapsAnswer {
+  readonly flaps: readonly BentFlap[];
+  readonly stitches: readonly SeenStitches[];
 }
 
 /** Lays the piece on the bench's light table. */
@@ -278,7 +284,7 @@ export interface Jobs {
   readonly gauge: { readonly job: GaugeJob; readonly answer: GaugeAnswer; readonly progress: never };
   readonly 'try-slots': { readonly job: TrySlotsJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
   readonly 'try-mates': { readonly job: TryMatesJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
-  readonly 'bend-flaps': { readonly job: BendFlapsJob; readonly answer: readonly BentFlap[]; readonly progress: never };
+  readonly 'bend-flaps': { readonly job: BendFlapsJob; readonly answer: BendFlapsAnswer; readonly progress: never };
   readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
   readonly 'measure-greys': {

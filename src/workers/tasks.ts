@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, type Shot } from '../bench/bench';
 import { lightTableShot } from '../bench/camera';
 import { bendReading } from '../bench/bend';
-import { bendFlap } from '../bench/flap';
+import { bendFlap, lookAtStitches } from '../bench/flap';
 import { caliperReading, depthReading } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { edgeOfMate, tryMate } from '../bench/try-mate';
@@ -200,9 +200,12 @@ export const TASKS: Tasks = {
     );
   },
 
-  async 'bend-flaps'({ burn, boxes }) {
+  async 'bend-flaps'({ burn, flaps, stitches }) {
     const piece = pieceOf(burn);
-    return boxes.map((box) => bendFlap(piece, box, { family: burn.sheet.family, seed: burn.burnSeed }));
+    return {
+      flaps: flaps.map((box) => bendFlap(piece, box, { family: burn.sheet.family, seed: burn.burnSeed })),
+      stitches: stitches.map((box) => lookAtStitches(piece, box)),
+    };
   },
 
   async 'light-table'({ burn }) {

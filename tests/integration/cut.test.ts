@@ -188,7 +188,9 @@ describe('squares that are cut out', () => {
     const { id } = await makeCardOf(app, pairingId, 'score');
     await burnCard(app, id);
     await answerCard(app, id, 'flap', 0, 'clean');
-    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 8 });
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 11 });
+    const stitches = { cardId: id, wish: { want: 'stitch' }, choice: {}, note: '' };
+    expect((await app.call('POST', '/api/facts', stitches)).json.facts).toMatchObject([{ name: 'score' }]);
     const kept = await app.call('POST', '/api/facts', { cardId: id, wish: { want: 'tear' }, choice: {}, note: '' });
     expect(kept.json.facts).toMatchObject([{ name: 'score' }]);
     expect(

@@ -7,7 +7,7 @@ import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
 import type { Burn } from '../../core/card/shape';
 import type { Point, Rect } from '../../core/geometry/point';
 import { dashesAlong } from '../../core/joint/perforation';
-import { scoreSettings, scoreShares, type ScorePlan } from './plan';
+import { scoreSettings, scoreShares, stitchesOf, type ScorePlan } from './plan';
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
@@ -19,7 +19,7 @@ const sidesOf = ({ x, y, width, height }: Rect): Point[] => [
   { x: round(x + width), y },
 ];
 
-/** Flaps in rows of one dash and columns of one skip; below them a row of scored ones, the least on the left. Each line comes before what frees its flap. */
+/** Flaps in rows of one dash and columns of one skip; below them a row of scored ones, the least on the left, and one of stitches. Each line comes before what frees its flap. */
 export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
   const { flapWidthMm, flapHeightMm, gapMm, cut } = plan;
   const liked = on.machine.likedUnits;
@@ -28,7 +28,7 @@ export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
   const skips = axisValues(plan.skip).map(round);
   const shares = scoreShares(plan);
   const across = rowOfBoxes(skips.length, flapWidthMm, flapHeightMm, gapMm);
-  const down = columnOfBoxes(dashes.length + 1, flapWidthMm, flapHeightMm, gapMm);
+  const down = columnOfBoxes(dashes.length + 2, flapWidthMm, flapHeightMm, gapMm);
   const flap = (row: number, column: number, line: Burn, levels: Drawn['cells'][number]['levels']) => {
     const box = { ...across[column]!, y: down[row]!.y };
     return {
@@ -62,7 +62,23 @@ export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
       { score: share },
     ),
   );
-  const cells = [...perforated, ...scored];
+  const shallowest = scoreSettings(plan, Math.min(...shares));
+  const stitched = stitchesOf(plan).map(({ dashMm, skipMm }, column) => {
+    const box = { ...across[column]!, y: down[dashes.length + 1]!.y };
+    const y = round(box.y + flapHeightMm / 2);
+    const lines = dashesAlong(flapWidthMm, { dashMm, skipMm }).map((ends) =>
+      ends.map((at) => ({ x: round(box.x + at), y })),
+    );
+    return {
+      box,
+      levels: { side: 'stitch', stitch: dashMm, score: Math.min(...shares) },
+      burns: [{ shape: { do: 'follow' as const, lines }, settings: shallowest }],
+      risk: deliveredBy(shallowest, on).lineJPerMm,
+      expected: null,
+      leftOut: false,
+    };
+  });
+  const cells = [...perforated, ...scored, ...stitched];
   const unit = letterOf('dash', dashes[0]!, liked).unit.toUpperCase();
   return {
     widthMm: round(across.at(-1)!.x + flapWidthMm),
@@ -81,8 +97,8 @@ export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
       }),
     ],
     lettersAll: true,
-    units: `${unit} / SCORED`,
-    caption: `SKIP ${unit} ACROSS / DASH ${unit} DOWN / LAST ROW SCORED`,
+    units: `${unit} / SCORED / STITCHES`,
+    caption: `SKIP ${unit} ACROSS / DASH ${unit} DOWN / THEN A ROW SCORED, AND ONE OF STITCHES`,
     constants: cutText(cut, liked),
     markers: 'none',
     air: cut.air,

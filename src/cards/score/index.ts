@@ -7,7 +7,15 @@ import { cutFields } from '../../core/card/plan-fields';
 import { standingShare } from '../../core/joint/perforation';
 import { drawFlaps } from './draw';
 import { findScore, SCORE_ASKS, USUAL_SCORE_WISH, type ScoreFinding, type ScoreWish } from './find';
-import { MOST_STEPS, SCORE_VERSION, scoreSettings, scoreShares, upgradeScorePlan, type ScorePlan } from './plan';
+import {
+  MOST_STEPS,
+  SCORE_VERSION,
+  scoreSettings,
+  scoreShares,
+  stitchesOf,
+  upgradeScorePlan,
+  type ScorePlan,
+} from './plan';
 import { proposeScore } from './propose';
 
 /** Why dashes and skips of a plan are no perforation; null where they are one. */
@@ -24,7 +32,8 @@ function runsTogether({ dash, skip, kerfMm }: ScorePlan): string | null {
 export const score = Object.freeze({
   kind: 'score',
   name: 'Score lines',
-  purpose: 'flaps that hang by perforated and scored lines: which tears clean, and which folds and holds',
+  purpose:
+    'flaps that hang by perforated and scored lines: which tears clean, which folds and holds; and dashes that look like stitching',
   rung: 'score',
   version: SCORE_VERSION,
   edges: () => [
@@ -50,6 +59,11 @@ export const score = Object.freeze({
       ...(longest <= plan.flapWidthMm
         ? []
         : [{ field: 'flapWidthMm', message: 'A dash and a skip have room in a flap.' }]),
+      ...within('stitchFromMm', plan.stitchFromMm, 1, 20, 'Stitches are 1 to 20 mm long.'),
+      ...within('stitchToMm', plan.stitchToMm, 1, 20, 'Stitches are 1 to 20 mm long.'),
+      ...(Math.max(...stitchesOf(plan).map(({ dashMm, skipMm }) => dashMm + skipMm)) <= plan.flapWidthMm
+        ? []
+        : [{ field: 'stitchToMm', message: 'A stitch and what is between two have room in a flap’s width.' }]),
       ...within('gapMm', plan.gapMm, 1, 20, 'Gaps are 1 to 20 mm.'),
       ...within('kerfMm', plan.kerfMm, 0, 2, 'A cut is 0 to 2 mm wide.'),
       ...(together === null ? [] : [{ field: 'skip.from', message: together }]),
@@ -60,6 +74,14 @@ export const score = Object.freeze({
   fields: (_plan, { machine }) => [
     { path: 'scoreFrom', label: 'Scored from', as: 'share', group: 'cells', hint: 'of a cut’s energy, in one pass' },
     { path: 'scoreTo', label: 'Scored up to', as: 'share', group: 'cells' },
+    {
+      path: 'stitchFromMm',
+      label: 'Stitches from',
+      as: 'length',
+      group: 'cells',
+      hint: 'scored as shallow as the least',
+    },
+    { path: 'stitchToMm', label: 'Stitches up to', as: 'length', group: 'cells' },
     { path: 'flapWidthMm', label: 'Flap, along its line', as: 'length', group: 'cells' },
     { path: 'flapHeightMm', label: 'Flap, beside it', as: 'length', group: 'cells' },
     { path: 'gapMm', label: 'Gap', as: 'length', group: 'cells' },
@@ -69,11 +91,17 @@ export const score = Object.freeze({
   draw: drawFlaps,
   bound: (plan, { machine }) => {
     const { dash, skip, flapWidthMm, flapHeightMm, cut } = plan;
-    const flaps = (dash.count + 1) * skip.count;
-    const dashes = Math.ceil(flapWidthMm / Math.min(...axisValues(dash))) + 1;
+    const flaps = (dash.count + 2) * skip.count;
+    const stitches = stitchesOf(plan).map(({ dashMm }) => dashMm);
+    const dashes = Math.ceil(flapWidthMm / Math.min(...axisValues(dash), ...stitches)) + 1;
     return sumOfBounds([
       boundOfLines(
-        { count: flaps * dashes, lengthMm: Math.max(...axisValues(dash)), corners: 2, reachMm: flapWidthMm },
+        {
+          count: flaps * dashes,
+          lengthMm: Math.max(...axisValues(dash), ...stitches),
+          corners: 2,
+          reachMm: flapWidthMm,
+        },
         cut,
         machine,
       ),
@@ -93,7 +121,7 @@ export const score = Object.freeze({
     return [
       {
         name: 'score',
-        at: { either: did === 'folds' ? 'folds' : 'tears' },
+        at: { either: did === 'folds' ? 'folds' : did === 'stitching' ? 'looks like stitching' : 'tears' },
         value: { settings, dashMm, skipMm, share },
         sigma: null,
         cellIndex,

@@ -2,7 +2,7 @@ import type { Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
 import type { BurnSettings } from '../../core/card/settings';
 
-export const SCORE_VERSION = 1;
+export const SCORE_VERSION = 2;
 export const MOST_STEPS = 6;
 
 /** Flaps that hang by a line each: perforated by dashes and skips, or scored with less than a cut’s energy. */
@@ -13,6 +13,9 @@ export interface ScorePlan extends BasePlan {
   /** A last row is scored: shares of a cut’s energy, as many as there are columns. */
   readonly scoreFrom: number;
   readonly scoreTo: number;
+  /** Below them dashes that are scored with the least of these shares and cut nothing, to look like stitching: their lengths, from column to column. */
+  readonly stitchFromMm: number;
+  readonly stitchToMm: number;
   /** Along the line, and beside it. */
   readonly flapWidthMm: number;
   readonly flapHeightMm: number;
@@ -21,9 +24,16 @@ export interface ScorePlan extends BasePlan {
   readonly cut: BurnSettings;
 }
 
+/** Stitches by hand are as long (common practice). */
+export const USUAL_STITCHES = { stitchFromMm: 2, stitchToMm: 4 } as const;
+/** Of a stitch so much shows no thread between it and the next one (from memory, without a source). */
+const BETWEEN_SHARE = 0.4;
+
 export function upgradeScorePlan(stored: object): ScorePlan {
   const { version } = stored as { version?: number };
   if (version === SCORE_VERSION) return stored as ScorePlan;
+  // Before dashes were scored for their looks.
+  if (version === 1) return { ...(stored as ScorePlan), version: SCORE_VERSION, ...USUAL_STITCHES };
   throw new RangeError(`unknown score plan version: ${version}`);
 }
 
@@ -33,6 +43,17 @@ export const scoreShares = ({ scoreFrom, scoreTo, skip }: ScorePlan): number[] =
     { length: skip.count },
     (_, k) => Math.round((scoreFrom + ((scoreTo - scoreFrom) * k) / Math.max(1, skip.count - 1)) * 1000) / 1000,
   );
+
+/** What stands between two stitches of a length. */
+export const betweenStitchesMm = (stitchMm: number): number => Math.round(BETWEEN_SHARE * stitchMm * 100) / 100;
+
+/** Dashes that are to look like stitches, from the shortest on the left. */
+export const stitchesOf = ({ stitchFromMm, stitchToMm, skip }: ScorePlan): { dashMm: number; skipMm: number }[] =>
+  Array.from({ length: skip.count }, (_, k) => {
+    const dashMm =
+      Math.round((stitchFromMm + ((stitchToMm - stitchFromMm) * k) / Math.max(1, skip.count - 1)) * 100) / 100;
+    return { dashMm, skipMm: betweenStitchesMm(dashMm) };
+  });
 
 /** Less than a cut: one pass, faster. */
 export const scoreSettings = ({ cut }: Pick<ScorePlan, 'cut'>, share: number): BurnSettings => ({

@@ -2,7 +2,7 @@ import type { Known, Proposal } from '../../core/card/contract';
 import { proposeFrame } from '../../core/card/frame-settings';
 import { fastestCutMmPerS, kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
-import { SCORE_VERSION, type ScorePlan } from './plan';
+import { SCORE_VERSION, USUAL_STITCHES, type ScorePlan } from './plan';
 
 const FLAP = { widthMm: 13, heightMm: 6 } as const;
 const GAP_MM = 2;
@@ -37,6 +37,7 @@ export function proposeScore(known: Known): Proposal<ScorePlan> {
       },
       scoreFrom,
       scoreTo: Math.max(SCORE.to, Math.min(0.95, hundredth(scoreFrom + 0.1))),
+      ...USUAL_STITCHES,
       flapWidthMm: FLAP.widthMm,
       flapHeightMm: FLAP.heightMm,
       gapMm: GAP_MM,
@@ -51,6 +52,7 @@ export function proposeScore(known: Known): Proposal<ScorePlan> {
       'skip.to': 'stands by a millimetre and more: it folds before it tears',
       kerfMm: kerf.origin,
       scoreFrom: 'of a cut’s energy, in one pass: shallow',
+      stitchFromMm: 'as long as stitches by hand are',
       size: 'flaps that a finger can bend',
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
-import type { Answer } from '../../core/card/asks';
+import { isAskedOf, type Answer } from '../../core/card/asks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
 import { linesOf } from '../../core/card/shape';
@@ -12,8 +12,8 @@ const layout = layCard(score, plan, pairing, { cardNumber: 71 });
 
 describe('flaps', () => {
   it('hang by their line alone: dashes and skips of their row and column, and scored ones below', () => {
-    expect(layout.cells).toHaveLength(9);
-    for (const { burns, box, levels } of layout.cells) {
+    expect(layout.cells).toHaveLength(12);
+    for (const { burns, box, levels } of layout.cells.slice(0, 9)) {
       const [line, sides] = burns.map(({ shape }) => linesOf(shape));
       // Down, along and up: the upper side is not among them.
       expect(sides![0]!.map(({ y }) => y)).toEqual([box.y, box.y + box.height, box.y + box.height, box.y]);
@@ -34,18 +34,35 @@ describe('flaps', () => {
         expect(scored! / cut!).toBeCloseTo(levels.score as number, 2);
       }
     }
-    expect(layout.cells.slice(6).map(({ levels }) => levels.score)).toEqual([0.12, 0.285, 0.45]);
+    expect(layout.cells.slice(6, 9).map(({ levels }) => levels.score)).toEqual([0.12, 0.285, 0.45]);
   });
 
   it('are scored by a share of all passes, in one', () => {
     const twice = { ...plan.cut, passes: 2 };
-    const [deepest] = layCard(score, { ...plan, cut: twice }, pairing, { cardNumber: 71 }).cells.slice(-1);
+    const deepest = layCard(score, { ...plan, cut: twice }, pairing, { cardNumber: 71 }).cells[8];
     const [scored, cut] = deepest!.burns.map(({ settings }) => deliveredBy(settings, pairing).lineJPerMm);
     expect(scored! / cut!).toBeCloseTo(0.45, 2);
     expect(deepest!.burns[0]!.settings.passes).toBe(1);
   });
 
+  it('stand over a row of stitches, which free nothing: dashes of the shallowest score', () => {
+    const [first, , last] = layout.cells.slice(9);
+    expect([first, last].map((cell) => cell!.levels.stitch)).toEqual([2, 4]);
+    const [a, b] = linesOf(last!.burns[0]!.shape);
+    expect(b![0]!.x - a![1]!.x).toBeCloseTo(1.6, 3);
+    expect(first!.burns).toHaveLength(1);
+    expect(first!.burns[0]!.settings).toEqual(layout.cells[6]!.burns[0]!.settings);
+    const [flap, stitch] = score.asks;
+    expect([layout.cells[0]!, first!].map((cell) => [isAskedOf(flap!, cell), isAskedOf(stitch!, cell)])).toEqual([
+      [true, false],
+      [false, true],
+    ]);
+    const { stitchFromMm: _, stitchToMm: __, ...old } = plan;
+    expect(score.upgrade({ ...old, version: 1 })).toEqual(plan);
+  });
+
   it.each([
+    ['stitchToMm', { stitchToMm: 10 }, 'have room'],
     ['skip.from', { kerfMm: 0.5 }, 'run into each other'],
     ['flapWidthMm', { flapWidthMm: 5 }, 'have room'],
     ['scoreTo', { scoreTo: 0.99 }, '5 to 95'],
@@ -60,12 +77,12 @@ describe('flaps', () => {
 describe('flaps that were bent', () => {
   const told = (words: Readonly<Record<number, string>>): Answer[] =>
     Object.entries(words).map(([cellIndex, value]) => ({
-      field: 'flap',
+      field: Number(cellIndex) < 9 ? 'flap' : 'stitch',
       cellIndex: Number(cellIndex),
       repeat: 0,
       value,
     }));
-  const find = (words: Readonly<Record<number, string>>, want: 'tear' | 'fold' = 'tear') =>
+  const find = (words: Readonly<Record<number, string>>, want: 'tear' | 'fold' | 'stitch' = 'tear') =>
     score.find(layout, { readings: [], answers: told(words) }, { pairing, facts: [] }, { want });
 
   it('tell the line that tears clean and holds best, and the one that folds easiest', () => {
@@ -80,6 +97,20 @@ describe('flaps that were bent', () => {
     expect(folds.chosen!.score).toBe(0.45);
     expect(folds.says).toContain('Score at 45 % of a cut’s energy: folds easiest');
     expect(score.settle(folds)).toMatchObject([{ at: { either: 'folds' }, value: { dashMm: null, share: 0.45 } }]);
+  });
+
+  it('and those that look like stitching, the longest of them', () => {
+    const words = { 0: 'clean', 9: 'stitching', 10: 'stitching', 11: 'together' };
+    const finding = find(words, 'stitch');
+    expect(finding.chosen!.cellIndex).toBe(10);
+    expect(finding.says).toBe('Stitches of 3 mm with 1.2 mm between, scored at 12 % of a cut’s energy.');
+    expect(score.settle(finding)).toMatchObject([
+      { at: { either: 'looks like stitching' }, value: { dashMm: 3, skipMm: 1.2, share: 0.12 } },
+    ]);
+    expect(find({ 9: 'faint' }, 'stitch').missing[0]).toContain('score deeper');
+    expect(find({ 0: 'clean' }, 'stitch').missing[0]).toContain('last row');
+    // A stitch is no flap.
+    expect(find(words).missing[0]).toContain('three of them');
   });
 
   it('say what is missing, and what to change', () => {

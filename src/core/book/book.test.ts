@@ -403,6 +403,9 @@ describe('facts', () => {
     expect(words('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 0.6, share: null })).toBe(
       'dashes 3 mm, 0.6 mm between',
     );
+    expect(words('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 1.2, share: 0.1 })).toBe(
+      'stitches 3 mm, 1.2 mm between',
+    );
     expect(words('score', { settings: PLAIN_FILL, dashMm: null, skipMm: null, share: 0.4 })).toBe(
       'scored at 40 % of a cut',
     );

@@ -114,7 +114,7 @@ export interface FactValues {
   readonly fit: KeptBounds & { readonly thicknessMm: number };
   /** Where each fit of a hole and a part that were both cut begins, by how much wider the hole is drawn than the part, and the kerfs that were made up for; full widths. */
   readonly mating: KeptBounds & { readonly holeKerfMm: number; readonly partKerfMm: number };
-  /** A line that tears or folds, which the conditions name: perforated by dashes and skips, or scored with a share of a cut's energy. */
+  /** A line that tears or folds, which the conditions name: perforated by dashes and skips, or scored with a share of a cut's energy; or dashes scored like stitches, which have all three. */
   readonly score: {
     readonly settings: BurnSettings;
     readonly dashMm: number | null;

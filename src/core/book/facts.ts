@@ -265,9 +265,9 @@ export const FACTS: { readonly [Name in FactName]: FactDefinition<Name> } = {
     owner: 'pairing',
     rung: 'score',
     show: ({ dashMm, skipMm, share }, liked) =>
-      share === null
-        ? `dashes ${length(dashMm ?? 0, liked)}, ${length(skipMm ?? 0, liked)} between`
-        : `scored at ${formatPower(share)} of a cut`,
+      dashMm !== null
+        ? `${share === null ? 'dashes' : 'stitches'} ${length(dashMm, liked)}, ${length(skipMm ?? 0, liked)} between`
+        : `scored at ${formatPower(share ?? 0)} of a cut`,
     sure: () => '',
     staleBy: [...MARK, 'thickness'],
   },

@@ -32,6 +32,8 @@ export type Ask =
       readonly options: readonly EyeOption[];
       /** Asked only of cells that are cut as one of these: by their level of `side`; left out for what is asked of all. */
       readonly sides?: readonly string[];
+      /** Asked of all but what is cut as one of these. */
+      readonly exceptSides?: readonly string[];
     }
   | {
       /** Which of two cells is better: answers name the better one, and the other in their value. */
@@ -66,8 +68,11 @@ export type Ask =
     };
 
 /** Whether something is asked of a cell. */
-export const isAskedOf = (ask: Ask, { levels }: Pick<Cell, 'levels'>): boolean =>
-  !('sides' in ask && ask.sides) || ask.sides.includes(String(levels.side));
+export function isAskedOf(ask: Ask, { levels }: Pick<Cell, 'levels'>): boolean {
+  const side = String(levels.side);
+  if ('exceptSides' in ask && ask.exceptSides?.includes(side)) return false;
+  return !('sides' in ask && ask.sides) || ask.sides.includes(side);
+}
 
 /** What a gauge's reading of a cell must be near to, in mm; null where nothing tells. */
 export function nearOf({ near }: Extract<Ask, { by: 'gauge' }>, { levels, wanted }: Cell): number | null {
@@ -78,7 +83,7 @@ export function nearOf({ near }: Extract<Ask, { by: 'gauge' }>, { levels, wanted
 }
 
 /** A question about each cell to be answered by eye; options as id, key and name. */
-export const eyeAsk = (field: string, question: string, options: readonly NamedOption[]): Ask => ({
+export const eyeAsk = (field: string, question: string, options: readonly NamedOption[]): EyeAsk => ({
   field,
   by: 'eye',
   of: 'cell',
@@ -98,6 +103,9 @@ type NamedOption = readonly [id: string, key: string, name: string];
 
 const optionsOf = (options: readonly NamedOption[]): EyeOption[] =>
   options.map(([id, key, name]) => ({ id, key, name }));
+
+/** What an eye says of a cell or a card. */
+export type EyeAsk = Extract<Ask, { by: 'eye' }>;
 
 /** How each of a card's own mates goes together with each of the others. */
 export type MatesAsk = Extract<Ask, { by: 'mates' }>;

@@ -53,6 +53,7 @@ export const CHANNELS = {
   },
   dash: { name: 'Dash', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   skip: { name: 'Skip', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
+  stitch: { name: 'Stitch', as: 'length', show: (level, liked) => `stitch ${formatLength(level, liked, 3)}` },
   score: { name: 'Scored', as: 'power', show: (level) => `scored at ${formatPower(level)}` },
   pitch: { name: 'Pitch', as: 'length', show: (level, liked) => formatLength(level, liked, 3) },
   size: { name: 'Size', as: 'length', show: formatLength },

@@ -1,6 +1,6 @@
 import { familyOf } from '../stock/families';
 import type { Stock } from '../stock/stock';
-import { eyeAsk, matesAsk, wordOf, type Ask, type Seen } from './asks';
+import { eyeAsk, matesAsk, wordOf, type Ask, type EyeAsk, type Seen } from './asks';
 
 /** Grades of a cell, by digit. */
 export const GRADE: Ask = eyeAsk('grade', 'How good is it?', [
@@ -61,14 +61,28 @@ export const MATE = matesAsk('mate', 'Put the part into the hole: how does it go
 export const asksForMates = (asks: readonly Ask[]): boolean => asks.includes(MATE);
 
 /** What a flap does that hangs by one line, by letter. */
-export const FLAP: Ask = eyeAsk('flap', 'Bend the flap: what does it do?', [
-  ['off', 'o', 'came off by itself'],
-  ['clean', 'c', 'tears clean'],
-  ['ragged', 'r', 'tears ragged'],
-  ['folds', 'f', 'folds and holds'],
-  ['breaks', 'b', 'breaks'],
-  ['stiff', 's', 'does not give'],
-]);
+export const FLAP: EyeAsk = {
+  ...eyeAsk('flap', 'Bend the flap: what does it do?', [
+    ['off', 'o', 'came off by itself'],
+    ['clean', 'c', 'tears clean'],
+    ['ragged', 'r', 'tears ragged'],
+    ['folds', 'f', 'folds and holds'],
+    ['breaks', 'b', 'breaks'],
+    ['stiff', 's', 'does not give'],
+  ]),
+  exceptSides: ['stitch'],
+};
+
+/** What a row of scored dashes looks like, by letter. */
+export const STITCH: EyeAsk = {
+  ...eyeAsk('stitch', 'Does it look like stitching?', [
+    ['stitching', 'y', 'like stitching'],
+    ['faint', 'l', 'too faint'],
+    ['deep', 'd', 'too deep'],
+    ['together', 'g', 'runs together'],
+  ]),
+  sides: ['stitch'],
+};
 
 /** Whether flaps are bent. */
 export const asksForBend = (asks: readonly Ask[]): boolean => asks.includes(FLAP);

@@ -1,8 +1,6 @@
 import { Button } from '../../components/Button';
-import { wordOf, type Ask, type Seen } from '../../core/card/asks';
+import { wordOf, type EyeAsk, type Seen } from '../../core/card/asks';
 import styles from './LookStage.module.css';
-
-type EyeAsk = Extract<Ask, { by: 'eye' }>;
 
 /** One question to the eye about a cell or the card, with a button for each answer; keys answer about the cell in focus alone. */
 export function EyeQuestion({

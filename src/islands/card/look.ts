@@ -1,4 +1,13 @@
-import { isAskedOf, numbersOf, wordOf, type Answer, type Ask, type MatesAsk, type Seen } from '../../core/card/asks';
+import {
+  isAskedOf,
+  numbersOf,
+  wordOf,
+  type Answer,
+  type Ask,
+  type EyeAsk,
+  type MatesAsk,
+  type Seen,
+} from '../../core/card/asks';
 import { BETTER } from '../../core/card/usual-asks';
 import type { Layout } from '../../core/card/layout';
 import { plainNumber } from '../../core/quantities/format';
@@ -7,7 +16,6 @@ import { LOW_CONFIDENCE, type CellReading } from '../../core/reading/observation
 /** An answer to be put; null takes back what was said. */
 export type NewAnswer = Omit<Answer, 'value'> & { readonly value: string | number | null };
 
-type EyeAsk = Extract<Ask, { by: 'eye' }>;
 type GaugeAsk = Extract<Ask, { by: 'gauge' }>;
 
 /** What is asked of each cell by eye, of the whole card by eye, and by a gauge. */

@@ -5,7 +5,9 @@ import { FLAP } from '../../../src/core/card/usual-asks';
 import type { Burned, Observer } from './observer';
 
 const bent = ({ piece, layout, pairing }: Burned, seed: string) =>
-  layout.cells.map((cell) => ({ cell, did: bendFlap(piece, cell.box, { family: pairing.stock.family, seed }) }));
+  layout.cells
+    .filter(({ levels }) => levels.side !== 'stitch')
+    .map((cell) => ({ cell, did: bendFlap(piece, cell.box, { family: pairing.stock.family, seed }) }));
 
 /** Share of a cell’s line that was drawn uncut. */
 const standing = ({ dash, skip, score }: Readonly<Record<string, unknown>>): number =>
@@ -24,7 +26,8 @@ export const scoreObserver: Observer<ScoreFinding> = {
   }),
   // What stands of the strongest line that tears clean, by most hands.
   truth: (burned) => {
-    const clean = burned.layout.cells.filter((_, index) => {
+    const flaps = bent(burned, 'any').map(({ cell }) => cell);
+    const clean = flaps.filter((_, index) => {
       const hands = Array.from({ length: 5 }, (__, hand) => bent(burned, `hand ${hand}`)[index]!.did);
       return hands.filter((did) => did === 'clean').length >= 3;
     });

@@ -3,11 +3,11 @@ import { TicketPart } from '../../../components/BenchFrame';
 import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
-import { FLAP } from '../../../core/card/usual-asks';
+import { FLAP, STITCH } from '../../../core/card/usual-asks';
 import { formatLength, formatPower } from '../../../core/quantities/format';
 import { findScore, USUAL_SCORE_WISH, type ScoreWish } from '../find';
 
-const NAMES = new Map(FLAP.by === 'eye' ? FLAP.options.map(({ id, name }) => [id, name]) : []);
+const NAMES = new Map([FLAP, STITCH].flatMap(({ options }) => options.map(({ id, name }) => [id, name] as const)));
 
 /** What each line did when its flap was bent, and the one for what is wanted. */
 export default function ScoreFindingScreen(props: FindingProps) {
@@ -36,6 +36,7 @@ export default function ScoreFindingScreen(props: FindingProps) {
             >
               <option value="tear">tear clean</option>
               <option value="fold">fold and hold</option>
+              <option value="stitch">look like stitching</option>
             </SelectField>
           </TicketPart>
         ),
@@ -44,10 +45,12 @@ export default function ScoreFindingScreen(props: FindingProps) {
       words={(cell) => did.get(cell.index) ?? ''}
       rows={[...lines]
         .sort((a, b) => a.cellIndex - b.cellIndex)
-        .map(({ cellIndex, dashMm, skipMm, score }): [string, string] => [
-          dashMm === null
-            ? `Scored at ${formatPower(score!)}`
-            : `Dash ${formatLength(dashMm, liked, 3)}, skip ${formatLength(skipMm!, liked, 3)}`,
+        .map(({ cellIndex, isStitch, dashMm, skipMm, score }): [string, string] => [
+          isStitch
+            ? `Stitch ${formatLength(dashMm!, liked, 3)}, ${formatLength(skipMm!, liked, 3)} between`
+            : dashMm === null
+              ? `Scored at ${formatPower(score!)}`
+              : `Dash ${formatLength(dashMm, liked, 3)}, skip ${formatLength(skipMm!, liked, 3)}`,
           did.get(cellIndex)!,
         ])}
     />

@@ -31,6 +31,8 @@ interface Props extends FindingProps {
   readonly words: (cell: Cell) => string;
   /** The ground of a cell, for kinds that show by it what became of it; none where left out. */
   readonly ground?: (cell: Cell) => string | undefined;
+  /** What is drawn over the card, in its millimetres; nothing where left out. */
+  readonly overlay?: ReactNode;
   /** What is wished, for kinds whose answer depends on it: its fields, and the wish that is kept with the answer. */
   readonly wish?: { readonly fields: ReactNode; readonly value: unknown };
   /** Comparisons by eye of two cells at a time, for kinds that ask for them. */
@@ -54,7 +56,7 @@ const NO_NEXT: NextOf = () => null;
 /** A finding that is a number: the card on the mat, the answer with its picture on the ticket, and one button to keep it. */
 export function FindingFrame(props: Props) {
   const { view, tabs, title, ladder, selected, onSelect, onKept, onAnswered } = props;
-  const { finding, rows, chart, caption, keep, ringed, words, ground, wish, byEye } = props;
+  const { finding, rows, chart, caption, keep, ringed, words, ground, overlay, wish, byEye } = props;
   const { card, reading, kept } = view;
   const layout = gathered(card.layout);
   const { stock, machine } = card.madeFor;
@@ -158,6 +160,7 @@ export function FindingFrame(props: Props) {
                     [...levelWords(cell.levels, machine.likedUnits), words(cell)].filter(Boolean).join(', ')
                   }
                 />
+                {overlay}
               </>
             )}
           </Mat>

@@ -9,6 +9,7 @@ import { deliveredPowerW } from '../../core/machine/machine';
 import { DROP, EDGE } from '../../core/card/usual-asks';
 import { thicknessOf } from '../../core/stock/stock';
 import { kerf } from '../kerf';
+import { cutContour } from './contour';
 import { findCut, USUAL_CUT_WISH, type CutWish } from './find';
 import { cut } from './index';
 import type { CutPlan } from './plan';
@@ -235,5 +236,29 @@ describe('what is missing', () => {
     // Where the head is as slow as does not char, and none came through.
     const slow = layCard(cut, { ...plan, speed: { ...plan.speed, from: 4, to: 20 } }, alder, { cardNumber: 9 });
     expect(found(tap(99, slow), {}, slow).missing[0]).toMatch(/only for engraving on this machine/);
+  });
+});
+
+describe('the line of a certainty over the card', () => {
+  it.each(['power', 'passes'] as const)('has what surely drops on its left, row by row of %s', (channel) => {
+    const of = layCard(
+      cut,
+      channel === 'power' ? plan : withRows({ ...plan, rows: { ...plan.rows, channel } }, alder),
+      alder,
+      { cardNumber: 9 },
+    );
+    const { window, outlineMm } = found(tap(0.9, of), {}, of);
+    const { line } = cutContour(of, window!, { certainty: 0.9, outlineMm }, alder);
+    expect(line.length).toBeGreaterThan(4);
+    for (let k = 0; k < line.length; k += 2) {
+      const [{ x, y }, below] = [line[k]!, line[k + 1]!];
+      const row = of.cells.filter(({ box }) => box.y === y);
+      expect(below).toEqual({ x, y: y + row[0]!.box.height });
+      // Squares whose middle lies left of it drop more surely than that, the others less.
+      for (const { index, box } of row) {
+        const { chance } = window!.chanceAt(energyOf(index, of), settingsOf(index, of).passes, outlineMm);
+        expect(chance >= 0.9).toBe(box.x + box.width / 2 <= x);
+      }
+    }
   });
 });

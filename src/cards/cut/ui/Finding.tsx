@@ -8,7 +8,9 @@ import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
 import { formatDuration, formatLength, formatPower, formatSpeed, plainNumber } from '../../../core/quantities/format';
 import type { CutChoice, Want } from '../choices';
+import { cutContour } from '../contour';
 import { findCut, USUAL_CUT_WISH, type CutFinding, type CutWish } from '../find';
+import styles from './Finding.module.css';
 
 const WANT_NAMES: Readonly<Record<Want, string>> = { faster: 'Faster', cooler: 'Cooler', cleaner: 'Cleaner' };
 const WORDS: Readonly<Record<string, string>> = {
@@ -22,6 +24,8 @@ const WORDS: Readonly<Record<string, string>> = {
 };
 const CERTAINTIES = [0.9, 0.95, 0.98, 0.99] as const;
 const CURVE_STEPS = 24;
+/** Where as many parts drop as hang. */
+const HALF = 0.5;
 /** Where a square dropped out of the sheet. */
 const HOLE = '#26332f';
 
@@ -43,6 +47,15 @@ export default function CutFindingScreen(props: FindingProps) {
     drops === null ? [] : [{ x: energy, y: drops ? 100 - (passes - 1) : passes - 1, cellIndex }],
   );
   const passes = chosen?.settings.passes ?? 1;
+  const contours = useMemo(
+    () =>
+      finding.window
+        ? [HALF, wish.certainty].map((certainty) =>
+            cutContour(card.layout, finding.window!, { certainty, outlineMm: finding.outlineMm }, card.madeFor),
+          )
+        : [],
+    [card, finding, wish.certainty],
+  );
   const curve = useMemo(() => curveOf(finding, passes), [finding, passes]);
   return (
     <FindingFrame
@@ -56,6 +69,18 @@ export default function CutFindingScreen(props: FindingProps) {
         const edge = square.edge ? `, ${square.edge} edge` : '';
         return `${WORDS[square.word] ?? square.word}${edge}${heldUp.includes(cell.index) ? ', held up inside' : ''}`;
       }}
+      overlay={
+        <g className={styles.contour} aria-hidden="true">
+          {contours.map(({ certainty, line }) => (
+            <polyline
+              key={certainty}
+              data-certainty={certainty}
+              className={certainty === HALF ? styles.half : undefined}
+              points={line.map(({ x, y }) => `${x},${y}`).join(' ')}
+            />
+          ))}
+        </g>
+      }
       ground={(cell) => (said.get(cell.index)?.drops ? HOLE : undefined)}
       wish={{
         value: wish,
@@ -125,7 +150,7 @@ export default function CutFindingScreen(props: FindingProps) {
           ? [['Held up inside', heldUp.map((index) => `square ${index + 1}`).join(', ')] as const]
           : []),
       ]}
-      caption={`Dark squares of the card dropped. Each point is a square, above where it dropped, below where it did not. The curve is the share that drops${passes > 1 ? ` in ${passes} passes` : ''}, with its 95 % band.`}
+      caption={`Dark squares of the card dropped; left of the line ${plainNumber(100 * wish.certainty, 3)} of 100 do and more, left of the dashed one every second. Each point is a square, above where it dropped, below where it did not. The curve is the share that drops${passes > 1 ? ` in ${passes} passes` : ''}, with its 95 % band.`}
       chart={
         points.length > 0 && (
           <PointChart

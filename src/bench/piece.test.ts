@@ -4,7 +4,7 @@ import { demoPairing } from '../../tests/support/demo';
 import { rayleighOf } from './bench';
 import type { Trace } from './laser';
 import { benchMachineOf } from './of-records';
-import { burnPiece, trueLuminanceRatio, type BurnRequest, type Piece } from './piece';
+import { burnPiece, deepened, trueLuminanceRatio, type BurnRequest, type Piece } from './piece';
 import { SPECIMENS, type Specimen } from './specimens';
 
 const { machine, lens: ownLens } = demoPairing('marl', 'alder');
@@ -57,6 +57,27 @@ function atLine(request: BurnRequest, x: number, y: number): number {
   const small = { x: x - 0.1, y: y - 0.1, width: 0.2, height: 0.2 };
   return trueLuminanceRatio(burnPiece(request), small);
 }
+
+describe('a crossing', () => {
+  const from = (soundMm: number, resistanceAt: (mm: number) => number) =>
+    deepened({ fromMm: 0.2, soundMm, thicknessMm: 3 }, resistanceAt);
+  it('goes deeper by what it takes in sound stock, less by what resists it, and on through the sheet', () => {
+    expect(from(0.4, () => 1)).toBeCloseTo(0.6, 9);
+    expect(from(0.4, () => 2)).toBeCloseTo(0.4, 9);
+    // Half a millimetre of sound stock, then a pocket that takes twice as much.
+    expect(from(1, (mm) => (mm < 0.7 - 1e-9 ? 1 : 2))).toBeCloseTo(0.95, 9);
+    expect(from(5, () => 1)).toBeCloseTo(5.2, 9);
+    expect(deepened({ fromMm: 0, soundMm: 0.05, thicknessMm: 3 }, () => 9)).toBeCloseTo(0.05, 9);
+  });
+  it('ends, whatever is left of it by rounding', () => {
+    let asked = 0;
+    const hard = (): number => {
+      if (++asked > 50) throw new Error('it never ends');
+      return 2.944035;
+    };
+    expect(from(0.236752, hard)).toBeCloseTo(0.2 + 0.236752 / 2.944035, 9);
+  });
+});
 
 describe('focus on the bench', () => {
   it('has a Rayleigh range of the lens: as long as its focal length asks for, shorter for a wide beam and a small spot', () => {

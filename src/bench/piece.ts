@@ -66,6 +66,34 @@ const BAND_PX = 4_000_000;
 /** Side of the blocks that haze is worked out on. */
 const BLOCK_MM = 0.32;
 
+/** A place that is burned deeper: from where, and how much deeper it would be in sound stock. */
+interface Deepening {
+  readonly fromMm: number;
+  readonly soundMm: number;
+  readonly thicknessMm: number;
+}
+
+/**
+ * How deep a place is after one crossing. It can go deep: what resists it changes on the way down. The face itself has nothing that does. What is left
+ * when it is through is counted as in sound stock.
+ */
+export function deepened(
+  { fromMm, soundMm, thicknessMm }: Deepening,
+  resistanceAt: (depthMm: number) => number,
+): number {
+  let left = soundMm;
+  let at = fromMm;
+  while (left > 0 && at < thicknessMm) {
+    const hard = at < FACE_MM ? 1 : resistanceAt(at);
+    const most = at < FACE_MM ? FACE_MM : thicknessMm / 6;
+    // What is left is spent here, to nothing: taken off by the product of its quotient it can stay above nothing for ever.
+    if (left <= most * hard) return at + left / hard;
+    at += most;
+    left -= most * hard;
+  }
+  return at + left;
+}
+
 /** Down to here a burn is on the face, above what may be glued or grown into the sheet. */
 const FACE_MM = 0.05;
 
@@ -233,16 +261,9 @@ function burnBand(
     if (over <= 0 || perMm3 === null) return;
     const x = (index % window.width) / px;
     const y = (Math.floor(index / window.width) + window.top) / px;
-    // One crossing can go deep: what resists it changes on the way down. The face itself has nothing that does.
-    let left = over / (perMm3 * air.cutting);
-    let at = now;
-    while (left > 0 && at < thicknessMm) {
-      const hard = at < FACE_MM ? 1 : nature.ground.resistance(x, y, at);
-      const step = Math.min(left / hard, at < FACE_MM ? FACE_MM : thicknessMm / 6);
-      at += step;
-      left -= step * hard;
-    }
-    depth[index] = at + Math.max(0, left);
+    depth[index] = deepened({ fromMm: now, soundMm: over / (perMm3 * air.cutting), thicknessMm }, (at) =>
+      nature.ground.resistance(x, y, at),
+    );
   };
   const remove = (air: AirEffect): void => {
     for (const index of touched) removeAt(index, air);

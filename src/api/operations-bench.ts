@@ -281,7 +281,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
     method: 'POST',
     path: '/api/cards/{cardId}/tap',
     summary:
-      'Tap the sheet under every part of a card that the bench cut, and note what drops where nobody has said so yet; of a card of slots, push an offcut into each, of one of knobs every part into every hole, and note how it goes',
+      'Tap the sheet under every part of a card that the bench cut, and note what drops where nobody has said so yet; of a card of slots, push an offcut into each, of one that gets pass after pass count them, of one of knobs every part into every hole, and note how it goes',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',

@@ -3,13 +3,16 @@ import { cardKind } from '../cards/registry';
 import { isAskedOf, type Answer, type Ask } from '../core/card/asks';
 import {
   asksForBend,
+  asksForCount,
   asksForMates,
   asksForPush,
   asksForTap,
+  COUNT,
   DROP,
   EDGE,
   FIT,
   FLAP,
+  NOT_DROPPED,
   STITCH,
 } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
@@ -72,6 +75,7 @@ export async function tapSheet(ctx: AppContext, cardId: number): Promise<{ tappe
   const card = await getCard(ctx, cardId);
   const { asks } = cardKind(card.kind);
   if (asksForMates(asks)) return { tapped: await tryMates(ctx, card) };
+  if (asksForCount(asks)) return { tapped: await countPasses(ctx, card) };
   if (asksForBend(asks)) return { tapped: await bendFlaps(ctx, card) };
   const slotsTried = asksForPush(asks) ? await trySlots(ctx, card, asks) : null;
   if (slotsTried !== null && !asksForTap(asks)) {
@@ -135,6 +139,26 @@ async function trySlots(
     }
   });
   return { tried, cannot };
+}
+
+/** Counts after which pass the part of a card dropped; nothing where somebody has said so, and a Problem where passes are left that may drop it yet. */
+async function countPasses(ctx: AppContext, card: CardRecord): Promise<number> {
+  const [cell] = card.layout.cells;
+  const answers = await answersOfCard(ctx.db, card.id);
+  if (openFor(COUNT, card, answers).length === 0) return 0;
+  const { loose, passes } = await ctx.work.do('count-passes', {
+    burn: await benchBurnOf(ctx, card),
+    box: cutBox(cell!),
+  });
+  if (loose === null && passes < cell!.burns.length)
+    throw new Problem('cannot-measure', `It has not dropped after ${passes} passes, and the burn was stopped there.`);
+  await putAnswer(ctx.db, card.id, {
+    field: COUNT.field,
+    cellIndex: cell!.index,
+    repeat: 0,
+    value: loose === null ? NOT_DROPPED : String(loose),
+  });
+  return 1;
 }
 
 /** Bends every flap, and looks at every row of stitches, that nobody has spoken of yet, and returns how many those were. */

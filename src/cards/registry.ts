@@ -14,6 +14,7 @@ import { interval } from './interval';
 import { knobs } from './knobs';
 import { lineWidth } from './line-width';
 import { part } from './part';
+import { passCount } from './pass-count';
 import { passes } from './passes';
 import { picture } from './picture';
 import { runUp } from './run-up';
@@ -44,6 +45,7 @@ export const CARD_KINDS = {
   bed,
   cut,
   'cut-check': cutCheck,
+  'pass-count': passCount,
   'cut-focus': cutFocus,
   passes,
   kerf,

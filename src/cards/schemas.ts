@@ -12,6 +12,7 @@ import { kerfSchemas } from './kerf/schema';
 import { knobsSchemas } from './knobs/schema';
 import { lineWidthSchemas } from './line-width/schema';
 import { partSchemas } from './part/schema';
+import { passCountSchemas } from './pass-count/schema';
 import { passesSchemas } from './passes/schema';
 import { pictureSchemas } from './picture/schema';
 import type { KindSchemas } from './plan-schemas';
@@ -44,6 +45,7 @@ export const CARD_SCHEMAS = {
   cut: cutSchemas,
   'cut-check': cutCheckSchemas,
   'cut-focus': cutFocusSchemas,
+  'pass-count': passCountSchemas,
   passes: passesSchemas,
   kerf: kerfSchemas,
   slots: slotsSchemas,

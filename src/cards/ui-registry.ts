@@ -25,6 +25,7 @@ export const CARD_SCREENS = {
   cut: { Finding: lazy(() => import('./cut/ui/Finding')) },
   'cut-check': { Finding: lazy(() => import('./cut-check/ui/Finding')) },
   'cut-focus': { Finding: lazy(() => import('./cut-focus/ui/Finding')) },
+  'pass-count': { Finding: lazy(() => import('./pass-count/ui/Finding')) },
   passes: { Finding: lazy(() => import('./passes/ui/Finding')) },
   kerf: { Finding: lazy(() => import('./kerf/ui/Finding')) },
   slots: { Finding: lazy(() => import('./slots/ui/Finding')) },

@@ -231,6 +231,19 @@ export interface TapJob extends Versioned {
   readonly boxes: readonly CutBox[];
 }
 
+/** Looks after every pass of a part whether it has come loose. */
+export interface CountPassesJob extends Versioned {
+  readonly task: 'count-passes';
+  readonly burn: BenchBurn;
+  readonly box: CutBox;
+}
+
+/** After which pass it was loose, null where it is not yet; and how many it got. */
+export interface CountPassesAnswer {
+  readonly loose: number | null;
+  readonly passes: number;
+}
+
 /** Pushes an offcut of the sheet into slots of the piece, or the part of it that a slot is for. */
 export interface TrySlotsJob extends Versioned {
   readonly task: 'try-slots';
@@ -285,6 +298,11 @@ export interface Jobs {
   readonly 'try-slots': { readonly job: TrySlotsJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
   readonly 'try-mates': { readonly job: TryMatesJob; readonly answer: readonly TriedSlot[]; readonly progress: never };
   readonly 'bend-flaps': { readonly job: BendFlapsJob; readonly answer: BendFlapsAnswer; readonly progress: never };
+  readonly 'count-passes': {
+    readonly job: CountPassesJob;
+    readonly answer: CountPassesAnswer;
+    readonly progress: never;
+  };
   readonly tap: { readonly job: TapJob; readonly answer: readonly Tapped[]; readonly progress: never };
   readonly 'light-table': { readonly job: LightTableJob; readonly answer: LightTableAnswer; readonly progress: never };
   readonly 'measure-greys': {

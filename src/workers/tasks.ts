@@ -3,7 +3,7 @@ import { burnPrograms, casualShot, exposedLess, jpegOf, photograph, type Piece, 
 import { lightTableShot } from '../bench/camera';
 import { bendReading } from '../bench/bend';
 import { bendFlap, lookAtStitches } from '../bench/flap';
-import { caliperReading, depthReading } from '../bench/gauges';
+import { caliperReading, depthReading, isLoose } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { edgeOfMate, tryMate } from '../bench/try-mate';
 import { trySlot } from '../bench/try-slot';
@@ -174,6 +174,16 @@ export const TASKS: Tasks = {
   async tap({ burn, boxes }) {
     const piece = pieceOf(burn);
     return boxes.map((box) => tapPart(piece, box));
+  },
+
+  async 'count-passes'({ burn, box }) {
+    // A hand is waited for before every pass but the first.
+    const last = burn.programs.at(-1)!;
+    const ends = [...last.hands.map(({ line }) => line), last.lines].sort((a, b) => a - b);
+    for (const [pass, lines] of ends.entries())
+      if (isLoose(pieceOf({ ...burn, programs: [{ ...last, lines }] }), box))
+        return { loose: pass + 1, passes: ends.length };
+    return { loose: null, passes: ends.length };
   },
 
   async 'try-slots'({ burn, boxes }) {

@@ -147,6 +147,28 @@ describe('squares that are cut out', () => {
     expect(fact.fact.at).toEqual({ part: 'Gate' });
   });
 
+  it('get pass after pass on the bench, which counts those that dropped them', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'acrylic');
+    const { id } = await makeCardOf(app, pairingId, 'pass-count', () => ({ sizeMm: 6 }));
+    await burnCard(app, id);
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 1 });
+    expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 0 });
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    // Half of what the family’s figure asks for, or up to twice as much.
+    expect(view.answers).toEqual([
+      { field: 'count', cellIndex: 0, repeat: 0, value: expect.stringMatching(/^[2-8]$/) },
+    ]);
+    const wish = { certainty: 0.9, outlineMm: null };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'cut' }]);
+    // Too little in all passes together: it has not dropped, whatever the hand does.
+    const weak = await makeCardOf(app, pairingId, 'pass-count', () => ({ sizeMm: 6, mostPasses: 2 }));
+    await burnCard(app, weak.id);
+    await app.call('POST', `/api/cards/${weak.id}/tap`);
+    const { json: held } = await app.call('GET', `/api/cards/${weak.id}`);
+    expect(held.answers).toMatchObject([{ value: 'none' }]);
+  });
+
   it('go into holes in every way, from one sheet or from two stocks, and where fits begin is kept', async () => {
     const { pairingId } = await makePairing(app, 'marl', 'acrylic');
     const { id } = await makeCardOf(app, pairingId, 'knobs', () => ({ holes: 2, parts: 4 }));

@@ -7,7 +7,7 @@ import { boxOfShape } from '../../core/card/shape';
 import { cutWindowOf, type CutTrial, type CutWindow } from '../../core/fit/cut-window';
 import { formatLength, formatSpeed, plainNumber } from '../../core/quantities/format';
 import { heldUpPer100Mm } from '../../core/stock/cutting';
-import { thicknessOf } from '../../core/stock/stock';
+import { goodForThickness } from '../../core/stock/good-for';
 import { choicesOf, type CutChoice, type Want } from './choices';
 import { tappedSquares, type TappedSquare } from './squares';
 
@@ -37,16 +37,6 @@ export interface CutFinding extends BaseFinding {
   readonly thicknessMm: { readonly from: number; readonly to: number };
   /** Squares that held up although sound stock was surely through. */
   readonly heldUp: readonly number[];
-}
-
-/** A setting is good for sheets as thick as the one it was found on, and so much thinner: thinner still, it scorches (from memory, without a source). */
-const THINNEST_SHARE = 0.85;
-/** Of a sheet that was measured in one place only, or not at all, nobody knows how thick it is elsewhere. */
-const SPREAD_SHARE = 0.02;
-
-function goodFor(stock: Known['pairing']['stock']): CutFinding['thicknessMm'] {
-  const { meanMm, spreadMm } = thicknessOf(stock);
-  return { from: THINNEST_SHARE * meanMm, to: meanMm + Math.max(2 * (spreadMm ?? 0), SPREAD_SHARE * meanMm) };
 }
 
 /** Fewer tapped squares than this tell nothing. */
@@ -85,7 +75,7 @@ export function findCut(layout: Layout, seen: Seen, known: Known, wish: CutWish)
   const squareMm = 4 * boxOfShape(mainBurn(layout.cells[0]!).shape).width;
   const outlineMm = wish.outlineMm ?? squareMm;
   const squares = tappedSquares(layout, seen, pairing, wish.knife);
-  const thicknessMm = goodFor(pairing.stock);
+  const thicknessMm = goodForThickness(pairing.stock);
   const none = { squares, window: null, outlineMm, thicknessMm, choices: [], chosen: null, heldUp: [], says: '' };
   const missing = lacking(squares, layout, known);
   if (missing !== '') return { ...none, missing: [missing] };

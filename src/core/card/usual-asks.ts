@@ -36,6 +36,19 @@ export const DROP: Ask = eyeAsk('drop', 'Tap the sheet: what happens?', [
   ['flare', 'f', 'flare-up'],
 ]);
 
+/** Passes that are counted, at the most: as many as there are digits. */
+export const MOST_COUNTED = 9;
+export const NOT_DROPPED = 'none';
+
+/** After which pass a part dropped that gets one after another, by digit. */
+export const COUNT = eyeAsk('count', 'After which pass did it drop?', [
+  ...Array.from({ length: MOST_COUNTED }, (_, k) => [String(k + 1), String(k + 1), String(k + 1)] as const),
+  [NOT_DROPPED, 'n', 'not even after the last'],
+]);
+
+/** Whether passes are counted. */
+export const asksForCount = (asks: readonly Ask[]): boolean => asks.includes(COUNT);
+
 /** The colour of a cut's edge. */
 export const EDGE: Ask = eyeAsk('edge', 'What colour is its edge?', [
   ['pale', 'p', 'pale'],

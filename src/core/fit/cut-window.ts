@@ -8,6 +8,8 @@ export interface CutTrial {
   /** Length of its outline. */
   readonly outlineMm: number;
   readonly drops: boolean;
+  /** Of one that got pass after pass and dropped: with what it had not yet. Left out where nobody looked before. */
+  readonly heldAt?: { readonly energy: number; readonly passes: number };
 }
 
 /** What a chance is, and between what it lies with 95 %. */
@@ -90,19 +92,21 @@ function quantile(values: readonly (readonly [value: number, weight: number])[],
  * places that hold up lie along the outline as by chance, and ask for more, the more the rarer: so a long outline drops less often than a short one,
  * which a logistic curve would not say. All of it is weighed on a grid: no answers, however contradictory, keep it from ending; few of them leave it
  * unsure. What is known before, weakly: how much sound stock scatters, how many places hold up (`usualPer100Mm`, good to a factor of e), and that several
- * passes ask together for about as much as one; nothing is said of other passes where all trials had as many. Throws RangeError for no trials, and for energies, passes or outlines that are not above zero.
+ * passes ask together for about as much as one; nothing is said of other passes where all trials had as many. A part that got pass after pass tells between which two it dropped. Throws RangeError for no trials, and for energies, passes or outlines that are not above zero.
  */
 export function cutWindowOf(trials: readonly CutTrial[], usualPer100Mm: number): CutWindow {
   if (trials.length === 0) throw new RangeError('invalid trials: there are none');
   if (trials.some(({ energy, passes, outlineMm }) => !(energy > 0 && passes >= 1 && outlineMm > 0)))
     throw new RangeError('invalid trials: energies and outlines are above zero, passes 1 or more');
-  const told = trials.map(({ energy, passes, outlineMm, drops }) => ({
+  const told = trials.map(({ energy, passes, outlineMm, drops, heldAt }): Told => ({
     lnEnergy: Math.log(energy),
     lnPasses: Math.log(passes),
     outlineMm,
     drops,
+    heldAt: heldAt ? { lnEnergy: Math.log(heldAt.energy), lnPasses: Math.log(heldAt.passes) } : null,
   }));
-  const severalPasses = new Set(trials.map(({ passes }) => passes)).size > 1;
+  const severalPasses =
+    new Set(trials.flatMap(({ passes, heldAt }) => [passes, ...(heldAt ? [heldAt.passes] : [])])).size > 1;
   const dearers = severalPasses ? DEARER_STEPS : ([0] as const);
   const before = told.map((one) => one.lnEnergy);
   const [from, to] = [Math.min(...before) - 1, Math.max(...before) + 1];
@@ -149,6 +153,7 @@ interface Told {
   readonly lnPasses: number;
   readonly outlineMm: number;
   readonly drops: boolean;
+  readonly heldAt: { readonly lnEnergy: number; readonly lnPasses: number } | null;
 }
 
 interface Grid {
@@ -174,9 +179,11 @@ function weighed(told: readonly Told[], usualPerMm: number, grid: Grid): Draw[] 
       const middle = grid.from + ((grid.to - grid.from) * row) / (MIDDLES - 1);
       const one = { middle, scatter, perMm: usualPerMm * Math.exp(held), more, dearer };
       let log = -0.5 * (Math.log(scatter / USUAL_SCATTER) ** 2 + held ** 2 + (dearer / DEARER) ** 2);
-      for (const { lnEnergy, lnPasses, outlineMm, drops } of told) {
+      for (const { lnEnergy, lnPasses, outlineMm, drops, heldAt } of told) {
         const chance = chanceOf(one, lnEnergy, lnPasses, outlineMm);
-        log += Math.log(drops ? chance : 1 - chance);
+        // The same place that dropped had held before: it lies between the two.
+        const before = heldAt ? chanceOf(one, heldAt.lnEnergy, heldAt.lnPasses, outlineMm) : 0;
+        log += Math.log(drops ? Math.max(SURELY, chance - before) : 1 - chance);
         // No answer makes anything likelier: what has fallen behind stays there.
         if (log < best + LEAST_LOG) break;
       }

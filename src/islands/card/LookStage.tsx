@@ -15,10 +15,12 @@ import { gathered } from '../../core/card/station';
 import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import {
   asksForBend,
+  asksForCount,
   asksForMates,
   asksForPush,
   asksForTap,
   asksOn,
+  COUNT,
   DROP,
   FIT,
   FLAP,
@@ -94,9 +96,19 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const action = useAction();
   const taps = asksForTap(asks);
   const pushes = asksForPush(asks);
-  const byHand = asks.filter(({ field }) => [DROP.field, FIT.field, FLAP.field].includes(field));
+  const byHand = asks.filter(({ field }) => [DROP.field, FIT.field, FLAP.field, COUNT.field].includes(field));
   const mates = asksForMates(asks);
-  const does = mates ? 'mate' : asksForBend(asks) ? 'bend' : taps && pushes ? 'both' : taps ? 'tap' : 'push';
+  const does = mates
+    ? 'mate'
+    : asksForCount(asks)
+      ? 'count'
+      : asksForBend(asks)
+        ? 'bend'
+        : taps && pushes
+          ? 'both'
+          : taps
+            ? 'tap'
+            : 'push';
   const isOpen = (ask: Ask): boolean =>
     layout.order.some((index) => isAskedOf(ask, layout.cells[index]!) && wordOf(seen, ask.field, index) === null);
 

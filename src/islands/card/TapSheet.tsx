@@ -8,6 +8,7 @@ const WORDS = {
   push: ['Pushing …', 'Push an offcut into the simulated slots'],
   bend: ['Bending …', 'Bend the simulated flaps'],
   mate: ['Putting together …', 'Put the simulated parts together'],
+  count: ['Counting …', 'Count the simulated passes'],
   both: ['Trying …', 'Tap the simulated sheet, push the part in'],
 } as const;
 

@@ -14,6 +14,7 @@ import { knobsObserver } from './knobs';
 import { lineWidthObserver } from './line-width';
 import type { Observer } from './observer';
 import { partObserver } from './part';
+import { passCountObserver } from './pass-count';
 import { passesObserver } from './passes';
 import { pictureObserver } from './picture';
 import { runUpObserver } from './run-up';
@@ -41,6 +42,7 @@ const OBSERVERS: Readonly<Record<string, unknown>> = {
   knobs: knobsObserver,
   'line-width': lineWidthObserver,
   part: partObserver,
+  'pass-count': passCountObserver,
   passes: passesObserver,
   picture: pictureObserver,
   'run-up': runUpObserver,

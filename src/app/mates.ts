@@ -26,7 +26,6 @@ export function isOtherHalf(
 ): boolean {
   if (!a.mates || !b.mates || a.mates.otherStock === null || b.mates.otherStock === null) return false;
   return (
-    a.mates.own !== b.mates.own &&
     a.mates.shape === b.mates.shape &&
     sameSteps(a.mates.othersMm, ownLadder(b)) &&
     sameSteps(b.mates.othersMm, ownLadder(a))

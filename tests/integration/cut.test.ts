@@ -161,6 +161,12 @@ describe('squares that are cut out', () => {
     const wish = { certainty: 0.9, outlineMm: null };
     const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
     expect(kept.json.facts).toMatchObject([{ name: 'cut' }]);
+    // With as many and no more it drops in the last one.
+    const passes = Number(view.answers[0].value);
+    const just = await makeCardOf(app, pairingId, 'pass-count', () => ({ sizeMm: 6, mostPasses: passes }));
+    await burnCard(app, just.id);
+    await app.call('POST', `/api/cards/${just.id}/tap`);
+    expect((await app.call('GET', `/api/cards/${just.id}`)).json.answers).toMatchObject([{ value: String(passes) }]);
     // Too little in all passes together: it has not dropped, whatever the hand does.
     const weak = await makeCardOf(app, pairingId, 'pass-count', () => ({ sizeMm: 6, mostPasses: 2 }));
     await burnCard(app, weak.id);

@@ -261,4 +261,11 @@ describe('the line of a certainty over the card', () => {
       }
     }
   });
+  it('stands halfway between two squares where its energy is the mean of their logarithms', () => {
+    const [a, b] = layout.cells.slice(1, 3);
+    const between = Math.sqrt(energyOf(a!.index) * energyOf(b!.index));
+    const window = { ...found(tap(0.9)).window!, energyFor: () => between };
+    const { line } = cutContour(layout, window, { certainty: 0.98, outlineMm: 24 }, alder);
+    expect(line[0]!.x).toBeCloseTo((a!.box.x + b!.box.x + b!.box.width) / 2, 6);
+  });
 });

@@ -12,7 +12,7 @@ export function drawPassCount({ sizeMm, mostPasses, cut }: PassCountPlan, on: Pa
     settings: cut,
     ...(pass > 0 && {
       before: {
-        text: `${pass === 1 ? '1 pass is' : `${pass} passes are`} done. Tap the sheet: has the square dropped? Then stop here, and say ${pass}; if not, go on.`,
+        text: `${pass === 1 ? '1 pass is' : `${pass} passes are`} done. Tap the sheet: has the square dropped? Then stop here, and say ${pass}; if not, go on`,
       },
     }),
   }));

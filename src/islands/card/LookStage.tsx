@@ -145,9 +145,11 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
     else for (const { field, value } of pressed.answers) say(field, cellIndex, value);
   };
 
-  const cell = selected === null ? undefined : layout.cells[selected];
-  const shown = selected === null ? undefined : readings.get(selected);
-  const shownThrough = selected === null ? undefined : throughs.get(selected);
+  // A card of one cell leaves nothing to choose.
+  const looked = selected ?? (layout.cells.length === 1 ? 0 : null);
+  const cell = looked === null ? undefined : layout.cells[looked];
+  const shown = looked === null ? undefined : readings.get(looked);
+  const shownThrough = looked === null ? undefined : throughs.get(looked);
   const goToGaugeAfter = (place: GaugePlace): void => {
     const next = gaugeAfter(place, gauges, layout);
     if (!next) return;

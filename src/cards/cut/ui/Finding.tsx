@@ -1,10 +1,10 @@
 import { useMemo, useState } from 'react';
 import { TicketPart } from '../../../components/BenchFrame';
+import { CertaintyFields } from '../../../components/CertaintyFields';
 import { CheckField, SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
-import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
 import { formatDuration, formatLength, formatPower, formatSpeed, plainNumber } from '../../../core/quantities/format';
 import type { CutChoice, Want } from '../choices';
@@ -22,7 +22,6 @@ const WORDS: Readonly<Record<string, string>> = {
   'not-through': 'not through',
   flare: 'flare-up',
 };
-const CERTAINTIES = [0.9, 0.95, 0.98, 0.99] as const;
 const CURVE_STEPS = 24;
 /** Where as many parts drop as hang. */
 const HALF = 0.5;
@@ -97,23 +96,11 @@ export default function CutFindingScreen(props: FindingProps) {
                 </option>
               ))}
             </SelectField>
-            <SelectField
-              label="Parts that must drop"
-              value={String(wish.certainty)}
-              onChange={(event) => setWish({ ...wish, certainty: Number(event.target.value) })}
-            >
-              {CERTAINTIES.map((share) => (
-                <option key={share} value={String(share)}>
-                  {plainNumber(100 * share, 3)} of 100
-                </option>
-              ))}
-            </SelectField>
-            <QuantityField
-              label="Outline of a part"
-              kind={kinds.length}
-              value={wish.outlineMm ?? Math.round(outlineMm * 10) / 10}
-              onChange={(value) => value !== null && value > 0 && setWish({ ...wish, outlineMm: value })}
-              hint="along all its cuts: a longer one meets more knots and glue"
+            <CertaintyFields
+              certainty={wish.certainty}
+              outlineMm={wish.outlineMm ?? outlineMm}
+              kinds={kinds}
+              onSet={(change) => setWish({ ...wish, ...change })}
             />
             <SelectField
               label="Edges may be"

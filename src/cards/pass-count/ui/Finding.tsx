@@ -1,15 +1,12 @@
 import { useMemo, useState } from 'react';
 import { TicketPart } from '../../../components/BenchFrame';
-import { SelectField } from '../../../components/Field';
+import { CertaintyFields } from '../../../components/CertaintyFields';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
-import { QuantityField } from '../../../components/QuantityField';
 import { quantityKinds } from '../../../components/quantity-kinds';
 import { formatDuration, formatLength, plainNumber } from '../../../core/quantities/format';
 import { findPassCount, USUAL_PASS_COUNT_WISH, type PassCountFinding, type PassCountWish } from '../find';
-
-const CERTAINTIES = [0.9, 0.95, 0.98, 0.99] as const;
 
 /** After how many passes the square dropped, and how many surely drop a part. */
 export default function PassCountFindingScreen(props: FindingProps) {
@@ -34,23 +31,11 @@ export default function PassCountFindingScreen(props: FindingProps) {
         value: wish,
         fields: (
           <TicketPart title="What is wanted">
-            <SelectField
-              label="Parts that must drop"
-              value={String(wish.certainty)}
-              onChange={(event) => setWish({ ...wish, certainty: Number(event.target.value) })}
-            >
-              {CERTAINTIES.map((share) => (
-                <option key={share} value={String(share)}>
-                  {plainNumber(100 * share, 3)} of 100
-                </option>
-              ))}
-            </SelectField>
-            <QuantityField
-              label="Outline of a part"
-              kind={kinds.length}
-              value={wish.outlineMm ?? outlineMm}
-              onChange={(value) => value !== null && value > 0 && setWish({ ...wish, outlineMm: value })}
-              hint="along all its cuts: a longer one meets more knots and glue"
+            <CertaintyFields
+              certainty={wish.certainty}
+              outlineMm={wish.outlineMm ?? outlineMm}
+              kinds={kinds}
+              onSet={(change) => setWish({ ...wish, ...change })}
             />
           </TicketPart>
         ),

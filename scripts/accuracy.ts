@@ -2,18 +2,20 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { benchCameraReport } from './accuracy/bench-camera';
 import { cutPart, cutReport } from './accuracy/cut';
 import { fitsPart, fitsReport } from './accuracy/fits';
+import { jointsPart, jointsReport } from './accuracy/joints';
 import { engravePart, engraveReport } from './accuracy/engrave';
 import { otherCameraReport, readPart } from './accuracy/other-camera';
 
 /**
  * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` or `-- engrave [stocks a seed]` or
- * `-- cut [stocks a seed]` or `-- fits [stocks a seed]` one section, the others left as they stand.
+ * `-- cut [stocks a seed]` or `-- fits [stocks a seed]` or `-- joints [stocks a seed]` one section, the others left as they stand.
  */
 const REPORT = 'docs/accuracy.md';
 const BETWEEN = '\n<!-- photos by another camera -->\n';
 const ENGRAVE = '\n<!-- the engrave side -->\n';
 const CUT = '\n<!-- the cut side -->\n';
 const FITS = '\n<!-- kerf and fits -->\n';
+const JOINTS = '\n<!-- first parts and knobs -->\n';
 const HEAD = `# How accurate the reading is
 
 Made by \`npm run accuracy\`.
@@ -33,9 +35,13 @@ if (what === 'part') {
 } else if (what === 'fits-part') {
   const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
   fitsPart(rest[0]!, part, parts, stocks);
+} else if (what === 'joints-part') {
+  const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
+  jointsPart(rest[0]!, part, parts, stocks);
 } else {
   const written = existsSync(REPORT) ? readFileSync(REPORT, 'utf8').replace(HEAD, '') : '';
-  const [upToCut = '', fits = ''] = written.split(FITS);
+  const [upToFits = '', joints = ''] = written.split(JOINTS);
+  const [upToCut = '', fits = ''] = upToFits.split(FITS);
   const [sides = '', cutting = ''] = upToCut.split(CUT);
   const [reading = '', engraving = ''] = sides.split(ENGRAVE);
   const [bench = '', light = ''] = reading.split(BETWEEN);
@@ -52,6 +58,8 @@ if (what === 'part') {
     isWanted('cut') ? await cutReport(count(34)) : cutting,
     FITS,
     isWanted('fits') ? await fitsReport(count(34)) : fits,
+    JOINTS,
+    isWanted('joints') ? await jointsReport(count(34)) : joints,
   ];
   writeFileSync(REPORT, `${HEAD}${sections.join('')}`);
 }

@@ -48,7 +48,7 @@ interface ToldFits {
 const FRESH_SLOTS = 8;
 
 /** The squares of a card as one workshop's calipers measure them, whose jaws and scale are off in their own way. */
-function measure(
+export function measure(
   pairing: Pairing,
   seed: string,
 ): { readonly kerfs: readonly ToldKerf[]; readonly fact: FactNow } | null {
@@ -83,7 +83,7 @@ function measure(
 }
 
 /** A comb as one pair of hands feels it. */
-function feel(
+export function feel(
   plan: SlotsPlan,
   pairing: Pairing,
   facts: readonly FactNow[],

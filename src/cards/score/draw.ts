@@ -7,7 +7,7 @@ import { columnOfBoxes, rowOfBoxes } from '../../core/card/row';
 import type { Burn } from '../../core/card/shape';
 import type { Point, Rect } from '../../core/geometry/point';
 import { dashesAlong } from '../../core/joint/perforation';
-import { scoreSettings, scoreShares, stitchesOf, type ScorePlan } from './plan';
+import { scoreSettings, scoreShares, stitchesOf, stitchSettings, type ScorePlan } from './plan';
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
@@ -62,7 +62,7 @@ export function drawFlaps(plan: ScorePlan, on: Pairing): Drawn {
       { score: share },
     ),
   );
-  const shallowest = scoreSettings(plan, Math.min(...shares));
+  const shallowest = stitchSettings(plan, on.machine);
   const stitched = stitchesOf(plan).map(({ dashMm, skipMm }, column) => {
     const box = { ...across[column]!, y: down[dashes.length + 1]!.y };
     const y = round(box.y + flapHeightMm / 2);

@@ -1,6 +1,8 @@
 import type { Axis } from '../../core/card/axis';
 import type { BasePlan } from '../../core/card/contract';
 import type { BurnSettings } from '../../core/card/settings';
+import { commandFor, leastCommand } from '../../core/machine/command';
+import { deliveredPowerW, type Machine } from '../../core/machine/machine';
 
 export const SCORE_VERSION = 2;
 export const MOST_STEPS = 6;
@@ -61,3 +63,18 @@ export const scoreSettings = ({ cut }: Pick<ScorePlan, 'cut'>, share: number): B
   passes: 1,
   speedMmPerS: Math.round((cut.speedMmPerS / (share * cut.passes)) * 100) / 100,
 });
+
+/**
+ * The shallowest score by less power at a cut's speed: dashes are too short for a head that is driven faster, and would be burned deeper at their ends.
+ * Faster, where so little power would not fire.
+ */
+export function stitchSettings(plan: ScorePlan, machine: Machine): BurnSettings {
+  const share = Math.min(...scoreShares(plan));
+  const { cut } = plan;
+  const watts = share * cut.passes * deliveredPowerW(machine, cut.powerFraction);
+  const least = Math.min(cut.powerFraction, leastCommand(machine));
+  const wanted = Math.min(cut.powerFraction, commandFor(machine, watts));
+  const powerFraction = Math.round(Math.max(least, wanted) * 1000) / 1000;
+  const speedMmPerS = (cut.speedMmPerS * deliveredPowerW(machine, powerFraction)) / watts;
+  return { ...cut, passes: 1, powerFraction, speedMmPerS: Math.round(speedMmPerS * 100) / 100 };
+}

@@ -51,7 +51,10 @@ describe('flaps', () => {
     const [a, b] = linesOf(last!.burns[0]!.shape);
     expect(b![0]!.x - a![1]!.x).toBeCloseTo(1.6, 3);
     expect(first!.burns).toHaveLength(1);
-    expect(first!.burns[0]!.settings).toEqual(layout.cells[6]!.burns[0]!.settings);
+    // As deep as the shallowest score, by less power and no more speed.
+    const energyOf = (cell: (typeof layout.cells)[number]) => deliveredBy(cell.burns[0]!.settings, pairing).lineJPerMm;
+    expect(energyOf(first!) / energyOf(layout.cells[6]!)).toBeCloseTo(1, 2);
+    expect(first!.burns[0]!.settings.speedMmPerS).toBeLessThan(1.05 * plan.cut.speedMmPerS);
     const [flap, stitch] = score.asks;
     expect([layout.cells[0]!, first!].map((cell) => [isAskedOf(flap!, cell), isAskedOf(stitch!, cell)])).toEqual([
       [true, false],

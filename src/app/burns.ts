@@ -1,3 +1,6 @@
+import { cardKind } from '../cards/registry';
+import { asksForHoles } from '../core/card/usual-asks';
+import { cutBox } from './cut-box';
 import { benchMachineOf } from '../bench/of-records';
 import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
@@ -197,6 +200,7 @@ export async function photographCard(
       stopsLess,
       onSheet: onSheet && printOrder(onSheet),
       litFrom,
+      cutOut: asksForHoles(cardKind(card.kind).asks) ? card.layout.cells.map(cutBox) : [],
     });
     const incoming = {
       bytes: Buffer.from(jpeg),

@@ -13,7 +13,15 @@ afterEach(async () => {
 
 /** Jobs of the odd worker: it answers with the seed it is given, or misbehaves as that says. */
 const photograph = (shotSeed: string) =>
-  work.do('photograph', { burn: {} as never, shotSeed, scale: 1, stopsLess: 0, onSheet: null, litFrom: 'front' });
+  work.do('photograph', {
+    burn: {} as never,
+    shotSeed,
+    scale: 1,
+    stopsLess: 0,
+    onSheet: null,
+    litFrom: 'front',
+    cutOut: [],
+  });
 
 describe('the pool of threads', () => {
   it('answers every job, more than there are threads, each its own', async () => {
@@ -60,6 +68,7 @@ describe('the pool of threads', () => {
         stopsLess: 0,
         onSheet: null,
         litFrom: 'front',
+        cutOut: [],
       }),
     );
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
@@ -78,6 +87,7 @@ describe('the pool of threads', () => {
         stopsLess: 0,
         onSheet: null,
         litFrom: 'front',
+        cutOut: [],
       }),
     );
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');

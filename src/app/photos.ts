@@ -3,7 +3,7 @@ import { fileTypeFromBuffer } from 'file-type';
 import sharp from 'sharp';
 import { cardKind } from '../cards/registry';
 import type { Exposure } from '../core/reading/tone/exposure';
-import { asksOn, asksThrough } from '../core/card/usual-asks';
+import { asksForHoles, asksOn, asksThrough } from '../core/card/usual-asks';
 import type { FinishMoment } from '../core/card/work-setup';
 import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
@@ -69,8 +69,17 @@ export async function headerOf(bytes: Buffer): Promise<{ width: number; height: 
 /** Throws a Problem where nothing is asked of a card in such light, or there is no such card. */
 export async function refuseUnlessAsked(ctx: AppContext, cardId: number, litFrom: LitFrom): Promise<void> {
   const { kind, madeFor, layout } = await getCard(ctx, cardId);
-  if (litFrom === 'front' || asksThrough(asksOn(cardKind(kind).asks, madeFor.stock))) return;
-  const title = 'A light table shows how much of a coat on a clear sheet is gone.';
+  const asks = asksOn(cardKind(kind).asks, madeFor.stock);
+  if (litFrom === 'front' && asksForHoles(asks))
+    throw new Problem(
+      'invalid-input',
+      `Card ${layout.code} is cut out: a photo tells what has dropped by the light of a table under it.`,
+      'Nothing was taken in.',
+      [{ field: 'lit', message: 'Lay it on a light table.' }],
+    );
+  if (litFrom === 'front' || asksThrough(asks)) return;
+  const title =
+    'A light table shows how much of a coat on a clear sheet is gone, and what has dropped out of a cut one.';
   throw new Problem(
     'invalid-input',
     `Card ${layout.code} is not asked about the light that comes through it.`,

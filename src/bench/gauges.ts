@@ -49,7 +49,7 @@ export const isLoose = (piece: Piece, box: Box): boolean => loosePart(piece, box
 const THROUGH = 0.995;
 
 /** The pixels of a part that has come loose; null where something holds it. */
-function loosePart(piece: Piece, box: Box): Uint8Array | null {
+export function loosePart(piece: Piece, box: Box): Uint8Array | null {
   const { width, height, pxPerMm, marginMm, thicknessMm, depthMm } = piece;
   const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
   const through = THROUGH * thicknessMm;

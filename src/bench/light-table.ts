@@ -1,3 +1,4 @@
+import { loosePart, type Box } from './gauges';
 import type { Piece } from './piece';
 
 /** A piece on a light table, as grey bytes: bright where it is through, dimmer the more stock is left. */
@@ -7,6 +8,18 @@ export function lightTable({ width, height, through }: Piece): {
   readonly height: number;
 } {
   return { data: Uint8Array.from(through, (share) => Math.round(255 * share)), width, height };
+}
+
+/** A piece without the parts that have come loose of it: light goes through where they were. */
+export function withoutLoose(piece: Piece, parts: readonly Box[]): Piece {
+  const loose = new Uint8Array(piece.through.length);
+  for (const box of parts) loosePart(piece, box)?.forEach((is, pixel) => is === 1 && (loose[pixel] = 1));
+  return {
+    ...piece,
+    through: piece.through.map((share, pixel) => (loose[pixel] === 1 ? 1 : share)),
+    // The table is seen there, and no face.
+    after: piece.after.map((share, at) => (loose[Math.floor(at / 3)] === 1 ? 0 : share)),
+  };
 }
 
 /** Colour of the table's light, by channel. */

@@ -1,4 +1,5 @@
 import { plainNumber } from '../core/quantities/format';
+import { holeOf } from '../core/reading/backlit/holes';
 import type { Backlit, CellThrough, ThroughDoubt } from '../core/reading/backlit/observations';
 
 const percent = (share: number): string => `${plainNumber(100 * share, 2)} %`;
@@ -19,8 +20,13 @@ const DOUBTS: Readonly<Record<ThroughDoubt, string>> = {
   'room-light':
     'bare stock sends more light than a coat lets through, and so may the cell: switch the room’s lamps off, or take the photo on a light table that is on',
   'tones-unknown': 'what this camera makes of tones so far from open light is not known',
+  'half-open': 'it is neither open nor shut: a part may lie askew in its hole',
   'photos-disagree': 'photos of it contradict each other: leave the worse one aside, or take one more',
 };
+
+/** Whether a part has dropped out of a sheet on a light table. */
+export const holeWords = (cell: Pick<CellThrough, 'through' | 'doubts'>): string =>
+  ({ open: 'open: it has dropped', shut: 'shut: it is still there', unsure: 'neither open nor shut' })[holeOf(cell)];
 
 /** Why what a light table shows of a cell is in doubt, each reason in words. */
 export const throughDoubtWords = ({ doubts }: Pick<CellThrough, 'doubts'>): string =>

@@ -10,7 +10,7 @@ import { BurnStage } from './card/BurnStage';
 import { LookStage } from './card/LookStage';
 import { PhotoStage } from './card/PhotoStage';
 import { StageTabs } from './card/StageTabs';
-import { stageAfter, stageInHash, stageOf, type Stage } from './card/stages';
+import { stageAfter, stageInHash, stageOf, type Stage, wasSeen } from './card/stages';
 
 const client = new QueryClient({
   // The server is on this machine: whether the machine has a network says nothing about it.
@@ -65,7 +65,7 @@ function Screen({ start }: { start: CardView }) {
   if (stage === 'burn') return <BurnStage {...shared} onChanged={refresh} onNext={goOn} />;
   if (stage === 'photo') return <PhotoStage {...shared} onChanged={refresh} onNext={goOn} />;
   // What was neither read nor answered has nothing to be found in.
-  const seen = view.reading !== null || view.answers.length > 0;
+  const seen = wasSeen(view);
   if (stage === 'look' || !seen || !isCardKind(card.kind))
     return <LookStage {...shared} onChanged={refresh} onNext={goOn} />;
   const { Finding } = CARD_SCREENS[card.kind];

@@ -193,10 +193,13 @@ export interface PhotographJob extends Versioned {
   /** What was printed on the sheet that the piece is laid on; null for the bare bench. */
   readonly onSheet: PrintOrder | null;
   readonly litFrom: LitFrom;
+  /** Parts that were cut out: what has come loose of them is not laid on a light table. */
+  readonly cutOut: readonly CutBox[];
 }
 
 /** Takes a photo of a printed sheet alone. */
-export interface PhotographSheetJob extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet' | 'litFrom'> {
+export interface PhotographSheetJob
+  extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet' | 'litFrom' | 'cutOut'> {
   readonly task: 'photograph-sheet';
   readonly order: PrintOrder;
 }

@@ -7,10 +7,11 @@ import { caliperReading, depthReading, isLoose } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { edgeOfMate, tryMate } from '../bench/try-mate';
 import { trySlot } from '../bench/try-slot';
-import { lightTable, onLightTable } from '../bench/light-table';
+import { lightTable, onLightTable, withoutLoose } from '../bench/light-table';
 import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
+import { asksForHoles } from '../core/card/usual-asks';
 import { burnMotion } from '../core/card/burn-motion';
 import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
@@ -23,6 +24,7 @@ import { toneOfPlace } from '../core/reading/sheet/tone-of-place';
 import { grayOfRgb } from '../core/image/gray';
 import type { RgbImage } from '../core/image/raster';
 import { atLeast, findMarkers } from '../core/reading/find-markers';
+import { readHoles } from '../core/reading/backlit/read-holes';
 import { readBacklit } from '../core/reading/backlit/read-backlit';
 import { readCard, type ReadStep } from '../core/reading/read-card';
 import { readStation } from '../core/reading/read-station';
@@ -112,7 +114,9 @@ export const TASKS: Tasks = {
     const { layout, stock, corners, cameraIsTrue, spot } = job;
     const onProgress = (step: ReadStep): void => send({ step });
     if (job.litFrom === 'behind') {
-      const backlit = readBacklit({ photo, layout, stock, corners, cameraIsTrue, onProgress });
+      const backlit = asksForHoles(cardKind(layout.kind).asks)
+        ? readHoles({ photo, layout, corners, onProgress })
+        : readBacklit({ photo, layout, stock, corners, cameraIsTrue, onProgress });
       if (backlit.outcome !== 'read') return { ...backlit, previewJpeg, tookS: tookS() };
       const { rectified, open, outcome, ...told } = backlit;
       const openAt = (x: number, y: number): [number, number, number] => [open.at(x, y), open.at(x, y), open.at(x, y)];
@@ -129,9 +133,12 @@ export const TASKS: Tasks = {
     return { station: null, ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, onSheet, litFrom, ...shot }) {
+  async photograph({ burn, onSheet, litFrom, cutOut, ...shot }) {
     const piece = pieceOf(burn);
-    if (litFrom === 'behind') return { jpeg: await shoot(onLightTable(piece, ROOM_LIGHT), shot, lightTableShot) };
+    if (litFrom === 'behind') {
+      const laid = withoutLoose(piece, cutOut);
+      return { jpeg: await shoot(onLightTable(laid, ROOM_LIGHT), shot, lightTableShot) };
+    }
     const seen = onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed, printPxPerMm(shot)) : piece;
     return { jpeg: await shoot(seen, shot) };
   },

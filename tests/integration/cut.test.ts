@@ -1,4 +1,9 @@
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { photographCard } from '../../src/app/burns';
+import { rectRing } from '../../src/core/card/shape';
+import { fitHomography, project } from '../../src/core/geometry/homography';
+import { drawnPhoto } from '../support/drawn-card';
 import { sumsView } from '../../src/app/sums';
 import { up } from '../../src/db/migrations/0026-drop-words';
 import { query, testApp, type TestApp } from '../support/context';
@@ -61,6 +66,63 @@ describe('squares that are cut out', () => {
         (await app.call('POST', '/api/facts', { cardId: id, wish: { ...wish, ...wrong }, choice: {}, note: '' }))
           .status,
       ).toBe(422);
+  });
+
+  it('are told by a photo on a light table, its corners set by hand, where nobody tapped', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'alder');
+    const { id } = await makeCardOf(app, pairingId, 'cut', (plan) => ({
+      speed: { ...plan.speed, count: 4 },
+      rows: { ...plan.rows, count: 3 },
+    }));
+    await burnCard(app, id);
+    const view = async () => (await app.call('GET', `/api/cards/${id}`)).json;
+    const { layout } = (await view()).card;
+    // The bench's own: what has come loose is not laid on the table.
+    await photographCard(app.ctx, id, { litFrom: 'behind' });
+    await app.ctx.readings.idle();
+    expect((await view()).photos[0]).toMatchObject({ status: 'needs-corners', litFrom: 'behind' });
+    expect((await app.call('POST', `/api/cards/${id}/photograph`)).json.code).toBe('invalid-input');
+    // One whose corners are known: the slow half has dropped.
+    const corners = [
+      [200, 180],
+      [800, 190],
+      [790, 620],
+      [210, 610],
+    ].map(([x, y]) => ({ x: x!, y: y! }));
+    const [widthPx, heightPx] = [1000, 800];
+    const dropped = (index: number): boolean => index % 4 < 2;
+    const { data } = drawnPhoto(
+      layout,
+      { bareLightness: 12, colour: '#303030' },
+      {
+        corners: corners.map(({ x, y }) => ({ x: x / widthPx, y: y / heightPx })),
+        widthPx,
+        heightPx,
+        lightnessOf: (index) => (dropped(index) ? 100 : 12),
+      },
+    );
+    const jpeg = await sharp(data, { raw: { width: widthPx, height: heightPx, channels: 3 } })
+      .jpeg()
+      .toBuffer();
+    const sent = await app.call('POST', `/api/cards/${id}/photos?name=holes&lit=behind`, new Uint8Array(jpeg));
+    await app.ctx.readings.idle();
+    const whole = [
+      { x: 0, y: 0 },
+      { x: layout.widthMm, y: 0 },
+      { x: layout.widthMm, y: layout.heightMm },
+      { x: 0, y: layout.heightMm },
+    ];
+    const { homography } = fitHomography(whole, corners);
+    const set = rectRing(layout.inner).map(({ x, y }) => project(homography, x, y));
+    await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners: set });
+    await app.ctx.readings.idle();
+    const { through } = await view();
+    expect(through.cells.map((cell: any) => cell.through > 0.6)).toEqual(
+      layout.cells.map((_: unknown, k: number) => dropped(k)),
+    );
+    const wish = { want: 'faster', edge: 'any', certainty: 0.8, outlineMm: null, knife: false };
+    const kept = await app.call('POST', '/api/facts', { cardId: id, wish, choice: {}, note: '' });
+    expect(kept.json.facts).toMatchObject([{ name: 'cut' }]);
   });
 
   it('have the same words as kerf squares, which had others once, and whose edges nobody asks about', async () => {

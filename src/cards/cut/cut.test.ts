@@ -269,3 +269,30 @@ describe('the line of a certainty over the card', () => {
     expect(line[0]!.x).toBeCloseTo((a!.box.x + b!.box.x + b!.box.width) / 2, 6);
   });
 });
+
+describe('a photo on a light table', () => {
+  const through = layout.order.map((cellIndex) => ({
+    cellIndex,
+    through: energyOf(cellIndex) > 0.9 ? 0.97 : 0.02,
+    sigma: 0.1,
+    ownSigma: 0.1,
+    darkestTenth: 0,
+    doubts: cellIndex === 4 ? (['half-open'] as const) : [],
+  }));
+  const find = (answers: readonly Answer[]) =>
+    findCut(layout, { readings: [], through, answers }, known, USUAL_CUT_WISH);
+
+  it('tells what dropped as a tap does, but for what it doubts', () => {
+    const { squares, missing, chosen } = find([]);
+    expect(missing).toEqual([]);
+    expect(squares).toHaveLength(35);
+    expect(squares.every(({ byPhoto, edge }) => byPhoto && edge === null)).toBe(true);
+    expect(chosen!.settings).toEqual(found(tap(0.9).filter(({ cellIndex }) => cellIndex !== 4)).chosen!.settings);
+  });
+  it('says nothing where somebody did', () => {
+    const { squares } = find([said(DROP.field, 0, 'flare'), said(DROP.field, 4, 'hangs')]);
+    const of = (index: number) => squares.find(({ cellIndex }) => cellIndex === index);
+    expect(of(0)).toMatchObject({ drops: null, byPhoto: false });
+    expect(of(4)).toMatchObject({ drops: false, byPhoto: false });
+  });
+});

@@ -19,10 +19,13 @@ export type Ask =
   | { readonly field: string; readonly by: 'photo'; readonly measure: 'tone' | 'lines' }
   | {
       readonly field: string;
-      /** How much light comes through, by a photo on a light table: asked only of a coat on clear stock. */
+      /**
+       * How much light comes through, by a photo on a light table: asked of a coat on clear stock; or of what is cut out of a sheet, where it spares the eye
+       * and need not be answered.
+       */
       readonly by: 'photo';
       readonly measure: 'through';
-      readonly where: 'coat-on-clear';
+      readonly where: 'coat-on-clear' | 'cut-out';
     }
   | {
       readonly field: string;

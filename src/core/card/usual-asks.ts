@@ -122,12 +122,18 @@ export const DEPTH: Ask = {
 /** How much of the light of a light table comes through: whether a coat is off shows there, and by no other light. */
 export const THROUGH: Ask = { field: 'through', by: 'photo', measure: 'through', where: 'coat-on-clear' };
 
+/** Whether light comes through where a part was: it has dropped. */
+export const HOLES: Ask = { field: 'holes', by: 'photo', measure: 'through', where: 'cut-out' };
+
+/** Whether a photo on a light table may tell what has dropped. */
+export const asksForHoles = (asks: readonly Ask[]): boolean => asks.includes(HOLES);
+
 /** What of a kind's asks is asked on a stock. */
 export function asksOn(asks: readonly Ask[], stock: Pick<Stock, 'family'>): Ask[] {
   const { judgedBy, coatOnClear } = familyOf(stock.family);
   return asks.filter((ask) => {
     if (ask.by === 'gauge') return ask.where !== 'judged-by-depth' || judgedBy === 'depth';
-    return !(ask.by === 'photo' && ask.measure === 'through') || coatOnClear === true;
+    return !(ask.by === 'photo' && ask.measure === 'through' && ask.where === 'coat-on-clear') || coatOnClear === true;
   });
 }
 

@@ -16,6 +16,7 @@ import { momentWords, type WorkSetup } from '../../core/card/work-setup';
 import {
   asksForBend,
   asksForCount,
+  asksForHoles,
   asksForMates,
   asksForPush,
   asksForTap,
@@ -57,9 +58,11 @@ import { ReadingFigures } from './ReadingFigures';
 import { SimulatedCaliper } from './SimulatedCaliper';
 import { TapSheet } from './TapSheet';
 import type { StageProps } from './stage-props';
-import { bareThroughWords, throughDoubtWords, throughWords } from '../../components/through-words';
+import { bareThroughWords, holeWords, throughDoubtWords, throughWords } from '../../components/through-words';
 import { isToneless } from '../../core/reading/lines/bars-of-cell';
 import { clearedCells } from '../../core/reading/backlit/cleared';
+import { holeOf } from '../../core/reading/backlit/holes';
+import type { CellThrough } from '../../core/reading/backlit/observations';
 import styles from './LookStage.module.css';
 
 /** Stock around a card that the bench's pictures of a piece show. */
@@ -73,7 +76,10 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
   const asks = asksOn(cardKind(card.kind).asks, card.madeFor.stock);
   const { ofCell, ofCard, gauges } = sortedAsks(asks);
   const seen: Seen = { readings: reading?.cells ?? [], ...(through && { through: through.cells }), answers };
+  const holes = asksForHoles(asks);
   const cleared = clearedCells(through?.cells ?? []);
+  const lightWords = (cell: CellThrough): string =>
+    holes ? holeWords(cell) : throughWords(cell, cleared.get(cell.cellIndex));
   const throughs = new Map(through?.cells.map((one) => [one.cellIndex, one]));
   const readings = new Map(seen.readings.map((cell) => [cell.cellIndex, cell]));
   const answered = new Set(answers.map((answer) => answer.cellIndex));
@@ -184,7 +190,9 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             rows={[
               ['On the light table', `${through.cells.length} cells`],
               ...(through.photoIds.length > 1 ? [['Photos there', `${through.photoIds.length}, merged`] as const] : []),
-              ['Bare stock lets through', bareThroughWords(through)],
+              ...(holes
+                ? [['Open', `${through.cells.filter((one) => holeOf(one) === 'open').length}`] as const]
+                : [['Bare stock lets through', bareThroughWords(through)] as const]),
             ]}
           />
         )}
@@ -287,7 +295,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
             <>
               <Figures
                 rows={[
-                  ['Light through', throughWords(shownThrough, cleared.get(cell.index))],
+                  ['Light through', lightWords(shownThrough)],
                   ['Darkest tenth', `${plainNumber(100 * shownThrough.darkestTenth, 2)} %`],
                 ]}
               />
@@ -386,7 +394,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                   const found = readings.get(drawn.index);
                   const words = levelWords(drawn.levels, machine.likedUnits);
                   const open = throughs.get(drawn.index);
-                  if (open) words.push(`light through ${throughWords(open, cleared.get(drawn.index))}`);
+                  if (open) words.push(`light through ${lightWords(open)}`);
                   if (found) {
                     const low = found.confidence < LOW_CONFIDENCE ? ', low confidence' : '';
                     words.push(

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { LitFrom, PhotoView } from '../../records/photo';
 import { cardKind } from '../../cards/registry';
-import { asksOn, asksThrough } from '../../core/card/usual-asks';
+import { asksForHoles, asksOn, asksThrough } from '../../core/card/usual-asks';
 import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
 import { SelectField } from '../../components/Field';
@@ -46,8 +46,10 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const [shownId, setShownId] = useState<number | null>(null);
   const [corners, setCorners] = useState<Corners | null>(null);
   const [litFrom, setLitFrom] = useState<LitFrom>('front');
-  const asked = asksThrough(asksOn(cardKind(card.kind).asks, madeFor.stock));
-  const backlit = asked && litFrom === 'behind';
+  const asks = asksOn(cardKind(card.kind).asks, madeFor.stock);
+  const holes = asksForHoles(asks);
+  const asked = asksThrough(asks) && !holes;
+  const backlit = holes || (asked && litFrom === 'behind');
   const { setup } = card.plan;
   const [chosen, setChosen] = useState<FinishMoment | null>(null);
   const shows =
@@ -147,6 +149,12 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
     <>
       {tabs}
       <TicketPart title="Photo of the card">
+        {holes && (
+          <Notice title="What has dropped">
+            Tap the sheet until all that is loose has fallen out, lay it on a light table, and take a photo from above:
+            holes shine. Or go on and say it by keys.
+          </Notice>
+        )}
         <FaultNotices faults={faults} layout={layout} />
         {nextWords && <Notice title="What would help">{nextWords}</Notice>}
         {stationsRead && <Notice>{stationsRead}</Notice>}
@@ -171,7 +179,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           </SelectField>
         )}
         <PhotoDrop label="Choose a photo" multiple={stations !== undefined} camera onFiles={upload}>
-          JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]}, {backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+          JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]},{' '}
+          {holes ? 'the room dark' : backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
           {round && ' What else it shows of this round is read from it, too.'}
         </PhotoDrop>
         {onBench && backlit && (
@@ -309,7 +318,9 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
               <Notice look="straw" title="Corners by hand">
                 {byMarkers
                   ? 'Drag the four handles to the card’s corners (outer corners of the markers).'
-                  : 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'}{' '}
+                  : holes
+                    ? 'Drag the four handles onto the outer corners of the four corner squares, whether they dropped or not.'
+                    : 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'}{' '}
                 Arrow keys move the handle in focus.
               </Notice>
               <Button look="main" disabled={!corners} busy={action.busy} onClick={readAgain}>

@@ -1,14 +1,18 @@
 import type { CardView } from '../../views/views';
-import { stagesOf, type Stage } from './stages';
+import { stagesOf, wasSeen, type Stage } from './stages';
 import styles from './StageTabs.module.css';
 
 /** The card's way through the job, as numbered steps; a step that has nothing to show yet cannot be entered. */
 export function StageTabs({ stage, view, onStage }: { stage: Stage; view: CardView; onStage: (stage: Stage) => void }) {
   const burned = view.burnedCells.length > 0;
-  const seen = view.reading !== null || view.answers.length > 0;
+  const seen = wasSeen(view);
   const facts: Readonly<Record<Stage, { name: string; done: boolean; open: boolean }>> = {
     burn: { name: 'Burn', done: view.burns.some((burn) => burn.status === 'done'), open: true },
-    photo: { name: 'Photo', done: view.reading !== null, open: burned || view.photos.length > 0 },
+    photo: {
+      name: 'Photo',
+      done: view.reading !== null || view.through !== null,
+      open: burned || view.photos.length > 0,
+    },
     look: { name: 'Look', done: view.answers.length > 0, open: burned || seen },
     find: { name: 'Find', done: view.kept.length > 0, open: seen },
   };

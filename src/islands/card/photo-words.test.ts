@@ -82,9 +82,15 @@ describe('what became of a photo', () => {
     expect(stateOf(photo('needs-corners'), 'sheet')).toMatch(/not found on a frame sheet: drag/);
   });
   it('says by what a card is placed, and was', () => {
-    const layout = (markers: number, adopted: boolean) =>
-      ({ adopted, frame: { markers: Array(markers) } }) as unknown as Layout;
-    expect([layout(4, false), layout(0, false), layout(0, true)].map(placedBy)).toEqual(['markers', 'sheet', 'cells']);
+    const layout = (markers: number, adopted: boolean, by = 'on-sheet') =>
+      ({ adopted, frame: { markers: Array(markers), settings: { markers: by } } }) as unknown as Layout;
+    // The last one is cut out: it never had any, whatever was wanted.
+    expect([layout(4, false), layout(0, false), layout(0, true), layout(0, false, 'burned')].map(placedBy)).toEqual([
+      'markers',
+      'sheet',
+      'cells',
+      'cells',
+    ]);
     expect([placeWords(3, false), placeWords(0, false), placeWords(0, true)]).toEqual([
       '3 of 4 markers',
       'the frame sheet',

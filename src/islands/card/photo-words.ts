@@ -15,6 +15,8 @@ const REASONS: Readonly<Record<string, string>> = {
     'Too little bare stock can be seen between the cells. Take it again with the whole card in view and less glare.',
   overexposed:
     'It is overexposed: the bare stock is as bright as the camera can tell. Take it again with the exposure set darker, or with less light.',
+  'no-holes':
+    'No light comes through anywhere: the table is off, nothing is cut through, or the sheet lets light through by itself. Tap it, and say what drops.',
   'no-open-light':
     'No open light is seen beside the piece that is much brighter than bare stock. Take it on a light table that is on, with its light in the picture on all sides.',
   'table-blown-out':
@@ -47,7 +49,8 @@ type Judged = Pick<PhotoView, 'status' | 'step' | 'placeInLine' | 'detail' | 'ot
 export type PlacedBy = 'markers' | 'sheet' | 'cells' | 'station';
 
 export function placedBy({ adopted, frame, stations }: Pick<Layout, 'adopted' | 'frame' | 'stations'>): PlacedBy {
-  if (adopted) return 'cells';
+  // What is cut out has no markers: its photo is taken of holes.
+  if (adopted || (!stations && !hasMarkers({ frame }) && frame.settings.markers !== 'on-sheet')) return 'cells';
   if (stations) return 'station';
   return hasMarkers({ frame }) ? 'markers' : 'sheet';
 }

@@ -3,7 +3,7 @@ import { demoPairing } from '../../../tests/support/demo';
 import { layCard } from '../../core/card/lay';
 import { cardKind } from '../../cards/registry';
 import type { ThresholdPlan } from '../../cards/threshold/plan';
-import { stageAfter, stageInHash, stageOf, stagesOf, type Stage } from './stages';
+import { stageAfter, stageInHash, stageOf, stagesOf, wasSeen, type Stage } from './stages';
 
 const pairing = demoPairing('heron', 'birch');
 
@@ -43,6 +43,21 @@ describe('the steps of a card', () => {
     ['the search has ended', 'find', view(search, { ...BURNED, answers: [{}], search: { go: false } })],
   ])('begin, when %s, with %s', (_when, stage, at) => {
     expect(stageOf(at)).toBe(stage);
+  });
+  it('end in a finding as soon as something was seen, in whatever light', () => {
+    const of = (done: Parameters<typeof view>[1]) => wasSeen(view(strip, { through: null, ...done }));
+    expect([of({}), of({ reading: {} }), of({ through: {} }), of({ answers: [{}] })]).toEqual([
+      false,
+      true,
+      true,
+      true,
+    ]);
+  });
+  it('have a photo of holes that may be left out', () => {
+    const squares = laid('cut');
+    expect(stagesOf(squares)).toEqual(['burn', 'photo', 'look', 'find']);
+    expect(stageOf(view(squares, BURNED))).toBe('look');
+    expect([stageAfter('burn', squares), stageAfter('photo', squares)]).toEqual(['look', 'look']);
   });
   it('follow each other without the photo that a card cannot have, and end with the finding', () => {
     expect(stageAfter('burn', strip)).toBe('photo');

@@ -30,14 +30,14 @@ const HOLE = '#26332f';
 
 /** From which energy on squares drop, and the settings that drop parts as surely as is wished. */
 export default function CutFindingScreen(props: FindingProps) {
-  const { card, answers, known } = props.view;
+  const { card, answers, known, through } = props.view;
   const { machine } = card.madeFor;
   const liked = machine.likedUnits;
   const kinds = useMemo(() => quantityKinds(liked, machine.ratedPowerW), [liked, machine]);
   const [wish, setWish] = useState<CutWish>(USUAL_CUT_WISH);
   const finding = useMemo(
-    () => findCut(card.layout, { readings: [], answers }, known, wish),
-    [card, answers, known, wish],
+    () => findCut(card.layout, { readings: [], answers, ...(through && { through: through.cells }) }, known, wish),
+    [card, answers, through, known, wish],
   );
   const { squares, choices, chosen, heldUp, outlineMm, thicknessMm } = finding;
   const said = new Map(squares.map((square) => [square.cellIndex, square]));
@@ -66,6 +66,7 @@ export default function CutFindingScreen(props: FindingProps) {
         const square = said.get(cell.index);
         if (!square) return '';
         const edge = square.edge ? `, ${square.edge} edge` : '';
+        if (square.byPhoto) return square.drops ? 'open on the light table' : 'shut on the light table';
         return `${WORDS[square.word] ?? square.word}${edge}${heldUp.includes(cell.index) ? ', held up inside' : ''}`;
       }}
       overlay={

@@ -1,5 +1,12 @@
 /** Why what a light table shows of a cell is not to be trusted without a look. */
-export type ThroughDoubt = 'blown-out' | 'blurred' | 'off-frame' | 'room-light' | 'tones-unknown' | 'photos-disagree';
+export type ThroughDoubt =
+  | 'blown-out'
+  | 'blurred'
+  | 'off-frame'
+  | 'room-light'
+  | 'tones-unknown'
+  | 'photos-disagree'
+  | 'half-open';
 
 /** How much light comes through a cell on a light table. Shares are of the open table's light at the same place. */
 export interface CellThrough {

@@ -34,7 +34,7 @@ export type BacklitResult =
       readonly tones: Tones;
     })
   | NotPlaced
-  | { readonly outcome: 'unreadable'; readonly reason: 'too-small' | 'no-open-light' | 'table-blown-out' };
+  | { readonly outcome: 'unreadable'; readonly reason: 'too-small' | 'no-open-light' | 'table-blown-out' | 'no-holes' };
 
 /** Bare stock that sends more than this of the open light lets it through by itself, or the table is not lit: nothing can be told against it. */
 const MOST_BARE = 0.5;

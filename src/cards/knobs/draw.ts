@@ -6,7 +6,7 @@ import { letter } from '../../core/card/lettering';
 import type { Burn } from '../../core/card/shape';
 import type { Point, Rect } from '../../core/geometry/point';
 import { knobOutline, knobReachMm } from '../../core/joint/knob';
-import type { MateSide } from '../../core/joint/mates';
+import { nameOfMate, type MateSide } from '../../core/joint/mates';
 import { boxOfRing } from '../../core/part/polygons';
 import { laddersOf, mostMovedMm, type KnobsPlan } from './plan';
 
@@ -34,10 +34,6 @@ export function cutHereOf(
     ...(plan.cutHere === 'holes' ? [] : of('part', partsMm)),
   ];
 }
-
-/** How holes and parts are called: holes by letters, parts by numbers, which are burned on them, since they fall out. */
-export const nameOfMate = (side: MateSide, step: number): string =>
-  side === 'hole' ? String.fromCharCode(65 + step) : String(step + 1);
 
 /** Holes on the left, parts on the right, in one row; every part with its number on its head. */
 export function drawKnobs(plan: KnobsPlan, on: Pairing): Drawn {

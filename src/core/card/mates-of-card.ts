@@ -28,4 +28,13 @@ export function pairsOfCard(
   );
 }
 
+/** Which hole and which part of their ladders a pair of a card is, from 0. */
+export function stepsOfPair(
+  layout: Pick<Layout, 'cells' | 'mates'>,
+  { cellIndex, other }: Pick<PairOfMates, 'cellIndex' | 'other'>,
+): { readonly hole: number; readonly part: number } {
+  const own = ownMates(layout).indexOf(cellIndex);
+  return layout.mates?.own === 'hole' ? { hole: own, part: other } : { hole: other, part: own };
+}
+
 const isFit = (value: string | number): value is Fit => (FITS as readonly (string | number)[]).includes(value);

@@ -17,6 +17,10 @@ export interface Mates {
   readonly shape: string;
 }
 
+/** How holes and parts are called: holes by letters, parts by numbers, which are burned on them, since they fall out. */
+export const nameOfMate = (side: MateSide, step: number): string =>
+  side === 'hole' ? String.fromCharCode(65 + step) : String(step + 1);
+
 /** Two ladders of which every pair is tighter by another sum, and all sums are even steps apart. */
 export interface MateLadders {
   readonly holesMm: readonly number[];

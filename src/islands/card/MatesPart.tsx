@@ -4,8 +4,8 @@ import { Button } from '../../components/Button';
 import type { MatesAsk, Seen } from '../../core/card/asks';
 import { letterOf } from '../../core/card/channels';
 import type { Layout } from '../../core/card/layout';
-import { ownMates, pairsOfCard } from '../../core/card/mates-of-card';
-import { nextMates, type PairOfMates } from '../../core/joint/mates';
+import { ownMates, pairsOfCard, stepsOfPair } from '../../core/card/mates-of-card';
+import { nameOfMate, nextMates, type PairOfMates } from '../../core/joint/mates';
 import type { LikedUnits } from '../../core/quantities/format';
 import styles from './MatesPart.module.css';
 
@@ -18,8 +18,6 @@ interface Props {
   readonly onUndo: () => void;
 }
 
-const holeName = (step: number): string => String.fromCharCode(65 + step);
-
 /** Every hole with every part: keys say how the pair in focus goes, Enter leads to the one that tells most next. */
 export function MatesPart({ ask, layout, seen, liked, onAnswer, onUndo }: Props) {
   const own = ownMates(layout);
@@ -27,15 +25,15 @@ export function MatesPart({ ask, layout, seen, liked, onAnswer, onUndo }: Props)
   const isOwnHole = layout.mates?.own === 'hole';
   const next = nextMates(pairs);
   const [chosen, setChosen] = useState<{ cellIndex: number; other: number } | null>(null);
-  const nameOf = ({ cellIndex, other }: Pick<PairOfMates, 'cellIndex' | 'other'>): string => {
-    const at = own.indexOf(cellIndex);
-    return isOwnHole ? `part ${other + 1} into hole ${holeName(at)}` : `part ${at + 1} into hole ${holeName(other)}`;
+  const nameOf = (pair: PairOfMates): string => {
+    const { hole, part } = stepsOfPair(layout, pair);
+    return `part ${nameOfMate('part', part)} into hole ${nameOfMate('hole', hole)}`;
   };
   const pairAt = (hole: number, part: number): PairOfMates | undefined =>
-    pairs.find(
-      ({ cellIndex, other }) =>
-        own.indexOf(cellIndex) === (isOwnHole ? hole : part) && other === (isOwnHole ? part : hole),
-    );
+    pairs.find((pair) => {
+      const steps = stepsOfPair(layout, pair);
+      return steps.hole === hole && steps.part === part;
+    });
   const others = layout.mates?.othersMm.length ?? 0;
   const [holes, parts] = isOwnHole ? [own.length, others] : [others, own.length];
   const focus = (pair: Pick<PairOfMates, 'cellIndex' | 'other'> | null): void => {
@@ -71,7 +69,7 @@ export function MatesPart({ ask, layout, seen, liked, onAnswer, onUndo }: Props)
             </th>
             {Array.from({ length: parts }, (_, part) => (
               <th key={part} scope="col">
-                {part + 1}
+                {nameOfMate('part', part)}
               </th>
             ))}
           </tr>
@@ -79,7 +77,7 @@ export function MatesPart({ ask, layout, seen, liked, onAnswer, onUndo }: Props)
         <tbody>
           {Array.from({ length: holes }, (_row, hole) => (
             <tr key={hole}>
-              <th scope="row">{holeName(hole)}</th>
+              <th scope="row">{nameOfMate('hole', hole)}</th>
               {Array.from({ length: parts }, (_column, part) => {
                 const pair = pairAt(hole, part);
                 if (!pair) return <td key={part} />;

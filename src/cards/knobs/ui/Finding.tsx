@@ -4,9 +4,10 @@ import { SelectField } from '../../../components/Field';
 import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { FitChart } from '../../../components/FitChart';
+import { stepsOfPair } from '../../../core/card/mates-of-card';
 import { FIT_WORDS, WANTED_FITS } from '../../../core/fit/fit-bounds';
+import { nameOfMate } from '../../../core/joint/mates';
 import { formatLength } from '../../../core/quantities/format';
-import { nameOfMate } from '../draw';
 import { findKnobs, USUAL_KNOBS_WISH, type KnobsWish, type TriedPair } from '../find';
 
 const NAMES = { press: 'held by itself: pressed in', snug: 'snug by hand', slip: 'slipping in, no play' } as const;
@@ -23,10 +24,8 @@ export default function KnobsFindingScreen(props: FindingProps) {
   );
   const { pairs, mates, bounds, tighterMm, betweenMm, odd } = finding;
   const mm = (value: number): string => formatLength(Math.round(value * 1000) / 1000, liked, 3);
-  const own = card.layout.cells.filter(({ levels }) => levels.side === mates?.own).map(({ index }) => index);
-  const nameOf = ({ cellIndex, other }: TriedPair): string => {
-    const at = own.indexOf(cellIndex);
-    const [hole, part] = mates?.own === 'hole' ? [at, other] : [other, at];
+  const nameOf = (pair: TriedPair): string => {
+    const { hole, part } = stepsOfPair(card.layout, pair);
     return `${nameOfMate('part', part)} in ${nameOfMate('hole', hole)}`;
   };
   return (

@@ -319,7 +319,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                 {byMarkers
                   ? 'Drag the four handles to the card’s corners (outer corners of the markers).'
                   : holes
-                    ? 'Drag the four handles onto the outer corners of the four corner squares, whether they dropped or not.'
+                    ? 'Drag the four handles onto the outer corners of the four corner squares, whether they dropped or not: the upper left one onto the square that the card’s lettering has there, however the sheet lies in the picture.'
                     : 'Drag the four handles onto the outer corners of the four corner cells; the rows and columns are fitted from there.'}{' '}
                 Arrow keys move the handle in focus.
               </Notice>

@@ -43,3 +43,27 @@ export function bootstrapped<Photo>(
   );
   return [quantile(figures, 0.025), quantile(figures, 0.975)];
 }
+
+/** A report's rows: of all, of each seed, and of each stock by name. */
+export function rowsBySeedAndStock<One extends { readonly seed: string; readonly stock: string }>(
+  all: readonly One[],
+  seeds: readonly string[],
+  row: (name: string, some: readonly One[]) => string,
+): string {
+  const names = [...new Set(all.map(({ stock }) => stock))].sort();
+  return [
+    row('**all**', all),
+    ...seeds.map((seed) =>
+      row(
+        seed,
+        all.filter((one) => one.seed === seed),
+      ),
+    ),
+    ...names.map((name) =>
+      row(
+        name,
+        all.filter(({ stock }) => stock === name),
+      ),
+    ),
+  ].join('\n');
+}

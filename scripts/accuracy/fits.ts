@@ -15,7 +15,7 @@ import { DROP, FIT } from '../../src/core/card/usual-asks';
 import { clearanceFor, WANTED_FITS, type WantedFit } from '../../src/core/fit/fit-bounds';
 import { quantile } from '../../src/core/stats/robust';
 import { factNow } from '../../tests/support/facts';
-import { percent } from './figures';
+import { percent, rowsBySeedAndStock } from './figures';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';
 
@@ -168,7 +168,6 @@ export async function fitsReport(stocks: number): Promise<string> {
   };
   const row = (name: string, some: readonly ToldFits[]): string =>
     `| ${[name, some.length, kerfsOf(some), fitsAfter(some, 1), fitsAfter(some, 2), some.filter(({ why }) => why !== '').length].join(' | ')} |`;
-  const names = [...new Set(all.map(({ stock }) => stock))].sort();
   return `## Kerf and fits
 
 ${stocks} made-up stocks for each of three seeds (${seeds.join(', ')}), of those that the source cuts and that do not bend: squares and holes of the proposed kerf card measured by
@@ -177,20 +176,6 @@ ${FRESH_SLOTS} fresh slots drawn for each of three fits. Wanted: kerf within 0.0
 
 | stock | cards | kerf off by, median and 95 % | its range held | fresh slots as wanted, by one comb | by two | no answer |
 |---|---|---|---|---|---|---|
-${[
-  row('**all**', all),
-  ...seeds.map((seed) =>
-    row(
-      seed,
-      all.filter((one) => one.seed === seed),
-    ),
-  ),
-  ...names.map((name) =>
-    row(
-      name,
-      all.filter(({ stock }) => stock === name),
-    ),
-  ),
-].join('\n')}
+${rowsBySeedAndStock(all, seeds, row)}
 `;
 }

@@ -13,7 +13,7 @@ import { WANTED_FITS, type WantedFit } from '../../src/core/fit/fit-bounds';
 import { quantile } from '../../src/core/stats/robust';
 import { factNow } from '../../tests/support/facts';
 import { feel, measure } from './fits';
-import { percent } from './figures';
+import { percent, rowsBySeedAndStock } from './figures';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';
 
@@ -120,7 +120,6 @@ export async function jointsReport(stocks: number): Promise<string> {
   };
   const row = (name: string, some: readonly ToldJoints[]): string =>
     `| ${[name, some.length, sizesOf(some), slotsOf(some), ...WANTED_FITS.map((fit) => pairsOf(some, fit)), some.filter(({ why }) => why !== '').length].join(' | ')} |`;
-  const names = [...new Set(all.map(({ stock }) => stock))].sort();
   return `## First parts and knobs
 
 ${stocks} made-up stocks for each of three seeds (${seeds.join(', ')}), of those that the source cuts and that do not bend: kerf squares measured and a comb of slots felt as above; then the
@@ -129,20 +128,6 @@ hand, with ${FRESH.holes * FRESH.parts} fresh pairs drawn for each fit by what i
 
 | stock | cards | sizes off by, median and 95 % | as expected | pressed into its slot | fresh pairs ${WANTED_FITS.join(' | ')} | no answer |
 |---|---|---|---|---|---|---|---|---|
-${[
-  row('**all**', all),
-  ...seeds.map((seed) =>
-    row(
-      seed,
-      all.filter((one) => one.seed === seed),
-    ),
-  ),
-  ...names.map((name) =>
-    row(
-      name,
-      all.filter(({ stock }) => stock === name),
-    ),
-  ),
-].join('\n')}
+${rowsBySeedAndStock(all, seeds, row)}
 `;
 }

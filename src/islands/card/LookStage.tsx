@@ -37,7 +37,7 @@ import { useAction } from '../../views/use-action';
 import { EyeQuestion } from './EyeAsk';
 import { GaugeRow } from './GaugeRow';
 import { hueOfCard } from './hue-words';
-import { numberOf, numberSize, saidSize } from './cell-number';
+import { CellNumbers } from './CellNumbers';
 import { MatesPart } from './MatesPart';
 import { tonelessRows } from './line-words';
 import { doubtReasons, placeWords, tonesWords } from './photo-words';
@@ -47,7 +47,6 @@ import {
   gaugeAfter,
   keyAction,
   nextDoubted,
-  saidSigns,
   saidWords,
   sortedAsks,
   standingAnswer,
@@ -407,37 +406,14 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                 }}
               />
               {faultsShown && <FaultMarks faults={faults} />}
-              <g className={styles.numbers} aria-hidden="true">
-                {layout.order.map((index) => {
-                  const { box } = layout.cells[index]!;
-                  const found = readings.get(index);
-                  const said = saidSigns(asks, seen, index).slice(0, 3).join(' ');
-                  const open = backlit ? throughs.get(index) : undefined;
-                  const number = open
-                    ? (100 * open.through).toFixed(0)
-                    : found && numberOf(layout.cells[index]!, found);
-                  const isDark = open ? open.through < 0.2 : found !== undefined && found.lightness < 50;
-                  return (
-                    <g key={index} className={isDark ? styles.onDark : styles.onLight}>
-                      <rect className={styles.outline} {...box} />
-                      {showNumbers && number !== undefined && (
-                        <text
-                          x={box.x + box.width / 2}
-                          y={box.y + box.height / 2 - 0.1}
-                          fontSize={numberSize(box, number)}
-                        >
-                          {number}
-                        </text>
-                      )}
-                      {said.length > 0 && (
-                        <text x={box.x + box.width / 2} y={box.y + box.height * 0.86} fontSize={saidSize(box, said)}>
-                          {said}
-                        </text>
-                      )}
-                    </g>
-                  );
-                })}
-              </g>
+              <CellNumbers
+                layout={layout}
+                asks={asks}
+                seen={seen}
+                readings={readings}
+                throughs={backlit ? throughs : null}
+                showNumbers={showNumbers}
+              />
             </>
           )}
         </Mat>

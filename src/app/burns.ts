@@ -1,6 +1,4 @@
-import { cardKind } from '../cards/registry';
-import { asksForHoles } from '../core/card/usual-asks';
-import { cutBox } from './cut-box';
+import { tappedOut } from './cut-box';
 import { benchMachineOf } from '../bench/of-records';
 import { specimenOf } from '../bench/specimens';
 import type { BurnScope } from '../core/card/path';
@@ -200,7 +198,7 @@ export async function photographCard(
       stopsLess,
       onSheet: onSheet && printOrder(onSheet),
       litFrom,
-      cutOut: asksForHoles(cardKind(card.kind).asks) ? card.layout.cells.map(cutBox) : [],
+      cutOut: tappedOut(card),
     });
     const incoming = {
       bytes: Buffer.from(jpeg),

@@ -19,7 +19,7 @@ import { answersOfCard, putAnswer } from '../db/answers';
 import { benchBurnOf } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
-import { cutBox } from './cut-box';
+import { cutBox, tappedOut } from './cut-box';
 import type { ExportedFile } from './exports';
 import type { CardRecord } from '../records/card';
 import { tryMates } from './mates';
@@ -182,10 +182,13 @@ async function bendFlaps(ctx: AppContext, card: CardRecord): Promise<number> {
 }
 
 /** A picture of what the bench burned of a card, lit from below. */
-export async function layOnLightTable(ctx: AppContext, cardId: number): Promise<ExportedFile & { inline: boolean }> {
+export async function layOnLightTable(
+  ctx: AppContext,
+  cardId: number,
+): Promise<ExportedFile & { inline: boolean; bytes: Buffer }> {
   const card = await getCard(ctx, cardId);
   if (card.layout.stations)
     throw new Problem('invalid-input', 'A card that stands in several places does not lie on one light table.');
-  const { png } = await ctx.work.do('light-table', { burn: await benchBurnOf(ctx, card) });
+  const { png } = await ctx.work.do('light-table', { burn: await benchBurnOf(ctx, card), cutOut: tappedOut(card) });
   return { name: `light-table-${card.layout.code}.png`, mediaType: 'image/png', bytes: Buffer.from(png), inline: true };
 }

@@ -28,7 +28,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 20;
+export const PROTOCOL_VERSION = 21;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -285,6 +285,8 @@ export interface BendFlapsAnswer {
 export interface LightTableJob extends Versioned {
   readonly task: 'light-table';
   readonly burn: BenchBurn;
+  /** What is tapped out of the sheet before, where it has come loose. */
+  readonly cutOut: readonly CutBox[];
 }
 
 export interface LightTableAnswer {

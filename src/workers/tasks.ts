@@ -225,8 +225,8 @@ export const TASKS: Tasks = {
     };
   },
 
-  async 'light-table'({ burn }) {
-    const { data, width, height } = lightTable(pieceOf(burn));
+  async 'light-table'({ burn, cutOut }) {
+    const { data, width, height } = lightTable(withoutLoose(pieceOf(burn), cutOut));
     const png = await sharp(data, { raw: { width, height, channels: 1 } })
       .png()
       .toBuffer();

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographCard } from '../../src/app/burns';
+import { layOnLightTable } from '../../src/app/gauges';
 import { rectRing } from '../../src/core/card/shape';
 import { fitHomography, project } from '../../src/core/geometry/homography';
 import { drawnPhoto } from '../support/drawn-card';
@@ -33,6 +34,19 @@ describe('squares that are cut out', () => {
     expect(of(0, 'drop')).toBe('flare');
     // In its row the slowest drops and the fastest does not; only what dropped has an edge to look at.
     expect(of(4, 'drop')).toMatch(/clean|charred/);
+    // On the light table what has dropped is not there any more, and the rest is.
+    const { bytes } = await layOnLightTable(app.ctx, id);
+    const { data, info } = await sharp(bytes).greyscale().raw().toBuffer({ resolveWithObject: true });
+    const pxPerMm = info.width / (view.card.layout.widthMm + 14);
+    const lightAt = (index: number): number => {
+      const { x, y, width, height } = view.card.layout.cells[index].box;
+      return data[Math.round((y + height / 2 + 7) * pxPerMm) * info.width + Math.round((x + width / 2 + 7) * pxPerMm)]!;
+    };
+    for (const [index, hole] of view.card.layout.cells.map((_: unknown, k: number) => [
+      k,
+      /clean|charred/.test(of(k, 'drop') ?? ''),
+    ]))
+      if (index > 0) expect(lightAt(index) > 200, `square ${index}`).toBe(hole);
     expect(of(4, 'edge')).toMatch(/brown|black/);
     expect(of(11, 'drop')).toBe('not-through');
     expect(of(11, 'edge')).toBeUndefined();

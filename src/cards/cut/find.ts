@@ -97,7 +97,7 @@ export function findCut(layout: Layout, seen: Seen, known: Known, wish: CutWish)
     wish.outlineMm === null ? 'squares like these' : `parts with ${formatLength(outlineMm, liked, 3)} of outline`;
   if (needed.size === 0) {
     const passes = Math.max(...trials.map((trial) => trial.passes));
-    const { chance } = window.chanceAt(most, passes, outlineMm);
+    const chance = window.meanChanceAt(most, passes, outlineMm);
     return {
       ...none,
       window,

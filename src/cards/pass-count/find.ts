@@ -44,6 +44,17 @@ export interface PassCountFinding extends BaseFinding {
 /** More passes than so many times those that it took are not proposed: another speed is tried, or a card of squares. */
 const MOST_TIMES = 3;
 
+/** The least whole number of which something holds that holds of every greater one, and of `most`. */
+function leastFrom(least: number, most: number, holds: (count: number) => boolean): number {
+  let [low, high] = [least, most];
+  while (low < high) {
+    const middle = Math.floor((low + high) / 2);
+    if (holds(middle)) high = middle;
+    else low = middle + 1;
+  }
+  return high;
+}
+
 /** How many such passes surely drop a part, by the pass in which one square dropped: a single place, so the margin is wide. */
 export function findPassCount(layout: Layout, seen: Seen, { pairing }: Known, wish: PassCountWish): PassCountFinding {
   const { machine, stock } = pairing;
@@ -79,8 +90,8 @@ export function findPassCount(layout: Layout, seen: Seen, { pairing }: Known, wi
     [{ ...at(passes), outlineMm: squareMm, drops: true, heldAt: at(passes - 1) }],
     heldUpPer100Mm(stock.family),
   );
-  const counts = Array.from({ length: passes * MOST_TIMES }, (_, k) => k + 1);
-  const enough = counts.find((count) => window.chanceAt(count * eachPass, count, outlineMm).chance >= wish.certainty);
+  const drops = (count: number): boolean => window.meanChanceAt(count * eachPass, count, outlineMm) >= wish.certainty;
+  const enough = drops(passes * MOST_TIMES) ? leastFrom(1, passes * MOST_TIMES, drops) : undefined;
   const share = `${plainNumber(100 * wish.certainty, 3)} of 100`;
   if (enough === undefined)
     return lacks(

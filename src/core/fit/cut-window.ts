@@ -23,6 +23,8 @@ export interface ChanceBand {
 export interface CutWindow {
   /** Chance that a part of such an outline drops, all doubt included. Of passes that were tried. */
   readonly chanceAt: (energy: number, passes: number, outlineMm: number) => ChanceBand;
+  /** That chance without its band, which is the dear part of it: for what looks for a chance. */
+  readonly meanChanceAt: (energy: number, passes: number, outlineMm: number) => number;
   /** Least energy at which such a part drops with that chance, all doubt included; null where none up to three times the greatest that was tried does. */
   readonly energyFor: (chance: number, passes: number, outlineMm: number) => number | null;
   /** Where sound stock just comes through, with 95 %: J/mm for each mm, in as many passes. */
@@ -75,16 +77,25 @@ function chanceOf(draw: Omit<Draw, 'weight'>, lnEnergy: number, lnPasses: number
   return Math.min(1 - SURELY, Math.max(SURELY, sound * held));
 }
 
-/** The value under which a share of the weights lies. */
-function quantile(values: readonly (readonly [value: number, weight: number])[], share: number): number {
-  const sorted = [...values].sort((a, b) => a[0] - b[0]);
-  const wanted = share * sorted.reduce((sum, [, weight]) => sum + weight, 0);
-  let sum = 0;
-  for (const [value, weight] of sorted) {
-    sum += weight;
-    if (sum >= wanted) return value;
-  }
-  return sorted.at(-1)![0];
+/** Halvings of the range of values: a billionth of it is left. */
+const HALVINGS = 30;
+
+/** The values up to which 2.5, 50 and 97.5 % of the weights lie: by halving, since there are many and in no order. */
+function bandOf(values: Float64Array, weights: Float64Array): [low: number, middle: number, high: number] {
+  const all = weights.reduce((sum, weight) => sum + weight, 0);
+  const upTo = (share: number): number => {
+    let low = values.reduce((least, value) => Math.min(least, value));
+    let high = values.reduce((most, value) => Math.max(most, value));
+    for (let halving = 0; halving < HALVINGS; halving++) {
+      const middle = (low + high) / 2;
+      let sum = 0;
+      for (let at = 0; at < values.length; at++) if (values[at]! <= middle) sum += weights[at]!;
+      if (sum >= share * all) high = middle;
+      else low = middle;
+    }
+    return high;
+  };
+  return [upTo(0.025), upTo(0.5), upTo(0.975)];
 }
 
 /**
@@ -121,13 +132,16 @@ export function cutWindowOf(trials: readonly CutTrial[], usualPer100Mm: number):
   const meanChance = (lnEnergy: number, passes: number, outlineMm: number): number =>
     draws.reduce((sum, draw) => sum + draw.weight * chanceOf(draw, lnEnergy, Math.log(passes), outlineMm), 0) / total;
   const most = Math.max(...before) + Math.log(MOST_TIMES);
-  const held = draws.map(({ perMm, weight }) => [100 * perMm, weight] as const);
+  const weights = Float64Array.from(draws, ({ weight }) => weight);
+  const bandOver = (valueOf: (draw: Draw) => number) => bandOf(Float64Array.from(draws, valueOf), weights);
+  const [fewestHeld, manyHeld, mostHeld] = bandOver(({ perMm }) => 100 * perMm);
   return {
     chanceAt: (energy, passes, outlineMm) => {
       const lnEnergy = Math.log(energy);
-      const all = draws.map((draw) => [chanceOf(draw, lnEnergy, Math.log(passes), outlineMm), draw.weight] as const);
-      return { chance: meanChance(lnEnergy, passes, outlineMm), low: quantile(all, 0.025), high: quantile(all, 0.975) };
+      const [low, , high] = bandOver((draw) => chanceOf(draw, lnEnergy, Math.log(passes), outlineMm));
+      return { chance: meanChance(lnEnergy, passes, outlineMm), low, high };
     },
+    meanChanceAt: (energy, passes, outlineMm) => meanChance(Math.log(energy), passes, outlineMm),
     energyFor: (chance, passes, outlineMm) => {
       if (!(meanChance(most, passes, outlineMm) >= chance)) return null;
       let [low, high] = [Math.min(...before) - 1, most];
@@ -139,12 +153,10 @@ export function cutWindowOf(trials: readonly CutTrial[], usualPer100Mm: number):
       return Math.exp(high);
     },
     comesThrough: (passes) => {
-      const all = draws.map(
-        ({ middle, dearer, weight }) => [Math.exp(middle + dearer * Math.log(passes)), weight] as const,
-      );
-      return { energy: quantile(all, 0.5), low: quantile(all, 0.025), high: quantile(all, 0.975) };
+      const [low, energy, high] = bandOver(({ middle, dearer }) => Math.exp(middle + dearer * Math.log(passes)));
+      return { energy, low, high };
     },
-    heldUp: { per100Mm: quantile(held, 0.5), low: quantile(held, 0.025), high: quantile(held, 0.975) },
+    heldUp: { per100Mm: manyHeld, low: fewestHeld, high: mostHeld },
   };
 }
 
@@ -177,7 +189,8 @@ function weighed(told: readonly Told[], usualPerMm: number, grid: Grid): Draw[] 
   for (let row = 0; row < MIDDLES; row++)
     for (const { scatter, held, more, dearer } of combinations) {
       const middle = grid.from + ((grid.to - grid.from) * row) / (MIDDLES - 1);
-      const one = { middle, scatter, perMm: usualPerMm * Math.exp(held), more, dearer };
+      const perMm = usualPerMm * Math.exp(held);
+      const one = { middle, scatter, perMm, more, dearer };
       let log = -0.5 * (Math.log(scatter / USUAL_SCATTER) ** 2 + held ** 2 + (dearer / DEARER) ** 2);
       for (const { lnEnergy, lnPasses, outlineMm, drops, heldAt } of told) {
         const chance = chanceOf(one, lnEnergy, lnPasses, outlineMm);
@@ -187,10 +200,13 @@ function weighed(told: readonly Told[], usualPerMm: number, grid: Grid): Draw[] 
         // No answer makes anything likelier: what has fallen behind stays there.
         if (log < best + LEAST_LOG) break;
       }
-      if (log >= best + LEAST_LOG) found.push({ ...one, log });
+      if (log >= best + LEAST_LOG) found.push({ middle, scatter, perMm, more, dearer, log });
       if (log > best) best = log;
     }
   return found
-    .map(({ log, ...one }) => ({ ...one, weight: Math.exp(log - best) }))
-    .filter(({ weight }) => Math.log(weight) > LEAST_LOG);
+    .filter(({ log }) => log - best > LEAST_LOG)
+    .map(({ middle, scatter, perMm, more, dearer, log }) => {
+      const weight = Math.exp(log - best);
+      return { middle, scatter, perMm, more, dearer, weight };
+    });
 }

@@ -15,30 +15,12 @@ import { mainBurn, type Layout } from '../../src/core/card/layout';
 import { estimateCard } from '../../src/core/card/estimate';
 import { layCard } from '../../src/core/card/lay';
 import { quantile } from '../../src/core/stats/robust';
-import { percent } from './figures';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';
+import { FIGURES_HEAD, figureRow, missesByStock, noAnswer, reasonsForNone, type FigureWords, type Told } from './told';
 
-/** What one card of one made-up stock came to. */
-interface Told {
-  readonly figure: string;
-  readonly seed: string;
-  /** By how much the answer is off, and by how much it may be; null where there was none. */
-  readonly off: number | null;
-  readonly allowed: number;
-  /** Whether the 95 % range held the truth, and half its width; null where none is claimed. */
-  readonly held: boolean | null;
-  readonly half: number | null;
-  /** Why there was no answer. */
-  readonly why: string;
-}
-
-interface Figure {
-  readonly name: string;
-  readonly target: string;
+interface Figure extends FigureWords {
   readonly kind: CardKindName;
-  readonly unit: string;
-  readonly digits: number;
   /** What the finding says; the middle of what it claims where that is left out. */
   readonly told?: (finding: BaseFinding) => readonly number[];
   readonly allowed: (truth: number, on: Pairing) => number;
@@ -164,20 +146,10 @@ const FIGURES: readonly Figure[] = [
 /** Two figures take two cards each: what the first foretells is burned with the second. */
 const WEDGE = 'corrected wedge';
 const SURFACE = 'place between a grid’s cells';
-const PAIRED: Readonly<Record<string, { target: string; unit: string; digits: number }>> = {
-  [WEDGE]: { target: 'straight to 2.5 L*, root mean square', unit: 'L*', digits: 2 },
-  [SURFACE]: { target: 'no figure asked: within 2 L* on another piece', unit: 'L*', digits: 2 },
-};
-
-const none = (figure: string, seed: string, why: string): Told => ({
-  figure,
-  seed,
-  off: null,
-  allowed: NaN,
-  held: null,
-  half: null,
-  why,
-});
+const PAIRED: readonly FigureWords[] = [
+  { name: WEDGE, target: 'straight to 2.5 L*, root mean square', unit: 'L*', digits: 2 },
+  { name: SURFACE, target: 'no figure asked: within 2 L* on another piece', unit: 'L*', digits: 2 },
+];
 
 /** Burns the card that is proposed with what is known, looks at it, and finds. */
 function burnedAndFound(
@@ -203,14 +175,15 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
   const kind = cardKind(figure.kind);
   const observer = observerOf(figure.kind);
   const known = { pairing, facts: observer.facts?.(pairing) ?? [] };
+  const card = { figure: figure.name, seed, stock: pairing.stock.name };
   try {
     let [burned, finding] = burnedAndFound(figure, pairing, known.facts, seed, turn);
-    if (finding.missing.length > 0) return [none(figure.name, seed, finding.missing[0]!)];
+    if (finding.missing.length > 0) return [noAnswer(card, finding.missing[0]!)];
     if (figure.again) {
       const kept = kind.settle(finding, burned.layout, { readings: [], answers: [] }, {});
       const facts = kept.map(({ name, at, value, sigma }) => factNow(name, value, { at, sigma }));
       [burned, finding] = burnedAndFound(figure, pairing, [...known.facts, ...facts], `${seed} again`, turn);
-      if (finding.missing.length > 0) return [none(figure.name, seed, `second card: ${finding.missing[0]!}`)];
+      if (finding.missing.length > 0) return [noAnswer(card, `second card: ${finding.missing[0]!}`)];
     }
     const truths = observer.truth(burned, finding);
     const claims = observer.claims(finding);
@@ -219,14 +192,12 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
       if (!Number.isFinite(truth) || (figure.part !== undefined && figure.part !== at)) return [];
       const [low, high] = claims[at]!;
       const value = told[at]!;
-      if (!Number.isFinite(value)) return [none(figure.name, seed, 'no number')];
+      if (!Number.isFinite(value)) return [noAnswer(card, 'no number')];
       const bounded = Number.isFinite(low) && Number.isFinite(high);
-      if (bounded && (high - low) / 2 > (figure.surest ?? Infinity))
-        return [none(figure.name, seed, 'not sure enough')];
+      if (bounded && (high - low) / 2 > (figure.surest ?? Infinity)) return [noAnswer(card, 'not sure enough')];
       return [
         {
-          figure: figure.name,
-          seed,
+          ...card,
           off: value - truth,
           allowed: figure.allowed(truth, pairing),
           held: bounded ? low <= truth && truth <= high : null,
@@ -236,20 +207,21 @@ function cardOf(figure: Figure, seed: string, turn: number): Told[] {
       ];
     });
   } catch (error) {
-    return [none(figure.name, seed, (error as Error).message)];
+    return [noAnswer(card, (error as Error).message)];
   }
 }
 
 /** A wedge, its table, and a wedge burned through it: how far that one is from straight in truth. */
 function wedgeOf(seed: string, turn: number): Told {
   const pairing = madeUpPairing(seed, turn);
+  const card = { figure: WEDGE, seed, stock: pairing.stock.name };
   try {
     const first = layCard(tone, tone.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
     const burn = (layout: typeof first, name: string): Burned => burnedCard(layout, pairing, name);
     const seen = photographed(burn(first, `${seed} ${turn}`), `${seed} ${turn}`);
     const finding = tone.find(first, seen, { pairing, facts: [] });
     const [draft] = tone.settle(finding, first);
-    if (!draft) return none(WEDGE, seed, finding.missing[0] ?? 'nothing to keep');
+    if (!draft) return noAnswer(card, finding.missing[0] ?? 'nothing to keep');
     const facts = [factNow('tone', draft.value, { at: draft.at })];
     const layout = layCard(tone, tone.propose({ pairing, facts }).plan, pairing, { cardNumber: 6 });
     const { piece } = burn(layout, `${seed} ${turn} proof`);
@@ -263,15 +235,16 @@ function wedgeOf(seed: string, turn: number): Told {
     const off = Math.sqrt(
       strengths.reduce((sum, one, at) => sum + (one - greys[at]! * darkest) ** 2, 0) / greys.length,
     );
-    return { figure: WEDGE, seed, off, allowed: 2.5, held: null, half: null, why: '' };
+    return { ...card, off, allowed: 2.5, held: null, half: null, why: '' };
   } catch (error) {
-    return none(WEDGE, seed, (error as Error).message);
+    return noAnswer(card, (error as Error).message);
   }
 }
 
 /** A grid, the place that its surface proposes, and what another piece is like that is burned there. */
 function placeOf(seed: string, turn: number): Told {
   const pairing = madeUpPairing(seed, turn);
+  const card = { figure: SURFACE, seed, stock: pairing.stock.name };
   try {
     const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
     const name = `${seed} ${turn}`;
@@ -279,9 +252,9 @@ function placeOf(seed: string, turn: number): Told {
     const finding = grid.find(layout, seen, { pairing, facts: [] }, grid.wish(pairing));
     const place = finding.surface?.foretold;
     if (!place)
-      return none(SURFACE, seed, finding.missing[0] ?? (finding.surface?.trusted ? 'no place' : 'surface not trusted'));
+      return noAnswer(card, finding.missing[0] ?? (finding.surface?.trusted ? 'no place' : 'surface not trusted'));
     const [draft] = grid.settle(finding, layout, seen, { at: place });
-    if (draft?.name !== 'engrave') return none(SURFACE, seed, 'nothing to keep');
+    if (draft?.name !== 'engrave') return noAnswer(card, 'nothing to keep');
     const { plan } = grid.prove({ pairing, facts: [] }, draft.value.settings);
     const proof = layCard(grid, plan, pairing, { cardNumber: 6 });
     const burned = burnOnBench(proof, pairing, `${name} proof`);
@@ -292,11 +265,10 @@ function placeOf(seed: string, turn: number): Told {
         Math.abs(mainBurn(one).settings.powerFraction / powerFraction - 1) < 1e-3 &&
         Math.abs(mainBurn(one).settings.speedMmPerS / speedMmPerS - 1) < 1e-2,
     );
-    if (!cell) return none(SURFACE, seed, 'not on its proof');
+    if (!cell) return noAnswer(card, 'not on its proof');
     const off = place.lightness - trueLightness(burned, proof, pairing, cell.index);
     return {
-      figure: SURFACE,
-      seed,
+      ...card,
       off,
       allowed: 2,
       held: Math.abs(off) <= 2 * place.sigma,
@@ -304,7 +276,7 @@ function placeOf(seed: string, turn: number): Told {
       why: '',
     };
   } catch (error) {
-    return none(SURFACE, seed, (error as Error).message);
+    return noAnswer(card, (error as Error).message);
   }
 }
 
@@ -379,7 +351,7 @@ function twoWaysOf(seed: string, turn: number): TwoWays | null {
   }
 }
 
-const NAMES = [...FIGURES.map(({ name }) => name), WEDGE, SURFACE];
+const ALL: readonly FigureWords[] = [...FIGURES, ...PAIRED];
 
 /** Works out the cards of a part of all turns, and writes what each came to on a line. */
 export function engravePart(seed: string, part: number, parts: number, stocks: number): void {
@@ -401,50 +373,6 @@ async function tellAll(seeds: readonly string[], stocks: number): Promise<{ told
     else if (one.ways) ways.push(one.ways);
   });
   return { told, ways };
-}
-
-function rowOf(name: string, told: readonly Told[], seeds: readonly string[]): string {
-  const figure = FIGURES.find((one) => one.name === name);
-  const { target, unit, digits } = figure ?? PAIRED[name]!;
-  const scale = unit.startsWith('%') ? 100 : 1;
-  const own = told.filter((one) => one.figure === name);
-  const answered = own.filter(({ off }) => off !== null);
-  const good = (some: readonly Told[]): number => some.filter(({ off, allowed }) => Math.abs(off!) <= allowed).length;
-  const claimed = answered.filter(({ held }) => held !== null);
-  const sizes = answered.map(({ off }) => Math.abs(off!) * scale);
-  const shown = (value: number): string => value.toFixed(Math.max(0, digits));
-  return `| ${[
-    name,
-    `${target} (${unit})`,
-    answered.length,
-    percent(good(answered) / Math.max(1, answered.length), 0),
-    seeds
-      .map((seed) => {
-        const some = answered.filter((one) => one.seed === seed);
-        return percent(good(some) / Math.max(1, some.length), 0);
-      })
-      .join(', '),
-    sizes.length > 0 ? `${shown(quantile(sizes, 0.5))}, ${shown(quantile(sizes, 0.95))}` : '',
-    claimed.length > 0 ? percent(claimed.filter(({ held }) => held).length / claimed.length, 0) : 'none claimed',
-    claimed.length > 0
-      ? shown(
-          quantile(
-            claimed.map(({ half }) => half! * scale),
-            0.5,
-          ),
-        )
-      : '',
-    own.length - answered.length,
-  ].join(' | ')} |`;
-}
-
-/** Why there was no answer, the most common reasons first. */
-function whyNone(told: readonly Told[]): string {
-  const reasons = new Map<string, number>();
-  for (const { figure, off, why } of told)
-    if (off === null) reasons.set(`${figure}: ${why}`, (reasons.get(`${figure}: ${why}`) ?? 0) + 1);
-  const rows = [...reasons].sort((a, b) => b[1] - a[1]).slice(0, 20);
-  return rows.map(([why, count]) => `- ${count} × ${why}`).join('\n');
 }
 
 /** What is known of why targets are missed; to be changed with the figures. */
@@ -470,15 +398,18 @@ other spots, paler and darker stock. Each proposed card is burned on the simulat
 or a photo by the bench's camera), and found; truth comes from the bench's piece and never by way of the finding's code. "Held" is how often the
 95 % range has it.
 
-| figure | target | answers | within target | by seed | median and 95 % off | held | median half range | no answer |
-|---|---|---|---|---|---|---|---|---|
-${NAMES.map((name) => rowOf(name, told, seeds)).join('\n')}
+${FIGURES_HEAD}
+${ALL.map((figure) => figureRow(figure, told, seeds)).join('\n')}
 
 ${MISSED}
 
+Misses by stock, of the answers that it had:
+
+${missesByStock(ALL, told)}
+
 Why there was no answer, where there was none:
 
-${whyNone(told)}
+${reasonsForNone(told)}
 
 **Cells needed.** A tone six tenths of the way from bare stock to the strongest cell is wanted: ${SMALL * SMALL} cells and the surface through them, against ${FULL * FULL}
 cells over the same ends of which the one nearest to the tone is taken; what each setting gives on another piece, over ${ways.length} stocks.

@@ -62,16 +62,20 @@ export function loosePart(piece: Piece, box: Box): Uint8Array | null {
   const bottom = px(box.y + box.height + 0.8);
   const waiting = [start];
   seen[start] = 1;
+  const go = (next: number): void => {
+    if (next < 0 || next >= seen.length || seen[next] === 1 || depthMm[next]! >= through) return;
+    seen[next] = 1;
+    waiting.push(next);
+  };
   while (waiting.length > 0) {
     const at = waiting.pop()!;
     const x = at % width;
     const y = Math.floor(at / width);
     if (x <= left || x >= right || y <= top || y >= bottom) return null;
-    for (const next of [at - 1, at + 1, at - width, at + width]) {
-      if (next < 0 || next >= seen.length || seen[next] === 1 || depthMm[next]! >= through) continue;
-      seen[next] = 1;
-      waiting.push(next);
-    }
+    go(at - 1);
+    go(at + 1);
+    go(at - width);
+    go(at + width);
   }
   return seen;
 }

@@ -131,9 +131,6 @@ export function findFocus(layout: Layout, seen: Seen, known: Known): FocusFindin
   return {
     ...lines,
     liked,
-    // All alike by their lines tells no waist.
-    waistMm: lines.flat ? null : lines.waistMm,
-    waistSigmaMm: lines.flat ? null : lines.waistSigmaMm,
     flat: false,
     fillMm,
     cellIndex: top.cellIndex,
@@ -209,8 +206,6 @@ function byTheLines(layout: Layout, seen: Seen, { pairing }: Known): Omit<FocusF
     const middle = patches.find((patch) => patch.offsetMm === 0);
     return {
       ...none,
-      waistMm: 0,
-      waistSigmaMm: sigmaMm,
       fillMm: 0,
       cellIndex: middle?.cellIndex ?? null,
       sigmaMm,

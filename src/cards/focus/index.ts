@@ -95,8 +95,7 @@ export const focus = Object.freeze({
     const facts: FactDraft[] = [];
     if (fillMm !== null)
       facts.push({ name: 'focus', at: {}, value: { focusOffsetMm: rounded(fillMm), flat }, sigma: sigmaMm, cellIndex });
-    // All offsets alike tell no waist.
-    if (waistMm !== null && !flat && missing.length === 0)
+    if (waistMm !== null && missing.length === 0)
       facts.push({
         name: 'waist',
         at: {},

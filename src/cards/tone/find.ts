@@ -4,6 +4,7 @@ import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import { isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../core/color/lab';
 import {
+  leftByTable,
   murrayDaviesCoverage,
   offStraight,
   toneOf,
@@ -47,6 +48,8 @@ export interface ToneFinding extends BaseFinding {
   readonly table: readonly number[] | null;
   /** L* rms that the wedge as it was burned lies off a straight line from bare stock to its strongest. */
   readonly offL: number | null;
+  /** L* rms that is left of it through the table, by the curve; null where nothing is told. */
+  readonly leftL: number | null;
   /** At a quarter, half and three quarters of what was burned. */
   readonly gain: readonly DotGain[];
 }
@@ -72,7 +75,7 @@ export function findTone(layout: Layout, seen: Seen, _known: Known): ToneFinding
     const reading = readings.get(cellIndex);
     return reading && !isSpoiled(seen, cellIndex) ? [{ cell: layout.cells[cellIndex]!, reading }] : [];
   });
-  const none = { mode, corrected, patches: [], fit: null, table: null, offL: null, gain: [], says: '' };
+  const none = { mode, corrected, patches: [], fit: null, table: null, offL: null, leftL: null, gain: [], says: '' };
   if (seen.readings.length === 0)
     return { ...none, missing: ['No photo of this card was read yet: it tells how strong each patch is.'] };
   const dark = told.filter(({ cell }) => burnedOf(cell) >= 0.5);
@@ -119,18 +122,30 @@ export function findTone(layout: Layout, seen: Seen, _known: Known): ToneFinding
     fit.levelFrom < 0.9
       ? ` From ${percent(fit.levelFrom)} grey on nothing gets stronger: black can do with less power.`
       : '';
+  const table = toneTable(fit);
+  const leftL = leftByTable(
+    fit,
+    table,
+    means.map(({ grey }) => grey),
+  );
+  const palest = fit.knots[1]!;
+  const pale =
+    leftL > STRAIGHT_L
+      ? ` Next to nothing is burned too strongly: it comes out ${plainNumber(palest.strength, 2)} L* from bare stock, and nothing paler can be had. Find the floor with a threshold card, or go faster.`
+      : '';
   return {
     ...some,
     fit,
-    table: toneTable(fit),
+    table,
     offL: off,
+    leftL,
     gain,
     missing: [],
     says: corrected
       ? off <= STRAIGHT_L
         ? `The table holds: greys come out in a straight line to ${plainNumber(off, 2)} L*.${level}`
-        : `Corrected greys still lie ${plainNumber(off, 2)} L* off a straight line: keep the new table, which this wedge makes, and prove it.${level}`
-      : `${plainNumber(fit.strongest, 2)} L* from bare stock to black, ${PICTURE_MODE_NAMES[mode]}. Uncorrected, greys lie ${plainNumber(off, 2)} L* off a straight line; the table brings them onto it.${level}`,
+        : `Corrected greys still lie ${plainNumber(off, 2)} L* off a straight line: keep the new table, which this wedge makes, and prove it.${pale || level}`
+      : `${plainNumber(fit.strongest, 2)} L* from bare stock to black, ${PICTURE_MODE_NAMES[mode]}. Uncorrected, greys lie ${plainNumber(off, 2)} L* off a straight line; the table brings them ${leftL < 1 ? 'onto it' : `to ${plainNumber(leftL, 2)} L* of it`}.${pale || level}`,
   };
 }
 

@@ -58,7 +58,12 @@ describe('a tone wedge', () => {
       expect(rest).toMatchObject(plan.constants);
     }
     const greys = [...new Set(layout.cells.map(({ index }) => greyOf(index)))];
-    expect(greys).toEqual(Array.from({ length: 16 }, (_, step) => (step + 1) / 16));
+    // The floor itself is burned as the palest grey that a picture has: nothing else tells what it leaves.
+    expect(greys).toEqual(
+      Array.from({ length: 16 }, (_, step) => (step === 0 ? 0.004 : Math.round((step / 15) * 1e4) / 1e4)),
+    );
+    const dots = [...new Set(layoutOf({ mode: 'bayer' }).cells.map(({ levels }) => levels.grey))];
+    expect(dots).toEqual(Array.from({ length: 16 }, (_, step) => (step + 1) / 16));
   });
   it('shuffles: neighbours in grey lie apart, and the middle of each grey is the card’s own', () => {
     const middleOf = ({ box }: Layout['cells'][number]) => [box.x + box.width / 2, box.y + box.height / 2] as const;
@@ -195,6 +200,19 @@ describe('what a tone wedge says', () => {
       expect(finding.says).toMatch(/Uncorrected, greys lie \d/);
     }
   });
+  it('says where next to nothing is burned too strongly: what is paler is left bare or burned like it, whichever is nearer', () => {
+    // From 20 L* at the floor to 40: the palest quarter of greys is bare, the next one comes out as the floor.
+    const { table: entries, leftL, says } = find(seen((grey) => 20 + 20 * grey));
+    expect(entries![60]).toBe(0);
+    expect([entries![70], entries![120]]).toEqual([0.004, 0.004]);
+    expect(entries![191]!).toBeCloseTo(0.5, 1);
+    // By hand: off by 0 to 10 L* evenly over half of the greys, by none over the rest.
+    expect(leftL!).toBeCloseTo(10 / Math.sqrt(6), 0);
+    expect(says).toMatch(
+      /the table brings them to 4.* L\* of it\. Next to nothing is burned too strongly: it comes out 20 L\*/,
+    );
+    expect(find(seen(bent)).leftL!).toBeLessThan(0.3);
+  });
   it('is how far off a straight line the wedge came out, and whether the table holds', () => {
     expect(find(seen((grey) => 40 * grey)).offL).toBeCloseTo(0, 9);
     const on = layoutOf({ corrected: true, table });
@@ -239,7 +257,8 @@ describe('what a tone wedge says', () => {
   it('tells gain: half of the light is half covered', () => {
     // L* 70 is a luminance of 0.4072 and black at 30 one of 0.0623: half way, at 0.2348, L* is 55.56.
     const law = (grey: number): number => (grey < 0.5 ? 28.88 * grey : 14.44 + (grey - 0.5) * 51.12);
-    const half = find(seen(law)).gain.find(({ asked }) => asked === 0.5)!;
+    const on = layoutOf({ mode: 'bayer' });
+    const half = find(seen(law, { on }), on).gain.find(({ asked }) => asked === 0.5)!;
     expect(half.covered).toBeCloseTo(0.5, 2);
   });
   it('says what is missing: no photo, too few greys, hardly a mark, or an unsure photo', () => {
@@ -253,7 +272,7 @@ describe('what a tone wedge says', () => {
     const spoiled = layout.order.filter((index) => greyOf(index) > 0.9);
     const answers = spoiled.map((cellIndex) => ({ field: 'outcome', cellIndex, repeat: 0, value: 'charred' }));
     const law = (grey: number): number => (grey > 0.9 ? 5 : 40 * grey);
-    expect(find(seen(law, { answers })).fit!.strongest).toBeCloseTo(40 * 0.875, 6);
+    expect(find(seen(law, { answers })).fit!.strongest).toBeCloseTo((40 * 13) / 15, 2);
     expect(find(seen((grey) => 40 * Math.min(1, grey / 0.6))).says).toMatch(/From 6\d % grey on nothing gets stronger/);
     expect(find(seen(bent)).says).not.toMatch(/nothing gets stronger/);
   });

@@ -1,4 +1,4 @@
-import { TABLE_SIZE } from '../picture/tone-table';
+import { lookedUp, TABLE_SIZE } from '../picture/tone-table';
 import { monotoneCubic } from '../stats/monotone-cubic';
 import { risingBlocks } from '../stats/isotonic';
 import { meanAndSpread } from '../stats/robust';
@@ -29,6 +29,8 @@ export interface ToneFit {
   readonly levelFrom: number;
 }
 
+/** The palest grey that a picture has beside white; where power follows grey it is burned with the power of the floor. */
+export const NEXT_TO_NOTHING = Math.ceil(1e4 / (TABLE_SIZE - 1)) / 1e4;
 /** A curve through fewer greys tells no tone. */
 export const LEAST_GREYS = 5;
 /** Patches of one grey scatter by this at the least: what a photo compares two of them to. */
@@ -106,11 +108,28 @@ export function greyFor(
 
 /**
  * The inverse as a table of 256: what to burn for each grey of a picture, so that L* falls in even steps from bare stock to the strongest. Entry 0 burns
- * nothing. Rounded to a ten-thousandth.
+ * nothing. Rounded to a ten-thousandth. Where next to nothing was burned and left a tone, paler ones cannot be had: they are burned like it, or not at
+ * all, whichever is nearer.
  */
-export function toneTable(fit: Pick<ToneFit, 'strengthAt' | 'strongest'>): number[] {
-  return Array.from({ length: TABLE_SIZE }, (_, entry) =>
-    entry === 0 ? 0 : Math.round(greyFor(fit, (entry / (TABLE_SIZE - 1)) * fit.strongest) * 1e4) / 1e4,
+export function toneTable(fit: Pick<ToneFit, 'strengthAt' | 'strongest' | 'knots'>): number[] {
+  const palest = fit.knots[1]!;
+  const least = palest.grey <= NEXT_TO_NOTHING ? palest.strength : 0;
+  return Array.from({ length: TABLE_SIZE }, (_, entry) => {
+    const wanted = (entry / (TABLE_SIZE - 1)) * fit.strongest;
+    if (entry === 0 || wanted < least / 2) return 0;
+    return Math.round(Math.max(wanted < least ? palest.grey : 0, greyFor(fit, wanted)) * 1e4) / 1e4;
+  });
+}
+
+/** How far from a straight line, in L* rms, greys of a wedge come out by a curve that are burned through a table. */
+export function leftByTable(
+  { strengthAt, strongest }: ToneFit,
+  table: readonly number[],
+  greys: readonly number[],
+): number {
+  return offStraight(
+    greys.map((grey) => ({ grey, strength: strengthAt(lookedUp(table, grey)) })),
+    strongest,
   );
 }
 

@@ -14,17 +14,26 @@ function droppedIn({ layout, pairing }: Burned, seed: string): number | null {
   return null;
 }
 
-const counted = new WeakMap<Burned, number | null>();
+const counted = new WeakMap<Burned, { here: number | null; elsewhere: number | null }>();
+
+/** The count of a card's square, and of another place of its sheet. */
+function countsOf(burned: Burned) {
+  const counts = counted.get(burned) ?? {
+    here: droppedIn(burned, burned.seed),
+    elsewhere: droppedIn(burned, `${burned.seed} elsewhere`),
+  };
+  counted.set(burned, counts);
+  return counts;
+}
 
 export const passCountObserver: Observer<PassCountFinding> = {
   on: ['marl', 'acrylic'],
   look: (burned) => {
-    if (!counted.has(burned)) counted.set(burned, droppedIn(burned, burned.seed));
-    const value = String(counted.get(burned) ?? NOT_DROPPED);
+    const value = String(countsOf(burned).here ?? NOT_DROPPED);
     return { readings: [], answers: [{ field: COUNT.field, cellIndex: 0, repeat: 0, value }] };
   },
   // Other places of the sheet drop with as many passes as are said to be enough.
-  truth: (burned) => [droppedIn(burned, `${burned.seed} elsewhere`) ?? Infinity],
+  truth: (burned) => [countsOf(burned).elsewhere ?? Infinity],
   claims: ({ cut, passes }) => [[passes! / 2, cut!.settings.passes]],
   widestClaim: 8,
 };

@@ -17,21 +17,22 @@ function lookAt(burned: Burned, seed: string): Seen {
   };
 }
 
-const HALVES = [0.25, 0.5, 0.75];
+/** Three of the sixteen greys of a wedge. */
+const THIRDS = [0.2, 0.5333, 0.8];
 
 export const toneObserver: Observer<ToneFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
   seeAll: (burned) => photographedOnce(burned, TONES_PX),
-  // How much darker the patches of a quarter, half and three quarters are than bare stock, from the piece itself.
+  // How much darker the patches of these greys are than bare stock, from the piece itself.
   truth: ({ piece, layout, pairing }) =>
-    HALVES.map((grey) => {
+    THIRDS.map((grey) => {
       const cells = layout.cells.filter(({ levels }) => levels.grey === grey);
       const light = cells.map(({ index }) => trueLightness(piece, layout, pairing, index));
       return pairing.stock.bareLightness - light.reduce((sum, one) => sum + one, 0) / light.length;
     }),
   claims: ({ fit }) =>
-    HALVES.map((grey) => {
+    THIRDS.map((grey) => {
       const { strength, sigma } = fit!.means.find((mean) => mean.grey === grey)!;
       return [strength - 2 * sigma, strength + 2 * sigma] as const;
     }),

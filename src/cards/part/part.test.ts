@@ -73,6 +73,15 @@ describe('a part that is planned', () => {
     const felt = part.propose({ pairing, facts: [kerf, factNow('fit', value)] }).plan;
     expect(felt.slotFor.press).toBeCloseTo(-0.25, 2);
     expect(felt.slotFor.snug).toBeCloseTo(-0.15, 2);
+    expect([felt.fit, plan.fit]).toEqual(['press', 'press']);
+    // Where next to none are pressed in, as in brittle stock, it is drawn for the tightest that most come to.
+    const brittle = { ...value, fromMm: { press: -0.205, snug: -0.2, slip: -0.1, loose: 0 } };
+    const { plan: careful, reasons: why } = part.propose({ pairing, facts: [kerf, factNow('fit', brittle)] });
+    expect(careful.fit).toBe('snug');
+    expect(why['fit']).toMatch(
+      /^the tightest of which more than half come out so: “pressed in” [\d.]+ of 100, “snug” [\d.]+ of 100/,
+    );
+    expect(why['withSlot']).toMatch(/for “snug”/);
     // A part that was snug where it should have been pressed: the next slot is drawn narrower.
     const snug = factNow('part', {
       settings: plan.cut,

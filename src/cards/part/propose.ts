@@ -5,17 +5,17 @@ import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
 import {
   clearanceFor,
+  FIT_WORDS,
   keptBounds,
   middleOfFit,
   movedBounds,
   USUAL_FITS,
   WANTED_FITS,
   type FeltSlot,
-  type WantedFit,
 } from '../../core/fit/fit-bounds';
 import { feltShift } from '../../core/fit/felt-shift';
 import { tag } from '../../core/part/tag';
-import { formatLength } from '../../core/quantities/format';
+import { formatLength, plainNumber } from '../../core/quantities/format';
 import { thicknessOf } from '../../core/stock/stock';
 import { PART_VERSION, type PartPlan } from './plan';
 
@@ -33,6 +33,12 @@ const feltParts = (facts: Known['facts']): FeltSlot[] =>
       : [],
   );
 
+/** A fit of which fewer come out so is not what a first part is drawn for. */
+const LIKELY = 0.5;
+
+const likeliest = <Slot extends { readonly chance: number | null }>(slots: readonly Slot[]): Slot =>
+  slots.reduce((best, one) => ((one.chance ?? 0) > (best.chance ?? 0) ? one : best));
+
 /**
  * A small part of our own and a slot for it, drawn by the kerf and the fits that were kept. Throws RangeError for stock that this source does not cut,
  * or not in this thickness.
@@ -46,10 +52,17 @@ export function proposePart(known: Known): Proposal<PartPlan> {
   const thickness = thicknessOf(stock);
   const felt = feltParts(facts);
   const shift = fits ? feltShift(keptBounds(fits.value), felt) : null;
-  const slotFor = (fit: WantedFit): number =>
-    fits && shift
-      ? clearanceFor(movedBounds(keptBounds(fits.value), shift.shiftMm), fit, thickness.spreadMm ?? 0).clearanceMm
-      : middleOfFit(USUAL_FITS, fit) - kerf.xMm;
+  const slots = WANTED_FITS.map((fit) => ({
+    fit,
+    ...(fits && shift
+      ? clearanceFor(movedBounds(keptBounds(fits.value), shift.shiftMm), fit, thickness.spreadMm ?? 0)
+      : { clearanceMm: middleOfFit(USUAL_FITS, fit) - kerf.xMm, chance: null }),
+  }));
+  // Nothing is known against a pressed one before somebody pushed.
+  const wanted = slots.find(({ chance }) => chance === null || chance >= LIKELY) ?? likeliest(slots);
+  const chanceWords = slots.flatMap(({ fit, chance }) =>
+    chance === null ? [] : [`“${FIT_WORDS[fit]}” ${plainNumber(100 * chance, 2)} of 100`],
+  );
   const frame = proposeFrame(pairing);
   const words = (mm: number): string => formatLength(mm, machine.likedUnits, 3);
   const fitWords = fits
@@ -65,8 +78,10 @@ export function proposePart(known: Known): Proposal<PartPlan> {
       clearanceMm: 0,
       withSlot: thickness.meanMm >= LEAST_ON_EDGE_MM,
       thicknessMm: thousandth(thickness.meanMm),
-      fit: 'press',
-      slotFor: Object.fromEntries(WANTED_FITS.map((fit) => [fit, thousandth(slotFor(fit))])) as PartPlan['slotFor'],
+      fit: wanted.fit,
+      slotFor: Object.fromEntries(
+        slots.map(({ fit, clearanceMm }) => [fit, thousandth(clearanceMm)]),
+      ) as PartPlan['slotFor'],
       gapMm: Math.max(GAP_MM, Math.ceil(thickness.meanMm)),
       leadMm: 0,
       tabs: 0,
@@ -86,7 +101,10 @@ export function proposePart(known: Known): Proposal<PartPlan> {
           ? 'as measured'
           : 'the label’s: measure the sheet, labels are off by up to a tenth of a millimetre and more',
       ...Object.fromEntries(WANTED_FITS.map((fit) => [`slotFor.${fit}`, fitWords])),
-      withSlot: `its largest part is pushed into it, on edge; drawn ${words(thickness.meanMm + slotFor('press'))} wide to be pressed in`,
+      withSlot: `its largest part is pushed into it, on edge; drawn ${words(thickness.meanMm + wanted.clearanceMm)} wide for “${FIT_WORDS[wanted.fit]}”`,
+      ...(chanceWords.length > 0 && {
+        fit: `the tightest of which more than half come out so: ${chanceWords.join(', ')}`,
+      }),
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },
   };

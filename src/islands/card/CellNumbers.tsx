@@ -14,12 +14,14 @@ interface Props {
   /** What a light table shows, where its photo lies on the mat; null for what another one shows. */
   readonly throughs: ReadonlyMap<number, CellThrough> | null;
   readonly showNumbers: boolean;
+  /** Whether the piece lies on the simulated light table, black where it stands and white where it is open. */
+  readonly lit: boolean;
 }
 
 /** What was read and said of every cell, over it on the mat. */
-export function CellNumbers({ layout, asks, seen, readings, throughs, showNumbers }: Props) {
+export function CellNumbers({ layout, asks, seen, readings, throughs, showNumbers, lit }: Props) {
   return (
-    <g className={styles.numbers} aria-hidden="true">
+    <g className={`${styles.numbers} ${lit ? styles.lit : ''}`} aria-hidden="true">
       {layout.order.map((index) => {
         const { box } = layout.cells[index]!;
         const found = readings.get(index);

@@ -413,6 +413,7 @@ export function LookStage({ view, tabs, title, ladder, selected, onSelect, onCha
                 readings={readings}
                 throughs={backlit ? throughs : null}
                 showNumbers={showNumbers}
+                lit={lit && litReady}
               />
             </>
           )}

@@ -100,6 +100,7 @@ describe('a focus card over a tilted board', () => {
     const answers = layout.cells.map(({ index }) => ({ field: 'gaps', cellIndex: index, repeat: 0, value: 'sharp' }));
     const finding = focus.find(layout, { readings: [], answers }, known);
     expect(finding.says).toMatch(/, or the board lay level\. Stay at 0\./);
+    expect(finding).toMatchObject({ fillMm: 0, waistMm: null, waistSigmaMm: null });
     const plain = lay(byHand);
     const said = plain.cells.map(({ index }) => ({ field: 'gaps', cellIndex: index, repeat: 0, value: 'sharp' }));
     expect(focus.find(plain, { readings: [], answers: said }, known).says).not.toMatch(/board/);

@@ -82,6 +82,9 @@ describe('a part that is planned', () => {
       /^the tightest of which more than half come out so: “pressed in” [\d.]+ of 100, “snug” [\d.]+ of 100/,
     );
     expect(why['withSlot']).toMatch(/for “snug”/);
+    // Of none of which most come out so, the likeliest.
+    const rough = { ...value, scatterMm: 0.2, fromMm: { press: -0.21, snug: -0.2, slip: -0.1, loose: 0.02 } };
+    expect(part.propose({ pairing, facts: [kerf, factNow('fit', rough)] }).plan.fit).toBe('slip');
     // A part that was snug where it should have been pressed: the next slot is drawn narrower.
     const snug = factNow('part', {
       settings: plan.cut,

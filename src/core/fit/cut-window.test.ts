@@ -41,10 +41,18 @@ describe('the energies at which parts drop', () => {
       [0.98, 2.0537],
     ] as const)
       expect(Math.abs(window.energyFor(chance, 1, 1)! / line(probit) - 1), `${chance}`).toBeLessThan(0.03);
-    // Its slope's standard error is 1.49: two of them.
+    // By the line's own information matrix, of which its standard errors of 2.65 and 1.49 are the roots: 90 % lies between 85.6 and 93.3 % with 95 %
+    // certainty, and the dose for half of them between 10^(1.7708 - 0.0075) and 10^(1.7708 + 0.0075). Scatters are weighed in steps of two, coarse
+    // for as many as 481: bands come out up to a third too narrow.
     const { low, high } = window.chanceAt(line(1.2816), 1, 1);
-    expect(low).toBeGreaterThan(0.85);
-    expect(high).toBeLessThan(0.95);
+    expect(Math.abs(low - 0.856)).toBeLessThan(0.025);
+    expect(Math.abs(high - 0.933)).toBeLessThan(0.025);
+    const half = window.comesThrough(1);
+    for (const end of [half.low, half.high]) {
+      const away = Math.abs(Math.log10(end) - 1.7708) / 0.0075;
+      expect(away).toBeGreaterThan(0.6);
+      expect(away).toBeLessThan(1.1);
+    }
   });
 
   it('scale with the unit of energy', () => {

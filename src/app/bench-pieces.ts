@@ -16,13 +16,19 @@ export const benchPlaceOf = ({ bed, layout }: CardRecord) => ({
   ...(layout.tilt && { tilt: layout.tilt }),
 });
 
-/** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on. */
-export async function benchBurnOf(ctx: AppContext, card: CardRecord): Promise<BenchBurn> {
+/** Whether a burn of a card waits for a hand, which may then look at what is burned so far: how far that is, is noted. */
+export async function waitsForHand(ctx: AppContext, card: CardRecord): Promise<boolean> {
+  const open = (await burns.burnsOfCard(ctx.db, card.id)).find(isUnderWay);
+  return open !== undefined && (await ctx.burns.noteStop(open.id));
+}
+
+/** All that the bench has burned of a card. Throws a Problem when there is nothing, or a burn goes on that is not said to be `atStop`. */
+export async function benchBurnOf(ctx: AppContext, card: CardRecord, atStop = false): Promise<BenchBurn> {
   const [all, programs] = await Promise.all([
     burns.burnsOfCard(ctx.db, card.id),
     burns.programsOfCard(ctx.db, card.id),
   ]);
-  if (all.some(isUnderWay)) throw lidIsClosed();
+  if (!atStop && all.some(isUnderWay)) throw lidIsClosed();
   const last = programs.at(-1);
   if (!last) throw new Problem('nothing-burned', `Card ${card.layout.code} has not been burned on the bench.`);
   return {

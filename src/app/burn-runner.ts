@@ -115,6 +115,14 @@ export class BurnRunner {
     return true;
   }
 
+  /** Notes how far a burn has come that waits for a hand, which may look at the piece meanwhile. False when it does not wait. */
+  async noteStop(burnId: number): Promise<boolean> {
+    const session = this.sessions.get(burnId);
+    if (!session?.laser.waitsForHand) return false;
+    await noteProgress(this.db, burnId, session.sent, 'running');
+    return true;
+  }
+
   /** Ends a burn where it is. False when the burn is not under way here. */
   async stop(burnId: number): Promise<boolean> {
     const session = this.sessions.get(burnId);

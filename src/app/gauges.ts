@@ -16,7 +16,7 @@ import {
   STITCH,
 } from '../core/card/usual-asks';
 import { answersOfCard, putAnswer } from '../db/answers';
-import { benchBurnOf } from './bench-pieces';
+import { benchBurnOf, waitsForHand } from './bench-pieces';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { cutBox, tappedOut } from './cut-box';
@@ -141,15 +141,20 @@ async function trySlots(
   return { tried, cannot };
 }
 
-/** Counts after which pass the part of a card dropped; nothing where somebody has said so, and a Problem where passes are left that may drop it yet. */
+/**
+ * Counts after which pass the part of a card dropped; nothing where somebody has said so, or where it holds at a stop between passes, and a Problem where
+ * the burn has ended before all of them.
+ */
 async function countPasses(ctx: AppContext, card: CardRecord): Promise<number> {
   const [cell] = card.layout.cells;
   const answers = await answersOfCard(ctx.db, card.id);
   if (openFor(COUNT, card, answers).length === 0) return 0;
+  const atStop = await waitsForHand(ctx, card);
   const { loose, passes } = await ctx.work.do('count-passes', {
-    burn: await benchBurnOf(ctx, card),
+    burn: await benchBurnOf(ctx, card, atStop),
     box: cutBox(cell!),
   });
+  if (loose === null && atStop) return 0;
   if (loose === null && passes < cell!.burns.length)
     throw new Problem('cannot-measure', `It has not dropped after ${passes} passes, and the burn was stopped there.`);
   await putAnswer(ctx.db, card.id, {

@@ -8,7 +8,7 @@ import { drawnPhoto } from '../support/drawn-card';
 import { sumsView } from '../../src/app/sums';
 import { up } from '../../src/db/migrations/0026-drop-words';
 import { query, testApp, type TestApp } from '../support/context';
-import { answerCard, burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
+import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -249,6 +249,34 @@ describe('squares that are cut out', () => {
     await app.call('POST', `/api/cards/${weak.id}/tap`);
     const { json: held } = await app.call('GET', `/api/cards/${weak.id}`);
     expect(held.answers).toMatchObject([{ value: 'none' }]);
+  });
+
+  it('are tapped at each stop between passes, until they drop', async () => {
+    const { pairingId } = await makePairing(app, 'marl', 'acrylic');
+    const { id } = await makeCardOf(app, pairingId, 'pass-count', () => ({ sizeMm: 6 }));
+    const burn = await app.call('POST', '/api/burns', {
+      cardId: id,
+      place: 'bench',
+      ticked: await tickedOf(app, id),
+      cells: null,
+    });
+    const control = (json: object) => app.call('POST', `/api/burns/${burn.json.id}/control`, json);
+    const tap = () => app.call('POST', `/api/cards/${id}/tap`);
+    let passes = 0;
+    for (let tapped = 0; tapped === 0;) {
+      const { json } = await app.call('GET', `/api/burns/${burn.json.id}`);
+      expect(json.status).toBe('running');
+      if (json.progress?.hand) {
+        passes++;
+        tapped = (await tap()).json.tapped;
+        if (tapped === 0) await control({ action: 'proceed', focusOffsetMm: null });
+      } else await new Promise((done) => setTimeout(done, 20));
+    }
+    await control({ action: 'stop' });
+    const { json: view } = await app.call('GET', `/api/cards/${id}`);
+    expect(passes).toBeGreaterThan(1);
+    expect(view.answers).toEqual([{ field: 'count', cellIndex: 0, repeat: 0, value: String(passes) }]);
+    expect(view.burns[0].status).toBe('stopped');
   });
 
   it('go into holes in every way, from one sheet or from two stocks, and where fits begin is kept', async () => {

@@ -5,25 +5,24 @@ import { BenchFrame, Figures, TicketPart } from '../../components/BenchFrame';
 import { Button } from '../../components/Button';
 import { CardDrawing } from '../../components/CardDrawing';
 import { CheckField } from '../../components/Field';
-import { FocusSketch } from '../../components/FocusSketch';
 import { Mat } from '../../components/Mat';
 import { Notice, ProblemNotice } from '../../components/Notice';
-import { QuantityField } from '../../components/QuantityField';
-import { quantityKinds } from '../../components/quantity-kinds';
 import { paceOf } from '../../core/book/motion-facts';
 import { levelWords } from '../../core/card/channels';
 import { estimateCard } from '../../core/card/estimate';
 import type { Cell } from '../../core/card/layout';
+import { asksForCount } from '../../core/card/usual-asks';
 import { mixColours } from '../../core/color/mix';
 import { formatDuration, formatLength } from '../../core/quantities/format';
 import { sureOfPace } from '../../core/motion/pace';
 import { burnedColourOf } from '../../core/stock/families';
-import type { BurnProgress, BurnView } from '../../records/burn';
+import type { BurnView } from '../../records/burn';
 import { send } from '../../views/send';
 import { useAction } from '../../views/use-action';
 import { endWords, partWords, shareDone } from './burn-words';
 import { EyeQuestion } from './EyeAsk';
 import { FilesPart } from './FilesPart';
+import { HandPart } from './HandPart';
 import { OwnClock, OwnStart, OwnTime } from './OwnBurn';
 import { RoundPart, RoundStart } from './RoundPart';
 import type { StageProps } from './stage-props';
@@ -142,6 +141,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
               hand={progress.hand}
               busy={action.busy}
               machine={machine}
+              {...(asksForCount(cardKind(card.kind).asks) && { tap: { view, onTapped: onChanged } })}
               onDone={(focusOffsetMm) => control({ action: 'proceed', focusOffsetMm })}
             />
           )}
@@ -295,49 +295,6 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
         </Mat>
       }
     />
-  );
-}
-
-/** A stop for a hand: what to do, and for the focus where it was left. */
-function HandPart({
-  hand,
-  busy,
-  machine,
-  onDone,
-}: {
-  hand: NonNullable<BurnProgress['hand']>;
-  busy: boolean;
-  machine: StageProps['view']['card']['madeFor']['machine'];
-  onDone: (focusOffsetMm: number | null) => void;
-}) {
-  const asked = hand.focusOffsetMm;
-  const [offset, setOffset] = useState<number | null>(asked);
-  const [askedFor, setAskedFor] = useState(asked);
-  if (askedFor !== asked) {
-    setAskedFor(asked);
-    setOffset(asked);
-  }
-  return (
-    <TicketPart title="Your hand is wanted">
-      <Notice look="straw" title="The beam is off and the head is clear" live>
-        {hand.text.charAt(0).toUpperCase() + hand.text.slice(1)}.
-      </Notice>
-      {asked !== null && (
-        <>
-          <FocusSketch offsetMm={offset ?? asked} liked={machine.likedUnits} />
-          <QuantityField
-            label="Where the focus is now"
-            kind={quantityKinds(machine.likedUnits).length}
-            value={offset}
-            onChange={setOffset}
-            hint="from the focus you set: plus is raised, minus is lowered"
-          />
-        </>
-      )}
-      <Button look="main" busy={busy} disabled={asked !== null && offset === null} onClick={() => onDone(offset)}>
-        Done, go on
-      </Button>
-    </TicketPart>
   );
 }
 

@@ -8,6 +8,7 @@ const WORDS = {
   push: ['Pushing …', 'Push an offcut into the simulated slots'],
   bend: ['Bending …', 'Bend the simulated flaps'],
   mate: ['Putting together …', 'Put the simulated parts together'],
+  stop: ['Tapping …', 'Tap the simulated sheet'],
   count: ['Counting …', 'Count the simulated passes'],
   both: ['Trying …', 'Tap the simulated sheet, push the part in'],
 } as const;
@@ -16,7 +17,8 @@ interface Props {
   readonly cardId: number;
   /** What a hand does. */
   readonly does: keyof typeof WORDS;
-  readonly onTapped: () => Promise<void>;
+  /** What was noted is there once this is done: so many answers. */
+  readonly onTapped: (tapped: number) => Promise<void>;
 }
 
 /** Has the bench's hand try every part or slot that nobody has spoken of yet. */
@@ -24,8 +26,8 @@ export function TapSheet({ cardId, does, onTapped }: Props) {
   const action = useAction();
   const tap = (): void =>
     action.run(async () => {
-      await send(`/api/cards/${cardId}/tap`, { method: 'POST' });
-      await onTapped();
+      const { tapped } = await send<{ tapped: number }>(`/api/cards/${cardId}/tap`, { method: 'POST' });
+      await onTapped(tapped);
     });
   return (
     <>

@@ -8,6 +8,7 @@ import type { FactNow } from '../../src/core/book/facts';
 import { grid } from '../../src/cards/grid';
 import { cardKind, type CardKindName } from '../../src/cards/registry';
 import { tone } from '../../src/cards/tone';
+import { STRAIGHT_L } from '../../src/cards/tone/find';
 import { rayleighRangeMm } from '../../src/core/beam/gaussian';
 import { USUAL_BEAM } from '../../src/core/beam/usual-beam';
 import type { BaseFinding, Pairing } from '../../src/core/card/contract';
@@ -17,7 +18,16 @@ import { layCard } from '../../src/core/card/lay';
 import { quantile } from '../../src/core/stats/robust';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';
-import { FIGURES_HEAD, figureRow, missesByStock, noAnswer, reasonsForNone, type FigureWords, type Told } from './told';
+import {
+  FIGURES_HEAD,
+  figureRow,
+  missesByStock,
+  noAnswer,
+  NO_STRAIGHTER,
+  reasonsForNone,
+  type FigureWords,
+  type Told,
+} from './told';
 
 interface Figure extends FigureWords {
   readonly kind: CardKindName;
@@ -222,6 +232,7 @@ function wedgeOf(seed: string, turn: number): Told {
     const finding = tone.find(first, seen, { pairing, facts: [] });
     const [draft] = tone.settle(finding, first);
     if (!draft) return noAnswer(card, finding.missing[0] ?? 'nothing to keep');
+    if (finding.leftL! > STRAIGHT_L) return noAnswer(card, NO_STRAIGHTER);
     const facts = [factNow('tone', draft.value, { at: draft.at })];
     const layout = layCard(tone, tone.propose({ pairing, facts }).plan, pairing, { cardNumber: 6 });
     const { piece } = burn(layout, `${seed} ${turn} proof`);

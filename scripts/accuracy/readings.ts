@@ -27,7 +27,16 @@ import type { BurnSettings } from '../../src/core/card/settings';
 import { MOST_LOOKS } from '../../src/core/stats/two-looks';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpSheet, MARKED_FAMILIES, type MadeUpSheet } from './made-up-sheet';
-import { FIGURES_HEAD, figureRow, missesByStock, noAnswer, reasonsForNone, type FigureWords, type Told } from './told';
+import {
+  FIGURES_HEAD,
+  figureRow,
+  missesByStock,
+  noAnswer,
+  NO_STRAIGHTER,
+  reasonsForNone,
+  type FigureWords,
+  type Told,
+} from './told';
 
 /** What the reader reported of cells of photos, of which one is drawn for each made-up reading: readings with all their doubts, and standard uncertainties. */
 interface Reported {
@@ -198,7 +207,7 @@ function wedgeOf(one: Try): Answer | string | null {
   const finding = tone.find(first, seen, { pairing, facts: [] });
   const [draft] = tone.settle(finding, first);
   if (!draft) return finding.missing[0] ?? 'nothing to keep';
-  if (finding.leftL! > STRAIGHT_L) return 'said to come out no straighter: next to nothing is burned too strongly';
+  if (finding.leftL! > STRAIGHT_L) return NO_STRAIGHTER;
   const facts = [factNow('tone', draft.value, { at: draft.at })];
   const layout = laid(tone, tone.propose({ pairing, facts }).plan, one, 6);
   const greys = new Map<number, number>();

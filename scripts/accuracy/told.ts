@@ -37,6 +37,9 @@ export const noAnswer = (card: OfCard, why: string): Told => ({
   why,
 });
 
+/** Of a wedge whose finding says so before its table is burned. */
+export const NO_STRAIGHTER = 'said to come out no straighter: next to nothing is burned too strongly';
+
 export const isWithin = ({ off, allowed }: Told): boolean => off !== null && Math.abs(off) <= allowed;
 
 export const FIGURES_HEAD = `| figure | target | answers | within target | by seed | median and 95 % off | held | median half range | no answer |

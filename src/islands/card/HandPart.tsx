@@ -51,17 +51,26 @@ export function HandPart({
         </>
       )}
       {tap && <TapAtStop key={hand.text} {...tap} />}
-      <Button look="main" busy={busy} disabled={asked !== null && offset === null} onClick={() => onDone(offset)}>
+      <Button
+        look={tap && droppedAfter(tap.view) !== null ? 'plain' : 'main'}
+        busy={busy}
+        disabled={asked !== null && offset === null}
+        onClick={() => onDone(offset)}
+      >
         Done, go on
       </Button>
     </TicketPart>
   );
 }
 
+/** After how many passes the shape was said to have dropped; null where nobody said so. */
+const droppedAfter = ({ answers }: StageProps['view']): string | null =>
+  wordOf({ readings: [], answers }, COUNT.field, 0);
+
 /** The bench's hand at a stop between two passes, and what it found. */
 function TapAtStop({ view, onTapped }: { view: StageProps['view']; onTapped: () => Promise<void> }) {
   const [holds, setHolds] = useState(false);
-  const count = wordOf({ readings: [], answers: view.answers }, COUNT.field, 0);
+  const count = droppedAfter(view);
   if (count !== null)
     return (
       <Notice look="straw" title="It has dropped" live>

@@ -51,7 +51,7 @@ function luminanceAfter({ bare, burned, spoiled, threshold, scale, spoil, shape 
 const OF_SHEETS = { coating: '', coatingSide: 'none', adhesiveBacking: false, grain: 'none', blanks: null } as const;
 
 /** The machines of the workshop that mark a stock well enough to be tried. */
-const machinesFor = (stock: Stock) =>
+export const machinesFor = (stock: Stock) =>
   Object.values(DEMO_MACHINES).filter(
     ({ machine }) => !assessPairing(machine, stock).some(({ severity }) => severity === 'stop'),
   );
@@ -61,7 +61,8 @@ export const MARKED_FAMILIES: readonly Family[] = FAMILIES.filter(
   ({ id }) => id in SPECIMENS && machinesFor(stockOf(id, 0, 0)).length > 0,
 );
 
-function stockOf(id: string, turn: number, paler: number): Stock {
+/** Stock of a family: one of its types, as the bench has it, give or take so many L*. */
+export function stockOf(id: string, turn: number, paler: number): Stock {
   const family = familyOf(id);
   const type = family.types[turn % family.types.length]!;
   const { bare } = specimenOf({ family: id, type: type.name });

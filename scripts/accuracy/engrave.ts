@@ -19,16 +19,7 @@ import { quantile } from '../../src/core/stats/robust';
 import { inParts, seedsOfCommit } from './in-parts';
 import { MARKED_FAMILIES } from './made-up-sheet';
 import { madeUpPairingOfAnyFamily } from './stocks';
-import {
-  FIGURES_HEAD,
-  figureRow,
-  missesByStock,
-  noAnswer,
-  NO_STRAIGHTER,
-  reasonsForNone,
-  type FigureWords,
-  type Told,
-} from './told';
+import { figuresTold, noAnswer, NO_STRAIGHTER, type FigureWords, type Told } from './told';
 
 interface Figure extends FigureWords {
   readonly kind: CardKindName;
@@ -410,18 +401,7 @@ third weaker or stronger, other spots, paler and darker stock. Each proposed car
 or a photo by the bench's camera), and found; truth comes from the bench's piece and never by way of the finding's code. "Held" is how often the
 95 % range has it.
 
-${FIGURES_HEAD}
-${ALL.map((figure) => figureRow(figure, told, seeds)).join('\n')}
-
-${MISSED}
-
-Misses by stock, of the answers that it had:
-
-${missesByStock(ALL, told)}
-
-Why there was no answer, where there was none:
-
-${reasonsForNone(told)}
+${figuresTold(ALL, told, seeds, MISSED)}
 
 **Cells needed.** A tone six tenths of the way from bare stock to the strongest cell is wanted: ${SMALL * SMALL} cells and the surface through them, against ${FULL * FULL}
 cells over the same ends of which the one nearest to the tone is taken; what each setting gives on another piece, over ${ways.length} stocks.

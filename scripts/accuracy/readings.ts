@@ -27,16 +27,7 @@ import type { BurnSettings } from '../../src/core/card/settings';
 import { MOST_LOOKS } from '../../src/core/stats/two-looks';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpSheet, MARKED_FAMILIES, type MadeUpSheet } from './made-up-sheet';
-import {
-  FIGURES_HEAD,
-  figureRow,
-  missesByStock,
-  noAnswer,
-  NO_STRAIGHTER,
-  reasonsForNone,
-  type FigureWords,
-  type Told,
-} from './told';
+import { figuresTold, noAnswer, NO_STRAIGHTER, type FigureWords, type Told } from './told';
 
 /** What the reader reported of cells of photos, of which one is drawn for each made-up reading: readings with all their doubts, and standard uncertainties. */
 interface Reported {
@@ -399,17 +390,6 @@ stronger than written down, other spots, thresholds and steepness, focus set bes
 tones are a formula's, and each reading is off by an error as large as the reader said of a cell of its photos that it may be. The eye sees a patch from
 one L* on, give or take 0.3. "Held" is how often the 95 % range has the truth.
 
-${FIGURES_HEAD}
-${FIGURES.map((figure) => figureRow(figure, told, seeds)).join('\n')}
-
-${MISSED}
-
-Misses by family, of the answers that it had:
-
-${missesByStock(FIGURES, told)}
-
-Why there was no answer, where there was none:
-
-${reasonsForNone(told)}
+${figuresTold(FIGURES, told, seeds, MISSED)}
 `;
 }

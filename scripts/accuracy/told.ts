@@ -42,11 +42,11 @@ export const NO_STRAIGHTER = 'said to come out no straighter: next to nothing is
 
 export const isWithin = ({ off, allowed }: Told): boolean => off !== null && Math.abs(off) <= allowed;
 
-export const FIGURES_HEAD = `| figure | target | answers | within target | by seed | median and 95 % off | held | median half range | no answer |
+const FIGURES_HEAD = `| figure | target | answers | within target | by seed | median and 95 % off | held | median half range | no answer |
 |---|---|---|---|---|---|---|---|---|`;
 
 /** A figure's row of the table under `FIGURES_HEAD`. */
-export function figureRow(
+function figureRow(
   { name, target, unit, digits }: FigureWords,
   told: readonly Told[],
   seeds: readonly string[],
@@ -73,7 +73,7 @@ export function figureRow(
 }
 
 /** Misses of each figure by stock, those with the most first; nothing of figures without. */
-export function missesByStock(figures: readonly FigureWords[], told: readonly Told[]): string {
+function missesByStock(figures: readonly FigureWords[], told: readonly Told[]): string {
   return figures
     .flatMap(({ name }) => {
       const answered = told.filter(({ figure, off }) => figure === name && off !== null);
@@ -92,10 +92,29 @@ export function missesByStock(figures: readonly FigureWords[], told: readonly To
 }
 
 /** Why there was no answer, the most common reasons first. */
-export function reasonsForNone(told: readonly Told[]): string {
+function reasonsForNone(told: readonly Told[]): string {
   const reasons = new Map<string, number>();
   for (const { figure, off, why } of told)
     if (off === null) reasons.set(`${figure}: ${why}`, (reasons.get(`${figure}: ${why}`) ?? 0) + 1);
   const rows = [...reasons].sort((a, b) => b[1] - a[1]).slice(0, 20);
   return rows.map(([why, count]) => `- ${count} × ${why}`).join('\n');
 }
+
+/** A report's figures, what is known of why targets are missed, where they are, and why there was no answer. */
+export const figuresTold = (
+  figures: readonly FigureWords[],
+  told: readonly Told[],
+  seeds: readonly string[],
+  missed: string,
+): string => `${FIGURES_HEAD}
+${figures.map((figure) => figureRow(figure, told, seeds)).join('\n')}
+
+${missed}
+
+Misses by stock, of the answers that it had:
+
+${missesByStock(figures, told)}
+
+Why there was no answer, where there was none:
+
+${reasonsForNone(told)}`;

@@ -273,10 +273,13 @@ describe('the focus', () => {
       expect(finding.waistSigmaMm!).toBeGreaterThan(0.1);
       expect(finding.depthMm!).toBeCloseTo(Math.sqrt(Math.log(1.25) / 0.2), 3);
       expect(finding.patches.every(({ by }) => by === 'photo')).toBe(true);
-      const scattered = look(beam(waist, (place) => [1.2, 0.8, 1.2, 0.8, 1.1][place]!));
+      const scattered = look(beam(waist, (place) => [1.06, 0.94, 1.06, 0.94, 1.03][place]!));
       const beyondSpacer = ({ waistSigmaMm }: typeof finding): number => Math.sqrt(waistSigmaMm! ** 2 - 0.1 ** 2);
-      expect(beyondSpacer(scattered)).toBeGreaterThan(2 * beyondSpacer(finding));
+      expect(beyondSpacer(scattered)).toBeGreaterThan(1.5 * beyondSpacer(finding));
       expect(Math.abs(scattered.waistMm! - waist)).toBeLessThan(3 * scattered.waistSigmaMm!);
+      // Where they scatter as much as they fall, none lies out: all look alike.
+      const wild = look(beam(waist, (place) => [1.2, 0.8, 1.2, 0.8, 1.1][place]!));
+      expect(wild).toMatchObject({ flat: true, waistMm: null, fillMm: 0 });
     });
 
     it('takes strong lines for sharp, weak ones for closed, hardly any for blurred, and what lies near the bounds for neither', () => {

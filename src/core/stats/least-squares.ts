@@ -21,6 +21,21 @@ const MOST_DAMPING = 1e12;
 
 const squares = (values: readonly number[]): number => values.reduce((sum, value) => sum + value * value, 0);
 
+/** What the jacobian is turned times itself, and times the residuals. */
+function normalEquations({ residuals, jacobian }: Left): { normal: number[][]; slope: number[] } {
+  const count = jacobian[0]?.length ?? 0;
+  const normal = Array.from({ length: count }, () => Array.from({ length: count }, () => 0));
+  const slope = Array.from({ length: count }, () => 0);
+  jacobian.forEach((row, at) => {
+    for (let to = 0; to < count; to++) {
+      slope[to]! += row[to]! * residuals[at]!;
+      for (let by = 0; by <= to; by++) normal[to]![by]! += row[to]! * row[by]!;
+    }
+  });
+  for (let to = 0; to < count; to++) for (let by = 0; by < to; by++) normal[by]![to] = normal[to]![by]!;
+  return { normal, slope };
+}
+
 /**
  * Parameters at which squares are least, from a start, by damped Gauss-Newton steps: damping goes down where a step made it better and up where not.
  * Says why it stopped. Throws RangeError where the model gives no number at the start.
@@ -33,14 +48,11 @@ export function leastSquares(model: (parameters: readonly number[]) => Left, sta
   if (!Number.isFinite(best)) throw new RangeError('invalid start: the model gives no number there');
   let damping = FIRST_DAMPING;
   for (let step = 0; step < MOST_STEPS; step++) {
-    const jacobian = new Matrix(left.jacobian.map((row) => [...row]));
-    const turned = jacobian.transpose();
-    const normal = turned.mmul(jacobian);
+    const { normal, slope } = normalEquations(left);
     // Scaled by its own diagonal: parameters of unlike sizes are damped alike, and none is lost beside a large one.
-    const sizes = normal.diag().map((value) => Math.sqrt(value) || 1);
-    const bySize = Matrix.diag(sizes.map((size) => 1 / size));
-    const scaled = bySize.mmul(normal).mmul(bySize);
-    const scaledSlope = bySize.mmul(turned.mmul(Matrix.columnVector([...left.residuals])));
+    const sizes = normal.map((row, at) => Math.sqrt(row[at]!) || 1);
+    const scaled = new Matrix(normal.map((row, at) => row.map((value, to) => value / (sizes[at]! * sizes[to]!))));
+    const scaledSlope = Matrix.columnVector(slope.map((value, at) => value / sizes[at]!));
     for (;;) {
       if (damping > MOST_DAMPING) return { parameters, sumOfSquares: best, stopped: 'no-better' };
       const damped = Matrix.add(scaled, Matrix.eye(sizes.length).mul(damping));

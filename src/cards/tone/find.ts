@@ -80,16 +80,15 @@ export function findTone(layout: Layout, seen: Seen, _known: Known): ToneFinding
     return { ...none, missing: ['No photo of this card was read yet: it tells how strong each patch is.'] };
   const dark = told.filter(({ cell }) => burnedOf(cell) >= 0.5);
   const way = dark.length > 0 ? Math.sign(median(dark.map(({ reading }) => reading.deltaLightness))) : 0;
-  const patches = told
-    .map(({ cell, reading }): TonePatch => ({
-      cellIndex: cell.index,
-      asked: Number(cell.levels.grey),
-      grey: burnedOf(cell),
-      strength: way * reading.deltaLightness,
-      sigma: Math.max(LEAST_SIGMA_L, reading.lightnessSigma),
-    }))
-    // The lightest entries of a table may burn nothing at all.
-    .filter(({ grey }) => grey > 0);
+  const all = told.map(({ cell, reading }): TonePatch => ({
+    cellIndex: cell.index,
+    asked: Number(cell.levels.grey),
+    grey: burnedOf(cell),
+    strength: way * reading.deltaLightness,
+    sigma: Math.max(LEAST_SIGMA_L, reading.lightnessSigma),
+  }));
+  // The lightest entries of a table may burn nothing at all: that tells no tone, but what they came out as counts.
+  const patches = all.filter(({ grey }) => grey > 0);
   const some = { ...none, patches };
   const unsure = patches.filter(({ sigma }) => sigma > MOST_SIGMA_L);
   if (2 * unsure.length > patches.length)
@@ -109,7 +108,7 @@ export function findTone(layout: Layout, seen: Seen, _known: Known): ToneFinding
         `The strongest patch differs by ${plainNumber(fit.strongest, 2)} L* from bare stock: burn with more power for black, or slower.`,
       ],
     };
-  const means = meansByAsked(patches);
+  const means = meansByAsked(all);
   const off = offStraight(means, fit.strengthAt(Math.max(...patches.map(({ grey }) => grey))));
   const bare = median(told.map(({ reading }) => luminanceOfLightness(reading.lightness - reading.deltaLightness)));
   const lightAt = (strength: number): number =>

@@ -212,6 +212,13 @@ describe('what a tone wedge says', () => {
       /the table brings them to 4.* L\* of it\. Next to nothing is burned too strongly: it comes out 20 L\*/,
     );
     expect(find(seen(bent)).leftL!).toBeLessThan(0.3);
+    // Burned through it: what is left bare counts as it comes out, and the table does not hold.
+    const on = layoutOf({ corrected: true, table: { ...table, entries: entries! } });
+    const law = (grey: number): number => (grey === 0 ? 0 : 20 + 20 * grey);
+    const proof = find(seen(law, { on }), on);
+    expect(on.cells.some(({ levels }) => levels.burnedAs === 0)).toBe(true);
+    expect(proof.offL!).toBeCloseTo(10 / Math.sqrt(6), 0);
+    expect(proof.says).toMatch(/^Corrected greys still lie/);
   });
   it('is how far off a straight line the wedge came out, and whether the table holds', () => {
     expect(find(seen((grey) => 40 * grey)).offL).toBeCloseTo(0, 9);

@@ -29,6 +29,7 @@ export function HandPart({
   const asked = hand.focusOffsetMm;
   const [offset, setOffset] = useState<number | null>(asked);
   const [askedFor, setAskedFor] = useState(asked);
+  const [droppedAt, setDroppedAt] = useState<string | null>(null);
   if (askedFor !== asked) {
     setAskedFor(asked);
     setOffset(asked);
@@ -50,9 +51,9 @@ export function HandPart({
           />
         </>
       )}
-      {tap && <TapAtStop key={hand.text} {...tap} />}
+      {tap && <TapAtStop key={hand.text} {...tap} onDropped={() => setDroppedAt(hand.text)} />}
       <Button
-        look={tap && droppedAfter(tap.view) !== null ? 'plain' : 'main'}
+        look={droppedAt === hand.text ? 'plain' : 'main'}
         busy={busy}
         disabled={asked !== null && offset === null}
         onClick={() => onDone(offset)}
@@ -63,28 +64,40 @@ export function HandPart({
   );
 }
 
-/** After how many passes the shape was said to have dropped; null where nobody said so. */
-const droppedAfter = ({ answers }: StageProps['view']): string | null =>
-  wordOf({ readings: [], answers }, COUNT.field, 0);
-
 /** The bench's hand at a stop between two passes, and what it found. */
-function TapAtStop({ view, onTapped }: { view: StageProps['view']; onTapped: () => Promise<void> }) {
-  const [holds, setHolds] = useState(false);
-  const count = droppedAfter(view);
-  if (count !== null)
+function TapAtStop({
+  view: { card, answers },
+  onTapped,
+  onDropped,
+}: {
+  view: StageProps['view'];
+  onTapped: () => Promise<void>;
+  onDropped: () => void;
+}) {
+  const [found, setFound] = useState<'dropped' | 'holds' | null>(null);
+  const count = wordOf({ readings: [], answers }, COUNT.field, 0);
+  if (found === 'dropped')
     return (
       <Notice look="straw" title="It has dropped" live>
-        It took {count}: stop here. More passes would only char its edge.
+        {count !== null && `It took ${count}. `}Stop here: more passes would only char its edge.
+      </Notice>
+    );
+  // Of this burn or of an earlier one: nobody but who said it knows.
+  if (count !== null)
+    return (
+      <Notice>
+        What was said stands: {COUNT.question} {count}. If that was of an earlier burn, clear it in Look, and tap here.
       </Notice>
     );
   return (
     <>
-      {holds && <Notice live>It holds: go on.</Notice>}
+      {found === 'holds' && <Notice live>It holds: go on.</Notice>}
       <TapSheet
-        cardId={view.card.id}
+        cardId={card.id}
         does="stop"
         onTapped={async (tapped) => {
-          setHolds(tapped === 0);
+          setFound(tapped === 0 ? 'holds' : 'dropped');
+          if (tapped > 0) onDropped();
           await onTapped();
         }}
       />

@@ -103,7 +103,7 @@ export function proposePart(known: Known): Proposal<PartPlan> {
       ...Object.fromEntries(WANTED_FITS.map((fit) => [`slotFor.${fit}`, fitWords])),
       withSlot: `its largest part is pushed into it, on edge; drawn ${words(thickness.meanMm + wanted.clearanceMm)} wide for “${FIT_WORDS[wanted.fit]}”`,
       ...(chanceWords.length > 0 && {
-        fit: `the tightest of which more than half come out so: ${chanceWords.join(', ')}`,
+        fit: `${(wanted.chance ?? 1) >= LIKELY ? 'the tightest of which more than half come out so' : 'the likeliest; of none do more than half come out so'}: ${chanceWords.join(', ')}`,
       }),
       'frame.lettering.powerFraction': frame.reasons.lettering,
     },

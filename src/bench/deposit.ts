@@ -49,11 +49,61 @@ interface Stretch {
   readonly y1: number;
 }
 
+/**
+ * Share of a beam that moves along one axis which falls into each pixel of it. Its room is used anew for each stretch, of which a burn has
+ * hundreds of thousands, and kept where the next one spans the same: lines of a fill do along, dots of a line across.
+ */
+class Shares {
+  first = 0;
+  count = 0;
+  shares = new Float64Array(256);
+  private low = NaN;
+  private high = NaN;
+  private sigma = NaN;
+  private window: Window | null = null;
+
+  /** Of a beam of width sigma that moves from a to b over `length` pixels of a window's axis from `origin` on; false where none are reached. */
+  fill(a: number, b: number, sigma: number, window: Window, axis: 'x' | 'y'): boolean {
+    const [origin, length] = axis === 'x' ? [window.left, window.width] : [window.top, window.height];
+    const low = Math.min(a, b) - origin;
+    const high = Math.max(a, b) - origin;
+    if (low === this.low && high === this.high && sigma === this.sigma && window === this.window) return this.count > 0;
+    this.low = low;
+    this.high = high;
+    this.sigma = sigma;
+    this.window = window;
+    this.first = Math.max(0, Math.floor(low - REACH * sigma + 0.5));
+    const last = Math.min(length - 1, Math.ceil(high + REACH * sigma - 0.5));
+    this.count = Math.max(0, last - this.first + 1);
+    if (this.count > this.shares.length) this.shares = new Float64Array(2 * this.count);
+    let before = this.upTo(this.first - 0.5);
+    for (let index = 0; index < this.count; index++) {
+      const after = this.upTo(this.first + index + 0.5);
+      this.shares[index] = after - before;
+      before = after;
+    }
+    return this.count > 0;
+  }
+
+  private upTo(edge: number): number {
+    const { low, high, sigma } = this;
+    const length = high - low;
+    return length < 1e-9
+      ? normalUpTo((edge - low) / sigma)
+      : (sigma / length) * (rampUpTo((edge - low) / sigma) - rampUpTo((edge - high) / sigma));
+  }
+}
+
+const ROWS = new Shares();
+// Lines of a fill go forth and back, and a head's lag parts them.
+const COLUMNS = { forth: new Shares(), back: new Shares() };
+
 /** Energy of a part of a stretch as it falls on a window: shares of the rows, times joules, and of the columns. */
 type Part = (xs: Shares, ys: Shares, joules: number) => void;
 
 /** The parts of a stretch whose two integrals part: all of it along an axis, short steps of others. */
-function inParts(stretch: Stretch, joules: number, { sigmaX, sigmaY }: Spot, window: Window, each: Part): void {
+function inParts(stretch: Stretch, joules: number, spot: Spot, window: Window, each: Part): void {
+  const { sigmaX, sigmaY } = spot;
   const dx = stretch.x1 - stretch.x0;
   const dy = stretch.y1 - stretch.y0;
   if (Math.abs(dx) > 1e-9 && Math.abs(dy) > 1e-9) {
@@ -64,14 +114,14 @@ function inParts(stretch: Stretch, joules: number, { sigmaX, sigmaY }: Spot, win
       const b = (step + 1) / steps;
       const y = stretch.y0 + dy * ((a + b) / 2);
       const part = { x0: stretch.x0 + dx * a, x1: stretch.x0 + dx * b, y0: y, y1: y };
-      inParts(part, joules / steps, { sigmaX, sigmaY }, window, each);
+      inParts(part, joules / steps, spot, window, each);
     }
     return;
   }
   // Rows first: most stretches lie along them, and in another window.
-  const ys = profile(stretch.y0, stretch.y1, sigmaY, window.top, window.height);
-  const xs = ys && profile(stretch.x0, stretch.x1, sigmaX, window.left, window.width);
-  if (xs) each(xs, ys, joules);
+  if (!ROWS.fill(stretch.y0, stretch.y1, sigmaY, window, 'y')) return;
+  const columns = dx < 0 ? COLUMNS.back : COLUMNS.forth;
+  if (columns.fill(stretch.x0, stretch.x1, sigmaX, window, 'x')) each(columns, ROWS, joules);
 }
 
 /**
@@ -81,11 +131,12 @@ function inParts(stretch: Stretch, joules: number, { sigmaX, sigmaY }: Spot, win
  */
 export function deposit(stretch: Stretch, joules: number, spot: Spot, window: Window, receive: Receive): void {
   inParts(stretch, joules, spot, window, (xs, ys, energy) => {
-    for (let row = 0; row < ys.shares.length; row++) {
+    const { shares, count } = xs;
+    for (let row = 0; row < ys.count; row++) {
       const share = ys.shares[row]! * energy;
       if (share === 0) continue;
       const start = (ys.first + row) * window.width + xs.first;
-      for (let column = 0; column < xs.shares.length; column++) receive(start + column, share * xs.shares[column]!);
+      for (let column = 0; column < count; column++) receive(start + column, share * shares[column]!);
     }
   });
 }
@@ -100,41 +151,14 @@ export function depositOn(
   window: Window,
 ): void {
   inParts(stretch, joules * scale, spot, window, (xs, ys, energy) => {
-    const { shares } = xs;
-    for (let row = 0; row < ys.shares.length; row++) {
+    const { shares, count } = xs;
+    for (let row = 0; row < ys.count; row++) {
       const share = ys.shares[row]! * energy;
       if (share === 0) continue;
       const start = (ys.first + row) * window.width + xs.first;
-      for (let column = 0; column < shares.length; column++) plane[start + column]! += share * shares[column]!;
+      for (let column = 0; column < count; column++) plane[start + column]! += share * shares[column]!;
     }
   });
-}
-
-interface Shares {
-  readonly first: number;
-  readonly shares: Float64Array;
-}
-
-/** Share of a beam that moves from a to b which falls into each pixel of one axis; null when none does. */
-function profile(a: number, b: number, sigma: number, origin: number, count: number): Shares | null {
-  const low = Math.min(a, b) - origin;
-  const high = Math.max(a, b) - origin;
-  const first = Math.max(0, Math.floor(low - REACH * sigma + 0.5));
-  const last = Math.min(count - 1, Math.ceil(high + REACH * sigma - 0.5));
-  if (last < first) return null;
-  const shares = new Float64Array(last - first + 1);
-  const length = high - low;
-  const upTo = (edge: number): number =>
-    length < 1e-9
-      ? normalUpTo((edge - low) / sigma)
-      : (sigma / length) * (rampUpTo((edge - low) / sigma) - rampUpTo((edge - high) / sigma));
-  let before = upTo(first - 0.5);
-  for (let pixel = first; pixel <= last; pixel++) {
-    const after = upTo(pixel + 0.5);
-    shares[pixel - first] = after - before;
-    before = after;
-  }
-  return { first, shares };
 }
 
 /** Lines shorter than this say nothing of a fill's pitch. */

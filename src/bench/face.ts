@@ -1,4 +1,5 @@
 import { LOST_IN_RUIN, throughAt, type LetsThrough } from './light-through';
+import { Marks } from './marks';
 import type { NoiseTable } from './random';
 import type { Plane } from './smoke';
 import type { Specimen } from './specimens';
@@ -37,6 +38,7 @@ interface Kept {
   /** Share of light that the face takes, and what lets light through. */
   readonly takes: number;
   readonly lets: LetsThrough;
+  readonly marks: Marks;
   readonly piece: Picture;
   readonly laid: LaidDown;
   /** How strongly each block of the piece burned: added to. */
@@ -52,7 +54,15 @@ export function showBand(
   laid: LaidDown,
   haze: { readonly load: Plane; readonly blockPx: number },
 ): void {
-  const kept: Kept = { specimen, takes: specimen.takes[light], lets, piece, laid, ...haze };
+  const kept: Kept = {
+    specimen,
+    takes: specimen.takes[light],
+    lets,
+    marks: new Marks(specimen.shape),
+    piece,
+    laid,
+    ...haze,
+  };
   const { width, pxPerMm } = piece;
   const relieve = ground.reliefAt(Float64Array.from({ length: width }, (_, x) => (x + 0.5) / pxPerMm));
   const reliefs = new Float64Array(width);
@@ -70,12 +80,12 @@ export function showBand(
  * better code of a short function that is called often.
  */
 function showRow(
-  { specimen, takes, lets, piece, laid, load, blockPx }: Kept,
+  { specimen, takes, lets, marks, piece, laid, load, blockPx }: Kept,
   y: number,
   reliefs: Float64Array,
   deviations: Float32Array,
 ): void {
-  const { threshold, scale, shape, spoil } = specimen;
+  const { threshold, scale, spoil } = specimen;
   const { char } = specimen.solid;
   const [bareRed, bareGreen, bareBlue] = specimen.bare;
   const [burnedRed, burnedGreen, burnedBlue] = specimen.burned;
@@ -124,8 +134,7 @@ function showRow(
         let mark = 0;
         let ruin = 0;
         if (taken > threshold) {
-          // A power by way of its logarithm: several times quicker than by its operator.
-          mark = 1 - Math.exp(-Math.exp(shape * Math.log((taken - threshold) / scale)));
+          mark = marks.at((taken - threshold) / scale);
           if (taken > spoil) ruin = Math.min(1, (taken - spoil) / spoil) * 0.8;
         }
         if (gone > 0 || (mark > 0 && !isPlain))

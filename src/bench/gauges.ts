@@ -47,37 +47,63 @@ export const isLoose = (piece: Piece, box: Box): boolean => loosePart(piece, box
 
 /** Share of the thickness from which on nothing is left of it. */
 const THROUGH = 0.995;
+/** What is still one with the part so far outside its box holds it. */
+const HELD_BEYOND_MM = 0.8;
 
-/** The pixels of a part that has come loose; null where something holds it. */
-export function loosePart(piece: Piece, box: Box): Uint8Array | null {
-  const { width, height, pxPerMm, marginMm, thicknessMm, depthMm } = piece;
+/** The pixels of a part that has come loose, in a window of its piece: those that are 1. */
+export interface LoosePart {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+  readonly is: Uint8Array;
+}
+
+const looked = new WeakMap<Piece, Map<string, LoosePart | null>>();
+
+/** The pixels of a part that has come loose; null where something holds it. Hands ask the same again and again: a burned piece does not change. */
+export function loosePart(piece: Piece, box: Box): LoosePart | null {
+  const on = box.shape?.on ?? { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const key = [box.x, box.y, box.width, box.height, on.x, on.y].join(' ');
+  const parts = looked.get(piece) ?? new Map<string, LoosePart | null>();
+  looked.set(piece, parts);
+  const known = parts.get(key);
+  if (known !== undefined) return known;
+  const part = partAround(piece, box, on);
+  parts.set(key, part);
+  return part;
+}
+
+function partAround(piece: Piece, box: Box, on: Place): LoosePart | null {
+  const { pxPerMm, marginMm, thicknessMm, depthMm } = piece;
   const px = (mm: number): number => Math.round((mm + marginMm) * pxPerMm);
   const through = THROUGH * thicknessMm;
-  const seen = new Uint8Array(width * height);
-  const on = box.shape?.on ?? { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-  const start = px(on.y) * width + px(on.x);
-  const left = px(box.x - 0.8);
-  const right = px(box.x + box.width + 0.8);
-  const top = px(box.y - 0.8);
-  const bottom = px(box.y + box.height + 0.8);
-  const waiting = [start];
-  seen[start] = 1;
-  const go = (next: number): void => {
-    if (next < 0 || next >= seen.length || seen[next] === 1 || depthMm[next]! >= through) return;
-    seen[next] = 1;
-    waiting.push(next);
-  };
-  while (waiting.length > 0) {
-    const at = waiting.pop()!;
+  const left = Math.max(0, px(box.x - HELD_BEYOND_MM));
+  const top = Math.max(0, px(box.y - HELD_BEYOND_MM));
+  const width = Math.min(piece.width - 1, px(box.x + box.width + HELD_BEYOND_MM)) - left + 1;
+  const height = Math.min(piece.height - 1, px(box.y + box.height + HELD_BEYOND_MM)) - top + 1;
+  const is = new Uint8Array(width * height);
+  // Each place waits once at the most: it is marked when it begins to.
+  const waiting = new Int32Array(is.length);
+  const steps = [-1, 1, -width, width];
+  const stepsOnPiece = [-1, 1, -piece.width, piece.width];
+  let count = 1;
+  waiting[0] = (px(on.y) - top) * width + px(on.x) - left;
+  is[waiting[0]] = 1;
+  while (count > 0) {
+    const at = waiting[--count]!;
     const x = at % width;
     const y = Math.floor(at / width);
-    if (x <= left || x >= right || y <= top || y >= bottom) return null;
-    go(at - 1);
-    go(at + 1);
-    go(at - width);
-    go(at + width);
+    if (x === 0 || x === width - 1 || y === 0 || y === height - 1) return null;
+    const onPiece = (top + y) * piece.width + left + x;
+    for (let k = 0; k < 4; k++) {
+      const next = at + steps[k]!;
+      if (is[next] === 1 || depthMm[onPiece + stepsOnPiece[k]!]! >= through) continue;
+      is[next] = 1;
+      waiting[count++] = next;
+    }
   }
-  return seen;
+  return { left, top, width, height, is };
 }
 
 /** Lines across a shape that jaws are tried along. */
@@ -98,6 +124,10 @@ function jawsOnShape(piece: Piece, box: Box, axis: 'x' | 'y', on: 'part' | 'hole
   const [from, breadth, along] = axis === 'x' ? [box.y, box.height, box.width] : [box.x, box.width, box.height];
   const start = axis === 'x' ? box.x : box.y;
   const pixel = (line: number, place: number): number => (axis === 'x' ? line * width + place : place * width + line);
+  const isOfPart = (line: number, place: number): boolean => {
+    const [x, y] = axis === 'x' ? [place - part.left, line - part.top] : [line - part.left, place - part.top];
+    return part.is[y * part.width + x] === 1;
+  };
   /** Where depth passes the limit between two neighbouring places, the first of which is not through. */
   const edge = (line: number, solid: number, open: number): number => {
     const [a, b] = [depthMm[pixel(line, solid)]!, depthMm[pixel(line, open)]!];
@@ -110,8 +140,8 @@ function jawsOnShape(piece: Piece, box: Box, axis: 'x' | 'y', on: 'part' | 'hole
     if (on === 'hole' && wantedAcross(box.shape.outline, at, axis) < WIDEST_SHARE * along) continue;
     const line = px(at);
     let [first, last] = [lowest, highest];
-    while (first <= highest && part[pixel(line, first)] !== 1) first++;
-    while (last >= lowest && part[pixel(line, last)] !== 1) last--;
+    while (first <= highest && !isOfPart(line, first)) first++;
+    while (last >= lowest && !isOfPart(line, last)) last--;
     if (first > last) continue;
     if (on === 'part') ends.push({ low: edge(line, first, first - 1), high: edge(line, last, last + 1) });
     else {

@@ -253,14 +253,6 @@ export class SimulatedLaser {
     this.y = y;
   }
 
-  /** Where a stretch of a leg comes to lie: an axis that goes further than it is told takes it along. */
-  private where(leg: Leg, ux: number, uy: number, from: number, to: number): Pick<Trace, 'x0' | 'y0' | 'x1' | 'y1'> {
-    const { scaleX, scaleY, linedUpX, linedUpY } = this.truth;
-    const x = (mm: number): number => linedUpX + (leg.x0 + ux * mm - linedUpX) * scaleX;
-    const y = (mm: number): number => linedUpY + (leg.y0 + uy * mm - linedUpY) * scaleY;
-    return { x0: x(from), y0: y(from), x1: x(to), y1: y(to) };
-  }
-
   /** Marks at one feed are run as one; travel, and mirrors, only straight on. */
   private joins(a: Leg, b: Leg): boolean {
     if (a.rapid !== b.rapid || a.feed !== b.feed) return false;
@@ -343,6 +335,7 @@ export class SimulatedLaser {
     const dim = this.dimMm ?? 0;
     const lit = leg.length - dim;
     if (lit <= 0) return;
+    const { scaleX, scaleY, linedUpX, linedUpY } = this.truth;
     const pieces = cruises ? Math.max(1, Math.ceil(lit / 20)) : Math.max(1, Math.ceil(lit / 0.1));
     for (let piece = 0; piece < pieces; piece++) {
       const from = dim + (lit * piece) / pieces;
@@ -355,8 +348,12 @@ export class SimulatedLaser {
       const late = speed * this.truth.lagS;
       const middle = { x: leg.x0 + ux * ((from + to) / 2), y: leg.y0 + uy * ((from + to) / 2) };
       const watts = this.wattsAt(command, middle.x, middle.y);
+      // An axis that goes further than it is told takes what is drawn along.
       this.traces.push({
-        ...this.where(leg, ux, uy, from + late, to + late),
+        x0: linedUpX + (leg.x0 + ux * (from + late) - linedUpX) * scaleX,
+        y0: linedUpY + (leg.y0 + uy * (from + late) - linedUpY) * scaleY,
+        x1: linedUpX + (leg.x0 + ux * (to + late) - linedUpX) * scaleX,
+        y1: linedUpY + (leg.y0 + uy * (to + late) - linedUpY) * scaleY,
         joulesPerMm: watts / speed,
         watts,
         speedMmPerS: speed,

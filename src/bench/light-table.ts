@@ -13,7 +13,13 @@ export function lightTable({ width, height, through }: Piece): {
 /** A piece without the parts that have come loose of it: light goes through where they were. */
 export function withoutLoose(piece: Piece, parts: readonly Box[]): Piece {
   const loose = new Uint8Array(piece.through.length);
-  for (const box of parts) loosePart(piece, box)?.forEach((is, pixel) => is === 1 && (loose[pixel] = 1));
+  for (const box of parts) {
+    const part = loosePart(piece, box);
+    part?.is.forEach((is, at) => {
+      const row = part.top + Math.floor(at / part.width);
+      if (is === 1) loose[row * piece.width + part.left + (at % part.width)] = 1;
+    });
+  }
   return {
     ...piece,
     through: piece.through.map((share, pixel) => (loose[pixel] === 1 ? 1 : share)),

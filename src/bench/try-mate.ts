@@ -46,17 +46,20 @@ export function edgeOfMate(piece: Piece, box: Box, side: 'hole' | 'part'): CutEd
 
 /** How far a place lies inside a ring; less than nothing outside of it. */
 function depthIn(ring: readonly Place[], { x, y }: Place): number {
-  let nearest = Infinity;
+  let nearestSquared = Infinity;
   let isInside = false;
-  for (let k = 0; k < ring.length; k++) {
-    const a = ring[k]!;
-    const b = ring[(k + 1) % ring.length]!;
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
+  let a = ring.at(-1)!;
+  for (const b of ring) {
+    const dx = b.x - a.x;
+    const dy = b.y - a.y;
     const along = Math.min(1, Math.max(0, ((x - a.x) * dx + (y - a.y) * dy) / Math.max(1e-12, dx * dx + dy * dy)));
-    nearest = Math.min(nearest, Math.hypot(x - a.x - along * dx, y - a.y - along * dy));
+    const besideX = x - a.x - along * dx;
+    const besideY = y - a.y - along * dy;
+    nearestSquared = Math.min(nearestSquared, besideX * besideX + besideY * besideY);
     if (a.y > y !== b.y > y && x < a.x + ((y - a.y) / (b.y - a.y)) * dx) isInside = !isInside;
+    a = b;
   }
-  return isInside ? nearest : -nearest;
+  return isInside ? Math.sqrt(nearestSquared) : -Math.sqrt(nearestSquared);
 }
 
 /** How much room a part has on every side of a hole at the least, moved to where it has most; less than nothing where it must be forced. */

@@ -36,7 +36,7 @@ export function burnedCard(layout: Layout, pairing: Pairing, seed: string): Burn
   return { layout, pairing, seed, piece: pieces[0]!, pieces };
 }
 
-function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readonly (Station | null)[]): Piece[] {
+function draw(layout: Layout, pairing: Pairing) {
   const at = placeOf(layout, pairing);
   const program = programOfCard(layout, pairing.machine, at);
   const place = {
@@ -47,10 +47,25 @@ function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readon
   };
   const machine = benchMachineOf(pairing.machine, pairing.lens);
   const burned = { text: program.text, lines: program.lines, hands: willingHands(program) };
-  const drawn = tracesOfProgram(burned, machine, place);
+  return { pairing, machine, place, traces: tracesOfProgram(burned, machine, place) };
+}
+
+const drawn = new WeakMap<Layout, ReturnType<typeof draw>>();
+
+/** What a laser drew of a card: the same into every piece of stock. */
+function drawnOf(layout: Layout, pairing: Pairing): ReturnType<typeof draw> {
+  const known = drawn.get(layout);
+  if (known?.pairing === pairing) return known;
+  const fresh = draw(layout, pairing);
+  drawn.set(layout, fresh);
+  return fresh;
+}
+
+function burnParts(layout: Layout, pairing: Pairing, seed: string, parts: readonly (Station | null)[]): Piece[] {
+  const { machine, place, traces } = drawnOf(layout, pairing);
   const sheet = benchSheetOf(pairing.stock);
   return parts.map((part) =>
-    burnTraces(drawn, machine, sheet, place, seed, false, part && { name: part.name, ...part.box }),
+    burnTraces(traces, machine, sheet, place, seed, false, part && { name: part.name, ...part.box }),
   );
 }
 

@@ -231,19 +231,27 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
   }),
   operation<
     { cardId: number },
-    { state: 'raw' | 'wiped'; photos: 1 | 2; sheet: SheetFormat | null; lit: LitFrom; closer: boolean }
+    {
+      state: 'raw' | 'wiped';
+      photos: 1 | 2;
+      sheet: SheetFormat | null;
+      lit: LitFrom;
+      face: 'front' | 'back';
+      closer: boolean;
+    }
   >({
     id: 'photographCard',
     method: 'POST',
     path: '/api/cards/{cardId}/photograph',
     summary:
-      'Let the bench’s camera take a photo of the burned card, as it is or wiped, on a frame sheet or without, or on a light table; or two, one of them darker; they are put in line to be read. Cards of a round are taken together, or one from closer by',
+      'Let the bench’s camera take a photo of the burned card, as it is or wiped, on a frame sheet or without, turned over, or on a light table; or two, one of them darker; they are put in line to be read. Cards of a round are taken together, or one from closer by',
     tag: 'photos',
     params: idParam('cardId'),
     answers: 'application/json',
     query: Joi.object({
       state: Joi.valid('raw', 'wiped').default('raw'),
       lit,
+      face: Joi.valid('front', 'back').default('front'),
       closer: Joi.boolean().default(false),
       // On a light table there is no sheet under it, and one photo is enough.
       photos: Joi.number()
@@ -260,6 +268,7 @@ export const BENCH_OPERATIONS: readonly AnyOperation[] = [
         twice: query.photos === 2,
         onSheet: query.sheet,
         litFrom: query.lit,
+        turned: query.face === 'back',
         closer: query.closer,
       }),
     }),

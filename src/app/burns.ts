@@ -153,6 +153,7 @@ export async function photographCard(
     twice = false,
     onSheet = null,
     litFrom = 'front',
+    turned = false,
     closer = false,
     shotSeed,
   }: {
@@ -160,6 +161,8 @@ export async function photographCard(
     readonly twice?: boolean;
     readonly onSheet?: SheetFormat | null;
     readonly litFrom?: LitFrom;
+    /** Whether it is turned over before. */
+    readonly turned?: boolean;
     /** Of a card that lies beside others, that card alone, from closer by. */
     readonly closer?: boolean;
     readonly shotSeed?: string;
@@ -198,6 +201,7 @@ export async function photographCard(
       stopsLess,
       onSheet: onSheet && printOrder(onSheet),
       litFrom,
+      turned,
       cutOut: tappedOut(card),
     });
     const incoming = {

@@ -20,6 +20,7 @@ const photograph = (shotSeed: string) =>
     stopsLess: 0,
     onSheet: null,
     litFrom: 'front',
+    turned: false,
     cutOut: [],
   });
 
@@ -68,6 +69,7 @@ describe('the pool of threads', () => {
         stopsLess: 0,
         onSheet: null,
         litFrom: 'front',
+        turned: false,
         cutOut: [],
       }),
     );
@@ -87,6 +89,7 @@ describe('the pool of threads', () => {
         stopsLess: 0,
         onSheet: null,
         litFrom: 'front',
+        turned: false,
         cutOut: [],
       }),
     );

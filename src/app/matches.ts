@@ -76,6 +76,7 @@ export async function photographForMatch(ctx: AppContext, cardId: number): Promi
     stopsLess: 0,
     onSheet: printOrder(fittingSheet(card.layout)),
     litFrom: 'front',
+    turned: false,
     cutOut: [],
   });
   return receiveMatchPhoto(ctx, Buffer.from(jpeg), `piece-${card.layout.code}.jpg`);

@@ -9,6 +9,7 @@ import type { Point } from '../core/geometry/point';
 import { cardsByNumber } from '../db/cards';
 import * as photos from '../db/photos';
 import { newestReading, toldOfPhotos } from '../db/readings';
+import { mirroredThrough } from '../db/through';
 import type { ImageRole, LitFrom, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
 import { tellAnew, tellThroughAnew } from './card-reading';
@@ -138,10 +139,8 @@ async function otherCards({ db }: AppContext, photo: PhotoRecord, alsoSeen: read
 
 /** Photos with what is done with them just now and what came of them. */
 export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[]): Promise<PhotoView[]> {
-  const told = await toldOfPhotos(
-    ctx.db,
-    records.filter(({ status }) => status === 'read').map(({ id }) => id),
-  );
+  const read = records.filter(({ status }) => status === 'read').map(({ id }) => id);
+  const [told, fromBehind] = await Promise.all([toldOfPhotos(ctx.db, read), mirroredThrough(ctx.db, read)]);
   return Promise.all(
     records.map(async (photo) => ({
       ...photo,
@@ -149,6 +148,7 @@ export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[
       placeInLine: ctx.readings.placeOf(photo.id),
       otherCards: await otherCards(ctx, photo, told.get(photo.id)?.alsoSeen ?? []),
       faults: told.get(photo.id)?.faults ?? [],
+      mirrored: told.get(photo.id)?.mirrored ?? fromBehind.has(photo.id),
       station: told.get(photo.id)?.station ?? null,
     })),
   );
@@ -198,7 +198,7 @@ export async function readForToo(ctx: AppContext, id: number, cardId: number): P
   const photo = await getPhoto(ctx, id);
   await refuseUnlessAsked(ctx, cardId, photo.litFrom);
   const { bytes } = (await photos.imageOfPhoto(ctx.db, id, 'original'))!;
-  const { step, placeInLine, otherCards, faults, station, ...record } = photo;
+  const { step, placeInLine, otherCards, faults, mirrored, station, ...record } = photo;
   const added = await ctx.db.transaction().execute((tx) => photos.insertPhotoToo(tx, record, cardId, bytes));
   if (added === null) return { id: (await photos.photoOfCardByHash(ctx.db, cardId, photo.sha256))!.id, cardId };
   ctx.readings.add(added);

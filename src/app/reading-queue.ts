@@ -16,6 +16,7 @@ import { bentByOfCamera, noteCamera } from '../db/cameras';
 import { sheetsInUse } from '../db/frame-sheets';
 import { insertReading, readByThemselves } from '../db/readings';
 import { insertThrough } from '../db/through';
+import { isSeeThrough } from '../core/stock/see-through';
 import { secondExposureOf } from '../core/reading/tone/exposure';
 import { TRUE_TO_LIGHT } from '../core/reading/tone/undone-tones';
 import type { PhotoRecord } from '../records/photo';
@@ -146,6 +147,7 @@ export class ReadingQueue {
       stock: card.madeFor.stock,
       corners: photo.corners,
       litFrom: photo.litFrom,
+      seeThrough: isSeeThrough(card.madeFor.stock),
       cameraIsTrue,
       spot: { xMm: card.madeFor.lens.spotXMm, yMm: card.madeFor.lens.spotYMm },
       sheets: sheets.greys,

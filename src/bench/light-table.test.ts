@@ -6,7 +6,7 @@ import { letsThroughOf, throughAt } from './light-through';
 import { burnPiece } from './piece';
 import { SPECIMENS } from './specimens';
 
-const coated = { specimen: SPECIMENS['coated-clear']!, lets: letsThroughOf('coated-clear') };
+const coated = { specimen: SPECIMENS['coated-clear']!, lets: letsThroughOf({ family: 'coated-clear', type: '' }) };
 
 describe('light that comes through a piece', () => {
   it('is held back by a coat that looks all but gone, and scattered where the burn went too far', () => {

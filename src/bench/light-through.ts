@@ -23,7 +23,11 @@ const LETS_THROUGH: Readonly<Record<string, LetsThrough>> = {
   'coated-clear': { coat: 0.0015, ...CLEAR, pinholes: 0.8 },
 };
 
-export const letsThroughOf = (family: string): LetsThrough => LETS_THROUGH[family] ?? SCATTERS;
+/** Dyed through. */
+const OPAQUE = /^opaque/;
+
+export const letsThroughOf = ({ family, type }: { readonly family: string; readonly type: string }): LetsThrough =>
+  (!OPAQUE.test(type) && LETS_THROUGH[family]) || SCATTERS;
 
 /** Melt and residue where a burn went too far scatter light away from the camera. */
 export const LOST_IN_RUIN = 0.4;

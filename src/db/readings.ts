@@ -1,4 +1,5 @@
 import { sql } from 'kysely';
+import { isMirror, type Homography } from '../core/geometry/homography';
 import type { CellReading, Doubt } from '../core/reading/observations';
 import type { PhotoFault } from '../core/reading/photo-faults';
 import type { SheetFault } from '../core/reading/sheet/sheet-tones';
@@ -8,7 +9,7 @@ import type { Db } from './client';
 
 /** What is stored of one: merged ones say which they are made of. */
 export type NewReading = Omit<ReadingRecord, 'id' | 'photoIds' | 'createdAt' | 'shown'> & {
-  readonly toPhoto: readonly number[];
+  readonly toPhoto: Homography;
   readonly mergedFrom: readonly number[] | null;
 };
 
@@ -157,22 +158,27 @@ export async function readingBeforeFinish(db: Db, cardId: number): Promise<Readi
   return record;
 }
 
-/** What is wrong with photos and which station they show, as their newest readings by themselves have it. */
+/** What is wrong with photos, which station they show and whether as a mirror does, as their newest readings by themselves have it. */
 export async function toldOfPhotos(
   db: Db,
   photoIds: readonly number[],
 ): Promise<
   Map<
     number,
-    { readonly faults: readonly PhotoFault[]; readonly station: number | null; readonly alsoSeen: readonly number[] }
+    {
+      readonly faults: readonly PhotoFault[];
+      readonly station: number | null;
+      readonly alsoSeen: readonly number[];
+      readonly mirrored: boolean;
+    }
   >
 > {
   if (photoIds.length === 0) return new Map();
   const rows = await ownReadings(db)
-    .select(['photoId', 'faults', 'station', 'alsoSeen'])
+    .select(['photoId', 'faults', 'station', 'alsoSeen', 'toPhoto'])
     .where('photoId', 'in', photoIds)
     .execute();
-  return new Map(rows.map(({ photoId, ...told }) => [photoId, told]));
+  return new Map(rows.map(({ photoId, toPhoto, ...told }) => [photoId, { ...told, mirrored: isMirror(toPhoto) }]));
 }
 
 /** Holds other changes of what a card is told by until this transaction ends. */

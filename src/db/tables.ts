@@ -11,6 +11,7 @@ import type { Pieces } from "../core/book/worth";
 import type { Pairing } from "../core/card/contract";
 import type { Cell } from "../core/card/layout";
 import type { FinishMoment } from "../core/card/work-setup";
+import type { Homography } from "../core/geometry/homography";
 import type { Point as PhotoPoint } from "../core/geometry/point";
 import type { AirAssist, GalvoHead, HeadKind, PowerPoint, RampPower, SourceKind, ZeroPlace } from "../core/machine/machine";
 import type { LikedUnits } from "../core/quantities/format";
@@ -350,7 +351,7 @@ export interface Reading {
   station: number | null;
   tones: FixedJson<Tones>;
   tookS: number;
-  toPhoto: FixedJson<number[]>;
+  toPhoto: FixedJson<Homography>;
 }
 
 export interface Stock {
@@ -402,7 +403,7 @@ export interface ThroughReading {
   pinholes: FixedJson<Pinholes>;
   tones: FixedJson<Tones>;
   tookS: number;
-  toPhoto: FixedJson<number[]>;
+  toPhoto: FixedJson<Homography>;
 }
 
 export interface DB {

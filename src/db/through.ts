@@ -1,11 +1,12 @@
 import { sql } from 'kysely';
+import { isMirror, type Homography } from '../core/geometry/homography';
 import type { ThroughRecord } from '../records/photo';
 import { lastBurned } from './burns';
 import type { Db } from './client';
 
 /** What is stored of one: merged ones say which they are made of. */
 export type NewThrough = Omit<ThroughRecord, 'id' | 'photoIds' | 'createdAt'> & {
-  readonly toPhoto: readonly number[];
+  readonly toPhoto: Homography;
   readonly mergedFrom: readonly number[] | null;
 };
 
@@ -43,6 +44,21 @@ async function stored(db: Db, id: number, photoIds: readonly number[]): Promise<
     createdAt: createdAt.toISOString(),
     cells: cells.map(({ readingId, ...cell }) => cell),
   };
+}
+
+/** Those of some photos on a light table whose newest reading found them to show their card as a mirror does. */
+export async function mirroredThrough(db: Db, photoIds: readonly number[]): Promise<ReadonlySet<number>> {
+  if (photoIds.length === 0) return new Set();
+  const rows = await db
+    .selectFrom('throughReading')
+    .distinctOn('photoId')
+    .select(['photoId', 'toPhoto'])
+    .where('photoId', 'in', photoIds)
+    .where('mergedFrom', 'is', null)
+    .orderBy('photoId')
+    .orderBy('id', 'desc')
+    .execute();
+  return new Set(rows.filter(({ toPhoto }) => isMirror(toPhoto)).map(({ photoId }) => photoId));
 }
 
 /** The newest own reading of each photo of a card on a light table that counts: taken since it was last burned, and not left out; newest photo first. */

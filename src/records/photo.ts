@@ -61,6 +61,8 @@ export interface PhotoView extends PhotoRecord {
   readonly otherCards: readonly { readonly id: number; readonly code: string }[];
   /** What is wrong with it, worst first; nothing for photos that were not read. */
   readonly faults: readonly PhotoFault[];
+  /** Whether it was read as a mirror image: of the piece's back, or by a camera that mirrors. */
+  readonly mirrored: boolean;
   /** Which station of its card it was found to show; null for cards of one piece, and where it was not read. */
   readonly station: number | null;
 }

@@ -15,6 +15,7 @@ import type { Pace } from '../core/motion/pace';
 import type { WorkSetup } from '../core/card/work-setup';
 import type { BurnScope } from '../core/card/path';
 import type { Program } from '../formats/gcode';
+import type { Homography } from '../core/geometry/homography';
 import type { Point } from '../core/geometry/point';
 import type { Backlit } from '../core/reading/backlit/observations';
 import type { CellReading } from '../core/reading/observations';
@@ -28,7 +29,7 @@ import type { ExposureRatio } from '../core/reading/tone/exposure';
 import type { LitFrom } from '../records/photo';
 
 /** Messages to and from the server's worker threads. Expected failures travel as data: error classes are lost on the way. */
-export const PROTOCOL_VERSION = 21;
+export const PROTOCOL_VERSION = 22;
 
 interface Versioned {
   readonly version: typeof PROTOCOL_VERSION;
@@ -101,6 +102,8 @@ export interface ReadJob extends Versioned {
   readonly stock: { readonly bareLightness: number; readonly colour: string };
   readonly corners: readonly Point[] | null;
   readonly litFrom: LitFrom;
+  /** Whether its burned face can be seen through its sheet. */
+  readonly seeThrough: boolean;
   readonly cameraIsTrue: boolean;
   /** The beam's 1/e² width at its focus. */
   readonly spot: { readonly xMm: number; readonly yMm: number };
@@ -121,7 +124,7 @@ export type ReadAnswer = {
   | {
       readonly outcome: 'read';
       readonly cells: readonly CellReading[];
-      readonly toPhoto: readonly number[];
+      readonly toPhoto: Homography;
       readonly markers: number;
       readonly frameErrorMm: number;
       readonly photoPxPerMm: number;
@@ -134,7 +137,7 @@ export type ReadAnswer = {
     }
   | (Backlit & {
       readonly outcome: 'read-through';
-      readonly toPhoto: readonly number[];
+      readonly toPhoto: Homography;
       readonly markers: number;
       readonly frameErrorMm: number;
       readonly photoPxPerMm: number;
@@ -193,13 +196,15 @@ export interface PhotographJob extends Versioned {
   /** What was printed on the sheet that the piece is laid on; null for the bare bench. */
   readonly onSheet: PrintOrder | null;
   readonly litFrom: LitFrom;
+  /** Whether the piece was turned over: its back is seen. */
+  readonly turned: boolean;
   /** Parts that were cut out: what has come loose of them is not laid on a light table. */
   readonly cutOut: readonly CutBox[];
 }
 
 /** Takes a photo of a printed sheet alone. */
 export interface PhotographSheetJob
-  extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet' | 'litFrom' | 'cutOut'> {
+  extends Versioned, Omit<PhotographJob, 'task' | 'burn' | 'onSheet' | 'litFrom' | 'turned' | 'cutOut'> {
   readonly task: 'photograph-sheet';
   readonly order: PrintOrder;
 }

@@ -7,7 +7,9 @@ import { caliperReading, depthReading, isLoose } from '../bench/gauges';
 import { tapPart } from '../bench/tap';
 import { edgeOfMate, tryMate } from '../bench/try-mate';
 import { trySlot } from '../bench/try-slot';
+import { letsThroughOf } from '../bench/light-through';
 import { lightTable, onLightTable, withoutLoose } from '../bench/light-table';
+import { turnedOver } from '../bench/turned-over';
 import { printedSheet } from '../bench/printed-sheet';
 import { cardKind } from '../cards/registry';
 import { PlanError } from '../core/card/contract';
@@ -25,6 +27,7 @@ import { grayOfRgb } from '../core/image/gray';
 import type { RgbImage } from '../core/image/raster';
 import { atLeast, findMarkers } from '../core/reading/find-markers';
 import { readHoles } from '../core/reading/backlit/read-holes';
+import { readEitherFace } from '../core/reading/either-face';
 import { readBacklit } from '../core/reading/backlit/read-backlit';
 import { readCard, type ReadStep } from '../core/reading/read-card';
 import { readStation } from '../core/reading/read-station';
@@ -111,12 +114,14 @@ export const TASKS: Tasks = {
     const tookS = (): number => (performance.now() - started) / 1000;
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
     const { photo, previewJpeg } = opened;
-    const { layout, stock, corners, cameraIsTrue, spot } = job;
+    const { layout, stock, corners, cameraIsTrue, spot, seeThrough } = job;
     const onProgress = (step: ReadStep): void => send({ step });
     if (job.litFrom === 'behind') {
       const backlit = asksForHoles(cardKind(layout.kind).asks)
         ? readHoles({ photo, layout, corners, onProgress })
-        : readBacklit({ photo, layout, stock, corners, cameraIsTrue, onProgress });
+        : readEitherFace(photo.width, ({ turn }) =>
+            readBacklit({ photo: turn(photo), layout, stock, corners, cameraIsTrue, onProgress }),
+          );
       if (backlit.outcome !== 'read') return { ...backlit, previewJpeg, tookS: tookS() };
       const { rectified, open, outcome, ...told } = backlit;
       const openAt = (x: number, y: number): [number, number, number] => [open.at(x, y), open.at(x, y), open.at(x, y)];
@@ -126,19 +131,28 @@ export const TASKS: Tasks = {
     const other = job.second && (await openPhoto(job.second.bytes));
     const second = job.second && other?.opened ? { ...job.second, photo: other.photo } : null;
     const request = { photo, layout, stock, cameraIsTrue, spot, second, sheets: job.sheets, onProgress };
-    const result = layout.stations ? readStation(request) : readCard({ ...request, corners });
+    const result = layout.stations
+      ? readStation(request)
+      : readEitherFace(photo.width, ({ turn, isMirrored }) =>
+          readCard({
+            ...request,
+            photo: turn(photo),
+            second: second && { ...second, photo: turn(second.photo) },
+            corners,
+            throughSheet: isMirrored && seeThrough,
+          }),
+        );
     if (result.outcome !== 'read') return { ...result, previewJpeg, tookS: tookS() };
     const { rectified, field, stockLinear, ...rest } = result;
     const straightenedJpeg = await jpegOfRgb(flattened(rectified, field, stockLinear));
     return { station: null, ...rest, straightenedJpeg, previewJpeg, tookS: tookS() };
   },
 
-  async photograph({ burn, onSheet, litFrom, cutOut, ...shot }) {
-    const piece = pieceOf(burn);
-    if (litFrom === 'behind') {
-      const laid = withoutLoose(piece, cutOut);
-      return { jpeg: await shoot(onLightTable(laid, ROOM_LIGHT), shot, lightTableShot) };
-    }
+  async photograph({ burn, onSheet, litFrom, turned, cutOut, ...shot }) {
+    const whole = pieceOf(burn);
+    const burned = litFrom === 'behind' ? withoutLoose(whole, cutOut) : whole;
+    const piece = turned ? turnedOver(burned, letsThroughOf(burn.sheet)) : burned;
+    if (litFrom === 'behind') return { jpeg: await shoot(onLightTable(piece, ROOM_LIGHT), shot, lightTableShot) };
     const seen = onSheet ? printedSheet(onSheet, piece, PRINT_SEED, shot.shotSeed, printPxPerMm(shot)) : piece;
     return { jpeg: await shoot(seen, shot) };
   },

@@ -16,8 +16,8 @@ afterAll(() => app.close());
 
 const through = async (id = cardId): Promise<ThroughRecord | null> =>
   (await app.call('GET', `/api/cards/${id}`)).json.through;
-async function take(lit: 'front' | 'behind', id = cardId): Promise<number> {
-  const { status, json } = await app.call('POST', `/api/cards/${id}/photograph?lit=${lit}`);
+async function take(lit: 'front' | 'behind', id = cardId, face = 'front'): Promise<number> {
+  const { status, json } = await app.call('POST', `/api/cards/${id}/photograph?lit=${lit}&face=${face}`);
   expect(status).toBe(201);
   await app.ctx.readings.idle();
   return json.id as number;
@@ -87,6 +87,24 @@ describe('a photo on a light table', () => {
     await burnCard(app, cardId);
     expect(await through()).toBeNull();
   });
+  it('tells its card whichever face is up, by a lamp’s light too: photos of both are merged', async () => {
+    const photoOf = async (id: number) => (await app.call('GET', `/api/photos/${id}`)).json;
+    const [front, back] = [await take('front'), await take('front', cardId, 'back')];
+    expect(await photoOf(front)).toMatchObject({ status: 'read', mirrored: false });
+    expect(await photoOf(back)).toMatchObject({ status: 'read', mirrored: true });
+    expect((await cardView(app.ctx, cardId)).reading!.photoIds).toEqual([back, front]);
+    const upright = await take('behind');
+    const alone = (await through())!;
+    const faceDown = await take('behind', cardId, 'back');
+    expect(await photoOf(upright)).toMatchObject({ mirrored: false });
+    expect(await photoOf(faceDown)).toMatchObject({ status: 'read', mirrored: true });
+    const both = (await through())!;
+    expect(both.photoIds).toEqual([faceDown, upright]);
+    for (const cell of both.cells) {
+      const before = alone.cells.find(({ cellIndex }) => cellIndex === cell.cellIndex)!;
+      expect(Math.abs(cell.through - before.through)).toBeLessThan(4 * before.sigma);
+    }
+  });
   it('is refused of a card that is not asked about it, on a frame sheet, or twice', async () => {
     const { pairingId } = await makePairing(app, 'heron', 'birch');
     const other = await makeCard(app, pairingId);
@@ -103,6 +121,12 @@ describe('a photo on a light table', () => {
       `select count(*)::int as count from photo where card_id = ${other.id}`,
     )) as [{ count: number }];
     expect(count).toBe(0);
+    // Nothing is seen through a board: its back has no marks.
+    const board = await take('front', other.id, 'back');
+    expect((await app.call('GET', `/api/photos/${board}`)).json).toMatchObject({
+      status: 'needs-corners',
+      mirrored: false,
+    });
   });
   it('cannot be stored with shares that nothing lets through', async () => {
     const change = app.ctx.db.updateTable('cellThrough').set({ through: -0.1 }).execute();

@@ -73,7 +73,7 @@ export function square(joulesPerMm2: number, change: Partial<BurnRequest> = {}):
     });
   return {
     specimen: { ...SPECIMENS['mdf']!, smoke: 0 },
-    lets: letsThroughOf('mdf'),
+    lets: letsThroughOf({ family: 'mdf', type: '' }),
     traces,
     widthMm: 10,
     heightMm: 10,

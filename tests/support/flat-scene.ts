@@ -116,5 +116,6 @@ export function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
     tonesUnknown: false,
     lightIsTold: false,
     comparesRipples: false,
+    throughSheet: false,
   };
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
-import { fitHomography, invertHomography, project, type Homography } from './homography';
+import { fitHomography, intoMirrored, invertHomography, isMirror, project, type Homography } from './homography';
 import type { Point } from './point';
 
 const square: Point[] = [
@@ -29,6 +29,16 @@ describe('homography from points', () => {
       const q = project(back, p.x, p.y);
       expect(Math.hypot(q.x - square[index]!.x, q.y - square[index]!.y)).toBeLessThan(1e-6);
     });
+  });
+
+  prop([quad])('goes into a mirrored image where the mirror puts each place, and is a mirror then', (target) => {
+    const { homography } = fitHomography(square, target);
+    const mirrored = intoMirrored(homography, 4000);
+    expect([isMirror(homography), isMirror(mirrored)]).toEqual([false, true]);
+    for (const { x, y } of square) {
+      const [straight, back] = [project(homography, x, y), project(mirrored, x, y)];
+      expect([back.x, back.y]).toEqual([expect.closeTo(3999 - straight.x, 6), expect.closeTo(straight.y, 6)]);
+    }
   });
 
   it('agrees with a reference library on sixteen noisy points', async () => {

@@ -32,6 +32,19 @@ export function movedOrigin(h: Homography, { x, y }: Point): Homography {
   return scaled([a, b, a * x + b * y + c, d, e, d * x + e * y + f, g, i, g * x + i * y + j]);
 }
 
+/** The same map into an image of so many pixels across that was mirrored, left and right exchanged; pixel centres at whole coordinates. */
+export function intoMirrored(h: Homography, widthPx: number): Homography {
+  const last = widthPx - 1;
+  const [a, b, c, d, e, f, g, i, j] = h;
+  return scaled([last * g - a, last * i - b, last * j - c, d, e, f, g, i, j]);
+}
+
+/** Whether a map turns what is clockwise around its origin the other way round, as a mirror does. */
+export function isMirror([a, b, c, d, e, f, g, i, j]: Homography): boolean {
+  // The sign of its local area: the determinant over the cube of w, which is 1 at the origin.
+  return a * (e * j - f * i) - b * (d * j - f * g) + c * (d * i - e * g) < 0;
+}
+
 function scaled(m: readonly number[]): Homography {
   const last = m[8]!;
   return m.map((value) => value / last) as unknown as Homography;

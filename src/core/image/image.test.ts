@@ -5,6 +5,7 @@ import { opencv } from '../../../tests/support/opencv';
 import { darkerThanAround } from './adaptive-threshold';
 import { blobsInPlace } from './blobs';
 import { grayOfRgb, inverted, shrink } from './gray';
+import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
 
 const image = fc
@@ -22,6 +23,11 @@ describe('gray', () => {
     const gray = { data: Uint8Array.of(0, 1, 254, 255), width: 4, height: 1 };
     expect([...inverted(gray).data]).toEqual([255, 254, 1, 0]);
     expect(inverted(inverted(gray)).data).toEqual(gray.data);
+  });
+  it('is mirrored pixel by pixel, each row by itself', () => {
+    const rgb = { data: Uint8Array.from({ length: 18 }, (_, at) => at), width: 3, height: 2 };
+    expect([...mirrored(rgb).data]).toEqual([6, 7, 8, 3, 4, 5, 0, 1, 2, 15, 16, 17, 12, 13, 14, 9, 10, 11]);
+    expect(() => mirrored({ ...rgb, width: 2 })).toThrow('invalid image data');
   });
   it('refuses data that do not fit their size', () => {
     expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow(

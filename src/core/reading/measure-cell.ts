@@ -17,6 +17,7 @@ import {
   LEAST_PX_PER_MM,
   lightnessOf,
   meanRatio,
+  THROUGH_SHEET,
   type PhotoContext,
   type Ratio,
 } from './photo-context';
@@ -84,7 +85,14 @@ const HIDE_LINES: ReadonlySet<Doubt> = new Set(['clipped', 'stock-clipped', 'far
 
 type Unsure = Extract<
   Doubt,
-  'stock-varies' | 'off-frame' | 'reflection' | 'tones-unsure' | 'tones-unknown' | 'clipped' | 'uneven'
+  | 'stock-varies'
+  | 'off-frame'
+  | 'reflection'
+  | 'tones-unsure'
+  | 'tones-unknown'
+  | 'through-sheet'
+  | 'clipped'
+  | 'uneven'
 >;
 
 const greatest = (parts: Readonly<Record<Unsure, number>>): Unsure =>
@@ -115,7 +123,10 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
   const bareY = luminance(...context.stockLinear);
   const cellY = luminanceOfLightness(Math.max(0, lightness));
   const addedSigma = context.addedSigma(box.x + box.width / 2, box.y + box.height / 2);
-  const addedPart = (116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2) * addedSigma * Math.abs(1 - cellY / bareY);
+  const lightnessPerY = 116 / 3 / Math.cbrt(Math.max(0.008, cellY)) ** 2;
+  const addedPart = lightnessPerY * addedSigma * Math.abs(1 - cellY / bareY);
+  const contrastSigma = context.throughSheet ? THROUGH_SHEET.sigma / THROUGH_SHEET.share : 0;
+  const throughPart = lightnessPerY * contrastSigma * Math.abs(bareY - cellY);
   const bareLight = context.field.at(box.x + box.width / 2, box.y + box.height / 2)[1];
   const toneSigma = context.toneSigma(ratio.green * bareLight, bareLight);
   const tonePart = (116 / 3) * root * toneSigma;
@@ -128,6 +139,7 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     reflection: addedPart,
     'tones-unsure': context.tonesUnknown ? 0 : tonePart,
     'tones-unknown': context.tonesUnknown ? tonePart : 0,
+    'through-sheet': throughPart,
     clipped: ratio.clippedShare * 12,
     // A picture is not even, and is not meant to be.
     uneven: isPicture(cell) ? 0 : Math.hypot(spread / Math.sqrt(patches), 0.12 * quarters),
@@ -166,8 +178,8 @@ export function measureCell(context: PhotoContext, cell: Cell): CellReading {
     clippedShare: ratio.clippedShare,
     edgeWidthMm: Math.abs(deltaLightness) >= LEAST_CONTRAST ? edgeWidth(context, box, 'left') : null,
     lightnessSigma,
-    // Another photo by the same camera is bent alike.
-    sharedSigma: context.tonesUnknown ? Math.hypot(stockPart, tonePart) : stockPart,
+    // Another photo by the same camera is bent alike. What the sheet takes is not shared: one of the other face weighs more for it.
+    sharedSigma: Math.hypot(stockPart, context.tonesUnknown ? tonePart : 0),
     confidence,
     doubts,
     hue: hueShift(parts, context.stockLinear, Math.hypot(toneSigma, addedSigma / Math.max(0.008, cellY))),

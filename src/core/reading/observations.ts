@@ -19,6 +19,7 @@ export type Doubt =
   | 'reflection'
   | 'tones-unsure'
   | 'tones-unknown'
+  | 'through-sheet'
   | 'photos-disagree';
 
 /** What a photo shows of one cell. Lightness values are CIELAB L* on the stock's own scale. */

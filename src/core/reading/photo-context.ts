@@ -9,6 +9,8 @@ import type { Rectified } from './rectify';
 export interface PhotoContext {
   /** Whether ripples of cells are compared within this photo. */
   readonly comparesRipples: boolean;
+  /** Whether the burned face is seen through its sheet. */
+  readonly throughSheet: boolean;
   readonly rectified: Rectified;
   readonly field: LightOnBare;
   /** For what is finer than the straightened card. */
@@ -35,6 +37,12 @@ export interface PhotoContext {
 export const LEAST_PX_PER_MM = 8;
 /** mm that markers may lie beside the places of one flat sheet. */
 export const FLAT_ENOUGH_MM = 0.4;
+
+/**
+ * How much of the difference between a mark and bare sheet is left where it is seen through the sheet: both ways through its near face, 8 % for glass
+ * and acrylic by Fresnel's law, and 0 to 7 % on the way, by the sheet. Bare sheet looks the same from either side.
+ */
+export const THROUGH_SHEET = { share: 0.89, sigma: 0.03 } as const;
 
 /** Pixels of the straightened card over which light is even. */
 const BLOCK_PX = 5;
@@ -85,7 +93,9 @@ export function meanRatio(
       blue += b / bare[2];
     }
   }
-  return { red: red / count, green: green / count, blue: blue / count, clippedShare: ends / count };
+  const share = context.throughSheet ? THROUGH_SHEET.share : 1;
+  const [r, g, b] = [red, green, blue].map((sum) => 1 + (sum / count - 1) / share) as [number, number, number];
+  return { red: r, green: g, blue: b, clippedShare: ends / count };
 }
 
 /** L* on the stock's own scale of a ratio to bare stock, which is darker there by a logarithm of `offset`. */

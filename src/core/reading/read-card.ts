@@ -40,6 +40,8 @@ export interface ReadRequest {
   readonly spot?: { readonly xMm: number; readonly yMm: number } | null;
   /** Whether ripples of its cells are to be compared with each other. */
   readonly comparesRipples?: boolean;
+  /** Whether the burned face is seen through its sheet: marks then stand out less. */
+  readonly throughSheet?: boolean;
   /** Markers in the photo, where they were looked for already. */
   readonly found?: readonly FoundMarker[];
   readonly onProgress?: (step: ReadStep) => void;
@@ -93,6 +95,7 @@ export function readCard({
   spot = null,
   found: known,
   comparesRipples = false,
+  throughSheet = false,
   onProgress,
 }: ReadRequest): ReadResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
@@ -150,6 +153,7 @@ export function readCard({
     tonesUnknown: !undone && !cameraIsTrue,
     lightIsTold: light.isTold,
     comparesRipples,
+    throughSheet,
   };
   const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
   cells.sort((a, b) => a.cellIndex - b.cellIndex);

@@ -1,5 +1,6 @@
 import type { SourceKind } from '../machine/machine';
 import { FAMILIES, familyOf, type Basis, type EngravingEnergies, type FamilyId } from './families';
+import { SEE_THROUGH } from './see-through';
 
 /** Bands of wavelength that stock tells apart. */
 export type Band = 'ultraviolet' | 'blue' | 'near-infrared' | 'far-infrared';
@@ -185,7 +186,7 @@ const TYPE_RULES: readonly TypeRule[] = [
   },
   {
     families: ACRYLICS,
-    words: /clear|transparent|see-through|translucent|tinted|colourless/i,
+    words: SEE_THROUGH,
     bands: { blue: no('see-through sheet lets blue light through: it marks the bed, not the sheet') },
   },
   {

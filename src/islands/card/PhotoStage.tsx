@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { LitFrom, PhotoView } from '../../records/photo';
 import { cardKind } from '../../cards/registry';
+import { isSeeThrough } from '../../core/stock/see-through';
 import { asksForHoles, asksOn, asksThrough } from '../../core/card/usual-asks';
 import { BenchFrame, TicketPart } from '../../components/BenchFrame';
 import { Button, LinkButton } from '../../components/Button';
@@ -29,6 +30,7 @@ import {
   placedBy,
   stateOf,
   cameraWords,
+  mirroredWords,
   stationWords,
   tonesAdvice,
 } from './photo-words';
@@ -61,6 +63,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const beyondBench = isBeyondBench(setup, shows);
   const placed = placedBy(layout);
   const byMarkers = placed === 'markers';
+  const seeThrough = isSeeThrough(madeFor.stock);
   const { stations } = layout;
   const stationsRead = stationWords(layout, view.reading?.shown ?? []);
   const firstLook = photos.length === 0 ? 'main' : 'plain';
@@ -104,7 +107,14 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
       await onChanged();
     });
 
-  const takePhotos = (count: 1 | 2, sheet: SheetFormat | null = null, closer = false): void =>
+  const takePhotos = (
+    count: 1 | 2,
+    {
+      sheet = null,
+      closer = false,
+      turned = false,
+    }: { sheet?: SheetFormat | null; closer?: boolean; turned?: boolean } = {},
+  ): void =>
     action.run(async () => {
       setSending('the simulated camera');
       try {
@@ -113,6 +123,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           photos: String(count),
           ...(sheet && { sheet }),
           ...(closer && { closer: 'true' }),
+          ...(turned && { face: 'back' }),
           ...(backlit && { lit: 'behind' }),
         });
         await send(`/api/cards/${card.id}/photograph?${query}`, { method: 'POST' });
@@ -181,6 +192,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
         <PhotoDrop label="Choose a photo" multiple={stations !== undefined} camera onFiles={upload}>
           JPEG, PNG or WebP, to 25 MB. {IN_VIEW[placed]},{' '}
           {holes ? 'the room dark' : backlit ? ON_LIGHT_TABLE : 'even light, no flash'}.
+          {byMarkers && seeThrough && ' Either face up: markers tell which one it is.'}
           {round && ' What else it shows of this round is read from it, too.'}
         </PhotoDrop>
         {onBench && backlit && (
@@ -203,13 +215,18 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                     : 'Take it with the simulated camera'}
                 </Button>
                 {beside.length > 1 && (
-                  <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, null, true)}>
+                  <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, { closer: true })}>
                     Take this card from closer by
                   </Button>
                 )}
                 <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(2)}>
                   Take two, one of them darker
                 </Button>
+                {seeThrough && (
+                  <Button busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1, { turned: true })}>
+                    Turn it over and take its back
+                  </Button>
+                )}
               </>
             )}
             {beside.length < 2 && (
@@ -217,7 +234,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                 look={byMarkers ? 'plain' : firstLook}
                 busy={action.busy}
                 disabled={beyondBench}
-                onClick={() => takePhotos(1, fittingSheet(layout))}
+                onClick={() => takePhotos(1, { sheet: fittingSheet(layout) })}
               >
                 Take it on a frame sheet
               </Button>
@@ -246,6 +263,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                     {[
                       photo.station !== null && `place ${stations?.[photo.station]?.name ?? ''}`,
                       photo.litFrom === 'behind' && 'on a light table',
+                      photo.mirrored && mirroredWords(madeFor.stock),
                       photo.status === 'read' && countWords(photo, sameLight(photo)),
                       momentWords(setup, photo.finish),
                       `${plainNumber((photo.widthPx * photo.heightPx) / 1e6)} MP`,
@@ -286,7 +304,8 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
                         See what was read
                       </Button>
                     )}
-                    {!stations && (
+                    {/* Corners are set on a face that is up. */}
+                    {!stations && !photo.mirrored && (
                       <Button
                         onClick={() => {
                           show(photo.id);

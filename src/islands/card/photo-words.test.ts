@@ -7,6 +7,7 @@ import {
   countWords,
   doubtReasons,
   doubtWords,
+  mirroredWords,
   isBeyondBench,
   nextPhotoWords,
   placedBy,
@@ -100,6 +101,16 @@ describe('what became of a photo', () => {
 });
 
 describe('why cells are in doubt', () => {
+  it.each([
+    ['acrylic-cast', 'clear', 'seen through its back'],
+    ['acrylic-cast', 'tinted', 'seen through its back'],
+    ['acrylic-extruded', 'opaque black', 'mirrored by its camera'],
+    ['glass', 'bottle glass', 'seen through its back'],
+    ['coated-clear', 'coat on the far face', 'seen through its back'],
+    ['mdf', 'clear coated', 'mirrored by its camera'],
+  ])('says what a mirror image of %s, %s, is: %s', (family, type, words) =>
+    expect(mirroredWords({ family, type })).toBe(words),
+  );
   it('is told of one cell by all its reasons', () => {
     expect(doubtWords({ doubts: ['clipped', 'uneven'] })).toBe(
       'the photo is blown out or black there; it is uneven within itself',

@@ -1,6 +1,7 @@
 import { cellPlaces } from '../../core/card/cell-places';
 import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
+import { isSeeThrough } from '../../core/stock/see-through';
 import { plainNumber } from '../../core/quantities/format';
 import type { CellReading, Doubt } from '../../core/reading/observations';
 import { TRUE_TO_LIGHT } from '../../core/reading/tone/undone-tones';
@@ -118,6 +119,10 @@ export function stateOf(photo: Judged, placed: PlacedBy): string {
   }
 }
 
+/** What a photo shows that was read as a mirror image. */
+export const mirroredWords = (stock: Parameters<typeof isSeeThrough>[0]): string =>
+  isSeeThrough(stock) ? 'seen through its back' : 'mirrored by its camera';
+
 /** What is known of the camera's tones, in a few words. */
 export function tonesWords(tones: Tones): string {
   if (tones.told === 'by-two' || tones.told === 'by-sheet') {
@@ -152,6 +157,7 @@ const DOUBTS: Readonly<Record<Doubt, string>> = {
   reflection: 'how much light a reflection adds there is not sure',
   'tones-unsure': 'the two photos do not agree well on tones like its own',
   'tones-unknown': 'what this camera makes of tones so far from bare stock is not known',
+  'through-sheet': 'it is seen through its sheet, and how much of its contrast that takes is not known so well',
   'photos-disagree': 'the photos do not show it alike',
 };
 

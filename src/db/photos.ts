@@ -91,6 +91,17 @@ export async function isAtRevision(db: Db, id: number, revision: number): Promis
   return row?.revision === revision;
 }
 
+/** The newest photo in a lamp's light that was read. */
+export async function newestReadPhoto(db: Db): Promise<PhotoRecord | undefined> {
+  const row = await photos(db)
+    .where('status', '=', 'read')
+    .where('litFrom', '=', 'front')
+    .orderBy('id', 'desc')
+    .limit(1)
+    .executeTakeFirst();
+  return row && photoOf(row);
+}
+
 /** Photos whose reading has not ended, oldest first: they are read after a restart. */
 export async function unreadPhotoIds(db: Db): Promise<number[]> {
   const rows = await db

@@ -95,6 +95,7 @@ async function main(): Promise<void> {
   server.listen(Number(PORT), HOST, () => {
     const { port } = server.address() as { port: number };
     console.log(`Glass Ladder is ready: http://${HOST === '::1' ? '[::1]' : HOST}:${port}/`);
+    ctx.readings.warmUp().catch((error: unknown) => log.info({ error: String(error) }, 'not warmed up'));
   });
 
   let ending = false;

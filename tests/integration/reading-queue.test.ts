@@ -276,6 +276,28 @@ describe('the line of photos', () => {
     await queue.idle();
     expect(await stored(id)).toEqual({ status: 'needs-corners', detail: { markers: 3 } });
   });
+  it('warms up by the newest photo that was read, once in each thread, and keeps nothing of it', async () => {
+    const [older, newest, unread] = [await photo(), await photo(), await photo()];
+    const line = reading(() => Promise.resolve(READ));
+    for (const id of [older, newest]) line.add(id);
+    await line.idle();
+    const before = await query(app.databaseUrl, 'select * from reading order by id');
+    const { bytes } = (await imageOfPhoto(app.ctx.db, newest, 'original'))!;
+    const read: unknown[] = [];
+    const cold = reading((job) => {
+      read.push(job.bytes);
+      return Promise.resolve(READ);
+    });
+    await cold.warmUp();
+    expect(read).toEqual([bytes, bytes]);
+    expect(await query(app.databaseUrl, 'select * from reading order by id')).toEqual(before);
+    expect((await stored(unread)).status).toBe('waiting');
+    // A photo that waits goes first: it warms up what it needs.
+    cold.add(unread);
+    await cold.warmUp();
+    await cold.idle();
+    expect(read).toHaveLength(3);
+  });
   it('gives up what fails inside, says so in the log, and goes on with the next', async () => {
     const [bad, good] = [await photo(), await photo()];
     const { bytes: badBytes } = (await imageOfPhoto(app.ctx.db, bad, 'original'))!;

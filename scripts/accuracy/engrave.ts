@@ -379,10 +379,11 @@ async function tellAll(seeds: readonly string[], stocks: number): Promise<{ told
 }
 
 /** What is known of why targets are missed; to be changed with the figures. */
-const MISSED = `What is missed, and why: the threshold's 50 % point is the eye's own, whose doubt of 0.3 L* is spread over the steps of a closer strip, and where a source already
-marks at the least command that fires there is no point to be told; the interval that one pair of eyes finds is compared with the mean of many, which
-differ by a seventh in contrast; corrected wedges further off than 2.5 L*, ceilings that the cap does not reach, and surfaces that are not trusted have
-not been looked into yet. An answer that is not given is no miss, but it is counted.`;
+const MISSED = `What is missed, and why: the threshold's 50 % point is the eye's own, whose doubt of 0.3 L* is spread over the steps of a closer strip; where tone rises
+slowly with power that is wider than what is wanted, and where a source already marks at the least command that fires there is no point to be told. The interval that one pair of
+eyes finds is compared with the mean of many, which differ by a seventh in contrast. Lines of beams of 0.05 mm are two pixels of a photo wide: what the camera blurs is told by edges
+of fills, and where the lines of these can be seen, they look sharper than they are. A ceiling that the cap does not reach is not told. Run-ups are told by ends that are uneven by
+little more than grain. An answer that is not given is no miss, but it is counted.`;
 
 /** The section of the report on the engrave side of the ladder, over so many made-up stocks for each of three seeds. */
 export async function engraveReport(stocks: number): Promise<string> {

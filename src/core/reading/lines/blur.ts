@@ -4,6 +4,7 @@ import { grown, type Rect } from '../../geometry/point';
 import { median } from '../../stats/robust';
 import { lightAcross, type LinesRun } from './across';
 import type { FineLight } from './fine-light';
+import { isOneLine } from './one-line';
 import { softEdge } from './soft-edge';
 
 /** What a camera leaves of waves in the light: its lens, focus, a hand that moved, and the width of its pixels. */
@@ -17,6 +18,11 @@ export interface Blur {
 
 /** No camera blurs by less than this, in its pixels: their own width is 0.29, what fills in colours and the lens add to it. From memory, without a source. */
 export const SHARPEST_PX = 0.45;
+/**
+ * How soft a burn's edge is at the least, as a share of its beam's: what marks by a threshold and saturates at several times that is steeper than the
+ * light. From memory, without a source: a mark that takes six times its scale at its middle goes from 10 to 90 % within half of what the light does.
+ */
+const SHARPEST_BURN = 0.4;
 /** Edges this clear over the scatter beside them are looked at. */
 const CLEAR = 8;
 const ENOUGH_EDGES = 3;
@@ -28,8 +34,8 @@ const MIDDLE = 0.6;
 
 /**
  * How much a camera blurs across lines that run so, by the edges of the card's markers and cells that run alike: it blurs no more than
- * those, and less by what the beam itself softens them. A burn's edge is no softer than its beam, so that is between nothing and the
- * beam's own standard deviation, a quarter of its 1/e² width. Null where too few edges are clear.
+ * those, and less by what the beam itself softens them. A burn's edge is no softer than its beam, and no sharper than two fifths of it, so that is
+ * between these shares of the beam's own standard deviation, a quarter of its 1/e² width. Null where too few edges are clear.
  */
 export function blurAcross(fine: FineLight, layout: Layout, run: LinesRun, spotMm: number | null): Blur | null {
   const reach = Math.max(REACH_MM, REACH_PX / fine.pxPerMm);
@@ -39,10 +45,11 @@ export function blurAcross(fine: FineLight, layout: Layout, run: LinesRun, spotM
   });
   if (widths.length < ENOUGH_EDGES) return null;
   const floor = SHARPEST_PX / fine.pxPerMm;
-  const mostMm = Math.max(floor, median(widths));
-  const burned = spotMm === null ? Infinity : spotMm / 4;
-  const leastMm = Math.max(floor, Math.sqrt(Math.max(0, mostMm ** 2 - burned ** 2)));
-  return blurBetween(leastMm, mostMm);
+  const seen = median(widths);
+  const without = (burned: number): number => Math.max(floor, Math.sqrt(Math.max(0, seen ** 2 - burned ** 2)));
+  const beam = spotMm === null ? null : spotMm / 4;
+  const leastMm = beam === null ? floor : without(beam);
+  return blurBetween(leastMm, without((beam ?? 0) * SHARPEST_BURN));
 }
 
 /** A blur by a normal law whose standard deviation lies between two values, each as likely as any other: what it leaves is between too. */
@@ -62,8 +69,10 @@ export function blurBetween(leastMm: number, mostMm: number): Blur {
 function edgesAlong({ frame, cells, before }: Layout, run: LinesRun, reach: number): Rect[] {
   const burned: Rect[] = [
     ...frame.markers.map(({ x, y, sizeMm }) => ({ x, y, width: sizeMm, height: sizeMm })),
-    ...cells.filter(({ leftOut }) => !leftOut).map(({ box }) => box),
-    ...before.filter(({ shape }) => shape.do === 'sweep').map(({ shape }) => boxOfShape(shape)),
+    // What is filled alone ends at an edge: a cell with one line has none, and what grain there looks like one.
+    ...[...cells.filter(({ leftOut }) => !leftOut).flatMap(({ burns }) => burns), ...before]
+      .filter((burn) => burn.shape.do === 'sweep' && !isOneLine(burn))
+      .map(({ shape }) => boxOfShape(shape)),
   ];
   return burned.flatMap((box) => {
     const middle = grown(box, (-(1 - MIDDLE) / 2) * Math.min(box.width, box.height));

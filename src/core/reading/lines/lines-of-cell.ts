@@ -1,11 +1,11 @@
 import { mainBurn, type Cell } from '../../card/layout';
-import type { BurnSettings } from '../../card/settings';
 import { boxOfShape, type Burn } from '../../card/shape';
 import { grown, type Rect } from '../../geometry/point';
 import type { LinesRun } from './across';
 import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
 import { hasPixelsFor, linesOfFill, rippleOfFill, type LinesSeen, type RippleSeen } from './lines-of-fill';
+import { isOneLine } from './one-line';
 import { LEAST_PX_PER_MM_FOR_PLACE, lineIn, type LineSeen } from './single-line';
 
 /** Part of a fill, about its middle, that is looked at. */
@@ -39,21 +39,17 @@ function fillOfCell({
 }: Cell): { readonly area: Rect; readonly intervalMm: number; readonly run: LinesRun } | null {
   const fills = burns.filter(({ shape }) => shape.do === 'sweep');
   if (fills.length === 0) return null;
-  const { shape, settings } = fills.reduce((most, burn) => (powerOf(burn) > powerOf(most) ? burn : most));
+  const strongest = fills.reduce((most, burn) => (powerOf(burn) > powerOf(most) ? burn : most));
+  if (isOneLine(strongest)) return null;
+  const { shape, settings } = strongest;
   const box = boxOfShape(shape);
-  if (isOneLine(box, settings)) return null;
   const area = grown(box, (-(1 - INNER) * Math.min(box.width, box.height)) / 2);
   return { area, intervalMm: settings.intervalMm, run: settings.direction };
 }
 
-/** Whether a fill is a single sweep. */
-const isOneLine = (box: Rect, { intervalMm, direction }: BurnSettings): boolean =>
-  (direction === 'horizontal' ? box.height : box.width) < 1.5 * intervalMm;
-
 /** Whether a cell is burned by one sweep and nothing else. */
 export function hasOneLine({ burns: [burn, ...others] }: Pick<Cell, 'burns'>): boolean {
-  if (!burn || others.length > 0 || burn.shape.do !== 'sweep') return false;
-  return isOneLine(boxOfShape(burn.shape), burn.settings);
+  return burn !== undefined && others.length === 0 && isOneLine(burn);
 }
 
 /** Ends of a line are left out: there the head is still under way, or stops. */

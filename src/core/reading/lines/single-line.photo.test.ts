@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { drawnPatch, type DrawnPatch } from '../../../../tests/support/drawn-lines';
 import { meanAndSpread } from '../../stats/robust';
 import { blurBetween } from './blur';
-import { boxWidth, lineIn, offsetBetween } from './single-line';
+import { lineIn, offsetBetween } from './single-line';
 
 const LONG = 6;
 const HIGH = 0.8;
@@ -44,12 +44,34 @@ describe('a line by itself', () => {
   });
 
   it('is told to be less sure of where the blur is not known', () => {
-    const seen = lineIn(photo(line({ wide: 0.06 }), { blurMm: 0.02 }), BAND, {
-      run: 'horizontal',
-      blur: blurBetween(0.008, 0.025),
-    })!;
-    expect(seen.widthSigmaMm!).toBeGreaterThan(0.002);
+    const by = (leastMm: number, mostMm: number) =>
+      lineIn(photo(line({ wide: 0.06 }), { blurMm: 0.02 }), BAND, {
+        run: 'horizontal',
+        blur: blurBetween(leastMm, mostMm),
+      })!;
+    const seen = by(0.008, 0.025);
+    expect(seen.widthSigmaMm!).toBeGreaterThan(1.5 * by(0.02, 0.02).widthSigmaMm!);
     expect(Math.abs(seen.widthMm! - 0.06)).toBeLessThan(2 * seen.widthSigmaMm!);
+  });
+
+  it('is told without a width where it is sharper than the camera is said to show anything', () => {
+    const seen = lineIn(photo(line({ wide: 0.06 })), BAND, { run: 'horizontal', blur: blurBetween(0.06, 0.09) })!;
+    expect(Math.abs(seen.besideMm)).toBeLessThan(0.005);
+    expect([seen.widthMm, seen.widthSigmaMm, seen.raggedMm, seen.depth, seen.profile]).toEqual([
+      null,
+      null,
+      null,
+      null,
+      null,
+    ]);
+  });
+
+  it('that falls like a normal law is as wide as that, and no wider than a hard-edged one that is seen so', () => {
+    const [sigma, blurMm] = [0.02, 0.015];
+    const soft: DrawnPatch['share'] = (_, y) => 1 - 0.6 * Math.exp(-(((y - HIGH / 2) / sigma) ** 2) / 2);
+    const seen = look(soft, { blurMm })!;
+    expect(Math.abs(seen.widthMm! - 2.3548 * sigma)).toBeLessThan(0.004);
+    expect(Math.abs(seen.widthMm! - 2.3548 * sigma)).toBeLessThan(2.5 * seen.widthSigmaMm!);
   });
 
   it('is so ragged as its edges wander, and straight ones are not ragged', () => {
@@ -76,14 +98,5 @@ describe('a line by itself', () => {
     expect(look(line({ wide: 0.12 }), { pxPerMm: 14 })).toBeNull();
     expect(look(() => 1)).toBeNull();
     expect(look(line({ wide: 0.12, dark: 0.99 }), { noise: 0.02 })).toBeNull();
-  });
-});
-
-describe('the width behind a blurred line', () => {
-  it('is none for the blur alone, 2.3548 of its sigma wide at half its height, and all of it for no blur', () => {
-    expect(boxWidth(2.3548, 1)).toBeLessThan(0.05);
-    expect(boxWidth(0.1, 0)).toBe(0.1);
-    // A line five sigmas wide is as wide at half its height: its edges do not reach each other.
-    expect(boxWidth(5, 1)).toBeCloseTo(5, 1);
   });
 });

@@ -1,9 +1,9 @@
 import type { Rect } from '../../geometry/point';
-import { normalSum } from '../../stats/normal';
 import { meanAndSpread, median } from '../../stats/robust';
 import { BINS_A_PIXEL, lightAcross, type Across, type LinesRun } from './across';
 import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
+import { ownWidth, type SeenWidths } from './own-width';
 
 /** Photo pixels to a millimetre below which a line's width and its ragged edges are not told, and its place is not. */
 export const LEAST_PX_PER_MM_FOR_WIDTH = 40;
@@ -11,6 +11,12 @@ export const LEAST_PX_PER_MM_FOR_PLACE = 15;
 /** How long each stretch of a line is that is looked at by itself: longer than what pixels share with their neighbours. */
 const STRETCH_MM = 0.25;
 const LEAST_STRETCHES = 6;
+/** A line is less steep at a quarter and at three quarters of its height than half way up, and its width there is less sure by so much. */
+const SHALLOWER = 1.5;
+/** Blurs that are tried between the least and the most. */
+const BETWEEN = [0, 0.25, 0.5, 0.75, 1] as const;
+/** Less than this is no width. */
+const NO_WIDER_MM = 1e-4;
 /** A line this clear over the scatter of bare stock beside it is one. */
 const CLEAR = 4;
 /** No edge is placed better than to this part of a photo pixel, however little noise there is. */
@@ -108,30 +114,39 @@ export function lineIn(
     besideMm: middles.mean - across / 2,
     besideSigmaMm: middles.spread / Math.sqrt(edged.length),
   };
-  if (fine.pxPerMm < widthFrom || !blur)
-    return {
-      ...place,
-      widthMm: null,
-      widthSigmaMm: null,
-      raggedMm: null,
-      raggedSigmaMm: null,
-      depth: null,
-      profile: null,
-    };
+  if (fine.pxPerMm < widthFrom || !blur) return { ...place, ...NO_WIDTH };
   const scatter = meanAndSpread(edged.map(({ edges }) => edges[1] - edges[0])).spread;
-  const [narrow, wide] = [blur.mostMm, blur.leastMm].map((sigma) => boxWidth(ends.right - ends.left, sigma)) as [
-    number,
-    number,
-  ];
+  const seen = widthsOf(whole, ends);
+  // Any blur between the least and the most is as likely, and widths do not change evenly with it.
+  const widths = BETWEEN.map((share) => ownWidth(seen, blur.leastMm + share * (blur.mostMm - blur.leastMm)));
+  const own = meanAndSpread(widths);
+  // Seen sharper than the camera is said to show anything: then it is not known how much of its width is the camera's.
+  if (widths[0]! < NO_WIDER_MM) return { ...place, ...NO_WIDTH };
+  const edgeSigma = scatter / Math.sqrt(edged.length);
+  const placedMm = PLACED_PX / fine.pxPerMm;
   return {
     ...place,
-    widthMm: (narrow + wide) / 2,
-    widthSigmaMm: Math.hypot(scatter / Math.sqrt(edged.length), (wide - narrow) / Math.sqrt(12)),
+    widthMm: own.mean,
+    widthSigmaMm: Math.hypot(
+      edgeSigma,
+      own.spread,
+      shapeSigma(seen, (blur.leastMm + blur.mostMm) / 2, Math.hypot(SHALLOWER * edgeSigma, placedMm)),
+    ),
     ...raggednessOf(edged),
     depth: 2 * ends.level,
     profile: profileOf(whole),
   };
 }
+
+/** Of a line whose place alone is told. */
+const NO_WIDTH = {
+  widthMm: null,
+  widthSigmaMm: null,
+  raggedMm: null,
+  raggedSigmaMm: null,
+  depth: null,
+  profile: null,
+} as const;
 
 function stretchOf({ at, share, count }: Across, along: number, across: number): Stretch | null {
   const isBeside = (k: number): boolean => at[k]! < BARE_SIDE * across || at[k]! > (1 - BARE_SIDE) * across;
@@ -213,6 +228,28 @@ function halfWay({ at, depth }: Pick<Stretch, 'at' | 'depth'>): { left: number; 
   const level = heightBetween(at, depth, rough.left.place, rough.right.place) / 2;
   const ends = crossings(at, depth, top.index, level);
   return ends && { left: ends.left.place, right: ends.right.place, level };
+}
+
+/** Widths of a line at parts of its height; where it is not seen to fall so low on both sides, what a band as hard-edged as it may be has there. */
+function widthsOf(
+  whole: Pick<Stretch, 'at' | 'depth'>,
+  ends: { left: number; right: number; level: number },
+): SeenWidths {
+  const halfMm = ends.right - ends.left;
+  const top = highest(whole.depth, [...whole.at.keys()])!.index;
+  const width = (part: number): number => {
+    const found = crossings(whole.at, whole.depth, top, 2 * part * ends.level);
+    return found ? found.right.place - found.left.place : halfMm;
+  };
+  return { quarterMm: Math.max(halfMm, width(0.25)), halfMm, threeQuartersMm: Math.min(halfMm, width(0.75)) };
+}
+
+/** How unsure a line's own width is for what its shape is unsure by: widths at a quarter and three quarters of its height, by so much each. */
+function shapeSigma(seen: SeenWidths, blurMm: number, unsureMm: number): number {
+  const harder = { ...seen, quarterMm: seen.quarterMm - unsureMm, threeQuartersMm: seen.threeQuartersMm + unsureMm };
+  const softer = { ...seen, quarterMm: seen.quarterMm + unsureMm, threeQuartersMm: seen.threeQuartersMm - unsureMm };
+  // Both at once is the root of two too much.
+  return Math.abs(ownWidth(harder, blurMm) - ownWidth(softer, blurMm)) / 2 / Math.SQRT2;
 }
 
 function edgesOf({ along, at, depth, noise, top }: Stretch, level: number, placed: number): Edges | null {
@@ -298,17 +335,4 @@ function raggednessOf(stretches: readonly Edges[]): { raggedMm: number; raggedSi
   const varianceSigma = total / Math.sqrt(stretches.length);
   const raggedMm = Math.sqrt(own);
   return { raggedMm, raggedSigmaMm: varianceSigma / 2 / Math.max(raggedMm, Math.sqrt(varianceSigma)) };
-}
-
-/** The width of an even, hard-edged line that blurred by a normal law of `sigma` is so wide at half its height; 0 for none so narrow. */
-export function boxWidth(halfWidthMm: number, sigma: number): number {
-  if (sigma <= 0) return halfWidthMm;
-  let [low, high] = [0, halfWidthMm];
-  for (let turn = 0; turn < 40; turn++) {
-    const width = (low + high) / 2;
-    const heightAt = (x: number): number => normalSum((x + width / 2) / sigma) - normalSum((x - width / 2) / sigma);
-    if (heightAt(halfWidthMm / 2) < heightAt(0) / 2) low = width;
-    else high = width;
-  }
-  return (low + high) / 2;
 }

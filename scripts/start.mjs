@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto';
 import { accessSync, constants, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
+import { ALLOCATOR } from './allocator.mjs';
 import { checkNode, ensureBuild, ensureDependencies, root } from './prepare.mjs';
 import { ensurePostgres, Plain, reachableByServer, startCluster } from './postgres.mjs';
 
@@ -174,7 +175,7 @@ async function main() {
       detached: true,
       // The channel tells the server when this command has died, so that it ends too.
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-      env: { ...process.env, DATABASE_URL: url, HOST: host, PORT: String(port), NODE_ENV: 'production' },
+      env: { ...process.env, ...ALLOCATOR, DATABASE_URL: url, HOST: host, PORT: String(port), NODE_ENV: 'production' },
     });
     child.on('exit', (code, signal) => finish(code ?? (signal === 'SIGTERM' ? 0 : 1)));
   } catch (error) {

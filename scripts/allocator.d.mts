@@ -1,0 +1,1 @@
+export const ALLOCATOR: Readonly<Record<string, string>>;

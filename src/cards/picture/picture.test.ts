@@ -4,6 +4,7 @@ import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
+import { BETTER } from '../../core/card/usual-asks';
 import { packGreys, unpackGreys } from '../../core/picture/greys';
 import type { CellReading } from '../../core/reading/observations';
 import { wantedOf, type PicturePlan } from './plan';
@@ -151,6 +152,18 @@ describe('what a picture card says', () => {
     const alone = layoutOf({ beside: false });
     expect(find(seen([straight], { on: alone }), alone).says).toMatch(/^It comes out as wanted: 0/);
     expect(find(seen([bent], { on: alone }), alone).says).toMatch(/^It comes out otherwise than wanted/);
+  });
+  it('goes by what was wanted where marks are brighter than bare stock, too', () => {
+    const bright = find(seen([(share) => -straight(share), (share) => -bent(share)]));
+    expect(bright.parts[0]!.fit.rmsL).toBeLessThan(1);
+    expect(bright.parts[0]!.fit.strongest).toBeCloseTo(40, 0);
+    expect(bright.says).toMatch(/^The table helps/);
+  });
+  it('says which burn is liked better, how surely, beside what is off', () => {
+    const answers = [0, 1, 2, 3].map((repeat) => ({ field: BETTER.field, cellIndex: 1, repeat, value: '0' }));
+    const { says } = find({ ...seen([straight, bent]), answers });
+    expect(says).toMatch(/^The table helps.* Liked better is the one without the table, .*: 9\d(\.\d)? % sure\.$/);
+    expect(find(seen([straight, bent])).says).not.toMatch(/Liked/);
   });
   it('keeps what is off by least, or what the operator calls right, and nothing that all were called wrong', () => {
     const kept = (what: Seen) => picture.settle(find(what), layout);

@@ -44,6 +44,10 @@ describe('a strip that asks for the source’s own least command', () => {
     expect(followWay({ ...plan, way: 'search' }, 'way', plan, pairing)).toEqual({ ...usual, way: 'search' });
     const wider = { ...plan, gapMm: 2 };
     expect(followWay(wider, 'gapMm', plan, pairing)).toBe(wider);
+    // A plan of another way, of which another field was changed, and one whose way was only typed again.
+    const firing = { ...usual, way: 'firing' as const };
+    expect(followWay(firing, 'gapMm', usual, pairing)).toBe(firing);
+    expect(followWay(wider, 'way', plan, pairing)).toBe(wider);
     const searching = { ...usual, way: 'search' as const };
     expect(followWay(searching, 'way', usual, pairing)).toBe(searching);
   });

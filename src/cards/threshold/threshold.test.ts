@@ -8,6 +8,7 @@ import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { MARK_FIELD } from './asks';
 import type { ThresholdPlan } from './plan';
+import { searchBox } from './draw';
 import { threshold } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -284,5 +285,15 @@ describe('the search', () => {
     expect(waits.why).toMatch(/waits/);
     const places = layout.cells.map(({ box }) => `${box.x} ${box.y}`);
     expect(new Set(places).size).toBe(places.length);
+    // One after another to the right, inside the frame, and on in the next row.
+    const [first, second] = layout.cells.map(({ box }) => box);
+    expect(second!.x - first!.x).toBeCloseTo(search.patchMm + search.gapMm, 9);
+    const { inner } = layout;
+    for (const { x, y, width, height } of [...Array(30).keys()].map((index) => searchBox(search, index, inner))) {
+      expect(x).toBeGreaterThanOrEqual(inner.x);
+      expect(x + width).toBeLessThanOrEqual(inner.x + inner.width + 1e-9);
+      expect(y).toBeGreaterThanOrEqual(inner.y);
+      expect(height).toBe(search.patchMm);
+    }
   });
 });

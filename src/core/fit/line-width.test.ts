@@ -37,6 +37,20 @@ describe('the law of a line’s width', () => {
     expect(spots / runs).toBeLessThan(0.95);
     expect(thresholds / runs).toBeGreaterThan(0.9);
   });
+  it('is as unsure of its threshold as a line’s own is of where it crosses nought, by the delta method', () => {
+    // The delta method (from memory: Draper and Smith, Applied Regression Analysis): the variance of x0 = -a / b is s² / b² (1 / n + (x0 - mean)² / Sxx) for even sigmas.
+    const even = POWERS.map((powerW): WidthAtPower => {
+      const widthMm = Math.sqrt(2 * 0.06 ** 2 * Math.log(powerW / 2));
+      return { powerW, widthMm, sigmaMm: 0.0001 / (2 * widthMm) };
+    });
+    const law = lineLaw(even)!;
+    const xs = POWERS.map(Math.log);
+    const mean = xs.reduce((sum, x) => sum + x, 0) / xs.length;
+    const sxx = xs.reduce((sum, x) => sum + (x - mean) ** 2, 0);
+    const sigma = (0.0001 / (2 * 0.06 ** 2)) * Math.sqrt(1 / xs.length + (Math.log(2) - mean) ** 2 / sxx);
+    // Student's t of four degrees holds 95 % within 2.776.
+    expect(Math.log(law.thresholdHighW / law.thresholdW)).toBeCloseTo(2.776 * sigma, 4);
+  });
   it('is as sure as the widths it goes by, and less where they lie beside it', () => {
     const exact = (power: number): number => Math.sqrt(2 * 0.06 ** 2 * Math.log(power / 2));
     const sure = lineLaw(at(POWERS, exact).map((line) => ({ ...line, sigmaMm: 0.001 })))!;

@@ -70,6 +70,8 @@ describe('slits of a hinge', () => {
       [26, 50],
       [54, 64],
     ]);
+    expect(of(26.25)).toEqual(of(21.25));
+    expect(of(28.75)).toEqual(of(23.75));
   });
   it('that are crossed bend both ways: as many upright as lying, none nearer to another than half of what is between their ends', () => {
     const crossed: Lattice = { pattern: 'crossed', pitchMm: 1, slitMm: 10, bridgeMm: 4 };

@@ -349,6 +349,13 @@ describe('requests', () => {
     const answer = { field: 'grade', cellIndex: 0, repeat: 0, value: null };
     expect((await app.call('PUT', `/api/cards/${cardId}/answers`, answer, headers)).status).toBe(200);
   });
+  it('that compare a cell with one that the card has not are refused', async () => {
+    const better = (value: string) =>
+      app.call('PUT', `/api/cards/${cardId}/answers`, { field: 'better', cellIndex: 0, repeat: 0, value });
+    expectProblem((await better('9999')).json, 'not-found');
+    expect((await better('1')).status).toBe(200);
+    expect((await better('=1')).status).toBe(200);
+  });
   it('that only read are answered, whoever sends them', async () => {
     const elsewhere = { 'sec-fetch-site': 'cross-site', origin: 'http://elsewhere.example' };
     const { status, response } = await app.call('GET', `/api/cards/${cardId}`, undefined, elsewhere);

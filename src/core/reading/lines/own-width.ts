@@ -7,7 +7,7 @@ export interface SeenWidths {
   readonly threeQuartersMm: number;
 }
 
-const TURNS = 40;
+const TURNS = 26;
 /** A band so many times as wide as its edges are soft is hard-edged. */
 const HARD = 30;
 

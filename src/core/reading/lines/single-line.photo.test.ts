@@ -74,6 +74,15 @@ describe('a line by itself', () => {
     expect(Math.abs(seen.widthMm! - 2.3548 * sigma)).toBeLessThan(2.5 * seen.widthSigmaMm!);
   });
 
+  it('over a stain is no surer for standing out: it is not seen to fall to a quarter of its height, and its shape is not known then', () => {
+    // A broad stain lies under the line, a third as strong.
+    const [sigma, blurMm] = [0.02, 0.015];
+    const soft = (y: number): number => 0.6 * Math.exp(-(((y - HIGH / 2) / sigma) ** 2) / 2);
+    const stained: DrawnPatch['share'] = (_, y) => 1 - soft(y) - (Math.abs(y - HIGH / 2) < 0.22 ? 0.26 : 0);
+    const [clean, seen] = [look((_, y) => 1 - soft(y), { blurMm })!, look(stained, { blurMm })!];
+    expect(seen.widthSigmaMm!).toBeGreaterThan(clean.widthSigmaMm!);
+  });
+
   it('is so ragged as its edges wander, and straight ones are not ragged', () => {
     const seen = Array.from({ length: 8 }, (_, k) => look(line({ wide: 0.15, ragged: 0.012, seed: `ragged ${k}` }))!);
     const ragged = meanAndSpread(seen.map(({ raggedMm }) => raggedMm!));

@@ -13,6 +13,8 @@ const STRETCH_MM = 0.25;
 const LEAST_STRETCHES = 6;
 /** A line is less steep at a quarter and at three quarters of its height than half way up, and its width there is less sure by so much. */
 const SHALLOWER = 1.5;
+/** A normal law is 0.456 times as wide at three quarters of its height as at a quarter; what is softer than this, noise allowed for, is not a line alone. */
+const SOFTEST = 0.4;
 /** Blurs that are tried between the least and the most. */
 const BETWEEN = [0, 0.25, 0.5, 0.75, 1] as const;
 /** Less than this is no width. */
@@ -130,7 +132,11 @@ export function lineIn(
     widthSigmaMm: Math.hypot(
       edgeSigma,
       own.spread,
-      shapeSigma(seen, (blur.leastMm + blur.mostMm) / 2, Math.hypot(SHALLOWER * edgeSigma, placedMm)),
+      shapeSigma(
+        seen,
+        (blur.leastMm + blur.mostMm) / 2,
+        seen.shapeIsSeen ? Math.hypot(SHALLOWER * edgeSigma, placedMm) : seen.halfMm,
+      ),
     ),
     ...raggednessOf(edged),
     depth: 2 * ends.level,
@@ -230,24 +236,30 @@ function halfWay({ at, depth }: Pick<Stretch, 'at' | 'depth'>): { left: number; 
   return ends && { left: ends.left.place, right: ends.right.place, level };
 }
 
-/** Widths of a line at parts of its height; where it is not seen to fall so low on both sides, what a band as hard-edged as it may be has there. */
+/**
+ * Widths of a line at parts of its height. Where it is not seen to fall so low on both sides, or far slower than a normal law, as over a stain, its shape is
+ * not told: one between the hardest and the softest is taken then.
+ */
 function widthsOf(
   whole: Pick<Stretch, 'at' | 'depth'>,
   ends: { left: number; right: number; level: number },
-): SeenWidths {
+): SeenWidths & { readonly shapeIsSeen: boolean } {
   const halfMm = ends.right - ends.left;
   const top = highest(whole.depth, [...whole.at.keys()])!.index;
-  const width = (part: number): number => {
-    const found = crossings(whole.at, whole.depth, top, 2 * part * ends.level);
-    return found ? found.right.place - found.left.place : halfMm;
-  };
-  return { quarterMm: Math.max(halfMm, width(0.25)), halfMm, threeQuartersMm: Math.min(halfMm, width(0.75)) };
+  const [low, high] = [0.25, 0.75].map((part) => crossings(whole.at, whole.depth, top, 2 * part * ends.level));
+  const quarterMm = Math.max(halfMm, low ? low.right.place - low.left.place : Infinity);
+  const threeQuartersMm = Math.min(halfMm, high ? high.right.place - high.left.place : 0);
+  return threeQuartersMm / quarterMm < SOFTEST
+    ? { quarterMm: 1.2 * halfMm, halfMm, threeQuartersMm: 0.85 * halfMm, shapeIsSeen: false }
+    : { quarterMm, halfMm, threeQuartersMm, shapeIsSeen: true };
 }
 
 /** How unsure a line's own width is for what its shape is unsure by: widths at a quarter and three quarters of its height, by so much each. */
 function shapeSigma(seen: SeenWidths, blurMm: number, unsureMm: number): number {
-  const harder = { ...seen, quarterMm: seen.quarterMm - unsureMm, threeQuartersMm: seen.threeQuartersMm + unsureMm };
-  const softer = { ...seen, quarterMm: seen.quarterMm + unsureMm, threeQuartersMm: seen.threeQuartersMm - unsureMm };
+  const { quarterMm: low, threeQuartersMm: high } = seen;
+  const least = 1e-3 * seen.halfMm;
+  const harder = { ...seen, quarterMm: Math.max(least, low - unsureMm), threeQuartersMm: high + unsureMm };
+  const softer = { ...seen, quarterMm: low + unsureMm, threeQuartersMm: Math.max(least, high - unsureMm) };
   // Both at once is the root of two too much.
   return Math.abs(ownWidth(harder, blurMm) - ownWidth(softer, blurMm)) / 2 / Math.SQRT2;
 }

@@ -26,7 +26,7 @@ export async function openPhoto(bytes: Uint8Array): Promise<OpenedPhoto> {
       info.channels === 3 ? pixels : new Uint8Array(await sharp(pixels, raw).toColourspace('srgb').raw().toBuffer());
     const photo = { data: rgb, width: info.width, height: info.height };
     const previewJpeg = await sharp(photo.data, { raw: { width: photo.width, height: photo.height, channels: 3 } })
-      .resize({ width: PREVIEW_PX, height: PREVIEW_PX, fit: 'inside', withoutEnlargement: true })
+      .resize({ width: PREVIEW_PX, height: PREVIEW_PX, fit: 'inside', kernel: 'linear', withoutEnlargement: true })
       .jpeg({ quality: 82 })
       .toBuffer();
     return { opened: true, photo, previewJpeg };

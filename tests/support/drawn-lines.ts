@@ -2,6 +2,7 @@ import seedrandom from 'seedrandom';
 import { probit } from 'simple-statistics';
 import { linearToSrgb } from '../../src/core/color/srgb';
 import type { Homography } from '../../src/core/geometry/homography';
+import { AS_IT_IS } from '../../src/core/reading/light/light-of-card';
 import { fineLight, type FineLight } from '../../src/core/reading/lines/fine-light';
 
 /** A patch of gray stock under a camera straight above, drawn by what each pixel's own square sees. Lengths in mm, x right, y down. */
@@ -81,7 +82,7 @@ export function drawnPatch(patch: DrawnPatch): FineLight {
   return fineLight(
     { data, width: side, height: side },
     toPhoto,
-    { field, cleared: (light: number) => light } as unknown as Parameters<typeof fineLight>[2],
+    { field, levelling: () => AS_IT_IS } as unknown as Parameters<typeof fineLight>[2],
     [BARE, BARE, BARE],
     pxPerMm,
   );

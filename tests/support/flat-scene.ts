@@ -2,6 +2,7 @@ import { grid } from '../../src/cards/grid';
 import { layCard } from '../../src/core/card/lay';
 import { mainBurn, type Cell, type Layout } from '../../src/core/card/layout';
 import { linearToSrgb } from '../../src/core/color/srgb';
+import { AS_IT_IS } from '../../src/core/reading/light/light-of-card';
 import { fitLight } from '../../src/core/reading/light/light-on-bare';
 import { blurBetween } from '../../src/core/reading/lines/blur';
 import { fineLight } from '../../src/core/reading/lines/fine-light';
@@ -102,7 +103,7 @@ export function contextOf(scene: Scene, of: Layout = layout): PhotoContext {
   const rectified = rectify(photo, TO_PHOTO, layout.widthMm, layout.heightMm, RECTIFIED_PX_PER_MM, 1);
   const field = fitLight(rectified, layout)!;
   const stockLinear = stockLinearColour({ bareLightness: 62, colour: '#808080' });
-  const fine = fineLight(photo, TO_PHOTO, { field, cleared: (value) => value }, stockLinear, PX);
+  const fine = fineLight(photo, TO_PHOTO, { field, levelling: () => AS_IT_IS }, stockLinear, PX);
   return {
     rectified,
     field,

@@ -23,7 +23,8 @@ const ENCODED_BYTE = Uint8Array.from({ length: ENCODE_STEPS + 1 }, (_, step) =>
 export function byteOfLinear(linear: number): number {
   if (!(linear > 0)) return 0;
   if (linear >= 1) return 255;
-  return ENCODED_BYTE[Math.round(Math.sqrt(linear) * ENCODE_STEPS)]!;
+  // Not the rounding function: for what is above nought this is the same, and quicker by half. Every pixel of a picture comes here.
+  return ENCODED_BYTE[(Math.sqrt(linear) * ENCODE_STEPS + 0.5) | 0]!;
 }
 
 /** Relative luminance weights of linear sRGB (Rec. 709 primaries, D65). Source: IEC 61966-2-1:1999. */

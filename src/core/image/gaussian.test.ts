@@ -25,6 +25,15 @@ describe('softening by a normal law', () => {
   it('goes on at its border as at its edge, or loses what is spread over it', () => {
     const even = plane(20, 10, () => 0.7);
     expect(at(gaussian(even, 3, 'edge'), 0, 0)).toBeCloseTo(0.7, 12);
+    // Each border as its own edge: a step of one that lies half way to it is there what the law's sum has beyond.
+    const step = gaussian(
+      plane(20, 12, (x, y) => (x > 16 ? 1 : 0) + (y > 9 ? 1 : 0)),
+      2,
+      'edge',
+    );
+    expect(at(step, 19, 0)).toBeCloseTo(0.894, 2);
+    expect(at(step, 0, 11)).toBeCloseTo(0.773, 2);
+    expect(at(step, 0, 0)).toBeCloseTo(0, 4);
     // In a corner a quarter of the law is left, and half of the middle line.
     expect(at(gaussian(even, 1, 'nothing'), 0, 5)).toBeCloseTo(0.7 * (0.5 + 0.3989 / 2), 3);
     expect(at(gaussian(even, 1, 'nothing'), 0, 0)).toBeCloseTo(0.7 * (0.5 + 0.3989 / 2) ** 2, 3);

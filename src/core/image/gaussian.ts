@@ -18,23 +18,25 @@ export function gaussian(plane: Plane, sigmaPx: number, beyond: 'edge' | 'nothin
   if (!(sigmaPx > 0)) return plane;
   const { values, width, height } = plane;
   const reach = Math.ceil(REACH_SIGMAS * sigmaPx);
-  const law = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
-    Math.exp(-((k - reach) ** 2) / (2 * sigmaPx ** 2)),
-  );
-  const total = law.reduce((sum, weight) => sum + weight, 0);
-  const along = (from: Float64Array, count: number, step: number, lines: number, lineStep: number): Float64Array => {
+  const law = Float64Array.from({ length: reach + 1 }, (_, k) => Math.exp(-(k ** 2) / (2 * sigmaPx ** 2)));
+  const total = law.reduce((sum, weight) => sum + 2 * weight, -law[0]!);
+  const softened = (from: Float64Array, count: number, step: number, lines: number, lineStep: number): Float64Array => {
     const to = new Float64Array(from.length);
-    for (let line = 0; line < lines; line++)
-      for (let k = 0; k < count; k++) {
-        let sum = 0;
-        for (let j = -reach; j <= reach; j++) {
-          const at = k + j;
-          if (at >= 0 && at < count) sum += law[j + reach]! * from[line * lineStep + at * step]!;
-          else if (beyond === 'edge') sum += law[j + reach]! * from[line * lineStep + (at < 0 ? 0 : count - 1) * step]!;
-        }
-        to[line * lineStep + k * step] = sum / total;
-      }
+    const line = new Float64Array(count + 2 * reach);
+    for (let at = 0; at < lines * lineStep; at += lineStep) {
+      for (let k = 0; k < count; k++) line[reach + k] = from[at + k * step]!;
+      line.fill(beyond === 'edge' ? line[reach]! : 0, 0, reach);
+      line.fill(beyond === 'edge' ? line[reach + count - 1]! : 0, reach + count);
+      for (let k = 0; k < count; k++) to[at + k * step] = weighted(line, reach + k, law) / total;
+    }
     return to;
   };
-  return { width, height, values: along(along(values, width, 1, height, width), height, width, width, 1) };
+  return { width, height, values: softened(softened(values, width, 1, height, width), height, width, width, 1) };
+}
+
+/** The sum of values about a place, weighed by how far from it they lie to either side. */
+function weighted(line: Float64Array, at: number, law: Float64Array): number {
+  let sum = law[0]! * line[at]!;
+  for (let j = 1; j < law.length; j++) sum += law[j]! * (line[at - j]! + line[at + j]!);
+  return sum;
 }

@@ -19,6 +19,17 @@ describe('gray', () => {
     const rgb = { data: Uint8Array.of(255, 255, 255, 0, 0, 0, 100, 100, 100, 255, 0, 0), width: 4, height: 1 };
     expect([...grayOfRgb(rgb).data]).toEqual([255, 0, 100, 77]);
   });
+  prop([fc.integer({ min: 1, max: 19 }), fc.integer({ min: 0, max: 5 })])(
+    'is the same however its bytes lie in memory and however many are left over',
+    (pixels, offset) => {
+      const room = new Uint8Array(offset + 3 * pixels).map((_, at) => (at * 89 + 31) % 256);
+      const data = room.subarray(offset);
+      const byHand = Array.from({ length: pixels }, (_, k) =>
+        Math.round((77 * data[3 * k]! + 150 * data[3 * k + 1]! + 29 * data[3 * k + 2]!) / 256),
+      );
+      expect([...grayOfRgb({ data, width: pixels, height: 1 }).data]).toEqual(byHand);
+    },
+  );
   it('turns round twice to itself', () => {
     const gray = { data: Uint8Array.of(0, 1, 254, 255), width: 4, height: 1 };
     expect([...inverted(gray).data]).toEqual([255, 254, 1, 0]);

@@ -113,17 +113,13 @@ interface Pixels {
 /** The pixels of a box, or every so many of them: a large drawing has more than it takes. */
 function pixelsOf(fine: FineLight, box: Rect): Pixels {
   const every = Math.max(1, Math.ceil((box.width * box.height * fine.pxPerMm ** 2) / MOST_PIXELS));
-  const room = Math.ceil((2 * box.width * box.height * fine.pxPerMm ** 2) / every) + 100;
-  const [xs, ys, taken] = [new Float64Array(room), new Float64Array(room), new Float64Array(room)];
-  let count = 0;
-  let seen = 0;
-  fine.each(box, (x, y, share) => {
-    if (seen++ % every !== 0 || count === room) return;
-    xs[count] = x - box.x;
-    ys[count] = y - box.y;
-    taken[count++] = 1 - share;
-  });
-  return { count, xs, ys, taken };
+  const { count, xMm, yMm, share } = fine.pixelsOf(box, every);
+  return {
+    count,
+    xs: xMm.map((x) => x - box.x),
+    ys: yMm.map((y) => y - box.y),
+    taken: share.map((light) => 1 - light),
+  };
 }
 
 interface Slope {

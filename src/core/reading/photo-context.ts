@@ -60,42 +60,62 @@ export function meanRatio(
   bareAt = context.field.at,
 ): Ratio & { clippedShare: number } {
   const { rectified } = context;
-  const { pxPerMm, width, height, data, clipped } = rectified;
+  const { pxPerMm, width, height } = rectified;
   const left = Math.max(0, Math.round(area.x * pxPerMm));
   const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));
   const top = Math.max(0, Math.round(area.y * pxPerMm));
   const bottom = Math.min(height, Math.round((area.y + area.height) * pxPerMm));
   // Light is divided out block by block: over a cell a shadow may end.
+  const block = { red: 0, green: 0, blue: 0, ends: 0 };
   let red = 0;
   let green = 0;
   let blue = 0;
   let ends = 0;
-  let count = 0;
-  for (let y0 = top; y0 < bottom; y0 += BLOCK_PX) {
-    for (let x0 = left; x0 < right; x0 += BLOCK_PX) {
-      const [x1, y1] = [Math.min(right, x0 + BLOCK_PX), Math.min(bottom, y0 + BLOCK_PX)];
-      let r = 0;
-      let g = 0;
-      let b = 0;
-      for (let y = y0; y < y1; y++) {
-        for (let x = x0; x < x1; x++) {
-          const index = y * width + x;
-          r += data[index * 3]!;
-          g += data[index * 3 + 1]!;
-          b += data[index * 3 + 2]!;
-          ends += clipped[index]!;
-          count++;
-        }
-      }
-      const bare = bareAt((x0 + x1) / 2 / pxPerMm, (y0 + y1) / 2 / pxPerMm);
-      red += r / bare[0];
-      green += g / bare[1];
-      blue += b / bare[2];
+  for (let y = top; y < bottom; y += BLOCK_PX) {
+    for (let x = left; x < right; x += BLOCK_PX) {
+      const [endX, endY] = [Math.min(right, x + BLOCK_PX), Math.min(bottom, y + BLOCK_PX)];
+      sumBlock(rectified, x, y, endX, endY, block);
+      const bare = bareAt((x + endX) / 2 / pxPerMm, (y + endY) / 2 / pxPerMm);
+      red += block.red / bare[0];
+      green += block.green / bare[1];
+      blue += block.blue / bare[2];
+      ends += block.ends;
     }
   }
+  const count = Math.max(0, right - left) * Math.max(0, bottom - top);
   const share = context.throughSheet ? THROUGH_SHEET.share : 1;
-  const [r, g, b] = [red, green, blue].map((sum) => 1 + (sum / count - 1) / share) as [number, number, number];
-  return { red: r, green: g, blue: b, clippedShare: ends / count };
+  return {
+    red: 1 + (red / count - 1) / share,
+    green: 1 + (green / count - 1) / share,
+    blue: 1 + (blue / count - 1) / share,
+    clippedShare: ends / count,
+  };
+}
+
+/** Sums of the light of some pixels, and how many of them are clipped. */
+function sumBlock(
+  { data, clipped, width }: Rectified,
+  left: number,
+  top: number,
+  right: number,
+  bottom: number,
+  into: { red: number; green: number; blue: number; ends: number },
+): void {
+  let red = 0;
+  let green = 0;
+  let blue = 0;
+  let ends = 0;
+  for (let y = top; y < bottom; y++)
+    for (let index = y * width + left; index < y * width + right; index++) {
+      red += data[index * 3]!;
+      green += data[index * 3 + 1]!;
+      blue += data[index * 3 + 2]!;
+      ends += clipped[index]!;
+    }
+  into.red = red;
+  into.green = green;
+  into.blue = blue;
+  into.ends = ends;
 }
 
 /** L* on the stock's own scale of a ratio to bare stock, which is darker there by a logarithm of `offset`. */

@@ -62,19 +62,24 @@ function bareBands({ data, width, height, pxPerMm }: Rectified, { cells, inner }
     if (Number.isFinite(band[0]) && band[1] - band[0] >= LEAST_BAND_MM) bands.push(band);
     reached = Math.max(reached, to);
   }
-  const [start, length] = axis === 'x' ? [inner.x, inner.width] : [inner.y, inner.height];
   const pixel = (mm: number): number => Math.round(mm * pxPerMm);
+  const along = axis === 'x' ? { at: inner.x, size: inner.width } : { at: inner.y, size: inner.height };
+  const first = pixel(along.at);
+  const length = Math.min(pixel(along.size), (axis === 'x' ? width : height) - first);
   return bands.map(([from, to]) => {
-    const share = Float64Array.from({ length: pixel(length) }, (_, k) => {
-      let [red, blue] = [0, 0];
-      for (let across = pixel(from); across < pixel(to); across++) {
-        const along = Math.min((axis === 'x' ? width : height) - 1, pixel(start) + k);
-        const at = 3 * (axis === 'x' ? across * width + along : along * width + across);
-        red += data[at]!;
-        blue += data[at + 2]!;
+    const red = new Float64Array(length);
+    const blue = new Float64Array(length);
+    const [low, high] = [pixel(from), pixel(to)];
+    const [left, right, top, bottom] =
+      axis === 'x' ? [first, first + length, low, high] : [low, high, first, first + length];
+    for (let y = top; y < bottom; y++)
+      for (let x = left; x < right; x++) {
+        const k = (axis === 'x' ? x : y) - first;
+        const at = 3 * (y * width + x);
+        red[k]! += data[at]!;
+        blue[k]! += data[at + 2]!;
       }
-      return Math.log(Math.max(1e-5, red) / Math.max(1e-5, blue));
-    });
+    const share = red.map((sum, k) => Math.log(Math.max(1e-5, sum) / Math.max(1e-5, blue[k]!)));
     return {
       at: Float64Array.from(share, (_, k) => (k + 0.5) / pxPerMm),
       share,
@@ -83,15 +88,20 @@ function bareBands({ data, width, height, pxPerMm }: Rectified, { cells, inner }
   });
 }
 
+/** Amplitudes in all bands as one. */
+const together = (amplitudes: readonly number[]): number =>
+  Math.sqrt(amplitudes.reduce((sum, one) => sum + one ** 2, 0) / amplitudes.length);
+
 /** Whether one period stands out of all of them, in all bands together. */
 function hasStripes(bands: readonly Across[]): boolean {
   if (bands.length === 0) return false;
   const waves = bands.map((band) => rippled(band));
+  if (together(waves.map(({ mostAmplitude }) => mostAmplitude)) <= LEAST_STRIPES) return false;
   const { spanMm } = waves[0]!;
   const first = Math.ceil(spanMm / PERIODS_MM.to);
   const count = Math.floor(spanMm / PERIODS_MM.from) - first;
   const all = waves.map((wave) => wave.amplitudes(first / spanMm, 0.5 / spanMm, Math.max(0, 2 * count)));
-  const heights = all[0]!.map((_, k) => Math.sqrt(all.reduce((sum, one) => sum + one[k]! ** 2, 0) / waves.length));
+  const heights = all[0]!.map((_, k) => together(all.map((one) => one[k]!)));
   const highest = Math.max(...heights);
   return highest > LEAST_STRIPES && highest > CLEAR * median(heights);
 }

@@ -5,8 +5,8 @@ import { rectify, type Rectified } from './rectify';
 
 /** Resolution of the straightened card. */
 export const RECTIFIED_PX_PER_MM = 20;
-/** Looks along each side of a straightened pixel, at most: more of the photo's own pixels than that fall between them. */
-const MOST_SAMPLES = 3;
+/** Photo pixels along each side of the square that a straightened pixel is the mean of, at most: more of the photo's own than that fall between. */
+const MOST_BOX_PX = 3;
 
 /** Photo pixels for each card millimetre at the card's centre, along the axis that shows fewer. */
 export function scaleAtCentre(h: Homography, layout: Layout): number {
@@ -27,6 +27,6 @@ export function straightened(
   linear?: Float32Array,
   { width, height } = { width: layout.widthMm, height: layout.heightMm },
 ): Rectified {
-  const samples = Math.min(MOST_SAMPLES, Math.max(1, Math.round(scaleAtCentre(toPhoto, layout) / RECTIFIED_PX_PER_MM)));
-  return rectify(photo, toPhoto, width, height, RECTIFIED_PX_PER_MM, samples, linear);
+  const boxPx = Math.min(MOST_BOX_PX, Math.max(1, Math.round(scaleAtCentre(toPhoto, layout) / RECTIFIED_PX_PER_MM)));
+  return rectify(photo, toPhoto, width, height, RECTIFIED_PX_PER_MM, boxPx, linear);
 }

@@ -247,7 +247,7 @@ export function addedLight(
 }
 
 /** What is left where more was taken out than there was: black stock still has a logarithm. */
-export const LEAST_LIGHT = 1e-5;
+const LEAST_LIGHT = 1e-5;
 
 /** The picture without the light that was added to it. */
 export function withoutAdded(image: Rectified, added: AddedLight): Rectified {

@@ -56,13 +56,10 @@ function markedAreas(layout: Layout, further: Further): Rect[] {
 
 /** 1 for rectified pixels that show bare stock, as far as the layout tells. */
 export function bareMask(image: Rectified, layout: Layout, further: Further): Uint8Array {
-  const mask = new Uint8Array(image.width * image.height).fill(1);
+  const mask = new Uint8Array(image.width * image.height);
   const edge = Math.round(0.15 * image.pxPerMm);
-  for (let y = 0; y < image.height; y++) {
-    for (let x = 0; x < image.width; x++) {
-      if (x < edge || y < edge || x >= image.width - edge || y >= image.height - edge) mask[y * image.width + x] = 0;
-    }
-  }
+  for (let y = edge; y < image.height - edge; y++)
+    mask.fill(1, y * image.width + edge, Math.max(y * image.width + edge, (y + 1) * image.width - edge));
   for (const area of markedAreas(layout, further)) {
     const left = Math.max(0, Math.floor(area.x * image.pxPerMm));
     const right = Math.min(image.width, Math.ceil((area.x + area.width) * image.pxPerMm));

@@ -32,12 +32,12 @@ describe('what a further term explains', () => {
   ])('%s: as much as a fit with it leaves less', (_, term) => {
     const base = plain(TERMS);
     const less = squares(base) - squares(plain([...TERMS, term]));
-    expect(explaining(tiles, base)(term)).toBeCloseTo(less, 6);
+    expect(explaining(tiles, base).by(term)).toBeCloseTo(less, 6);
   });
   it('is nothing where the surface has the term already', () => {
     const explained = explaining(tiles, plain(TERMS));
     for (const known of [(x: number) => 3 * x + 2, () => 7, (x: number, y: number) => x - y])
-      expect(explained(known)).toBe(0);
+      expect(explained.by(known)).toBe(0);
   });
 });
 

@@ -35,33 +35,48 @@ export function isWorth(better: Surface, other: Surface): boolean {
 /** Tiles that explanations are looked for on: enough for a shape, few enough for many shapes. */
 const LOOKED_AT = 500;
 
-function dot(a: ArrayLike<number>, b: ArrayLike<number>): number {
+function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;
   for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
   return sum;
 }
 
+/** What further terms would explain of what a surface leaves, on a part of the tiles, beside the surface's own: sums of squares. */
+interface Explaining {
+  /** The places of those tiles. */
+  readonly xs: Float64Array;
+  readonly ys: Float64Array;
+  by(term: Term): number;
+  /** The same for a term whose values at the places are given. */
+  byValues(values: Float64Array): number;
+}
+
 /**
- * How much of what a surface leaves a further term would explain beside its own, on a part of the tiles: a sum of squares. It is told by the
- * part of the term that is square to the surface's own. Source: R. Frisch, F. V. Waugh, Econometrica 1 (1933) 387.
+ * How much of what a surface leaves a further term would explain beside its own. It is told by the part of the term that is square to the surface's
+ * own. Source: R. Frisch, F. V. Waugh, Econometrica 1 (1933) 387.
  */
-export function explaining(tiles: readonly Tile[], { terms, residuals }: Surface): (term: Term) => number {
+export function explaining(tiles: readonly Tile[], { terms, residuals }: Surface): Explaining {
   const stride = Math.max(1, Math.floor(tiles.length / LOOKED_AT));
   const some = tiles.filter((_, index) => index % stride === 0);
   const design = designOf(some, terms);
   const orthogonal = new QrDecomposition(Matrix.from1DArray(design.rows, design.terms, design.values)).orthogonalMatrix;
   const basis = Array.from({ length: terms.length }, (_, k) => Float64Array.from(orthogonal.getColumn(k)));
   const left = residuals.filter((_, index) => index % stride === 0);
-  const column = new Float64Array(some.length);
-  return (term) => {
-    for (let k = 0; k < some.length; k++) column[k] = term(some[k]!.x, some[k]!.y);
-    let square = dot(column, column);
-    let along = dot(column, left);
-    for (const known of basis) {
-      const share = dot(known, column);
+  const leftAlong = basis.map((known) => dot(known, left));
+  const byValues = (values: Float64Array): number => {
+    let square = dot(values, values);
+    let along = dot(values, left);
+    basis.forEach((known, k) => {
+      const share = dot(known, values);
       square -= share ** 2;
-      along -= share * dot(known, left);
-    }
+      along -= share * leftAlong[k]!;
+    });
     return square < 1e-6 * some.length ? 0 : along ** 2 / square;
+  };
+  return {
+    xs: Float64Array.from(some, ({ x }) => x),
+    ys: Float64Array.from(some, ({ y }) => y),
+    by: (term) => byValues(Float64Array.from(some, ({ x, y }) => term(x, y))),
+    byValues,
   };
 }

@@ -11,7 +11,7 @@ import type { Rectified } from '../rectify';
 import { stockLinearColour } from '../stock-colour';
 import { straightened } from '../straighten';
 import type { LightAt } from './evened';
-import { lightOfCard } from './light-of-card';
+import { lightOfCard, type LightOfCard } from './light-of-card';
 
 const pairing = demoPairing('heron', 'birch');
 const { plan } = grid.propose({ pairing, facts: [] });
@@ -26,8 +26,14 @@ async function straight(shot: Partial<Snap>): Promise<Rectified> {
   return straightened(photo, location.toPhoto, layout);
 }
 
-/** The largest difference, over the brightest light, of what was cleared place by place and of the straightened card as a whole. */
-function apart(image: Rectified, light: Exclude<ReturnType<typeof lightOfCard>, string>): number {
+/** One channel of a photo's light at a place of the card as it is levelled there. */
+function levelled(light: LightOfCard, value: number, channel: 0 | 1 | 2, x: number, y: number): number {
+  const { gain, added } = light.levelling(x, y);
+  return Math.max(0, value * gain[channel] - added[channel]);
+}
+
+/** The largest difference, over the brightest light, of what was levelled place by place and of the straightened card as a whole. */
+function apart(image: Rectified, light: LightOfCard): number {
   let most = 0;
   for (let pixel = 0; pixel < image.width * image.height; pixel += 37) {
     const [x, y] = [
@@ -36,7 +42,7 @@ function apart(image: Rectified, light: Exclude<ReturnType<typeof lightOfCard>, 
     ];
     for (const channel of [0, 1, 2] as const) {
       const at = 3 * pixel + channel;
-      most = Math.max(most, Math.abs(light.cleared(image.data[at]!, channel, x, y) - light.rectified.data[at]!));
+      most = Math.max(most, Math.abs(levelled(light, image.data[at]!, channel, x, y) - light.rectified.data[at]!));
     }
   }
   return most;
@@ -54,7 +60,7 @@ describe('the light on a card', () => {
     // In the middle of it a good part of what is seen was added.
     const seen =
       image.data[3 * (Math.round(middle.y * image.pxPerMm) * image.width + Math.round(middle.x * image.pxPerMm)) + 1]!;
-    expect(light.cleared(seen, 1, middle.x, middle.y)).toBeLessThan(seen - 0.04);
+    expect(levelled(light, seen, 1, middle.x, middle.y)).toBeLessThan(seen - 0.04);
   });
 
   it('is evened by a sheet’s paper where bare stock is blown out, and only there', async () => {
@@ -66,12 +72,12 @@ describe('the light on a card', () => {
     expect(light.isTold).toBe(true);
     // Light is evened over squares of four pixels.
     expect(apart(blown, light)).toBeLessThan(0.002);
-    const [left, right] = [2, layout.widthMm - 2].map((x) => light.cleared(0.5, 1, x, 10)) as [number, number];
+    const [left, right] = [2, layout.widthMm - 2].map((x) => levelled(light, 0.5, 1, x, 10)) as [number, number];
     expect(left / right).toBeCloseTo(slope(layout.widthMm - 2, 10)[1] / slope(2, 10)[1], 6);
     const usual = lightOfCard(await straight({}), layout, known);
     if (typeof usual === 'string') throw new Error(usual);
     expect(usual.isTold).toBe(false);
-    expect(usual.cleared(0.5, 1, 2, 10)).toBe(0.5);
+    expect(levelled(usual, 0.5, 1, 2, 10)).toBe(0.5);
   });
 
   it('is not told where nothing of bare stock is left below the camera’s range', async () => {

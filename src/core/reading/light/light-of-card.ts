@@ -1,7 +1,7 @@
 import { hasMarkers, type Layout } from '../../card/layout';
 import type { Rectified } from '../rectify';
 import { addedAtMarkers, addedByMarkers } from './added-by-markers';
-import { addedLight, LEAST_LIGHT, withoutAdded, type AddedLight } from './added-light';
+import { addedLight, withoutAdded, type AddedLight } from './added-light';
 import { bareTiles } from './bare-tiles';
 import { clearOfCells } from './clear-of-cells';
 import { evened, type LightAt } from './evened';
@@ -35,9 +35,18 @@ export interface LightOfCard {
   addedSigma(xMm: number, yMm: number): number;
   /** Whether the light is told by a sheet around the card, and not by bare stock, part of which is blown out. */
   readonly isTold: boolean;
-  /** One channel of the photo's light at a place of the card, changed as the straightened card's was: evened, and without what was added. */
-  cleared(light: number, channel: 0 | 1 | 2, xMm: number, yMm: number): number;
+  /** How the photo's own light at a place of the card is to be changed as the straightened card's was: evened, and without what was added. */
+  levelling(xMm: number, yMm: number): Levelling;
 }
+
+/** By channel, red first: light is taken times a gain, and less what was added to that. */
+export interface Levelling {
+  readonly gain: readonly [number, number, number];
+  readonly added: readonly [number, number, number];
+}
+
+/** Light that is left as it is. */
+export const AS_IT_IS: Levelling = { gain: [1, 1, 1], added: [0, 0, 0] };
 
 /**
  * Tells the light on a straightened card: by the paper of a sheet around it where bare stock is blown out, else by bare stock; reflections by
@@ -71,9 +80,14 @@ export function lightOfCard(
     addedSigma: (x, y) =>
       Math.hypot((found && !coloured ? null : byColour)?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
     isTold: paper !== null,
-    cleared: (light, channel, x, y) => {
-      const even = paper ? (light * middle![channel]) / paper(x, y)[channel] : light;
-      return taken ? Math.max(LEAST_LIGHT, even - taken.at(x, y) * taken.white[channel]) : even;
+    levelling: (x, y) => {
+      if (!paper && !taken) return AS_IT_IS;
+      const here = paper?.(x, y);
+      const share = taken?.at(x, y);
+      return {
+        gain: here ? [middle![0] / here[0], middle![1] / here[1], middle![2] / here[2]] : AS_IT_IS.gain,
+        added: share ? [share * taken!.white[0], share * taken!.white[1], share * taken!.white[2]] : AS_IT_IS.added,
+      };
     },
   };
 }

@@ -136,11 +136,20 @@ export function fitLight(image: Rectified, layout: Layout, further = 0, isEvened
       weights,
     );
   const channels = [channel((tile) => tile.red), channel((tile) => tile.green), channel((tile) => tile.blue)] as const;
-  const lightBy = (some: readonly Term[], x: number, y: number): [number, number, number] =>
-    channels.map((one) => Math.exp(sumAt(some, one, x, y))) as [number, number, number];
+  const lightBy = (some: readonly Term[], x: number, y: number): [number, number, number] => {
+    let [red, green, blue] = [0, 0, 0];
+    for (let k = 0; k < some.length; k++) {
+      const value = some[k]!(x, y);
+      red += channels[0][k]! * value;
+      green += channels[1][k]! * value;
+      blue += channels[2][k]! * value;
+    }
+    return [Math.exp(red), Math.exp(green), Math.exp(blue)];
+  };
   const residuals = Float64Array.from(all, ({ x, y, logLuminance }) => logLuminance - sumAt(terms, coefficients, x, y));
   const kinship = kinshipOf(all, residuals, sigma);
   const lamp = terms.slice(0, lampTerms);
+  const at = lookedUp(layout, (x, y) => lightBy(terms, x, y));
   return {
     tileSigma: sigma,
     tiles: all.length,
@@ -154,8 +163,8 @@ export function fitLight(image: Rectified, layout: Layout, further = 0, isEvened
     smoke: smoked && {
       takes: 1 - Math.exp(least(tiles.map(({ x, y }) => coefficients[lampTerms]! * terms[lampTerms]!(x, y)))),
     },
-    at: lookedUp(layout, (x, y) => lightBy(terms, x, y)),
-    clean: (x, y) => lightBy(lamp, x, y),
+    at,
+    clean: smoked ? lookedUp(layout, (x, y) => lightBy(lamp, x, y)) : at,
     under: (area) => nearbyStock(all, residuals, kinship, area),
   };
 }

@@ -6,11 +6,8 @@ import type { Surface, Term } from './surface';
 
 type Card = Pick<Layout, 'widthMm' | 'heightMm'>;
 
-/** The edge of a shadow: light falls across a line by one amount, more or less softly. */
-const edgeTerm =
-  (angle: number, offset: number, soft: number, cx: number, cy: number): Term =>
-  (x, y) =>
-    1 / (1 + Math.exp((-1.7 * ((x - cx) * Math.cos(angle) + (y - cy) * Math.sin(angle) - offset)) / soft));
+/** The edge of a shadow: from none of it to all of it by how far a place lies on its one side. */
+const edgeAt = (away: number, soft: number): number => 1 / (1 + Math.exp((-1.7 * away) / soft));
 
 /** A straight edge of light across the card: through `through`, to both sides along `along`, which is of length 1. */
 export interface Edge {
@@ -25,9 +22,13 @@ export function shadowEdge(tiles: readonly Tile[], base: Surface, card: Card): E
   const [cx, cy] = [card.widthMm / 2, card.heightMm / 2];
   const reach = Math.hypot(card.widthMm, card.heightMm) / 2;
   const explained = explaining(tiles, base);
+  const values = new Float64Array(explained.xs.length);
   let best = { explains: 0, angle: 0, offset: 0, soft: 1 };
   const tryEdge = (angle: number, offset: number, soft: number): void => {
-    const explains = explained(edgeTerm(angle, offset, soft, cx, cy));
+    const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
+    for (let k = 0; k < values.length; k++)
+      values[k] = edgeAt((explained.xs[k]! - cx) * cosine + (explained.ys[k]! - cy) * sine - offset, soft);
+    const explains = explained.byValues(values);
     if (explains > best.explains) best = { explains, angle, offset, soft };
   };
   for (let turn = 0; turn < 18; turn++)
@@ -45,9 +46,10 @@ export function shadowEdge(tiles: readonly Tile[], base: Surface, card: Card): E
   }
   if (best.explains === 0) return null;
   const { angle, offset, soft } = best;
+  const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
   return {
-    through: { x: cx + offset * Math.cos(angle), y: cy + offset * Math.sin(angle) },
-    along: { x: -Math.sin(angle), y: Math.cos(angle) },
-    term: edgeTerm(angle, offset, soft, cx, cy),
+    through: { x: cx + offset * cosine, y: cy + offset * sine },
+    along: { x: -sine, y: cosine },
+    term: (x, y) => edgeAt((x - cx) * cosine + (y - cy) * sine - offset, soft),
   };
 }

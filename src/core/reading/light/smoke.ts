@@ -33,7 +33,7 @@ export function smokedSurface(tiles: readonly Tile[], plain: Surface, cells: rea
     const weights = cells.map(({ box, strength }) => ({ box, weight: strength ** power }));
     for (const reachMm of REACHES_MM) {
       const term = smokeTerm(weights, reachMm);
-      const explains = explained(term);
+      const explains = explained.by(term);
       if (!best || explains > best.explains) best = { term, explains };
     }
   }

@@ -27,11 +27,22 @@ export function designOf(
 }
 
 /** The coefficients whose sum of terms lies nearest to the values, by weighted least squares. */
-export function weightedFit(
+export function weightedFit(design: Design, wanted: ArrayLike<number>, weights: Float64Array): Float64Array {
+  const { terms } = design;
+  const { normal, right } = normalEquations(design, wanted, weights);
+  const matrix = Matrix.zeros(terms, terms);
+  for (let i = 0; i < terms; i++)
+    for (let j = 0; j < terms; j++)
+      matrix.set(i, j, normal[Math.max(i, j) * terms + Math.min(i, j)]! + (i === j ? 1e-9 : 0));
+  return Float64Array.from(solve(matrix, Matrix.columnVector([...right])).to1DArray());
+}
+
+/** Weighted sums of products of terms, of which the lower half is filled, and of terms and values. */
+function normalEquations(
   { values, rows, terms }: Design,
   wanted: ArrayLike<number>,
   weights: Float64Array,
-): Float64Array {
+): { readonly normal: Float64Array; readonly right: Float64Array } {
   const normal = new Float64Array(terms * terms);
   const right = new Float64Array(terms);
   for (let row = 0; row < rows; row++) {
@@ -45,11 +56,7 @@ export function weightedFit(
       for (let j = 0; j <= i; j++) normal[i * terms + j]! += wi * values[start + j]!;
     }
   }
-  const matrix = Matrix.zeros(terms, terms);
-  for (let i = 0; i < terms; i++)
-    for (let j = 0; j < terms; j++)
-      matrix.set(i, j, normal[Math.max(i, j) * terms + Math.min(i, j)]! + (i === j ? 1e-9 : 0));
-  return Float64Array.from(solve(matrix, Matrix.columnVector([...right])).to1DArray());
+  return { normal, right };
 }
 
 /** Values less what coefficients make of the terms at their places. */
@@ -67,6 +74,9 @@ export function leftOver(
   return left;
 }
 
+/** Weights that no longer change by more than this are settled. */
+const SETTLED = 1e-5;
+
 /** A surface through the logarithm of bare tiles' luminance. */
 export interface Surface {
   readonly terms: readonly Term[];
@@ -80,7 +90,7 @@ export interface Surface {
 
 /**
  * Iteratively reweighted least squares of the logarithm of luminance on some terms, with Tukey's biweight, so that knots and smudges weigh
- * little. Source of the weights: A. E. Beaton, J. W. Tukey, Technometrics 16 (1974) 147.
+ * little: so many turns at most, fewer where weights are settled. Source of the weights: A. E. Beaton, J. W. Tukey, Technometrics 16 (1974) 147.
  */
 export function robustSurface(
   tiles: readonly Tile[],
@@ -99,10 +109,14 @@ export function robustSurface(
     residuals = leftOver(design, wanted, coefficients) as Float64Array<ArrayBuffer>;
     // About the surface itself, not about their median: a first surface that knots pulled lies beside all sound tiles.
     sigma = Math.max(LEAST_SIGMA, MAD_TO_SIGMA * median(residuals.map(Math.abs)));
+    let changed = 0;
     for (let k = 0; k < tiles.length; k++) {
       const u = residuals[k]! / (TUKEY * sigma);
-      weights[k] = Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
+      const weight = Math.abs(u) < 1 ? (1 - u * u) ** 2 : 0;
+      changed = Math.max(changed, Math.abs(weight - weights[k]!));
+      weights[k] = weight;
     }
+    if (changed < SETTLED) break;
   }
   return { terms, design, weights, coefficients, residuals, sigma };
 }

@@ -19,23 +19,43 @@ export const BINS_A_PIXEL = 4;
 /** The light across lines that run horizontally or vertically through an area, in bins of a quarter of a photo pixel. */
 export function lightAcross(fine: FineLight, area: Rect, run: LinesRun): Across {
   const horizontal = run === 'horizontal';
-  const from = horizontal ? area.y : area.x;
   const perMm = BINS_A_PIXEL * fine.pxPerMm;
   const bins = Math.max(1, Math.ceil((horizontal ? area.height : area.width) * perMm));
-  const at = new Float64Array(bins);
-  const share = new Float64Array(bins);
-  const count = new Float64Array(bins);
-  fine.each(area, (x, y, light) => {
-    const place = (horizontal ? y : x) - from;
-    const bin = Math.min(bins - 1, Math.floor(place * perMm));
+  const { count, xMm, yMm, share } = fine.pixelsOf(area);
+  const sums = { at: new Float64Array(bins), share: new Float64Array(bins), count: new Float64Array(bins) };
+  addToBins(sums, horizontal ? yMm : xMm, share, count, horizontal ? area.y : area.x, perMm);
+  return meansOf(sums);
+}
+
+/** Adds pixels to the bins that their places fall into: the last one takes what rounding puts beyond it. */
+function addToBins(
+  { at, share, count }: Across,
+  places: Float64Array,
+  shares: Float64Array,
+  pixels: number,
+  from: number,
+  perMm: number,
+): void {
+  const last = at.length - 1;
+  for (let k = 0; k < pixels; k++) {
+    const place = places[k]! - from;
+    const bin = Math.min(last, (place * perMm) | 0);
     at[bin]! += place;
-    share[bin]! += light;
+    share[bin]! += shares[k]!;
     count[bin]!++;
-  });
-  const seen = [...count.keys()].filter((bin) => count[bin]! > 0);
-  return {
-    at: Float64Array.from(seen, (bin) => at[bin]! / count[bin]!),
-    share: Float64Array.from(seen, (bin) => share[bin]! / count[bin]!),
-    count: Float64Array.from(seen, (bin) => count[bin]!),
-  };
+  }
+}
+
+/** The means of bins whose sums are given; those without a pixel are left out. */
+function meansOf(sums: Across): Across {
+  const seen = sums.count.reduce((bins, count) => bins + (count > 0 ? 1 : 0), 0);
+  const [at, share, count] = [new Float64Array(seen), new Float64Array(seen), new Float64Array(seen)];
+  for (let bin = 0, k = 0; bin < sums.count.length; bin++) {
+    const pixels = sums.count[bin]!;
+    if (pixels === 0) continue;
+    at[k] = sums.at[bin]! / pixels;
+    share[k] = sums.share[bin]! / pixels;
+    count[k++] = pixels;
+  }
+  return { at, share, count };
 }

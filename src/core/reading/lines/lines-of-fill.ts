@@ -2,7 +2,7 @@ import type { Rect } from '../../geometry/point';
 import { lightAcross, type LinesRun } from './across';
 import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
-import { rippled, waveAt, type Rippled } from './ripple';
+import { rippled, waveAt, type Rippled, type Wave } from './ripple';
 
 /** Photo pixels to a line's pitch below which a photo cannot show lines. */
 const LEAST_PX_A_PITCH = 3;
@@ -52,7 +52,7 @@ export function rippleOfFill(
 ): RippleSeen | null {
   const light = lightOfLines(fine, area, intervalMm, run);
   if (!light) return null;
-  const { amplitude, sigma } = waveAt(light, pitchIn(light, intervalMm)?.pitchMm ?? intervalMm);
+  const { amplitude, sigma } = pitchIn(light, intervalMm)?.wave ?? waveAt(light, intervalMm);
   return { amplitude: amplitude / light.meanShare, sigma: sigma / light.meanShare };
 }
 
@@ -80,7 +80,7 @@ export function linesOfFill(
   const left = blur.leftOf(intervalMm);
   if (left.share < LEAST_LEFT || left.relativeSigma > MOST_UNSURE) return null;
   const found = pitchIn(light, intervalMm);
-  const { amplitude, sigma } = waveAt(light, found?.pitchMm ?? intervalMm);
+  const { amplitude, sigma } = found?.wave ?? waveAt(light, intervalMm);
   const height = amplitude / left.share;
   const heightSigma = Math.hypot(sigma / left.share, height * left.relativeSigma);
   const taken = Math.abs(1 - light.meanShare);
@@ -108,7 +108,7 @@ function narrowed(fine: FineLight, area: Rect, run: LinesRun): Rect {
 }
 
 /** The pitch near the asked one whose wave is highest, by a parabola through its neighbours; null where none stands clear of the rest. */
-function pitchIn(light: Rippled, intervalMm: number): { pitchMm: number; sigmaMm: number } | null {
+function pitchIn(light: Rippled, intervalMm: number): { pitchMm: number; sigmaMm: number; wave: Wave } | null {
   const middle = light.spanMm / intervalMm;
   const step = 1 / 8;
   const steps = Math.ceil(Math.max(1.5, BESIDE * middle) / step);
@@ -119,10 +119,10 @@ function pitchIn(light: Rippled, intervalMm: number): { pitchMm: number; sigmaMm
   const [before, top, after] = [squares[best - 1]!, squares[best]!, squares[best + 1]!];
   const turns = middle + (best - steps + (0.5 * (before - after)) / (before - 2 * top + after)) * step;
   const pitchMm = light.spanMm / turns;
-  const { amplitude, sigma } = waveAt(light, pitchMm);
-  if (amplitude < CLEAR * sigma) return null;
-  const turnsSigma = (HANN_FREQUENCY * sigma) / amplitude;
-  return { pitchMm, sigmaMm: (pitchMm * turnsSigma) / turns };
+  const wave = waveAt(light, pitchMm);
+  if (wave.amplitude < CLEAR * wave.sigma) return null;
+  const turnsSigma = (HANN_FREQUENCY * wave.sigma) / wave.amplitude;
+  return { pitchMm, sigmaMm: (pitchMm * turnsSigma) / turns, wave };
 }
 
 /**

@@ -37,6 +37,14 @@ describe('waves across lines', () => {
     }
     expect(flat.amplitudeAt(0.17)).toBeCloseTo((2 * Math.hypot(cosine, sine)) / total, 4);
   });
+  it('are never higher than all of the light that is left together', () => {
+    const light = rippled(across((mm) => wave(0.15, 0.04)(mm) + 0.02 * Math.cos(40 * mm) + 0.01 * random()));
+    expect(Math.max(...light.amplitudes(0.2, 0.05, 400))).toBeLessThan(light.mostAmplitude);
+    // Of one wave alone the squares' mean is half of its own: no more than the root of two above it.
+    const alone = rippled(across((mm) => wave(0.15, 0.04)(mm) - 0.01 * mm));
+    expect(alone.mostAmplitude).toBeCloseTo(Math.SQRT2 * 0.04, 3);
+    expect(rippled(across(() => 0.5)).mostAmplitude).toBeCloseTo(0, 6);
+  });
   it('are as sure as their neighbours are low: none but noise has a sigma of that noise', () => {
     const noise = 0.02;
     const sigmas = Array.from({ length: 40 }, () => {

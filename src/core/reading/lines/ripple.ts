@@ -12,6 +12,8 @@ export interface Rippled {
   readonly meanShare: number;
   /** mm from the first to the last place. */
   readonly spanMm: number;
+  /** No wave of whatever pitch is higher than this. */
+  readonly mostAmplitude: number;
   /** Amplitude of the wave of a pitch. */
   amplitudeAt(pitchMm: number): number;
   /** Amplitudes of waves evenly apart in frequency, in waves per mm: the same, and many times quicker than one by one. */
@@ -51,7 +53,9 @@ export function rippled({ at, share, count }: Across): Rippled {
     }
     return cosines.map((cosine, j) => (2 * Math.hypot(cosine, sines[j]!)) / total);
   };
-  return { meanShare, spanMm, amplitudes, amplitudeAt: (pitchMm) => amplitudes(1 / pitchMm, 0, 1)[0]! };
+  // By the inequality of Cauchy and Schwarz: as if all that is left were one wave.
+  const mostAmplitude = 2 * Math.sqrt(sum((k) => (weights[k]! > 0 ? (rest[k]! / weights[k]!) ** 2 : 0)) / total);
+  return { meanShare, spanMm, mostAmplitude, amplitudes, amplitudeAt: (pitchMm) => amplitudes(1 / pitchMm, 0, 1)[0]! };
 }
 
 /** Waves further from a pitch than this many whole turns over the span have nothing of it: the window's main lobe is two wide. */

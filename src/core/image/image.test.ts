@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
 import { darkerThanAround } from './adaptive-threshold';
-import { blobsInPlace } from './blobs';
+import { blobsOf } from './blobs';
 import { grayOfRgb, inverted, shrink } from './gray';
 import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
@@ -144,7 +144,7 @@ describe('blobs', () => {
       const atEdge = left === 0 || top === 0 || left + wide === width || top + high === height;
       if (!atEdge && wide >= 2 && high >= 2) theirs.push(`${left} ${top} ${wide} ${high} ${area}`);
     }
-    const ours = blobsInPlace(mask, width, height, 2, 60).map(
+    const ours = blobsOf(mask, width, height, 2, 60).map(
       (blob) => `${blob.left} ${blob.top} ${blob.right - blob.left + 1} ${blob.bottom - blob.top + 1} ${blob.pixels}`,
     );
     expect(ours.length).toBeGreaterThan(5);
@@ -161,7 +161,7 @@ describe('blobs', () => {
       '.............',
     ].map((row) => `${row}.`);
     const sizes = (least: number, most: number) =>
-      blobsInPlace(
+      blobsOf(
         Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
         14,
         6,
@@ -175,7 +175,7 @@ describe('blobs', () => {
   });
   it('that touch the edge are left out, and take nothing of the next row with them', () => {
     const rows = ['.....#', '#..##.', '...##.', '#....#', '......'];
-    const blobs = blobsInPlace(
+    const blobs = blobsOf(
       Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
       6,
       5,
@@ -184,7 +184,7 @@ describe('blobs', () => {
     );
     expect(blobs).toEqual([]);
     const inner = ['.....#', '#.....', '..##..', '..##.#', '#.....'];
-    const [only, ...more] = blobsInPlace(
+    const [only, ...more] = blobsOf(
       Uint8Array.from(inner.join(''), (sign) => (sign === '#' ? 1 : 0)),
       6,
       5,
@@ -197,7 +197,7 @@ describe('blobs', () => {
   it('have an outline on both sides of each row', () => {
     const rows = ['.......', '..##...', '.####..', '..###..', '.......'];
     const mask = Uint8Array.from(rows.join(''), (character) => (character === '#' ? 1 : 0));
-    const [blob, ...more] = blobsInPlace(mask, 7, 5, 2, 7);
+    const [blob, ...more] = blobsOf(mask, 7, 5, 2, 7);
     expect(more).toEqual([]);
     expect(blob!.pixels).toBe(9);
     expect(blob!.outline.map(({ x, y }) => `${x},${y}`)).toEqual(['2,1', '3,1', '1,2', '4,2', '2,3', '4,3']);

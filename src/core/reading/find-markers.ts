@@ -1,6 +1,6 @@
 import { MARKER_MODULES } from '../card/markers';
 import { darkerThanAround } from '../image/adaptive-threshold';
-import { blobsInPlace } from '../image/blobs';
+import { blobsOf } from '../image/blobs';
 import { inverted, shrink } from '../image/gray';
 import { cropped, softened } from '../image/soften';
 import type { GrayImage } from '../image/raster';
@@ -61,13 +61,7 @@ export function findMarkers(
       if (isEnough(found)) break;
       const image = lightOnDark ? inverted(small) : small;
       const mask = darkerThanAround(image, radius, sweep.offset);
-      const blobs = blobsInPlace(
-        mask,
-        image.width,
-        image.height,
-        LEAST_SIDE_PX,
-        Math.max(image.width, image.height) / 3,
-      );
+      const blobs = blobsOf(mask, image.width, image.height, LEAST_SIDE_PX, Math.max(image.width, image.height) / 3);
       for (const blob of blobs) {
         const quad = quadOfOutline(blob.outline);
         const decoded = quad && decodeMarker(image, quad);

@@ -2,7 +2,7 @@ import { CORNER_NAMES, type Layout } from '../card/layout';
 import { MARKER_MODULES, markerModules } from '../card/markers';
 import { fitHomography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
-import { blobsInPlace } from '../image/blobs';
+import { blobsOf } from '../image/blobs';
 import { shrink } from '../image/gray';
 import type { GrayImage } from '../image/raster';
 import { markerCornersMm } from './markers-of-card';
@@ -78,7 +78,7 @@ function piecesIn(gray: GrayImage): Point[][] {
   const { width, height } = small;
   return [true, false].flatMap((lighter) => {
     const mask = small.data.map((value) => (value > parting === lighter ? 1 : 0));
-    const largest = blobsInPlace(
+    const largest = blobsOf(
       mask,
       width,
       height,

@@ -1,6 +1,6 @@
 import type { Layout } from '../../card/layout';
 import { luminance } from '../../color/srgb';
-import { blobsInPlace } from '../../image/blobs';
+import { blobsOf } from '../../image/blobs';
 import { MAD_TO_SIGMA, median } from '../../stats/robust';
 import { bareMask } from '../light/bare-tiles';
 import type { Rectified } from '../rectify';
@@ -39,7 +39,7 @@ export function pinholesIn(image: Rectified, layout: Layout, open: OpenLight): P
     if (shares[at]! > least) specks[at] = 1;
   }
   return {
-    count: blobsInPlace(specks, width, height, 1, MOST_MM * pxPerMm).length,
+    count: blobsOf(specks, width, height, 1, MOST_MM * pxPerMm).length,
     areaMm2: area / pxPerMm ** 2,
   };
 }

@@ -61,7 +61,9 @@ export function inSheet(face: Face | null, sheet: FrameSheet, print: Print, seed
         for (const channel of [0, 1, 2] as const) data[at + channel] = print.paper[channel] * shown;
       }
   };
-  for (let at = 0; at < data.length; at += 3) data.set(TABLE, at);
+  data.set(TABLE);
+  // Twice as many pixels each time: one by one takes longer than the whole photo.
+  for (let done = 3; done < data.length; done *= 2) data.copyWithin(done, 0, Math.min(done, data.length - done));
   const around = PAPER_AROUND_MM;
   paint({ x: -around, y: -around, width: sheet.widthMm + 2 * around, height: sheet.heightMm + 2 * around }, () => 1);
   const steps = sheet.patches.map(

@@ -224,29 +224,45 @@ const curved = (value: number, strength: number): number =>
 
 function blurredPlanes(from: Float32Array, width: number, height: number, sigma: number): Float32Array {
   const reach = Math.max(1, Math.ceil(2.5 * sigma));
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-0.5 * ((k - reach) / sigma) ** 2));
-  const total = weights.reduce((sum, weight) => sum + weight, 0);
+  const shares = Float64Array.from({ length: reach + 1 }, (_, k) => Math.exp(-0.5 * (k / sigma) ** 2));
+  const total = shares.reduce((sum, share) => sum + 2 * share, -shares[0]!);
+  const law = shares.map((share) => share / total);
   const row = width * 3;
   const across = new Float32Array(from.length);
   const padded = new Float64Array(row + 6 * reach);
   for (let start = 0; start < from.length; start += row) {
+    padded.set(from.subarray(start, start + row), 3 * reach);
     // Beyond its ends a row goes on as it ended.
-    for (let at = -3 * reach; at < row + 3 * reach; at++) {
-      const channel = ((at % 3) + 3) % 3;
-      padded[at + 3 * reach] = from[start + (at < 0 ? channel : at >= row ? row - 3 + channel : at)]!;
+    for (let at = 0; at < 3 * reach; at++) {
+      padded[at] = from[start + (at % 3)]!;
+      padded[3 * reach + row + at] = from[start + row - 3 + (at % 3)]!;
     }
-    for (let at = 0; at < row; at++) {
-      let sum = 0;
-      for (let near = 0; near <= 2 * reach; near++) sum += padded[at + 3 * near]! * weights[near]!;
-      across[start + at] = sum / total;
-    }
+    blurRow(padded, across.subarray(start, start + row), law);
   }
   const down = new Float32Array(from.length);
-  for (let v = 0; v < height; v++)
-    for (let near = -reach; near <= reach; near++) {
-      const there = Math.max(0, Math.min(height - 1, v + near)) * row;
-      const weight = weights[near + reach]! / total;
-      for (let at = 0; at < row; at++) down[v * row + at]! += across[there + at]! * weight;
-    }
+  const rowAt = (v: number): Float32Array => {
+    const at = Math.max(0, Math.min(height - 1, v)) * row;
+    return across.subarray(at, at + row);
+  };
+  for (let v = 0; v < height; v++) {
+    const into = down.subarray(v * row, (v + 1) * row);
+    for (let near = 0; near <= reach; near++)
+      addRows(into, rowAt(v - near), rowAt(v + near), law[near]! / (near === 0 ? 2 : 1));
+  }
   return down;
+}
+
+/** A row whose ends are drawn out, each value with its neighbours of the same channel. */
+function blurRow(padded: Float64Array, into: Float32Array, law: Float64Array): void {
+  const ends = 3 * (law.length - 1);
+  for (let at = 0; at < into.length; at++) {
+    let sum = law[0]! * padded[at + ends]!;
+    for (let near = 1; near < law.length; near++)
+      sum += law[near]! * (padded[at + ends - 3 * near]! + padded[at + ends + 3 * near]!);
+    into[at] = sum;
+  }
+}
+
+function addRows(into: Float32Array, one: Float32Array, other: Float32Array, share: number): void {
+  for (let at = 0; at < into.length; at++) into[at]! += share * (one[at]! + other[at]!);
 }

@@ -91,9 +91,30 @@ function penaltiesOf(tones: number, others: number): { penalty: Matrix; hold: Ma
   return { penalty, hold };
 }
 
+/** Equations, each times the root of its weight: what least squares takes of them. */
+interface Weighed {
+  readonly weights: Float64Array;
+  /** Products of terms with each other, and with what is wanted, summed over all equations. */
+  readonly normal: Matrix;
+  readonly right: Matrix;
+}
+
+function weighed(rows: Matrix, wanted: Matrix, weights: Float64Array): Weighed {
+  // Rows times the root of their weight, so that the normal matrix is symmetric to the last bit.
+  const heavy = rows.clone();
+  const heavyWanted = wanted.clone();
+  weights.forEach((weight, row) => {
+    heavy.mulRow(row, Math.sqrt(weight));
+    heavyWanted.mulRow(row, Math.sqrt(weight));
+  });
+  const turned = heavy.transpose();
+  return { weights, normal: turned.mmul(heavy), right: turned.mmul(heavyWanted) };
+}
+
 interface Fitted {
   readonly coefficients: Matrix;
-  readonly inverse: Matrix;
+  /** The normal matrix with all that holds its terms. */
+  readonly normal: Matrix;
   readonly residuals: Float64Array;
   readonly crossValidation: number;
 }
@@ -101,27 +122,19 @@ interface Fitted {
 function fitted(
   rows: Matrix,
   wanted: Matrix,
-  weights: Float64Array,
+  { weights, normal: told, right }: Weighed,
   { penalty, hold }: ReturnType<typeof penaltiesOf>,
   stiff: number,
 ): Fitted {
-  // Rows times the root of their weight, so that the normal matrix is symmetric to the last bit.
-  const weighted = rows.clone();
-  const weightedWanted = wanted.clone();
-  weights.forEach((weight, row) => {
-    weighted.mulRow(row, Math.sqrt(weight));
-    weightedWanted.mulRow(row, Math.sqrt(weight));
-  });
-  const data = weighted.transpose().mmul(weighted);
-  const normal = Matrix.add(data, Matrix.mul(penalty, stiff)).add(hold);
+  const normal = Matrix.add(told, Matrix.mul(penalty, stiff)).add(hold);
   const solver = new CholeskyDecomposition(normal);
-  const coefficients = solver.solve(weighted.transpose().mmul(weightedWanted));
+  const coefficients = solver.solve(right);
   const residuals = Float64Array.from(Matrix.sub(wanted, rows.mmul(coefficients)).to1DArray());
   // Generalised cross-validation: squares over the square of the freedom that is left.
   const total = weights.reduce((sum, weight) => sum + weight, 0);
-  const free = total - solver.solve(data).trace();
+  const free = total - solver.solve(told).trace();
   const squares = residuals.reduce((sum, value, row) => sum + weights[row]! * value ** 2, 0);
-  return { coefficients, inverse: inverse(normal), residuals, crossValidation: (squares * total) / free ** 2 };
+  return { coefficients, normal, residuals, crossValidation: (squares * total) / free ** 2 };
 }
 
 /** Tukey's weights: nought for what lies further off than some sigmas. */
@@ -168,18 +181,19 @@ export function curveOfEquations(
   );
   const wanted = Matrix.columnVector(equations.map(({ wanted: value, clear }) => value * clear));
   const penalties = penaltiesOf(splines.count, others);
-  const fitWith = (weights: Float64Array, stiff: number): Fitted => fitted(rows, wanted, weights, penalties, stiff);
+  const weigh = (weights: Float64Array): Weighed => weighed(rows, wanted, weights);
+  const fitWith = (by: Weighed, stiff: number): Fitted => fitted(rows, wanted, by, penalties, stiff);
   // What is wrong is found against a stiff curve, which cannot follow it; then the curve is let loose.
-  let fit = fitWith(new Float64Array(equations.length).fill(1), STIFF_START);
-  fit = reweighted(fit, (weights) => fitWith(weights, STIFF_START));
-  const weights = tukeyWeights(fit.residuals);
-  const tried = STIFFNESS.map((stiff) => ({ stiff, score: fitWith(weights, stiff).crossValidation }));
+  let fit = fitWith(weigh(new Float64Array(equations.length).fill(1)), STIFF_START);
+  fit = reweighted(fit, (weights) => fitWith(weigh(weights), STIFF_START));
+  const sound = weigh(tukeyWeights(fit.residuals));
+  const tried = STIFFNESS.map((stiff) => ({ stiff, score: fitWith(sound, stiff).crossValidation }));
   const bestScore = Math.min(...tried.map(({ score }) => score));
   const loosest = tried.findIndex(({ score }) => score === bestScore);
   const chosen = tried.reduce((at, { score }, k) => (k > loosest && score <= AS_GOOD * bestScore ? k : at), loosest);
   // Light that falls while tones rise is noise that a loose curve followed: a stiffer one is taken.
   for (const { stiff } of tried.slice(chosen)) {
-    const last = reweighted(fitWith(weights, stiff), (again) => fitWith(again, stiff));
+    const last = reweighted(fitWith(sound, stiff), (weights) => fitWith(weigh(weights), stiff));
     const change = changeBy(last.coefficients, splines);
     if (rises(change, splines.least, splines.most)) return curveOf(last, change, splines, others, options);
   }
@@ -211,11 +225,12 @@ function curveOf(
   const { least, most } = splines;
   const sigma = robustSigma(fit.residuals);
   const found = fit.coefficients.to1DArray().slice(splines.count);
+  const spread = inverse(fit.normal);
   const lightAt = (stored: number): number => asStored(stored) + change(stored);
   const sigmaBetween = (a: number, b: number): number => {
     const held = (t: number): number => Math.max(least, Math.min(most, t));
     const by = Matrix.columnVector([...splines.between(held(a), held(b)), ...new Float64Array(others)]);
-    const own = ERR_AS_ONE * sigma ** 2 * by.transpose().mmul(fit.inverse).mmul(by).get(0, 0);
+    const own = ERR_AS_ONE * sigma ** 2 * by.transpose().mmul(spread).mmul(by).get(0, 0);
     const told = (lightAt(a) - lightAt(b)) * contrastSigma;
     const undone = undoneShare * (change(held(a)) - change(held(b)));
     return Math.hypot(Math.sqrt(Math.max(0, own)), told, undone);

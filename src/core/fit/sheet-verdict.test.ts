@@ -54,6 +54,20 @@ describe('whether a setting holds on a sheet', () => {
     expect(told(41, -30, { noise: () => (side = -side) }).chances.holds).toBeLessThan(sure);
     expect(sheetVerdict(patches(41, -30), { lightness: 40, sigma: 3 })!.chances.holds).toBeLessThan(sure);
   });
+  it('is as sure of the tone as patches say that scatter by more than they were told to', () => {
+    const random = seedrandom('scatter');
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const sheets = 3000;
+    let held = 0;
+    for (let sheet = 0; sheet < sheets; sheet++) {
+      const { lightness, sigma } = told(41, -30, { sigma: 0.1, noise: () => 0.8 * normal() });
+      if (Math.abs(lightness - 41) <= 2 * sigma) held++;
+    }
+    // Student's law with four degrees: 0.915 within 2 x 1.142 of its scales, where 0.884 lie within 2.
+    expect(held / sheets).toBeCloseTo(0.915, 1);
+    expect(held / sheets).toBeGreaterThan(0.9);
+    expect(told(41, -30, { sigma: 0.5 }).sigma).toBeCloseTo(0.5 / Math.sqrt(6), 2);
+  });
   it('shifts nothing where tone does not follow power', () => {
     const flat = told(43, 0);
     expect(flat).toMatchObject({ verdict: 'again', times: null, timesSigma: null, chances: { shift: 0 } });

@@ -1,4 +1,5 @@
 import { normalSum } from '../stats/normal';
+import { studentFactor } from '../stats/student';
 import { weightedLine } from '../stats/weighted-line';
 
 /** How light a patch came out that was burned with a multiple of a setting's power. */
@@ -33,13 +34,14 @@ export interface SheetVerdict {
 export const HOLDS_L = 2;
 const LEAST_PATCHES = 4;
 const LEAST_POWERS = 3;
+const ONE_SIGMA = 0.6827;
 /** A slope less than so many of its own sigmas from none says nothing of how much power to add. */
 const CLEAR_SLOPE = 2;
 
 /**
  * Whether a setting still gives its tone, by a straight line of L* over the logarithm of power through patches around it: it holds within 2 L*; a shift
  * of power within what was tried brings it back; or neither, and a grid has to be burned again. Uncertainties of line and wanted tone are carried
- * through; patches that scatter more than their own sigmas make all less sure. Null for fewer than four patches, or three powers.
+ * through; patches that scatter more than their own sigmas make all less sure, by Student's factor too. Null for fewer than four patches, or three powers.
  * Throws RangeError for a multiple or a sigma of 0 or less.
  */
 export function sheetVerdict(patches: readonly PatchAtTimes[], wanted: WantedTone): SheetVerdict | null {
@@ -50,7 +52,8 @@ export function sheetVerdict(patches: readonly PatchAtTimes[], wanted: WantedTon
     patches.map(({ times, lightness, sigma }) => ({ x: Math.log(times), y: lightness, sigma })),
   );
   if (!line || patches.length < LEAST_PATCHES || tried.length < LEAST_POWERS) return null;
-  const wider = Math.max(1, line.misfit);
+  // What so few patches scatter by is itself unsure.
+  const wider = Math.max(1, line.misfit * studentFactor(line.degrees, ONE_SIGMA));
   const at = (log: number): number => line.middleY + line.slope * (log - line.middleX);
   const sigma = wider * Math.hypot(line.middleSigma, line.slopeSigma * line.middleX);
   const off = at(0) - wanted.lightness;

@@ -13,12 +13,20 @@ export interface ContextOptions {
   readonly paceFactor: number;
   /** Sides of the simulated camera's pictures, as a share of a usual camera's. */
   readonly cameraScale?: number;
+  /** Threads that others use too, and whoever made them ends; without them the context has its own. */
+  readonly work?: HeavyWork;
 }
 
-export function makeContext({ databaseUrl, workerFile, log, paceFactor, cameraScale = 1 }: ContextOptions): AppContext {
+export function makeContext({
+  databaseUrl,
+  workerFile,
+  log,
+  paceFactor,
+  cameraScale = 1,
+  work = new HeavyWork(workerFile),
+}: ContextOptions): AppContext {
   const db = openDatabase(databaseUrl, (error) => log.warn({ error: error.message }, 'a database connection was lost'));
   const now = (): Date => new Date();
-  const work = new HeavyWork(workerFile);
   return {
     db,
     log,
@@ -30,10 +38,10 @@ export function makeContext({ databaseUrl, workerFile, log, paceFactor, cameraSc
   };
 }
 
-/** Ends everything in order: no new readings, burns noted, threads ended, connections closed. */
-export async function closeContext(ctx: AppContext): Promise<void> {
+/** Ends everything in order: no new readings, burns noted, threads ended (or what they read for this context read, where others use them), connections closed. */
+export async function closeContext(ctx: AppContext, threads: 'ended' | 'kept' = 'ended'): Promise<void> {
   ctx.readings.stop();
   await ctx.burns.close();
-  await ctx.work.close();
+  await (threads === 'ended' ? ctx.work.close() : ctx.readings.idle());
   await ctx.db.destroy();
 }

@@ -3,6 +3,7 @@ import pg from 'pg';
 import { inject } from 'vitest';
 import { dispatch } from '../../src/api/dispatch';
 import type { AppContext } from '../../src/app/context';
+import { HeavyWork } from '../../src/app/heavy-work';
 import { migrate } from '../../src/db/migrate';
 import { closeContext, makeContext } from '../../src/server/make-context';
 import { throwawayCluster, type Cluster } from '../../scripts/throwaway.mjs';
@@ -24,14 +25,18 @@ export interface TestApp {
   close(): Promise<void>;
 }
 
+/** Threads of all applications of one process of tests: what they have run once is fast, and loading it takes most of a second. */
+let threads: HeavyWork | null = null;
+
 /** The application on a database of its own, without the web server around it. */
 export async function testApp(options: AppOptions = {}): Promise<TestApp> {
   const server = inject('databaseServer');
   const name = `test_${randomBytes(8).toString('hex')}`;
-  await query(server, `create database ${name}`);
+  await query(server, `create database ${name} template ${inject('emptyDatabase')}`);
   const databaseUrl = new URL(server);
   databaseUrl.pathname = name;
-  const app = await appOn(databaseUrl.href, options);
+  threads ??= new HeavyWork(inject('workerFile'));
+  const app = await appOn(databaseUrl.href, { ...options, work: threads });
   return {
     ...app,
     close: async () => {
@@ -46,7 +51,7 @@ interface AppOptions {
   readonly paceFactor?: number;
 }
 
-/** The same on a server of its own, which a test can stop and start again. */
+/** The same on a server of its own, with threads of its own, which a test can stop and start again. */
 export async function testAppOnItsOwn(): Promise<TestApp & { readonly cluster: Cluster }> {
   const cluster = await throwawayCluster();
   const app = await appOn(cluster.url);
@@ -60,13 +65,17 @@ export async function testAppOnItsOwn(): Promise<TestApp & { readonly cluster: C
   };
 }
 
-async function appOn(databaseUrl: string, { paceFactor = 400 }: AppOptions = {}): Promise<TestApp> {
+async function appOn(
+  databaseUrl: string,
+  { paceFactor = 400, work }: AppOptions & { readonly work?: HeavyWork } = {},
+): Promise<TestApp> {
   const ctx = makeContext({
     databaseUrl,
     workerFile: inject('workerFile'),
     log: SILENT,
     paceFactor,
     cameraScale: 0.4,
+    ...(work && { work }),
   });
   await migrate(ctx.db);
   return {
@@ -91,7 +100,7 @@ async function appOn(databaseUrl: string, { paceFactor = 400 }: AppOptions = {})
       const json: unknown = /json/.test(response.headers.get('content-type') ?? '') ? JSON.parse(text) : text;
       return { status: response.status, json, response };
     },
-    close: () => closeContext(ctx),
+    close: () => closeContext(ctx, work ? 'kept' : 'ended'),
   };
 }
 

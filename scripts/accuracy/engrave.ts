@@ -383,8 +383,8 @@ const MISSED = `What is missed, and why: the threshold's 50 % point is the eye's
 slowly with power that is wider than what is wanted, and where a source already marks at the least command that fires there is no point to be told. The interval that one pair of
 eyes finds is compared with the mean of many, which differ by a seventh in contrast. Lines of beams of 0.05 mm are two pixels of a photo wide: what the camera blurs is told by edges
 of fills, and where the lines of these can be seen, they look sharper than they are. A ceiling that the cap does not reach is not told. Run-ups are told by ends that are uneven by
-little more than grain. Corrected wedges of softwood that are further off than 2.5 L* have a patch or two of their proof on a knot (6 to 12 L* there); the table itself holds on the
-next piece. What a place between a grid's cells gives is held against another piece, which differs from the first by more than a photo of that can tell. Photos that were not read are
+little more than grain. Corrected wedges of softwood that are further off than 2.5 L* have a patch or two of their proof on a knot (6 to 12 L* there); the table itself holds
+where none lies. What a place between a grid's cells gives is held against another piece, which differs from the first by more than a photo of that can tell. Photos that were not read are
 of light stone and solid surface under a blue diode, which hardly marks them, markers and all (three stocks looked at). An answer that is not given is no miss, but it is counted.`;
 
 /** The section of the report on the engrave side of the ladder, over so many made-up stocks for each of three seeds. */

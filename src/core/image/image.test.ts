@@ -202,4 +202,32 @@ describe('blobs', () => {
     expect(blob!.pixels).toBe(9);
     expect(blob!.outline.map(({ x, y }) => `${x},${y}`)).toEqual(['2,1', '3,1', '1,2', '4,2', '2,3', '4,3']);
   });
+  it('that lie beside each other, or in a bay of another, have an outline of their own alone', () => {
+    // A U that becomes one only at its foot, and a bar within it.
+    const rows = ['.........', '.#.....#.', '.#..#..#.', '.#..#..#.', '.#.....#.', '.#######.', '.........'];
+    const blobs = blobsOf(
+      Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
+      9,
+      7,
+      1,
+      9,
+    );
+    expect(blobs.map(({ pixels, left, right, top, bottom }) => [pixels, left, right, top, bottom])).toEqual([
+      [15, 1, 7, 1, 5],
+      [2, 4, 4, 2, 3],
+    ]);
+    expect(blobs[1]!.outline).toEqual([2, 3].flatMap((y) => [0, 1].map(() => ({ x: 4, y }))));
+    const apart = ['........', '.##..##.', '.##..##.', '........'];
+    const two = blobsOf(
+      Uint8Array.from(apart.join(''), (sign) => (sign === '#' ? 1 : 0)),
+      8,
+      4,
+      1,
+      9,
+    );
+    expect(two.map(({ outline }) => outline.map(({ x }) => x))).toEqual([
+      [1, 2, 1, 2],
+      [5, 6, 5, 6],
+    ]);
+  });
 });

@@ -1,6 +1,6 @@
 import type { DotLaw } from '../motion/dot-length';
 import { linearFit } from '../stats/linear-fit';
-import { studentFactor } from '../stats/student';
+import { ONE_SIGMA, studentFactor } from '../stats/student';
 
 /** How much longer than drawn a dot came out, the speed it was burned at, and how much of bare stock's light its middle takes. */
 export interface DotSeen {
@@ -22,8 +22,6 @@ export interface DotFit extends DotLaw {
   /** Standard uncertainty of how much longer a dot comes out at a speed. */
   sigmaAt(speedMmPerS: number): number;
 }
-
-const ONE_SIGMA = 0.6827;
 
 /**
  * How dots get shorter with speed. A dot that got more energy is deeper, and longer for that; what a machine gives at a command is not known so well

@@ -1,5 +1,5 @@
 import type { LagLaw } from '../motion/lag';
-import { studentFactor } from '../stats/student';
+import { ONE_SIGMA, studentFactor } from '../stats/student';
 import { weightedLine } from '../stats/weighted-line';
 
 /** The scan offset that one pair of bars asks for, and the speed it was burned at. */
@@ -20,7 +20,6 @@ export interface LagFit extends LagLaw {
   readonly misfit: number;
 }
 
-const ONE_SIGMA = 0.6827;
 const LEAST_PAIRS = 3;
 
 /**

@@ -1,4 +1,4 @@
-import { studentFactor } from '../stats/student';
+import { ONE_SIGMA, studentFactor } from '../stats/student';
 import { weightedLine } from '../stats/weighted-line';
 
 /**
@@ -27,7 +27,6 @@ export interface LineLaw {
   readonly misfit: number;
 }
 
-const ONE_SIGMA = 0.6827;
 const LEAST_POINTS = 4;
 
 /**

@@ -1,5 +1,5 @@
 import { normalSum } from '../stats/normal';
-import { studentFactor } from '../stats/student';
+import { ONE_SIGMA, studentFactor } from '../stats/student';
 import { weightedLine } from '../stats/weighted-line';
 
 /** How light a patch came out that was burned with a multiple of a setting's power. */
@@ -34,7 +34,6 @@ export interface SheetVerdict {
 export const HOLDS_L = 2;
 const LEAST_PATCHES = 4;
 const LEAST_POWERS = 3;
-const ONE_SIGMA = 0.6827;
 /** A slope less than so many of its own sigmas from none says nothing of how much power to add. */
 const CLEAR_SLOPE = 2;
 

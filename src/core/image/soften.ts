@@ -1,3 +1,4 @@
+import { eachColumnSums } from './column-sums';
 import type { GrayImage } from './raster';
 
 /**
@@ -34,29 +35,17 @@ function meansAcross({ data, width, height }: GrayImage, radius: number): GrayIm
   return { data: out, width, height };
 }
 
-/** Running means along each column, all columns of a row at a time: a column's own values lie far from each other. */
-function meansDown({ data, width, height }: GrayImage, radius: number): GrayImage {
-  const out = new Uint8Array(data.length);
-  const sums = new Int32Array(width);
-  const nothing = new Uint8Array(width);
-  const unused = new Uint8Array(width);
-  const rowAt = (y: number): Uint8Array => (y >= 0 && y < height ? data.subarray(y * width, (y + 1) * width) : nothing);
-  for (let y = 0; y < radius; y++) slide(sums, rowAt(y), nothing, unused, 1);
-  for (let y = 0; y < height; y++) {
-    const rows = Math.min(height, y + radius + 1) - Math.max(0, y - radius);
-    slide(sums, rowAt(y + radius), rowAt(y - radius - 1), out.subarray(y * width, (y + 1) * width), rows);
-  }
+/** Running means along each column. */
+function meansDown(image: GrayImage, radius: number): GrayImage {
+  const { width, height } = image;
+  const out = new Uint8Array(width * height);
+  eachColumnSums(image, radius, (y, sums, rows) => meansOf(sums, rows, out.subarray(y * width, (y + 1) * width)));
   return { data: out, width, height };
 }
 
-/** Takes a row into the sums of columns and one out of them, and writes their means over so many rows. */
-function slide(sums: Int32Array, into: Uint8Array, outOf: Uint8Array, means: Uint8Array, rows: number): void {
+function meansOf(sums: Int32Array, rows: number, means: Uint8Array): void {
   const share = 1 / rows;
-  for (let x = 0; x < sums.length; x++) {
-    const sum = sums[x]! + into[x]! - outOf[x]!;
-    sums[x] = sum;
-    means[x] = (sum * share + 0.5) | 0;
-  }
+  for (let x = 0; x < sums.length; x++) means[x] = (sums[x]! * share + 0.5) | 0;
 }
 
 /** The part of an image inside a rectangle of whole pixels, cut to the image. */

@@ -33,6 +33,9 @@ function incompleteBeta(a: number, b: number, x: number): number {
   return front * fraction;
 }
 
+/** How often a normal deviate lies within one standard deviation. */
+export const ONE_SIGMA = 0.6827;
+
 /**
  * The factor t for which a Student t variable of `degrees` degrees of freedom lies within ± t with chance `coverage`; degrees need not
  * be whole, as in Welch-Satterthwaite. Throws RangeError for degrees below 1 or a coverage outside 0..1.

@@ -39,7 +39,7 @@ export interface LightOfCard {
   levelling(xMm: number, yMm: number): Levelling;
 }
 
-/** By channel, red first: light is taken times a gain, and less what was added to that. */
+/** By channel, red first: light is taken times a gain, and less what was added to that. Noise may leave less than none: it is for means of many pixels. */
 export interface Levelling {
   readonly gain: readonly [number, number, number];
   readonly added: readonly [number, number, number];

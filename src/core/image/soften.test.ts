@@ -21,6 +21,16 @@ describe('softening', () => {
       for (let x = 0; x < 5; x++)
         expect(soft.data[y * 5 + x]).toBe(Math.abs(x - 2) <= 1 && Math.abs(y - 2) <= 1 ? 10 : 0);
   });
+  it('rounds to the nearest byte in either direction', () => {
+    for (const [width, height] of [
+      [3, 1],
+      [1, 3],
+    ] as const) {
+      // Two thirds and a third of one.
+      expect(softened({ width, height, data: Uint8Array.of(1, 1, 0) }, 3).data[1]).toBe(1);
+      expect(softened({ width, height, data: Uint8Array.of(1, 0, 0) }, 3).data[1]).toBe(0);
+    }
+  });
   it('makes a hatch of its own pitch even', () => {
     const hatch = image(20, 20, (_, y) => (y % 5 < 2 ? 40 : 140));
     const soft = softened(hatch, 5);

@@ -10,7 +10,16 @@ import { burnOnBench } from '../../tests/support/burn';
 import { isMarked, isOff, isSilent, percent, shareOf, sizesOf, type CellError } from './figures';
 import { PAIRINGS } from './pairings';
 
-async function readOne(seed: number): Promise<{ errors: CellError[]; failed: string | null }> {
+/** Bare stock of which more is at the bright end of the camera's range is blown out, which the reading has to notice. */
+const BLOWN_OUT = 0.02;
+
+interface PhotoRead {
+  readonly errors: readonly CellError[];
+  readonly isBlownOut: boolean;
+  readonly failed: string | null;
+}
+
+async function readOne(seed: number): Promise<PhotoRead> {
   const pair = PAIRINGS[seed % PAIRINGS.length]!;
   const { machine, lenses } = DEMO_MACHINES[pair.machine];
   const lens = lenses[pair.lens]!;
@@ -30,7 +39,8 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
     height: info.height,
   };
   const result = readCard({ photo, layout, stock, corners: null, cameraIsTrue: true });
-  if (result.outcome !== 'read') return { errors: [], failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}` };
+  if (result.outcome !== 'read')
+    return { errors: [], isBlownOut: false, failed: `${pair.stock} seed ${seed}: ${JSON.stringify(result)}` };
   const bare = luminanceOfLightness(stock.bareLightness);
   const errors = result.cells.map((cell): CellError => {
     const truth = lightnessOfLuminance(bare * trueLuminanceRatio(piece, layout.cells[cell.cellIndex]!.box));
@@ -42,19 +52,20 @@ async function readOne(seed: number): Promise<{ errors: CellError[]; failed: str
       confidence: cell.confidence,
     };
   });
-  return { errors, failed: null };
+  return { errors, isBlownOut: result.field.clippedShare > BLOWN_OUT, failed: null };
 }
 
 /** The section of the report on photos by the bench's own camera. */
 export async function benchCameraReport(seeds: number): Promise<string> {
-  const all: CellError[] = [];
-  const failures: string[] = [];
+  const photos: PhotoRead[] = [];
   for (let seed = 0; seed < seeds; seed++) {
-    const { errors, failed } = await readOne(seed);
-    all.push(...errors);
-    if (failed) failures.push(failed);
+    photos.push(await readOne(seed));
     process.stderr.write(`photo ${seed + 1} of ${seeds}\r`);
   }
+  const all = photos.flatMap(({ errors }) => errors);
+  const failures = photos.flatMap(({ failed }) => failed ?? []);
+  const well = photos.filter(({ isBlownOut, failed }) => !isBlownOut && failed === null);
+  const wellLit = well.flatMap(({ errors }) => errors);
   const rows = [...new Set(all.map(({ stock }) => stock))].map((name) => {
     const own = all.filter(({ stock }) => stock === name);
     const truths = own.map(({ truth }) => truth);
@@ -87,6 +98,10 @@ after the burn over the same spot's luminance before it, inner 60 %, as L* on th
   )} (${all.length} cells) |
 | cells off by more and not marked | at most 2 in 1000 (${Math.floor(all.length / 500)}) | ${all.filter(isSilent).length} |
 | cells marked | under 2 % | ${percent(shareOf(all, isMarked), 2)} |
+| the same of the ${well.length} photos whose bare stock is not blown out | 99 %, under 2 % | ${percent(
+    shareOf(wellLit, ({ error }) => Math.abs(error) <= 1),
+    2,
+  )} within 1.0 L*, ${percent(shareOf(wellLit, isMarked), 2)} marked, ${wellLit.filter(isSilent).length} silent |
 | unmarked cells within one and two sigmas | 68 and 95 % | ${within(1)} and ${within(2)} |
 
 By stock, in L*:

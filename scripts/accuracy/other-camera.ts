@@ -58,7 +58,7 @@ export interface PhotoRead {
 }
 
 /** Photos of each hazard that a general chart reader is given as well. */
-const BY_CHART = 10;
+const BY_CHART = 3;
 
 const STOPS = 1.5;
 
@@ -245,6 +245,9 @@ ${TRIALS.map((trial) => stockRow(trial.name, of(trial), stocks)).join('\n')}
 ${chartTable(photos)}
 
 What the reading cannot do: tell a camera's tones from one photo (cells far from bare stock are marked until two exposures tell them); tell light that was
-added evenly all over the card, or any on grey stock that its markers do not tell, from more light.
+added evenly all over the card, or any on grey stock that its markers do not tell, from more light. Of a veil that is all that one photo has: brighter stock
+under less light with a veil sends the camera the same picture as darker stock under more light without. On dark stock with light marks half a hundredth of white is worth
+several L*, so that either every ordinary photo of slate would be marked, or a veil of a wall over all of it is not seen: the latter was chosen. A dark cloth behind
+the camera, or the card turned away from what shines on it, takes it away.
 `;
 }

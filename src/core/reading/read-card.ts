@@ -18,6 +18,7 @@ import { placeByCorners, placeByMarkers, placeBySheet, type NotPlaced } from './
 import type { Rectified } from './rectify';
 import { locateSheet } from './sheet/locate-sheet';
 import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
+import { doubtingUneven } from './uneven-cells';
 import { stockLinearColour, type StockLook } from './stock-colour';
 import { scaleAtCentre, straightened } from './straighten';
 import type { SecondExposure } from './tone/second-exposure';
@@ -155,8 +156,9 @@ export function readCard({
     comparesRipples,
     throughSheet,
   };
-  const cells = layout.order.map((index) => measureCell(context, layout.cells[index]!));
-  cells.sort((a, b) => a.cellIndex - b.cellIndex);
+  const measured = layout.order.map((index) => measureCell(context, layout.cells[index]!));
+  measured.sort((a, b) => a.cellIndex - b.cellIndex);
+  const cells = doubtingUneven(measured, layout.cells);
   const faults = photoFaults(context, light.taken, layout, cells);
   return {
     outcome: 'read',

@@ -12,7 +12,9 @@ type Place = readonly number[];
 
 /** Covariance of two places. Source: C. E. Rasmussen, C. K. I. Williams, Gaussian Processes for Machine Learning (2006), 4.2.1, Matérn 5/2. */
 function covariance({ amplitude, reach }: Kernel, a: Place, b: Place): number {
-  const apart = (Math.sqrt(5) * Math.hypot(...a.map((value, at) => value - b[at]!))) / reach;
+  let squared = 0;
+  for (let at = 0; at < a.length; at++) squared += (a[at]! - b[at]!) ** 2;
+  const apart = Math.sqrt(5 * squared) / reach;
   return amplitude ** 2 * (1 + apart + apart ** 2 / 3) * Math.exp(-apart);
 }
 

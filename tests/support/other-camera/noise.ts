@@ -11,14 +11,22 @@ export function field(seed: string, pitchX: number, pitchY: number): (x: number,
   const next = normals(seed);
   const SIDE = 64;
   const lattice = Float32Array.from({ length: SIDE * SIDE }, next);
-  const at = (column: number, row: number): number => lattice[(row & (SIDE - 1)) * SIDE + (column & (SIDE - 1))]!;
-  const eased = (share: number): number => share * share * (3 - 2 * share);
   return (x, y) => {
-    const [u, v] = [x / pitchX, y / pitchY];
-    const [column, row] = [Math.floor(u), Math.floor(v)];
-    const [fx, fy] = [eased(u - column), eased(v - row)];
-    const top = at(column, row) * (1 - fx) + at(column + 1, row) * fx;
-    const low = at(column, row + 1) * (1 - fx) + at(column + 1, row + 1) * fx;
+    const u = x / pitchX;
+    const v = y / pitchY;
+    const column = Math.floor(u);
+    const row = Math.floor(v);
+    const du = u - column;
+    const dv = v - row;
+    const fx = du * du * (3 - 2 * du);
+    const fy = dv * dv * (3 - 2 * dv);
+    // The lattice repeats itself.
+    const left = column & (SIDE - 1);
+    const right = (left + 1) & (SIDE - 1);
+    const above = (row & (SIDE - 1)) * SIDE;
+    const below = (above + SIDE) & (SIDE * SIDE - 1);
+    const top = lattice[above + left]! * (1 - fx) + lattice[above + right]! * fx;
+    const low = lattice[below + left]! * (1 - fx) + lattice[below + right]! * fx;
     // Between the lattice's points deviates are means of four: made as wide again on the whole.
     return 1.4 * (top * (1 - fy) + low * fy);
   };

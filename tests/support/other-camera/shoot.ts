@@ -138,9 +138,13 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   const lampAtMiddle = lamp ? lamp.z / Math.hypot(lamp.x, lamp.y, lamp.z) ** 3 : 1;
   const radians = ((shadow?.angle ?? 0) * Math.PI) / 180;
 
-  for (let v = 0; v < heightPx; v++) {
+  const otherCast = otherLamp?.cast ?? [0, 0, 0];
+  const bothShares = 1 + (otherLamp?.share ?? 0);
+  // A function of its own is compiled once for all rows.
+  const exposeRow = (v: number): void => {
+    const b = (v + 0.5 - heightPx / 2) / focal;
     for (let u = 0; u < widthPx; u++) {
-      const [a, b] = [(u + 0.5 - widthPx / 2) / focal, (v + 0.5 - heightPx / 2) / focal];
+      const a = (u + 0.5 - widthPx / 2) / focal;
       const rayX = ahead[0] + a * right[0] + b * down[0];
       const rayY = ahead[1] + a * right[1] + b * down[1];
       const rayZ = ahead[2] + a * right[2] + b * down[2];
@@ -192,24 +196,36 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
         const low = face.data[next + channel]! * (1 - fx) + face.data[next + 3 + channel]! * fx;
         const share = covered ? SKIN[channel]! : top * (1 - fy) + low * fy;
         // A lamp's reflection has the lamp's colour, not the stock's.
-        const both =
-          (lit * across[channel]! + other * exposure * (otherLamp?.cast[channel] ?? 0)) / (1 + (otherLamp?.share ?? 0));
+        const both = (lit * across[channel]! + other * exposure * otherCast[channel]!) / bothShares;
         light[(v * widthPx + u) * 3 + channel] = share * both + added * across[channel]!;
       }
     }
-  }
+  };
+  for (let v = 0; v < heightPx; v++) exposeRow(v);
   const soft = blurredPlanes(light, widthPx, heightPx, blurPx);
-  const bytes = new Uint8ClampedArray(soft.length);
-  let pick = Math.abs(Math.round(1e4 * random()));
-  for (let index = 0; index < soft.length; index++) {
-    pick = (pick + 7919) % deviates.length;
-    const noisy = soft[index]! + deviates[pick]! * noise * Math.sqrt(Math.max(0.01, soft[index]!));
-    const held = noisy <= 0 ? 0 : noisy >= 1 ? 1 : noisy;
-    bytes[index] = 255 * curved(ENCODED[Math.round(Math.sqrt(held) * STEPS)]!, contrast);
-  }
+  const bytes = stored(soft, deviates, Math.abs(Math.round(1e4 * random())), { noise, contrast });
   return sharp(Buffer.from(bytes.buffer), { raw: { width: widthPx, height: heightPx, channels: 3 } })
     .jpeg({ quality, chromaSubsampling: '4:2:0' })
     .toBuffer();
+}
+
+/** Light with a sensor's noise, as bytes: deviates are taken in turn, from one of them on. */
+function stored(
+  light: Float32Array,
+  deviates: Float32Array,
+  first: number,
+  { noise, contrast }: Required<Pick<Snap, 'noise' | 'contrast'>>,
+): Uint8ClampedArray {
+  const bytes = new Uint8ClampedArray(light.length);
+  let pick = first;
+  for (let index = 0; index < light.length; index++) {
+    pick += 7919;
+    if (pick >= deviates.length) pick %= deviates.length;
+    const noisy = light[index]! + deviates[pick]! * noise * Math.sqrt(Math.max(0.01, light[index]!));
+    const held = noisy <= 0 ? 0 : noisy >= 1 ? 1 : noisy;
+    bytes[index] = 255 * curved(ENCODED[(Math.sqrt(held) * STEPS + 0.5) | 0]!, contrast);
+  }
+  return bytes;
 }
 
 /** A photo as a reader gets it that opens its file. */

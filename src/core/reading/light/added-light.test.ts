@@ -69,7 +69,7 @@ describe('light added by a lamp’s reflection', () => {
     expect(found.at(8, 12) * 0.75).toBeGreaterThan(0.12 * 0.8);
     expect(found.at(26, 20)).toBeLessThan(0.02);
     // Where half of the card is like that, something else is: nothing is left out, and it is told.
-    const half = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 18 ? { ...tile, green: 0.8 * tile.green } : tile));
+    const half = tilesOf(WOOD, () => 0).map((tile) => (tile.x < 18 ? { ...tile, green: 0.7 * tile.green } : tile));
     expect(addedLight(half, WOOD, WIDTH, HEIGHT)!.range).toBeGreaterThan(0.01);
   });
   it('is told by whatever channels a stock sends most and least of: green and red of moss', () => {

@@ -1,8 +1,9 @@
 import { linearToSrgb, luminance } from '../../color/srgb';
 import { gaussian, type Plane } from '../../image/gaussian';
 import { meanAndSpread, median, quantile, robustSigma } from '../../stats/robust';
-import type { Tile } from './bare-tiles';
+import { TILE_MM, type Tile } from './bare-tiles';
 import type { Rectified } from '../rectify';
+import { reflectionMap, type ToldLight } from './reflection-map';
 
 /**
  * Light that comes back from a card's surface like from a mirror: a lamp's reflection, or a bright wall's. It has the lamp's colour, not the
@@ -26,11 +27,14 @@ interface AddedByColour extends AddedLight {
 }
 
 const BLOCK_MM = 1;
+const TILES_OF_BLOCK = (BLOCK_MM / TILE_MM) ** 2;
 const SMOOTH_MM = 2;
+/** Where the card is clear of added light is told by the mean colour over so many mm: the clearest of many small places is only the noisiest. */
+const CLEAR_MM = 6;
 /** Stock less coloured than this looks the same with added light as with more light. */
 const LEAST_COLOUR = 0.3;
 /** Variation that noise of single blocks may make over a card, in its sigmas: stored colours step in patches as wide as blocks. */
-const SURE = 8;
+const SURE = 9;
 /** Stored photos step their colours by about so much of full scale; variation of fewer steps cannot be told from none. */
 const COLOUR_STEP = 0.9 / 255;
 const STEPS = 2;
@@ -42,8 +46,17 @@ const TONE_LEAST = 0.05;
 const EVEN_SHARE = 0.5;
 /** Less than this comes from walls and not from lamps: it lies over all of the card, and as much as it differs by may lie under all of it. */
 const WEAK = 0.02;
-/** How well the shape of a reflection is known between the cells, as a share of it. */
-const SHAPE_SHARE = 0.08;
+/** A reflection is told over the whole card by so many squares of bare stock at the most, none smaller than this. */
+const MOST_SQUARES = 150;
+const LEAST_SQUARE_MM = 2;
+/** How well the ratio of the lamp's and the stock's own colours is known, as a logarithm: by what a stored photo rounds, and by the stock's record. */
+const COLOUR_SIGMA = 0.014;
+/** What sends more than white stock would beside its own light is blown out, or a white thing that lies there: it tells nothing of what lies beside it. */
+const MOST_ADDED = 1;
+/** Nothing is told more surely than this: pictures without noise are drawn, not taken. */
+const LEAST_SIGMA = 1e-4;
+/** What a stored step's rounding leaves all over a photo alike, as a share of it: the standard deviation of a uniform law. */
+const ROUNDED = 1 / Math.sqrt(12);
 
 /** Fewer blocks tell no added light. */
 const LEAST_BLOCKS = 20;
@@ -124,17 +137,46 @@ function parted(
 type Squares = Plane;
 
 /** The weighted mean of blocks' values near each square of a card; far from every block it is the mean of all. */
-function smoothed(blocks: readonly Block[], values: ArrayLike<number>, columns: number, rows: number): Squares {
+function smoothed(
+  blocks: readonly Block[],
+  values: ArrayLike<number>,
+  columns: number,
+  rows: number,
+  nearMm: number,
+): Squares {
   const weights = new Float64Array(columns * rows).fill(1e-9);
   const sums = new Float64Array(columns * rows).fill(1e-9 * meanAndSpread(values).mean);
   const spread = (of: Float64Array): Float64Array =>
-    gaussian({ values: of, width: columns, height: rows }, SMOOTH_MM / BLOCK_MM, 'nothing').values;
+    gaussian({ values: of, width: columns, height: rows }, nearMm / BLOCK_MM, 'nothing').values;
   blocks.forEach(({ column, row, tiles }, index) => {
     weights[row * columns + column]! += tiles;
     sums[row * columns + column]! += tiles * values[index]!;
   });
   const total = spread(weights);
   return { width: columns, height: rows, values: spread(sums).map((sum, at) => sum / total[at]!) };
+}
+
+/** Means of blocks' values over larger squares of a card, few enough that each is told from all others. */
+function squaresOf(blocks: readonly Block[], added: ArrayLike<number>): ToldLight[] {
+  const side = Math.max(LEAST_SQUARE_MM, BLOCK_MM * Math.sqrt(blocks.length / MOST_SQUARES));
+  const sums = new Map<string, { x: number; y: number; added: number; trust: number }>();
+  blocks.forEach(({ column, row, tiles }, index) => {
+    if (added[index]! > MOST_ADDED) return;
+    const [x, y] = [(column + 0.5) * BLOCK_MM, (row + 0.5) * BLOCK_MM];
+    const key = `${Math.floor(x / side)} ${Math.floor(y / side)}`;
+    const sum = sums.get(key) ?? { x: 0, y: 0, added: 0, trust: 0 };
+    sum.x += tiles * x;
+    sum.y += tiles * y;
+    sum.added += tiles * added[index]!;
+    sum.trust += tiles;
+    sums.set(key, sum);
+  });
+  return [...sums.values()].map(({ x, y, added: sum, trust }) => ({
+    x: x / trust,
+    y: y / trust,
+    added: sum / trust,
+    trust,
+  }));
 }
 
 /** Values of the squares that blocks lie in. */
@@ -158,7 +200,7 @@ function whiteOf(
 ): readonly [number, number, number] {
   const [strong, weak] = channelsOf(stock);
   const colour = Float64Array.from(blocks, ({ rgb }) => Math.log(rgb[strong] / rgb[weak]));
-  const around = atPlaces(smoothed(blocks, colour, columns, rows), blocks);
+  const around = atPlaces(smoothed(blocks, colour, columns, rows, CLEAR_MM), blocks);
   const own = quantile(around, 0.85);
   const clear = blocks.filter((_, index) => around[index]! >= own);
   const mean = (channel: 0 | 1 | 2): number =>
@@ -201,7 +243,7 @@ export function addedLight(
   const seen = notDarkened(blocksOf(tiles).filter((block) => block.tiles >= 2));
   if (seen.length < LEAST_BLOCKS) return null;
   const blocks = ofStock(seen, whiteOf(seen, stockLinear, columns, rows), stockLinear);
-  const near = (values: ArrayLike<number>): Squares => smoothed(blocks, values, columns, rows);
+  const near = (values: ArrayLike<number>): Squares => smoothed(blocks, values, columns, rows, SMOOTH_MM);
   const atBlocks = (squares: Squares): Float64Array => atPlaces(squares, blocks);
   const white = whiteOf(blocks, stockLinear, columns, rows);
   const parts = blocks.map(({ rgb }) => parted(rgb, white, stockLinear));
@@ -227,20 +269,26 @@ export function addedLight(
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const under = range < WEAK ? Math.max(range, quantile(level, 0.5)) : Math.max(0, quantile(level, 0.5));
   const even = found ? EVEN_SHARE * under : UNFOUND_SHARE * range;
-  const grid = found ? shape.values.map((value) => Math.max(0, value)) : new Float64Array(columns * rows);
-  const at = (x: number, y: number): number => {
-    const u = Math.max(0, Math.min(columns - 1.001, x / BLOCK_MM - 0.5));
-    const v = Math.max(0, Math.min(rows - 1.001, y / BLOCK_MM - 0.5));
-    const corner = Math.floor(v) * columns + Math.floor(u);
-    const [fx, fy] = [u % 1, v % 1];
-    const top = grid[corner]! * (1 - fx) + grid[corner + 1]! * fx;
-    const low = grid[corner + columns]! * (1 - fx) + grid[corner + columns + 1]! * fx;
-    return top * (1 - fy) + low * fy;
-  };
+  const map = found
+    ? reflectionMap(
+        squaresOf(blocks, added),
+        {
+          partSigma: Math.max(LEAST_SIGMA, noise * Math.sqrt(TILES_OF_BLOCK)),
+          alikeSigma: Math.max(LEAST_SIGMA, ROUNDED * quantile(stepped, 0.5)),
+        },
+        widthMm,
+        heightMm,
+      )
+    : null;
+  const at = (x: number, y: number): number => map?.at(x, y) ?? 0;
+  const [bright, dark] = [stockLinear[strong], stockLinear[weak]];
+  // A ratio of (bright + added) : (dark + added) that is off by its own logarithm's sigma, beyond what it is off by where nothing was added.
+  const byColour = (share: number): number =>
+    (COLOUR_SIGMA * ((bright + share) * (dark + share) - bright * dark)) / (bright - dark);
   return {
     range: found ? range : 0,
     unseenRange,
-    sigmaAt: (x, y) => Math.hypot(settled, even, SHAPE_SHARE * at(x, y)),
+    sigmaAt: (x, y) => Math.hypot(map?.sigmaAt(x, y) ?? settled, even, byColour(at(x, y))),
     white,
     at,
   };

@@ -1,0 +1,73 @@
+import seedrandom from 'seedrandom';
+import { describe, expect, it } from 'vitest';
+import { reflectionMap, type ToldLight } from './reflection-map';
+
+const [WIDTH, HEIGHT] = [60, 48];
+const blob = (x: number, y: number): number => 0.2 * Math.exp(-(((x - 31) / 8) ** 2) - ((y - 23) / 10) ** 2);
+
+/** Squares in gaps between cells 5 mm wide, every 7 mm, with so much noise each. */
+function told(added: (x: number, y: number) => number, sigma: number, seed = 'map'): ToldLight[] {
+  const random = seedrandom(seed);
+  const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const squares: ToldLight[] = [];
+  for (let x = 1; x < WIDTH; x += 2)
+    for (let y = 1; y < HEIGHT; y += 2) {
+      const inGap = x % 7 < 2 || y % 7 < 2;
+      if (inGap && squares.length < 1000) squares.push({ x, y, added: added(x, y) + sigma * normal(), trust: 4 });
+    }
+  return squares;
+}
+const SURE = { partSigma: 2 * 0.004, alikeSigma: 0.001 };
+/** Middles of cells, further from bare stock than anything else. */
+const MIDDLES = Array.from({ length: 48 }, (_, k) => ({ x: 4.5 + 7 * (k % 8), y: 4.5 + 7 * Math.floor(k / 8) }));
+
+describe('a reflection between bare places', () => {
+  const map = reflectionMap(told(blob, 0.004), SURE, WIDTH, HEIGHT);
+  it('stands as high in the middle of a cell as it does, though all bare stock about it has less', () => {
+    const peak = Math.max(...told(blob, 0).map(({ added }) => added));
+    expect(blob(32.5, 25.5)).toBeGreaterThan(0.18);
+    expect(map.at(32.5, 25.5)).toBeGreaterThan(blob(32.5, 25.5) - 0.006);
+    expect(map.at(32.5, 25.5)).toBeLessThan(peak);
+    for (const { x, y } of MIDDLES) expect(Math.abs(map.at(x, y) - blob(x, y)), `${x} ${y}`).toBeLessThan(0.012);
+  });
+  it('is nought where nothing was added, and never less', () => {
+    for (const { x, y } of MIDDLES) expect(map.at(x, y)).toBeGreaterThanOrEqual(0);
+    expect(map.at(4.5, 4.5)).toBeLessThan(0.004);
+    expect(
+      reflectionMap(
+        told(() => -0.01, 0.004),
+        SURE,
+        WIDTH,
+        HEIGHT,
+      ).at(32, 25),
+    ).toBe(0);
+  });
+  it('is off by as much as it says: over eight cards of made-up noise, a quarter of the bounds for chance', () => {
+    const scores = Array.from({ length: 8 }, (_, seed) => {
+      const one = reflectionMap(told(blob, 0.004, `noise ${seed}`), SURE, WIDTH, HEIGHT);
+      // Where it is not held to nought.
+      return MIDDLES.filter(({ x, y }) => blob(x, y) > 0.02).map(
+        ({ x, y }) => (one.at(x, y) - blob(x, y)) / one.sigmaAt(x, y),
+      );
+    }).flat();
+    const square = scores.reduce((sum, score) => sum + score ** 2, 0) / scores.length;
+    expect(Math.sqrt(square)).toBeGreaterThan(0.6);
+    expect(Math.sqrt(square)).toBeLessThan(1.4);
+  });
+  it('is less sure between bare places than on them, and where they are noisier', () => {
+    const quiet = reflectionMap(told(blob, 0.001), { partSigma: 2 * 0.001, alikeSigma: 0.001 }, WIDTH, HEIGHT);
+    expect(quiet.sigmaAt(32.5, 25.5)).toBeGreaterThan(1.2 * quiet.sigmaAt(29, 25));
+    const noisy = reflectionMap(told(blob, 0.02), { partSigma: 2 * 0.02, alikeSigma: 0.001 }, WIDTH, HEIGHT);
+    expect(noisy.sigmaAt(32.5, 25.5)).toBeGreaterThan(2 * map.sigmaAt(32.5, 25.5));
+  });
+  it('has no part in what all bare places are off by alike', () => {
+    const shifted = told((x, y) => blob(x, y) + 0.02, 0.004);
+    const corner = (alikeSigma: number): number =>
+      reflectionMap(shifted, { ...SURE, alikeSigma }, WIDTH, HEIGHT).at(4.5, 4.5);
+    expect(corner(0.02)).toBeLessThan(0.01);
+    expect(corner(0.0005)).toBeGreaterThan(0.014);
+  });
+  it('refuses sigmas that are none', () => {
+    expect(() => reflectionMap(told(blob, 0), { ...SURE, partSigma: 0 }, WIDTH, HEIGHT)).toThrow(RangeError);
+  });
+});

@@ -1,0 +1,113 @@
+import { gaussianProcess, type GaussianProcess, type Kernel } from '../../stats/gaussian-process';
+import type { Point } from '../../geometry/point';
+
+/** Light that was added as one square of bare stock tells it. `trust` is how many equal parts its noise is the mean of. */
+export interface ToldLight extends Point {
+  readonly added: number;
+  readonly trust: number;
+}
+
+/** How sure the whole of what is told is, and each of it. */
+export interface Unsure {
+  /** Standard deviation of one part of a square. */
+  readonly partSigma: number;
+  /** Standard deviation of what all squares are off by alike. */
+  readonly alikeSigma: number;
+}
+
+export interface ReflectionMap {
+  /** Added light at a place, never below 0. */
+  at(xMm: number, yMm: number): number;
+  /** Standard deviation of what was added there about that. */
+  sigmaAt(xMm: number, yMm: number): number;
+}
+
+/** What a reflection's law is chosen from, by the likelihood of what is told: how strong as a share of the strongest, how far it reaches, in mm, and how much noisier squares are than their parts say. */
+const STRENGTHS = [0.1, 0.25, 0.6];
+const REACHES_MM = [5, 8, 12, 18, 27];
+const NOISIER = [1, 2.5];
+/** The likelihood is asked of no more squares than this, evenly taken: it grows with their cube. */
+const MOST_ASKED = 70;
+/**
+ * A reflection is not unsure by more than this share of the most that squares near by have of it: where there is none around a cell, none lies in it
+ * alone. A law of one reach for all of the card does not know that where something with sharp edges, a scrap of paper, was taken for light.
+ */
+const OF_NEARBY = 0.5;
+/** Near are squares within this distance, and twice and twice as far again until there are some. */
+const NEAR_MM = 4.5;
+const LEAST_NEAR = 6;
+/** How far apart the map is worked out; between, it is straight. */
+const LATTICE_MM = 2;
+
+/** The law that makes what is told the likeliest, and what it makes of all of it. */
+function likeliest(told: readonly ToldLight[], { partSigma, alikeSigma }: Unsure): GaussianProcess {
+  const under = (some: readonly ToldLight[], kernel: Kernel, noisier: number): GaussianProcess =>
+    gaussianProcess(
+      some.map(({ x, y }) => [x, y]),
+      some.map(({ added }) => added),
+      some.map(({ trust }) => (noisier * partSigma) / Math.sqrt(trust)),
+      some.map(() => [1]),
+      kernel,
+      [alikeSigma],
+    );
+  const strongest = Math.max(0, ...told.map(({ added }) => added));
+  const stride = Math.max(1, Math.ceil(told.length / MOST_ASKED));
+  const asked = told.filter((_, index) => index % stride === 0);
+  let best = { kernel: { amplitude: strongest, reach: REACHES_MM[0]! }, noisier: 1, logLikelihood: -Infinity };
+  for (const strength of STRENGTHS)
+    for (const reach of REACHES_MM)
+      for (const noisier of NOISIER) {
+        const kernel = { amplitude: strength * strongest, reach };
+        const { logLikelihood } = under(asked, kernel, noisier);
+        if (logLikelihood > best.logLikelihood) best = { kernel, noisier, logLikelihood };
+      }
+  return under(told, best.kernel, best.noisier);
+}
+
+/** The most that squares near a place have, their noise aside. */
+function mostNearby(told: readonly ToldLight[], x: number, y: number): number {
+  for (let within = NEAR_MM; ; within *= 2) {
+    let [count, most] = [0, 0];
+    for (const square of told) {
+      if ((square.x - x) ** 2 + (square.y - y) ** 2 > within ** 2) continue;
+      count++;
+      most = Math.max(most, square.added);
+    }
+    if (count >= Math.min(LEAST_NEAR, told.length)) return most;
+  }
+}
+
+/**
+ * A reflection over a card from squares of bare stock, cells bridged: a Gaussian process about nought, so that a peak between squares stands
+ * higher than they do, and with its own sigma, larger the further from bare stock. What all squares are off by alike is told from it as far as a
+ * reflection that ends somewhere lets it. Throws RangeError for fewer than two squares, and for sigmas that are not above 0.
+ */
+export function reflectionMap(
+  told: readonly ToldLight[],
+  unsure: Unsure,
+  widthMm: number,
+  heightMm: number,
+): ReflectionMap {
+  const process = likeliest(told, unsure);
+  const columns = Math.ceil(widthMm / LATTICE_MM) + 2;
+  const rows = Math.ceil(heightMm / LATTICE_MM) + 2;
+  const values = new Float64Array(columns * rows);
+  const sigmas = new Float64Array(columns * rows);
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const { value, sigma } = process.at([column * LATTICE_MM, row * LATTICE_MM], [0]);
+      values[row * columns + column] = Math.max(0, value);
+      const most = OF_NEARBY * mostNearby(told, column * LATTICE_MM, row * LATTICE_MM);
+      sigmas[row * columns + column] = Math.min(sigma, Math.hypot(most, unsure.alikeSigma));
+    }
+  const between = (of: Float64Array, x: number, y: number): number => {
+    const u = Math.max(0, Math.min(columns - 1.001, x / LATTICE_MM));
+    const v = Math.max(0, Math.min(rows - 1.001, y / LATTICE_MM));
+    const [column, row] = [Math.floor(u), Math.floor(v)];
+    const [fx, fy] = [u - column, v - row];
+    const top = row * columns + column;
+    const low = top + columns;
+    return (of[top]! * (1 - fx) + of[top + 1]! * fx) * (1 - fy) + (of[low]! * (1 - fx) + of[low + 1]! * fx) * fy;
+  };
+  return { at: (x, y) => between(values, x, y), sigmaAt: (x, y) => between(sigmas, x, y) };
+}

@@ -2,7 +2,7 @@ import seedrandom from 'seedrandom';
 import type { Layout } from '../../../src/core/card/layout';
 import { markerRegion } from '../../../src/core/card/path';
 import { linearOf, luminanceAt, luminanceOf, type Linear } from './colour';
-import { field, normals } from './noise';
+import { field, manyNormals } from './noise';
 
 /** What there is to see of a card, as shares of the light that falls on it, three channels. */
 export interface Face {
@@ -160,12 +160,12 @@ export function paintFace(layout: Layout, stock: Look, options: FaceOptions): Fa
         ) {
           const x = (column + 0.5) / PX_PER_MM - around;
           const dx = Math.max(box.x - x, x - box.x - box.width, 0);
-          shade[row * width + column]! *= 1 - takes * Math.exp(-Math.hypot(dx, dy) / smoke.reachMm);
+          shade[row * width + column]! *= 1 - takes * Math.exp(-Math.sqrt(dx * dx + dy * dy) / smoke.reachMm);
         }
       }
     }
 
-  const grit = normals(`${seed} grit`);
+  const grit = manyNormals(`${seed} grit`);
   for (let row = 0; row < height; row++) {
     const y = (row + 0.5) / PX_PER_MM - around;
     for (let column = 0; column < width; column++) {

@@ -6,6 +6,23 @@ export function normals(seed: string): () => number {
   return () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 }
 
+const DEVIATES = 65_521;
+
+/** The same over and over from a table, in steps that take it in another order each time round: for the noise of millions of pixels. */
+export function manyNormals(seed: string): () => number {
+  const table = Float32Array.from({ length: DEVIATES }, normals(seed));
+  let at = 0;
+  let step = 7919;
+  return () => {
+    at += step;
+    if (at >= DEVIATES) {
+      at -= DEVIATES;
+      if (at === 0) step = (step * 3) % DEVIATES;
+    }
+    return table[at]!;
+  };
+}
+
 /** A smooth random field over a plane with standard deviation near 1: `pitchX` and `pitchY` are the size of its features. */
 export function field(seed: string, pitchX: number, pitchY: number): (x: number, y: number) => number {
   const next = normals(seed);

@@ -138,8 +138,8 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
   const lampAtMiddle = lamp ? lamp.z / Math.hypot(lamp.x, lamp.y, lamp.z) ** 3 : 1;
   const radians = ((shadow?.angle ?? 0) * Math.PI) / 180;
 
-  const otherCast = otherLamp?.cast ?? [0, 0, 0];
   const bothShares = 1 + (otherLamp?.share ?? 0);
+  const { data: shares, width: faceWidth, height: faceHeight, pxPerMm, marginMm } = face;
   // A function of its own is compiled once for all rows.
   const exposeRow = (v: number): void => {
     const b = (v + 0.5 - heightPx / 2) / focal;
@@ -158,10 +158,10 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
         y = eye[1] + far * rayY;
         if (bow !== 0) z = Math.abs(x) < 2.5 * span ? sag(x) : 0;
       }
-      const px = (x + middleX + face.marginMm) * face.pxPerMm - 0.5;
-      const py = (y + middleY + face.marginMm) * face.pxPerMm - 0.5;
-      const column = Math.max(0, Math.min(face.width - 2, Math.floor(px)));
-      const row = Math.max(0, Math.min(face.height - 2, Math.floor(py)));
+      const px = (x + middleX + marginMm) * pxPerMm - 0.5;
+      const py = (y + middleY + marginMm) * pxPerMm - 0.5;
+      const column = Math.max(0, Math.min(faceWidth - 2, Math.floor(px)));
+      const row = Math.max(0, Math.min(faceHeight - 2, Math.floor(py)));
       const fx = Math.max(0, Math.min(1, px - column));
       const fy = Math.max(0, Math.min(1, py - row));
       let lit = 1;
@@ -189,15 +189,19 @@ export function snap(face: Face, options: Snap): Promise<Buffer> {
           : 0);
       const covered =
         finger && ((x + middleX - finger.x) / finger.wide) ** 2 + ((y + middleY - finger.y) / finger.high) ** 2 < 1;
-      const at = (row * face.width + column) * 3;
-      const next = at + face.width * 3;
+      const at = (row * faceWidth + column) * 3;
+      const next = at + faceWidth * 3;
+      const to = (v * widthPx + u) * 3;
+      const farX = 1 - fx;
+      const farY = 1 - fy;
       for (let channel = 0; channel < 3; channel++) {
-        const top = face.data[at + channel]! * (1 - fx) + face.data[at + 3 + channel]! * fx;
-        const low = face.data[next + channel]! * (1 - fx) + face.data[next + 3 + channel]! * fx;
-        const share = covered ? SKIN[channel]! : top * (1 - fy) + low * fy;
+        const top = shares[at + channel]! * farX + shares[at + 3 + channel]! * fx;
+        const low = shares[next + channel]! * farX + shares[next + 3 + channel]! * fx;
+        const share = covered ? SKIN[channel]! : top * farY + low * fy;
         // A lamp's reflection has the lamp's colour, not the stock's.
-        const both = (lit * across[channel]! + other * exposure * otherCast[channel]!) / bothShares;
-        light[(v * widthPx + u) * 3 + channel] = share * both + added * across[channel]!;
+        const own = across[channel]!;
+        const both = otherLamp ? (lit * own + other * exposure * otherLamp.cast[channel]!) / bothShares : lit * own;
+        light[to + channel] = share * both + added * own;
       }
     }
   };

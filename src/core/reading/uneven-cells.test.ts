@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { cellOf } from '../../../tests/support/bare-layout';
 import type { Cell } from '../card/layout';
+import type { BurnSettings } from '../card/settings';
+import { rectRing } from '../card/shape';
 import { LOW_CONFIDENCE, type CellReading } from './observations';
 import { doubtingUneven } from './uneven-cells';
 
@@ -44,6 +47,9 @@ describe('cells that spread more than others of their tone', () => {
       one.cellIndex === 10 ? { ...one, doubts: ['clipped'] as const } : one,
     );
     expect(doubtingUneven(doubted, plain())[10]!.doubts).toEqual(['clipped']);
+    // A doubt weighs as it does everywhere, however sure the lightness is.
+    const sure = row({ 10: 1.2 }).map((one) => (one.cellIndex === 10 ? { ...one, doubts: ['clipped'] as const } : one));
+    expect(doubtingUneven(sure, plain())[10]!.confidence).toBe(0.75);
   });
   it('are not told where too few others are of their tone', () => {
     const few = row({ 3: 9 }, 6);
@@ -57,6 +63,17 @@ describe('cells that spread more than others of their tone', () => {
     const picture = { burns: [{ shape: { do: 'picture' }, settings }] } as unknown as Cell;
     const pictures = plain().map((cell, index) => (index === 10 ? picture : cell));
     expect(doubtingUneven(row({ 10: 9 }), pictures)).toEqual(row({ 10: 9 }));
+    // A single line 0.1 mm high, with bare stock around it.
+    const line = cellOf(
+      10,
+      {
+        shape: { do: 'sweep', area: [rectRing({ x: 0, y: 0.75, width: 8, height: 0.1 })] },
+        settings: settings as BurnSettings,
+      },
+      { box: { x: 0, y: 0, width: 8, height: 1.6 } },
+    );
+    const lines = plain().map((cell, index) => (index === 10 ? line : cell));
+    expect(doubtingUneven(row({ 10: 9 }), lines)).toEqual(row({ 10: 9 }));
     // Nor are others held against them.
     expect(doubtingUneven(row({ 8: 9, 9: 9, 10: 2, 11: 9, 12: 9 }), pictures)[10]!.doubts).toEqual([]);
     const three = plain().map((cell, index) => ([8, 9, 11, 12].includes(index) ? picture : cell));

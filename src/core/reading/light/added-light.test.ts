@@ -13,12 +13,13 @@ function tilesOf(
   stock: readonly [number, number, number],
   added: (x: number, y: number) => number,
   cast = [1, 0.95, 0.8],
+  falls = 0.01,
 ): Tile[] {
   const tiles: Tile[] = [];
   for (let y = 0.125; y < HEIGHT; y += 0.25)
     for (let x = 0.125; x < WIDTH; x += 0.25) {
       if (x % 5 > 1 && y % 5 > 1) continue;
-      const light = 0.8 - 0.01 * x;
+      const light = 0.8 - falls * x;
       const [red, green, blue] = [0, 1, 2].map(
         (k) => (stock[k]! * light + added(x, y)) * cast[k]! * (1 + 0.01 * (random() - 0.5)),
       ) as [number, number, number];
@@ -126,6 +127,50 @@ describe('light added by a lamp’s reflection', () => {
     const broad = find(WOOD, (x) => 0.05 + 0.002 * x)!;
     const narrow = find(WOOD, (x, y) => (x < 5 && y < 5 ? 0.06 : 0))!;
     expect(broad.sigmaAt(28, 2)).toBeGreaterThan(narrow.sigmaAt(28, 2));
+  });
+  it('is the less sure the more of it there is, by how well the lamp’s and the stock’s own colours are known', () => {
+    // By hand: 0.15 of white added to stock of 0.5 and 0.18 is off by ((0.65 x 0.33) - 0.09) / 0.32 = 0.39 for each unit of the logarithm: 0.0054 for 0.014.
+    expect(find(WOOD, blob)!.sigmaAt(20, 12)).toBeGreaterThan(0.005);
+  });
+  it('is told within a cell that bare stock goes round, and the less surely the larger that is', () => {
+    // As wide as the cells are: bare stock around them has 0.09 and 0.06 of the 0.16 in the middle.
+    const [wide, high] = [60, 44];
+    const narrow = (x: number, y: number): number => 0.12 * Math.exp(-(((x - 30) / 9) ** 2) - ((y - 22) / 9) ** 2);
+    const around = (half: number) => {
+      const tiles = [0, 1].flatMap((right) =>
+        [0, 1].flatMap((low) =>
+          tilesOf(WOOD, (x, y) => narrow(x + 30 * right, y + 24 * low), [1, 0.95, 0.8], 0)
+            .map((tile) => ({ ...tile, x: tile.x + 30 * right, y: tile.y + 24 * low }))
+            .filter(({ x, y }) => y < high && Math.max(Math.abs(x - 30), Math.abs(y - 22)) >= half),
+        ),
+      );
+      const { at, sigmaAt } = addedLight(tiles, WOOD, wide, high)!;
+      return { off: Math.abs(at(30, 22) - 0.12 / 0.8), sigma: sigmaAt(30, 22) };
+    };
+    const [small, large] = [around(3), around(7)];
+    expect(small.off).toBeLessThan(0.012);
+    expect(large.sigma).toBeGreaterThan(1.5 * small.sigma);
+    for (const { off, sigma } of [small, large]) expect(off).toBeLessThan(2 * sigma);
+  });
+  it('has nothing of a white thing that lies on a corner, but at its edge', () => {
+    const scrap = tilesOf(WOOD, blob).map((tile) =>
+      tile.x < 5 && tile.y < 5 ? { ...tile, red: 1.6, green: 1.5, blue: 1.3 } : tile,
+    );
+    const found = addedLight(scrap, WOOD, WIDTH, HEIGHT)!;
+    expect(found.at(7.5, 7.5)).toBeLessThan(0.03);
+    expect(found.at(20, 12) * 0.75).toBeGreaterThan(0.12 * 0.8);
+  });
+  it('takes for clear what is clear over some millimetres, not the places where a photo’s colours are off most', () => {
+    // Weakly coloured stock; every square of 2 mm is off in blue by itself, as stored photos have it.
+    const slate = [0.07, 0.08, 0.1] as const;
+    const off = seedrandom('squares');
+    const squares = Array.from({ length: 15 * 12 }, () => 1 + 0.06 * (off() - 0.5));
+    const tiles = tilesOf(slate, blob).map((tile) => ({
+      ...tile,
+      blue: tile.blue * squares[Math.floor(tile.y / 2) * 15 + Math.floor(tile.x / 2)]!,
+    }));
+    const { white } = addedLight(tiles, slate, WIDTH, HEIGHT)!;
+    expect(Math.abs(white[2] / white[0] / 0.8 - 1)).toBeLessThan(0.01);
   });
   it('is taken from the picture in the lamp’s colour, and nothing falls below black', () => {
     const added = find(WOOD, blob)!;

@@ -26,6 +26,8 @@ export interface ReflectionMap {
 const STRENGTHS = [0.1, 0.25, 0.6];
 const REACHES_MM = [5, 8, 12, 18, 27];
 const NOISIER = [1, 2.5];
+/** The likelihood is asked where at least this share of the strongest was added: all the card where nothing was would make any reflection look weak and wide. */
+const LIT = 0.1;
 /** The likelihood is asked of no more squares than this, evenly taken: it grows with their cube. */
 const MOST_ASKED = 70;
 /**
@@ -36,6 +38,12 @@ const OF_NEARBY = 0.5;
 /** Near are squares within this distance, and twice and twice as far again until there are some. */
 const NEAR_MM = 4.5;
 const LEAST_NEAR = 6;
+/**
+ * A narrow reflection falls to 1/e within so many mm of its middle: a large cell may hide what bare stock around it does not have, and no law tells
+ * how much. This share of what such a one would hide is unsure.
+ */
+const NARROWEST_MM = 6;
+const HIDDEN = 0.25;
 /** How far apart the map is worked out; between, it is straight. */
 const LATTICE_MM = 2;
 
@@ -51,8 +59,9 @@ function likeliest(told: readonly ToldLight[], { partSigma, alikeSigma }: Unsure
       [alikeSigma],
     );
   const strongest = Math.max(0, ...told.map(({ added }) => added));
-  const stride = Math.max(1, Math.ceil(told.length / MOST_ASKED));
-  const asked = told.filter((_, index) => index % stride === 0);
+  const lit = told.filter(({ added }) => added > LIT * strongest);
+  const stride = Math.max(1, Math.ceil(lit.length / MOST_ASKED));
+  const asked = lit.filter((_, index) => index % stride === 0);
   let best = { kernel: { amplitude: strongest, reach: REACHES_MM[0]! }, noisier: 1, logLikelihood: -Infinity };
   for (const strength of STRENGTHS)
     for (const reach of REACHES_MM)
@@ -64,16 +73,24 @@ function likeliest(told: readonly ToldLight[], { partSigma, alikeSigma }: Unsure
   return under(told, best.kernel, best.noisier);
 }
 
-/** The most that squares near a place have, their noise aside. */
-function mostNearby(told: readonly ToldLight[], x: number, y: number): number {
+interface Nearby {
+  /** The most that squares near a place have. */
+  readonly most: number;
+  /** How far the nearest of them lies. */
+  readonly nearestMm: number;
+}
+
+function nearby(told: readonly ToldLight[], x: number, y: number): Nearby {
   for (let within = NEAR_MM; ; within *= 2) {
-    let [count, most] = [0, 0];
+    let [count, most, nearest] = [0, 0, Infinity];
     for (const square of told) {
-      if ((square.x - x) ** 2 + (square.y - y) ** 2 > within ** 2) continue;
+      const squared = (square.x - x) ** 2 + (square.y - y) ** 2;
+      if (squared > within ** 2) continue;
       count++;
       most = Math.max(most, square.added);
+      nearest = Math.min(nearest, squared);
     }
-    if (count >= Math.min(LEAST_NEAR, told.length)) return most;
+    if (count >= Math.min(LEAST_NEAR, told.length)) return { most, nearestMm: Math.sqrt(nearest) };
   }
 }
 
@@ -97,8 +114,12 @@ export function reflectionMap(
     for (let column = 0; column < columns; column++) {
       const { value, sigma } = process.at([column * LATTICE_MM, row * LATTICE_MM], [0]);
       values[row * columns + column] = Math.max(0, value);
-      const most = OF_NEARBY * mostNearby(told, column * LATTICE_MM, row * LATTICE_MM);
-      sigmas[row * columns + column] = Math.min(sigma, Math.hypot(most, unsure.alikeSigma));
+      const { most, nearestMm } = nearby(told, column * LATTICE_MM, row * LATTICE_MM);
+      const hidden = HIDDEN * (1 - Math.exp(-((nearestMm / NARROWEST_MM) ** 2))) * Math.max(0, value);
+      sigmas[row * columns + column] = Math.hypot(
+        Math.min(sigma, Math.hypot(OF_NEARBY * most, unsure.alikeSigma)),
+        hidden,
+      );
     }
   const between = (of: Float64Array, x: number, y: number): number => {
     const u = Math.max(0, Math.min(columns - 1.001, x / LATTICE_MM));

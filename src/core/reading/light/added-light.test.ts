@@ -128,29 +128,34 @@ describe('light added by a lamp’s reflection', () => {
     const narrow = find(WOOD, (x, y) => (x < 5 && y < 5 ? 0.06 : 0))!;
     expect(broad.sigmaAt(28, 2)).toBeGreaterThan(narrow.sigmaAt(28, 2));
   });
-  it('is the less sure the more of it there is, by how well the lamp’s and the stock’s own colours are known', () => {
-    // By hand: 0.15 of white added to stock of 0.5 and 0.18 is off by ((0.65 x 0.33) - 0.09) / 0.32 = 0.39 for each unit of the logarithm: 0.0054 for 0.014.
-    expect(find(WOOD, blob)!.sigmaAt(20, 12)).toBeGreaterThan(0.005);
-  });
-  it('is told within a cell that bare stock goes round, and the less surely the larger that is', () => {
-    // As wide as the cells are: bare stock around them has 0.09 and 0.06 of the 0.16 in the middle.
+  describe('on a card four times as large', () => {
     const [wide, high] = [60, 44];
     const narrow = (x: number, y: number): number => 0.12 * Math.exp(-(((x - 30) / 9) ** 2) - ((y - 22) / 9) ** 2);
-    const around = (half: number) => {
-      const tiles = [0, 1].flatMap((right) =>
-        [0, 1].flatMap((low) =>
-          tilesOf(WOOD, (x, y) => narrow(x + 30 * right, y + 24 * low), [1, 0.95, 0.8], 0)
-            .map((tile) => ({ ...tile, x: tile.x + 30 * right, y: tile.y + 24 * low }))
+    /** With no bare stock so far from the reflection's middle; 0.15 of white was added there. */
+    const found = (half: number) => {
+      const tiles = [0, 30].flatMap((right) =>
+        [0, 24].flatMap((low) =>
+          tilesOf(WOOD, (x, y) => narrow(x + right, y + low), [1, 0.95, 0.8], 0)
+            .map((tile) => ({ ...tile, x: tile.x + right, y: tile.y + low }))
             .filter(({ x, y }) => y < high && Math.max(Math.abs(x - 30), Math.abs(y - 22)) >= half),
         ),
       );
-      const { at, sigmaAt } = addedLight(tiles, WOOD, wide, high)!;
-      return { off: Math.abs(at(30, 22) - 0.12 / 0.8), sigma: sigmaAt(30, 22) };
+      return addedLight(tiles, WOOD, wide, high)!;
     };
-    const [small, large] = [around(3), around(7)];
-    expect(small.off).toBeLessThan(0.012);
-    expect(large.sigma).toBeGreaterThan(1.5 * small.sigma);
-    for (const { off, sigma } of [small, large]) expect(off).toBeLessThan(2 * sigma);
+    it('is told within a cell that bare stock goes round, and the less surely the larger that is', () => {
+      // Bare stock around the two has 0.13 and 0.08.
+      const [small, large] = [found(3), found(7)];
+      expect(Math.abs(small.at(30, 22) - 0.15)).toBeLessThan(0.012);
+      expect(large.sigmaAt(30, 22)).toBeGreaterThan(1.5 * small.sigmaAt(30, 22));
+      for (const { at, sigmaAt } of [small, large])
+        expect(Math.abs(at(30, 22) - 0.15)).toBeLessThan(2 * sigmaAt(30, 22));
+    });
+    it('is the less sure the more of it there is, by how well the lamp’s and the stock’s own colours are known', () => {
+      // By hand: 0.14 of white added to stock of 0.5 and 0.18 is off by ((0.64 x 0.32) - 0.09) / 0.32 = 0.36 for each unit of the logarithm: 0.005 for 0.014.
+      const { sigmaAt } = found(0);
+      expect(sigmaAt(30.5, 20.5)).toBeGreaterThan(0.0048);
+      expect(sigmaAt(5.5, 5.5)).toBeLessThan(0.003);
+    });
   });
   it('has nothing of a white thing that lies on a corner, but at its edge', () => {
     const scrap = tilesOf(WOOD, blob).map((tile) =>
@@ -164,13 +169,24 @@ describe('light added by a lamp’s reflection', () => {
     // Weakly coloured stock; every square of 2 mm is off in blue by itself, as stored photos have it.
     const slate = [0.07, 0.08, 0.1] as const;
     const off = seedrandom('squares');
-    const squares = Array.from({ length: 15 * 12 }, () => 1 + 0.06 * (off() - 0.5));
+    const squares = Array.from({ length: 15 * 12 }, () => 1 + 0.12 * (off() - 0.5));
     const tiles = tilesOf(slate, blob).map((tile) => ({
       ...tile,
       blue: tile.blue * squares[Math.floor(tile.y / 2) * 15 + Math.floor(tile.x / 2)]!,
     }));
     const { white } = addedLight(tiles, slate, WIDTH, HEIGHT)!;
     expect(Math.abs(white[2] / white[0] / 0.8 - 1)).toBeLessThan(0.01);
+  });
+  it('is told where nothing else differs at all, as in a drawn picture', () => {
+    const [red, green, blue] = WOOD;
+    const drawn = tilesOf(WOOD, () => 0).map((tile) => {
+      const added = tile.x < 6 && tile.y < 6 ? 0.1 : 0;
+      return { ...tile, red: red + added, green: green + added, blue: blue + added };
+    });
+    const found = addedLight(drawn, WOOD, WIDTH, HEIGHT)!;
+    expect(found.at(2, 0.5)).toBeGreaterThan(0.08);
+    expect(found.at(25, 20)).toBeLessThan(0.002);
+    expect(found.sigmaAt(12.5, 12.5)).toBeLessThan(0.01);
   });
   it('is taken from the picture in the lamp’s colour, and nothing falls below black', () => {
     const added = find(WOOD, blob)!;

@@ -20,7 +20,19 @@ function row(own: Readonly<Record<number, number>>, count = 20): CellReading[] {
     } as unknown as CellReading;
   });
 }
-const plain = (count = 20): Cell[] => Array.from({ length: count }, () => ({ burns: [] }) as unknown as Cell);
+const SETTINGS = { direction: 'horizontal', intervalMm: 0.1, focusOffsetMm: 0, crossHatch: false } as BurnSettings;
+/** Cells that are filled all over, with lines that may be the cell's own. */
+const plain = (count = 20, own: (index: number) => Partial<BurnSettings> = () => ({})): Cell[] =>
+  Array.from({ length: count }, (_, index) =>
+    cellOf(
+      index,
+      {
+        shape: { do: 'sweep', area: [rectRing({ x: 0, y: 0, width: 5, height: 5 })] },
+        settings: { ...SETTINGS, ...own(index) },
+      },
+      { box: { x: 0, y: 0, width: 5, height: 5 } },
+    ),
+  );
 
 describe('cells that spread more than others of their tone', () => {
   it('are less sure, and marked, where a knot lies under them', () => {
@@ -58,9 +70,23 @@ describe('cells that spread more than others of their tone', () => {
     const lonely = row({}).map((one) => (one.cellIndex === 0 ? { ...one, lightness: 2, spread: 3 } : one));
     expect(doubtingUneven(lonely, plain())[0]).toEqual(lonely[0]);
   });
+  it('are held against those that are burned with the same lines alone', () => {
+    const coarse = [3, 7, 11, 15];
+    const spreads = { 3: 3, 7: 4, 11: 5, 15: 6 };
+    const lines = (own: Partial<BurnSettings>) => plain(20, (index) => (coarse.includes(index) ? own : {}));
+    for (const own of [
+      { intervalMm: 0.3 },
+      { direction: 'vertical' },
+      { crossHatch: true },
+      { focusOffsetMm: 2 },
+      { lineAngleDeg: 45 },
+      { frequencyKHz: 20 },
+    ] as const)
+      expect(doubtingUneven(row(spreads), lines(own)), JSON.stringify(own)).toEqual(row(spreads));
+    expect(doubtingUneven(row(spreads), lines({ speedMmPerS: 90 }))[3]!.doubts).toEqual(['uneven']);
+  });
   it('are none of those that are not burned to one tone', () => {
-    const settings = { direction: 'horizontal', intervalMm: 0.1 };
-    const picture = { burns: [{ shape: { do: 'picture' }, settings }] } as unknown as Cell;
+    const picture = { burns: [{ shape: { do: 'picture' }, settings: SETTINGS }] } as unknown as Cell;
     const pictures = plain().map((cell, index) => (index === 10 ? picture : cell));
     expect(doubtingUneven(row({ 10: 9 }), pictures)).toEqual(row({ 10: 9 }));
     // A single line 0.1 mm high, with bare stock around it.
@@ -68,7 +94,7 @@ describe('cells that spread more than others of their tone', () => {
       10,
       {
         shape: { do: 'sweep', area: [rectRing({ x: 0, y: 0.75, width: 8, height: 0.1 })] },
-        settings: settings as BurnSettings,
+        settings: SETTINGS,
       },
       { box: { x: 0, y: 0, width: 8, height: 1.6 } },
     );

@@ -9,10 +9,25 @@ import { isPicture } from './picture-of-cell';
 const BESIDE = 8;
 const LEAST_BESIDE = 6;
 const FURTHEST = 15;
+const SAME_INTERVAL = 0.01;
 /** Cells of one tone spread by so many times each other by chance. */
 const BY_CHANCE = 1.7;
 /** What lies under a cell and shows in it moves its mean by this share of what it spreads more than others. */
 const OF_SPREAD = 1;
+
+/** Whether two cells are burned with the same lines, as far apart, crossed and focused alike: other lines spread more or less by themselves. */
+function hasLikeLines({ burns: [one] }: Cell, { burns: [other] }: Cell): boolean {
+  if (!one || !other) return false;
+  const [a, b] = [one.settings, other.settings];
+  return (
+    Math.abs(a.intervalMm - b.intervalMm) <= SAME_INTERVAL * a.intervalMm &&
+    a.direction === b.direction &&
+    a.lineAngleDeg === b.lineAngleDeg &&
+    a.crossHatch === b.crossHatch &&
+    a.focusOffsetMm === b.focusOffsetMm &&
+    a.frequencyKHz === b.frequencyKHz
+  );
+}
 
 /** The spread that cells of a tone usually have on this card; null where too few are near it. */
 function usualSpread(cell: CellReading, others: readonly CellReading[]): number | null {
@@ -24,7 +39,7 @@ function usualSpread(cell: CellReading, others: readonly CellReading[]): number 
 }
 
 /**
- * Cells that spread more than others of their tone do on the same photo are less sure by that: a knot, a vein or a smudge lies under them, where bare
+ * Cells that spread more than others of their tone and their lines do on the same photo are less sure by that: a knot, a vein or a smudge lies under them, where bare
  * stock beside them need not show it. Cells that are not burned to one tone are left as they are, and so are all where too few are alike.
  */
 export function doubtingUneven(readings: readonly CellReading[], cells: readonly Cell[]): CellReading[] {
@@ -32,7 +47,9 @@ export function doubtingUneven(readings: readonly CellReading[], cells: readonly
     !isToneless(cells[cellIndex]!) && !isPicture(cells[cellIndex]!);
   const others = readings.filter(isEven);
   return readings.map((reading) => {
-    const usual = isEven(reading) ? usualSpread(reading, others) : null;
+    const own = cells[reading.cellIndex]!;
+    const like = others.filter(({ cellIndex }) => hasLikeLines(own, cells[cellIndex]!));
+    const usual = isEven(reading) ? usualSpread(reading, like) : null;
     if (usual === null || reading.spread <= BY_CHANCE * usual) return reading;
     const lightnessSigma = Math.hypot(
       reading.lightnessSigma,

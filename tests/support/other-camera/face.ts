@@ -36,6 +36,8 @@ export interface FaceOptions {
   readonly patterned?: boolean;
   /** Lines in the cells, as a relative ripple. */
   readonly ripple?: number;
+  /** Grain that is printed or painted on: bands with hard edges along the sheet, and how much light they take. */
+  readonly printed?: { readonly takes: number; readonly pitchMm: number };
   /** Oil or water on the stock: patches that darken it, cells and all. */
   readonly stains?: number;
 }
@@ -63,6 +65,7 @@ export function paintFace(layout: Layout, stock: Look, options: FaceOptions): Fa
     patterned,
     ripple = 0.02,
     stains = 0,
+    printed,
   } = options;
   const random = seedrandom(`face ${seed}`);
   const around = marginMm + TABLE_MM;
@@ -91,6 +94,8 @@ export function paintFace(layout: Layout, stock: Look, options: FaceOptions): Fa
     let share = 1 + grain * (0.7 * fibre(x, y) + 0.6 * cloud(x, y) + 0.4 * speck(x, y));
     for (const spot of spots)
       share *= 1 - spot.takes * Math.exp(-(((x - spot.x) / spot.wide) ** 2) - ((y - spot.y) / spot.high) ** 2);
+    // Bands wander as they run, and are as wide as what lies between them.
+    if (printed && Math.sin((2 * Math.PI * y) / printed.pitchMm + 1.5 * cloud(x, y)) > 0) share *= 1 - printed.takes;
     if (stains > 0) share *= 1 - stains / (1 + Math.exp(-8 * (stain(x, y) - 0.8)));
     return Math.max(0.05, share);
   };

@@ -79,6 +79,15 @@ export const HAZARDS: readonly Hazard[] = [
     face: (random) => ({ grain: between(random, 0.03, 0.06), knots: 2 + Math.floor(3 * random()) }),
   },
   { name: 'wet or oily stock', face: (random) => ({ stains: between(random, 0.1, 0.3) }) },
+  {
+    name: 'printed or painted grain',
+    face: (random) => ({ printed: { takes: between(random, 0.05, 0.2), pitchMm: between(random, 0.8, 4) } }),
+  },
+  {
+    name: 'lines that beat with the pixels',
+    face: (random) => ({ ripple: between(random, 0.2, 0.5) }),
+    snap: (random) => ({ widthPx: 1200 + Math.floor(400 * random()), heightPx: 1000, blurPx: 0.4 }),
+  },
   { name: 'cut flush at its markers', face: () => ({ marginMm: 0 }) },
   { name: 'patterned table', face: () => ({ marginMm: 2, patterned: true }) },
   { name: 'tilted to 50 degrees', snap: (random) => ({ tilt: between(random, 30, 50) }) },

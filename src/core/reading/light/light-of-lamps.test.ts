@@ -39,6 +39,11 @@ describe('a change of colour over a card', () => {
     expect(isLightOfLamps(slope(0.05), markers([0, 0, 0, 0], 0.25, SLATE))).toBe(true);
   });
 
+  it('is told where colour changes between the markers too, but not where most of it lies there', () => {
+    expect(isLightOfLamps({ ...slope(0.03), range: 0.055 }, markers([0, 0, 0, 0]))).toBe(true);
+    expect(isLightOfLamps({ ...slope(0.03), range: 0.065 }, markers([0, 0, 0, 0]))).toBe(false);
+  });
+
   it('is added light where its markers show as much of it, or nearly', () => {
     expect(isLightOfLamps(slope(0.03), markers([0, 0.03, 0.03, 0]))).toBe(false);
     expect(isLightOfLamps(slope(0.03), markers([0, 0.02, 0.02, 0]))).toBe(false);

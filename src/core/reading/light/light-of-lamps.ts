@@ -5,7 +5,7 @@ import type { AddedLight } from './added-light';
 /** Of what bare stock's colour says was added, the markers show less than this part where nothing was. */
 const LEAST_SHOWN = 0.5;
 /** Colour of lamps changes from corner to corner by most of what it changes by over the card; a reflection lies in a spot. */
-const PART_AT_MARKERS = 0.6;
+const PART_AT_MARKERS = 0.5;
 /** Standard uncertainties that it must be less by. */
 const SURELY = 2;
 

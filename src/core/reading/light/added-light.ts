@@ -269,17 +269,19 @@ export function addedLight(
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const under = range < WEAK ? Math.max(range, quantile(level, 0.5)) : Math.max(0, quantile(level, 0.5));
   const even = found ? EVEN_SHARE * under : UNFOUND_SHARE * range;
-  const map = found
-    ? reflectionMap(
-        squaresOf(blocks, added),
-        {
-          partSigma: Math.max(LEAST_SIGMA, noise * Math.sqrt(TILES_OF_BLOCK)),
-          alikeSigma: Math.max(LEAST_SIGMA, ROUNDED * quantile(stepped, 0.5)),
-        },
-        widthMm,
-        heightMm,
-      )
-    : null;
+  const squares = found ? squaresOf(blocks, added) : [];
+  const map =
+    squares.length > 1
+      ? reflectionMap(
+          squares,
+          {
+            partSigma: Math.max(LEAST_SIGMA, noise * Math.sqrt(TILES_OF_BLOCK)),
+            alikeSigma: Math.max(LEAST_SIGMA, ROUNDED * quantile(stepped, 0.5)),
+          },
+          widthMm,
+          heightMm,
+        )
+      : null;
   const at = (x: number, y: number): number => map?.at(x, y) ?? 0;
   const [bright, dark] = [stockLinear[strong], stockLinear[weak]];
   // A ratio of (bright + added) : (dark + added) that is off by its own logarithm's sigma, beyond what it is off by where nothing was added.

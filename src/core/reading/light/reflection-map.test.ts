@@ -79,6 +79,34 @@ describe('a reflection between bare places', () => {
     expect(scrap.sigmaAt(32.5, 25.5)).toBeLessThan(0.004);
     expect(scrap.sigmaAt(25.5, 4.5)).toBeLessThan(0.004);
   });
+  it('is told of a single square, and is nought where none has any', () => {
+    const one = reflectionMap(
+      told((x, y) => (x === 15 && y === 15 ? 0.4 : 0), 0),
+      SURE,
+      WIDTH,
+      HEIGHT,
+    );
+    expect(one.at(15, 15)).toBeGreaterThan(0.05);
+    expect(one.at(35, 5)).toBeLessThan(0.01);
+    const none = reflectionMap(
+      told(() => 0, 0),
+      SURE,
+      WIDTH,
+      HEIGHT,
+    );
+    expect(none.at(18.5, 18.5)).toBe(0);
+    expect(none.sigmaAt(18.5, 18.5)).toBeLessThan(0.01);
+    const two = reflectionMap(
+      [
+        { x: 3, y: 3, added: 0.2, trust: 4 },
+        { x: 5, y: 3, added: 0.1, trust: 4 },
+      ],
+      SURE,
+      WIDTH,
+      HEIGHT,
+    );
+    expect(two.at(4, 3)).toBeGreaterThan(0.05);
+  });
   it('refuses sigmas that are none', () => {
     expect(() => reflectionMap(told(blob, 0), { ...SURE, partSigma: 0 }, WIDTH, HEIGHT)).toThrow(RangeError);
   });

@@ -28,6 +28,8 @@ const REACHES_MM = [5, 8, 12, 18, 27];
 const NOISIER = [1, 2.5];
 /** The likelihood is asked where at least this share of the strongest was added: all the card where nothing was would make any reflection look weak and wide. */
 const LIT = 0.1;
+/** Of fewer squares no law can be asked: a thing on a corner lights one or two. */
+const LEAST_LIT = 8;
 /** The likelihood is asked of no more squares than this, evenly taken: it grows with their cube. */
 const MOST_ASKED = 70;
 /**
@@ -60,8 +62,9 @@ function likeliest(told: readonly ToldLight[], { partSigma, alikeSigma }: Unsure
     );
   const strongest = Math.max(0, ...told.map(({ added }) => added));
   const lit = told.filter(({ added }) => added > LIT * strongest);
-  const stride = Math.max(1, Math.ceil(lit.length / MOST_ASKED));
-  const asked = lit.filter((_, index) => index % stride === 0);
+  const telling = lit.length < LEAST_LIT ? told : lit;
+  const stride = Math.max(1, Math.ceil(telling.length / MOST_ASKED));
+  const asked = telling.filter((_, index) => index % stride === 0);
   let best = { kernel: { amplitude: strongest, reach: REACHES_MM[0]! }, noisier: 1, logLikelihood: -Infinity };
   for (const strength of STRENGTHS)
     for (const reach of REACHES_MM)

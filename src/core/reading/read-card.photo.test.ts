@@ -272,8 +272,7 @@ describe('reading a photo of flat patches', () => {
     });
     const result = read(covered([2, 2], [widthMm - 2, 2], [2, heightMm - 2]), corners);
     const trusted = cellsOf(result).filter((cell) => cell.confidence >= LOW_CONFIDENCE);
-    // What covers the markers lies on three cells and shines on a fourth, and four more are too near the edge for corners two pixels off.
-    expect(trusted.length).toBeGreaterThanOrEqual(layout.cells.length / 2);
+    expect(trusted.length).toBeGreaterThan(layout.cells.length / 2);
     for (const cell of trusted) expect(Math.abs(cell.lightness - lightnessOf(cell.cellIndex))).toBeLessThan(0.6);
     expect(result).toMatchObject({ markers: 0, frameErrorMm: 0.25 });
   });

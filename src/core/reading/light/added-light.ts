@@ -53,6 +53,8 @@ const LEAST_SQUARE_MM = 2;
 const COLOUR_SIGMA = 0.014;
 /** What sends more than white stock would beside its own light is blown out, or a white thing that lies there: it tells nothing of what lies beside it. */
 const MOST_ADDED = 1;
+/** Blocks so near to such a thing may lie under its edge, and look like a strong reflection. */
+const EDGE_BLOCKS = 2;
 /** Nothing is told more surely than this: pictures without noise are drawn, not taken. */
 const LEAST_SIGMA = 1e-4;
 /** What a stored step's rounding leaves all over a photo alike, as a share of it: the standard deviation of a uniform law. */
@@ -159,9 +161,12 @@ function smoothed(
 /** Means of blocks' values over larger squares of a card, few enough that each is told from all others. */
 function squaresOf(blocks: readonly Block[], added: ArrayLike<number>): ToldLight[] {
   const side = Math.max(LEAST_SQUARE_MM, BLOCK_MM * Math.sqrt(blocks.length / MOST_SQUARES));
+  const white = blocks.filter((_, index) => added[index]! > MOST_ADDED);
+  const isBesideWhite = (column: number, row: number): boolean =>
+    white.some((block) => Math.max(Math.abs(block.column - column), Math.abs(block.row - row)) <= EDGE_BLOCKS);
   const sums = new Map<string, { x: number; y: number; added: number; trust: number }>();
   blocks.forEach(({ column, row, tiles }, index) => {
-    if (added[index]! > MOST_ADDED) return;
+    if (isBesideWhite(column, row)) return;
     const [x, y] = [(column + 0.5) * BLOCK_MM, (row + 0.5) * BLOCK_MM];
     const key = `${Math.floor(x / side)} ${Math.floor(y / side)}`;
     const sum = sums.get(key) ?? { x: 0, y: 0, added: 0, trust: 0 };

@@ -13,7 +13,7 @@ function told(added: (x: number, y: number) => number, sigma: number, seed = 'ma
   for (let x = 1; x < WIDTH; x += 2)
     for (let y = 1; y < HEIGHT; y += 2) {
       const inGap = x % 7 < 2 || y % 7 < 2;
-      if (inGap && squares.length < 1000) squares.push({ x, y, added: added(x, y) + sigma * normal(), trust: 4 });
+      if (inGap) squares.push({ x, y, added: added(x, y) + sigma * normal(), trust: 4 });
     }
   return squares;
 }

@@ -22,9 +22,12 @@ const LOW_BYTE_FIRST = new Uint8Array(Uint32Array.of(1).buffer)[0] === 1;
 function lumaByWords(data: Uint8Array, out: Uint8Array): number {
   if (!LOW_BYTE_FIRST || data.byteOffset % 4 !== 0) return 0;
   const fours = out.length >> 2;
-  const words = new Uint32Array(data.buffer, data.byteOffset, 3 * fours);
+  // As signed words: what is larger than those would be stored away as an object, word by word.
+  const words = new Int32Array(data.buffer, data.byteOffset, 3 * fours);
   for (let four = 0, word = 0, at = 0; four < fours; four++, word += 3, at += 4) {
-    const [a, b, c] = [words[word]!, words[word + 1]!, words[word + 2]!];
+    const a = words[word]!;
+    const b = words[word + 1]!;
+    const c = words[word + 2]!;
     out[at] = luma(a & 255, (a >>> 8) & 255, (a >>> 16) & 255);
     out[at + 1] = luma(a >>> 24, b & 255, (b >>> 8) & 255);
     out[at + 2] = luma((b >>> 16) & 255, b >>> 24, c & 255);

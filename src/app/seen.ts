@@ -57,7 +57,7 @@ function mateProblem(
     : 'Say which hole, and which part of this card went into it.';
 }
 
-/** Sets an answer about a card or a cell of it; null takes it back. Returns all answers of the card. */
+/** Sets an answer about a card or a cell of it; null takes it back. Returns all answers about the piece that was burned last. */
 export async function answerCard(
   ctx: AppContext,
   cardId: number,

@@ -255,6 +255,35 @@ describe('answers', () => {
     expect((await answerCard(app, id, 'grade', 0, 'good', 1)).json.code).toBe('invalid-input');
     expect((await answerCard(app, id, 'grade', 400, '1')).json.code).toBe('not-found');
   });
+  it('of a piece tell nothing of the next one that is burned of the card, and come back with none of it', async () => {
+    const { pairingId } = await makePairing(app, 'heron', 'birch');
+    const { id } = await makeCard(app, pairingId);
+    const grades = async () =>
+      ((await app.call('GET', `/api/cards/${id}`)).json.answers as { cellIndex: number; value: string }[]).map(
+        ({ cellIndex, value }) => [cellIndex, value],
+      );
+    // Told before the burn was noted, as on a machine that stands elsewhere.
+    await answerCard(app, id, 'grade', 0, '3');
+    await burnCard(app, id);
+    expect(await grades()).toEqual([[0, '3']]);
+    await answerCard(app, id, 'grade', 0, '4');
+    await answerCard(app, id, 'grade', 1, '5');
+    // One cell burned over: what was said of the others still holds.
+    await burnCard(app, id, [1]);
+    expect(await grades()).toEqual([[0, '4']]);
+    await answerCard(app, id, 'grade', 1, '1');
+    expect(await grades()).toEqual([
+      [0, '4'],
+      [1, '1'],
+    ]);
+    await burnCard(app, id);
+    expect(await grades()).toEqual([]);
+    // Nothing is lost, and what is said of the new piece counts.
+    expect(await query(app.databaseUrl, `select cell_index from answer where card_id = ${id}`)).toHaveLength(2);
+    expect((await answerCard(app, id, 'grade', 1, '2')).json).toEqual([
+      { field: 'grade', cellIndex: 1, repeat: 0, value: '2' },
+    ]);
+  });
 });
 
 describe('the database itself', () => {

@@ -227,6 +227,12 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ],
             ]}
           />
+          {newest && !search && !isRound && (
+            <Notice look="straw">
+              This card was burned before. Burned again it is another piece: photos and answers of the earlier one stay
+              in the book, but tell nothing of the new one.
+            </Notice>
+          )}
           {check}
           <ProblemNotice problem={action.problem} />
           {isRound && <RoundStart round={round} ready={all} busy={action.busy} onBurn={burnRound} />}

@@ -1,6 +1,7 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState } from 'react';
 import { BenchFrame, Figures, TicketPart } from '../components/BenchFrame';
 import { Button, LinkButton } from '../components/Button';
+import { DragHandle } from '../components/DragHandle';
 import { CheckField, SelectField } from '../components/Field';
 import { Mat } from '../components/Mat';
 import { Notice, ProblemNotice } from '../components/Notice';
@@ -30,7 +31,7 @@ const firstPlaces = ({ widthPx, heightPx }: MatchPhoto): Places => ({
   bare: { x: widthPx * 0.42, y: heightPx * 0.42 },
 });
 
-/** A round place on the photo that is dragged, or moved by arrow keys. */
+/** A round place on the photo, with its name. */
 function Place({
   name,
   at,
@@ -48,39 +49,15 @@ function Place({
   look: string;
   onMove: (to: Point) => void;
 }) {
-  const drag = (event: PointerEvent<SVGCircleElement>): void => {
-    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const toGroup = (event.currentTarget.parentNode as SVGGElement).getScreenCTM()!.inverse();
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(toGroup);
-    onMove({ x, y });
-  };
-  const nudge = (event: KeyboardEvent): void => {
-    const step = stepPx * (event.shiftKey ? 10 : 1);
-    const moves: Record<string, readonly [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, -step],
-      ArrowDown: [0, step],
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    onMove({ x: at.x + move[0], y: at.y + move[1] });
-  };
   return (
     <g>
-      <circle
+      <DragHandle
         className={styles.place}
-        cx={at.x}
-        cy={at.y}
-        r={radiusPx}
-        data-grab=""
-        tabIndex={0}
-        role="button"
-        aria-label={`${name}: drag it, or move it by the arrow keys`}
-        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-        onPointerMove={drag}
-        onKeyDown={nudge}
+        at={at}
+        radius={radiusPx}
+        step={stepPx}
+        label={`${name}: drag it, or move it by the arrow keys`}
+        onMove={onMove}
       />
       <circle className={`${styles.ring} ${look}`} cx={at.x} cy={at.y} r={radiusPx} />
       <text className={styles.name} x={at.x} y={at.y - radiusPx - textPx * 0.4} fontSize={textPx}>

@@ -1,5 +1,6 @@
-import { useEffect, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect } from 'react';
 import type { PhotoView } from '../../records/photo';
+import { DragHandle } from '../../components/DragHandle';
 import { Mat } from '../../components/Mat';
 import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { Point } from '../../core/geometry/point';
@@ -47,25 +48,6 @@ export function CornersMat({
   if (corners === null) return null;
   const put = (index: number, point: Point): void =>
     onCorners(corners.map((corner, at) => (at === index ? point : corner)) as unknown as Corners);
-  const drag = (index: number) => (event: PointerEvent<SVGCircleElement>) => {
-    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const toGroup = (event.currentTarget.parentNode as SVGGElement).getScreenCTM()!.inverse();
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(toGroup);
-    put(index, { x, y });
-  };
-  const nudge = (index: number) => (event: KeyboardEvent) => {
-    const step = STEP_PX * (event.shiftKey ? 10 : 1);
-    const moves: Record<string, [number, number]> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, -step],
-      ArrowDown: [0, step],
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    put(index, { x: corners[index]!.x + move[0], y: corners[index]!.y + move[1] });
-  };
   return (
     <Mat
       label="The photo with four corner handles"
@@ -87,19 +69,14 @@ export function CornersMat({
             );
           })}
           {corners.map((corner, index) => (
-            <circle
+            <DragHandle
               key={NAMES[index]}
               className={styles.handle}
-              cx={corner.x}
-              cy={corner.y}
-              r={20 / view.pxPerMm}
-              data-grab=""
-              tabIndex={0}
-              role="button"
-              aria-label={`${NAMES[index]} corner of the card`}
-              onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-              onPointerMove={drag(index)}
-              onKeyDown={nudge(index)}
+              at={corner}
+              radius={20 / view.pxPerMm}
+              step={STEP_PX}
+              label={`${NAMES[index]} corner of the card`}
+              onMove={(to) => put(index, to)}
             />
           ))}
         </g>

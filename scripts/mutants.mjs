@@ -13,8 +13,8 @@ import { root } from './prepare.mjs';
 
 /** What faults are made in, how many, and against which tests (see vitest.mutants.config.ts). */
 const AREAS = {
-  core: { title: 'Core, cards and formats', folders: ['src/core', 'src/cards', 'src/formats'], count: 340, least: 80 },
-  app: { title: 'Application and API', folders: ['src/app', 'src/api'], count: 120, least: 70 },
+  core: { title: 'Core, cards and formats', folders: ['src/core', 'src/cards', 'src/formats'], count: 320, least: 80 },
+  app: { title: 'Application and API', folders: ['src/app', 'src/api'], count: 115, least: 70 },
 };
 
 const { values: asked } = parseArgs({

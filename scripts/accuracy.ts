@@ -8,7 +8,7 @@ import { readingsPart, readingsReport } from './accuracy/readings';
 import { otherCameraReport, readPart } from './accuracy/other-camera';
 
 /**
- * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind]` or `-- engrave [stocks a seed]` or
+ * Writes docs/accuracy.md: `npm run accuracy` all of it, `npm run accuracy -- bench [photos]` or `-- light [photos of each kind] [words of some kinds]` or `-- engrave [stocks a seed]` or
  * `-- readings [sheets a family and seed]` or `-- cut [stocks a seed]` or `-- fits [stocks a seed]` or `-- joints [stocks a seed]` one section, the others left as they stand.
  */
 const REPORT = 'docs/accuracy.md';
@@ -27,7 +27,7 @@ Made by \`npm run accuracy\`.
 const [what = 'all', ...rest] = process.argv.slice(2);
 if (what === 'part') {
   const [part, parts, photosEach] = rest.map(Number) as [number, number, number];
-  await readPart(part, parts, photosEach);
+  await readPart(part, parts, photosEach, rest[3] ?? '');
 } else if (what === 'engrave-part') {
   const [part, parts, stocks] = rest.slice(1).map(Number) as [number, number, number];
   engravePart(rest[0]!, part, parts, stocks);
@@ -57,7 +57,7 @@ if (what === 'part') {
     isWanted('bench') ? await benchCameraReport(count(50)) : bench,
     BETWEEN,
     // Some 35 cells each: over 3000 of every kind.
-    isWanted('light') ? await otherCameraReport(count(98)) : light,
+    isWanted('light') ? await otherCameraReport(count(98), rest[1] ?? '', light) : light,
     ENGRAVE,
     isWanted('engrave') ? await engraveReport(count(34)) : engraving,
     READINGS,

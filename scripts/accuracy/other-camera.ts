@@ -40,6 +40,7 @@ const TRIALS: readonly Trial[] = [
     cameraIsTrue: false,
     photos: 'on a frame sheet',
   },
+  { name: 'veil, frame sheet', hazard: hazardOf('veil'), cameraIsTrue: false, photos: 'on a frame sheet' },
   {
     name: 'lamp’s glare, two photos merged',
     hazard: hazardOf('lamp’s glare'),
@@ -132,21 +133,25 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
   };
 }
 
-/** Reads the photos of every trial whose number leaves this remainder, and writes what came of each on a line. */
-export async function readPart(part: number, parts: number, photosEach: number): Promise<void> {
+const isAsked = ({ name }: Trial, words: string): boolean => name.includes(words);
+
+/** Reads the photos of every trial of such a name whose number leaves this remainder, and writes what came of each on a line. */
+export async function readPart(part: number, parts: number, photosEach: number, words: string): Promise<void> {
   for (let turn = part; turn < photosEach; turn += parts)
-    for (const trial of TRIALS) process.stdout.write(`${JSON.stringify(await readOne(trial, turn))}\n`);
+    for (const trial of TRIALS.filter((one) => isAsked(one, words)))
+      process.stdout.write(`${JSON.stringify(await readOne(trial, turn))}\n`);
 }
 
-/** All photos of all trials, read on every core. */
-async function readAll(photosEach: number): Promise<PhotoRead[]> {
+/** All photos of the trials that are asked for, read on every core. */
+async function readAll(photosEach: number, words: string): Promise<PhotoRead[]> {
+  const all = photosEach * TRIALS.filter((trial) => isAsked(trial, words)).length;
   const parts = availableParallelism();
   const photos: PhotoRead[] = [];
   await Promise.all(
     Array.from({ length: parts }, async (_, part) => {
       const child = spawn(
         process.execPath,
-        [process.argv[1]!, 'part', String(part), String(parts), String(photosEach)],
+        [process.argv[1]!, 'part', String(part), String(parts), String(photosEach), words],
         {
           stdio: ['ignore', 'pipe', 'inherit'],
         },
@@ -156,7 +161,7 @@ async function readAll(photosEach: number): Promise<PhotoRead[]> {
         const lines = (text + String(chunk)).split('\n');
         text = lines.pop()!;
         photos.push(...lines.map((line) => JSON.parse(line) as PhotoRead));
-        process.stderr.write(`photo ${photos.length} of ${photosEach * TRIALS.length}\r`);
+        process.stderr.write(`photo ${photos.length} of ${all}\r`);
       }
       const [code] = child.exitCode === null ? ((await once(child, 'exit')) as [number]) : [child.exitCode];
       if (code !== 0) throw new Error(`a part of the report ended with ${code}`);
@@ -199,55 +204,65 @@ function stockRow(name: string, photos: readonly PhotoRead[], stocks: readonly s
   return `| ${[name, ...figures].join(' | ')} |`;
 }
 
-/** The same photos by a general chart reader, which says nothing of how sure it is: only how many cells it has right. */
-function chartTable(photos: readonly PhotoRead[]): string {
+/** The same photos by a general chart reader, which says nothing of how sure it is: only how many cells it has right. Null where it was not asked. */
+function chartRow(name: string, photos: readonly PhotoRead[]): string | null {
   const asked = photos.filter(({ byChart }) => byChart.length > 0);
-  if (asked.length === 0)
-    return `A general chart reader to compare with (Debian's argyll) was not installed where this report was made.`;
-  const rows = TRIALS.flatMap(({ name }) => {
-    const some = asked.filter(({ trial }) => trial === name);
-    const within = (cells: readonly CellError[]): string => percent(shareOf(cells, (cell) => !isOff(cell)));
-    const theirs = some.flatMap(({ byChart }) => byChart);
-    return some.length === 0
-      ? []
-      : [`| ${[name, some.length, theirs.length, within(theirs), within(cellsOf(some))].join(' | ')} |`];
-  });
-  return `Beside a general chart reader (\`scanin\` of Debian's argyll), up to ${BY_CHART} photos of each kind that ours read: it is given the card's corners and averages each cell and four
+  if (asked.length === 0) return null;
+  const within = (cells: readonly CellError[]): string => percent(shareOf(cells, (cell) => !isOff(cell)));
+  const theirs = asked.flatMap(({ byChart }) => byChart);
+  return `| ${[name, asked.length, theirs.length, within(theirs), within(cellsOf(asked))].join(' | ')} |`;
+}
+
+const CHART = `Beside a general chart reader (\`scanin\` of Debian's argyll), up to ${BY_CHART} photos of each kind that ours read: it is given the card's corners and averages each cell and four
 strips of bare stock beside it. What it cannot do: find the card, tell that a cell is not to be trusted, undo tones, added light or smoke.
 
 | what | photos | cells | within 2 L*, chart reader | within 2 L*, ours |
 |---|---|---|---|---|
-${rows.join('\n')}`;
-}
+`;
+const NO_CHART = `A general chart reader to compare with (Debian's argyll) was not installed where this report was made.`;
 
-/** The section of the report on photos by another renderer than the bench's, each with something wrong with it. */
-export async function otherCameraReport(photosEach: number): Promise<string> {
-  const photos = await readAll(photosEach);
+/**
+ * The section of the report on photos by another renderer than the bench's, each with something wrong with it. Of kinds whose name has not these words
+ * the rows that were written before are kept.
+ */
+export async function otherCameraReport(photosEach: number, words: string, before: string): Promise<string> {
+  const photos = await readAll(photosEach, words);
   const stocks = PAIRINGS.map(({ stock }) => DEMO_STOCKS[stock].name);
-  const of = ({ name }: Trial): PhotoRead[] => photos.filter(({ trial }) => trial === name);
+  /** Rows of one of the section's three tables. */
+  const rows = (table: number, row: (name: string, some: readonly PhotoRead[]) => string | null): string[] =>
+    TRIALS.flatMap((trial) => {
+      const { name } = trial;
+      const kept = before.split('\n').filter((line) => line.startsWith(`| ${name} |`))[table];
+      const made = row(
+        name,
+        photos.filter((photo) => photo.trial === name),
+      );
+      return (isAsked(trial, words) ? made : kept) ?? [];
+    });
+  const byChart = rows(2, chartRow);
   return `## What goes wrong with photos
 
-${photosEach} photos of each kind, 2 MP JPEG, by a second renderer that shares no code with the bench or the reading (tests/support/other-camera): cards of ${stocks.length} demo
+Photos of each kind, 2 MP JPEG, by a second renderer that shares no code with the bench or the reading (tests/support/other-camera): cards of ${stocks.length} demo
 stocks with flat cells from nearly bare to nearly black, tilt to 18 degrees, one lamp near the card. Wanted of each: at least 85 % of cells within 2 L* of the
 truth, at least 95 % right or marked, at most 2 in 1000 off and not marked; of ordinary photos 99 % within 1 L*, under 2 % marked, 68 and 95 % within one and
 two sigmas. The interval of silent errors is bootstrapped by photo. Sigmas are judged on cells that are not marked.
 
 | what | photos | cells | within 1 L* | within 2 L* | right or marked | marked | silent in 1000 | within 1 sigma | within 2 sigma |
 |---|---|---|---|---|---|---|---|---|---|
-${TRIALS.map((trial) => rowOf(trial.name, of(trial))).join('\n')}
+${rows(0, rowOf).join('\n')}
 
 By stock: cells off by over 2 L* and not marked, and the share that is marked.
 
 | what | ${stocks.join(' | ')} |
 |---|${stocks.map(() => '---|').join('')}
-${TRIALS.map((trial) => stockRow(trial.name, of(trial), stocks)).join('\n')}
+${rows(1, (name, some) => stockRow(name, some, stocks)).join('\n')}
 
-${chartTable(photos)}
+${byChart.length > 0 ? `${CHART}${byChart.join('\n')}` : NO_CHART}
 
 What the reading cannot do: tell a camera's tones from one photo (cells far from bare stock are marked until two exposures tell them); tell light that was
 added evenly all over the card, or any on grey stock that its markers do not tell, from more light. Of a veil that is all that one photo has: brighter stock
 under less light with a veil sends the camera the same picture as darker stock under more light without. On dark stock with light marks half a hundredth of white is worth
 several L*, so that either every ordinary photo of slate would be marked, or a veil of a wall over all of it is not seen: the latter was chosen. A dark cloth behind
-the camera, or the card turned away from what shines on it, takes it away.
+the camera, or the card turned away from what shines on it, takes it away; a frame sheet tells what of it lies over card and sheet alike.
 `;
 }

@@ -229,8 +229,8 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
           />
           {newest && !search && !isRound && (
             <Notice look="straw">
-              This card was burned before. Burned again it is another piece: photos and answers of the earlier one stay
-              in the book, but tell nothing of the new one.
+              This card was burned before. Burned again it is another piece: photos and answers of the earlier one are
+              kept, but tell nothing of the new one.
             </Notice>
           )}
           {check}

@@ -5,7 +5,9 @@ import { grayOfRgb } from '../../image/gray';
 import type { RgbImage } from '../../image/raster';
 import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';
 import { atLeast, findMarkers } from '../find-markers';
+import { locateSheet } from './locate-sheet';
 import { measureGreys } from './measure-greys';
+import { seenGreys, seenGreysAndRims } from './sheet-greys';
 import { tonesBySheet } from './sheet-tones';
 
 const sheet = frameSheet('a5');
@@ -83,6 +85,27 @@ describe('tones by a frame sheet', () => {
   });
   it('are not told where nearly all greys are at the bright end', () => {
     expect(tonesOf(draw({ light: () => 9 }))).toEqual({ fault: 'no-greys' });
+  });
+});
+
+describe('the greys of a sheet in a photo', () => {
+  it('are its patches, and the black rims of its markers where a photo is to be told by them', () => {
+    const photo = draw({ light: () => 0.8, stored: linearToSrgb });
+    const place = locateSheet(findMarkers(grayOfRgb(photo)))!;
+    const patches = seenGreys(photo, place, LINEAR_OF_BYTE);
+    expect(patches).toHaveLength(sheet.patches.length);
+    for (const { step, rgb } of patches) expect(rgb[1] / 0.8 / INK_SHARES[step]!).toBeCloseTo(1, 1);
+    const rims = seenGreysAndRims(photo, place, LINEAR_OF_BYTE).slice(patches.length);
+    expect(rims.map(({ step }) => step)).toEqual([0, 0, 0, 0]);
+    // All ink, 0.04 of the light on it, with none of the paper on either side; in the sheet's corners.
+    for (const { rgb } of rims) expect(rgb[1]).toBeCloseTo(0.8 * 0.04, 2);
+    expect(rims.map(({ x, y }) => [x, y])).toEqual(
+      sheet.markers.map(({ x, y, sizeMm }) => [x + sizeMm / 2, y + sizeMm / 2]),
+    );
+    // A torn corner's rim is not seen: the others are.
+    expect(
+      seenGreysAndRims(photo, { ...place, toPhoto: [6, 0, -90, 0, 6, -90, 0, 0, 1] }, LINEAR_OF_BYTE).length,
+    ).toBeLessThan(40);
   });
 });
 

@@ -6,7 +6,7 @@ import type { FoundMarker } from '../find-markers';
 import { curveOfGreys } from '../tone/curve-of-greys';
 import { tonesOf, type UndoneTones } from '../tone/undone-tones';
 import { isFlat, locateSheet } from './locate-sheet';
-import { seenGreys, type SheetGreys } from './sheet-greys';
+import { seenGreysAndRims, type SheetGreys } from './sheet-greys';
 
 /** Why a frame sheet in a photo tells nothing of its tones. */
 export type SheetFault = 'sheet-not-measured' | 'sheet-not-flat' | 'greys-disagree' | 'no-greys';
@@ -46,7 +46,7 @@ export function tonesBySheet(
   const greys = sheets[place.sheet.format];
   if (!greys) return { fault: 'sheet-not-measured' };
   if (!isFlat(place)) return { fault: 'sheet-not-flat' };
-  const seen = seenGreys(photo, place, AS_STORED);
+  const seen = seenGreysAndRims(photo, place, AS_STORED);
   const told = curveOfGreys(seen, greys);
   if (!told) return { fault: 'no-greys' };
   const { curve, paperLightAt } = told;

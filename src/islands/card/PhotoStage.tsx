@@ -33,6 +33,7 @@ import {
   mirroredWords,
   stationWords,
   tonesAdvice,
+  veilAdvice,
 } from './photo-words';
 import { FaultChips, FaultMarks, FaultNotices } from './PhotoFaults';
 import type { StageProps } from './stage-props';
@@ -71,6 +72,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
   const shown = photos.find((photo) => photo.id === shownId) ?? photos[0];
   const [byHandId, setByHandId] = useState<number | null>(null);
   const advice = view.reading && tonesAdvice(view.reading.tones, placed);
+  const veil = backlit ? null : veilAdvice(madeFor.stock);
   const faults = shown?.status === 'read' ? shown.faults : [];
   /** Of a photo of one place, that place alone is shown. */
   const shownBox = shown?.station == null ? undefined : stations?.[shown.station]?.box;
@@ -195,6 +197,7 @@ export function PhotoStage({ view, tabs, title, ladder, selected, onSelect, onCh
           {byMarkers && seeThrough && ' Either face up: markers tell which one it is.'}
           {round && ' What else it shows of this round is read from it, too.'}
         </PhotoDrop>
+        {veil && <p>{veil}</p>}
         {onBench && backlit && (
           <Button look={firstLook} busy={action.busy} disabled={beyondBench} onClick={() => takePhotos(1)}>
             Take it on the simulated light table

@@ -15,12 +15,22 @@ import {
   stateOf,
   tonesAdvice,
   tonesWords,
+  veilAdvice,
 } from './photo-words';
 import type { Layout } from '../../core/card/layout';
 
 const photo = (status: PhotoView['status'], more: Partial<PhotoView> = {}) =>
   ({ status, step: null, placeInLine: null, detail: {}, otherCards: [], ...more }) as const;
 const unreadable = (reason?: string) => photo('unreadable', { detail: reason === undefined ? {} : { reason } });
+
+describe('what a dark stock mirrors', () => {
+  it('is warned of before a photo is taken, with what it does to a light mark', () => {
+    // 7.8 and 2.6 L* by the formulas of CIE 15:2004, worked by hand beside the function itself.
+    expect(veilAdvice({ bareLightness: 19 })).toMatch(/read 8 L\* too dark.*Hold something dark behind the camera/);
+    expect(veilAdvice({ bareLightness: 34 })).toMatch(/read 3 L\* too dark/);
+    expect([45, 66, 90].map((bareLightness) => veilAdvice({ bareLightness }))).toEqual([null, null, null]);
+  });
+});
 
 describe('what is known of the camera’s tones', () => {
   it('is told in words, with what would tell more', () => {

@@ -3,6 +3,7 @@ import { hasMarkers, type Layout } from '../../core/card/layout';
 import type { FinishMoment, WorkSetup } from '../../core/card/work-setup';
 import { isSeeThrough } from '../../core/stock/see-through';
 import { plainNumber } from '../../core/quantities/format';
+import { lightnessUnderVeil } from '../../core/reading/light/under-veil';
 import type { CellReading, Doubt } from '../../core/reading/observations';
 import { TRUE_TO_LIGHT } from '../../core/reading/tone/undone-tones';
 import { oneMorePhoto, type NextPhoto } from '../../core/reading/one-more-photo';
@@ -209,6 +210,18 @@ export function tonesAdvice(tones: Tones, placed: PlacedBy): string | null {
   if (placed !== 'markers')
     return 'Cameras bend tones, and dark cells suffer most. A frame sheet around the card shows how; or two photos of any card with markers, by this camera and one of them a stop or two darker.';
   return 'Cameras bend tones, and dark cells suffer most. One more photo by the same camera in the same light, with its exposure set one to two stops darker, shows how, and it is put right; so does a frame sheet around the card. A camera that is found true to light is trusted from then on.';
+}
+
+/** Stock darker than this is lifted by what it mirrors by more than its marks, and no photo tells it by itself. */
+const DARK_STOCK = 45;
+/** A light mark, and what a bright wall adds to it and its stock. */
+const LIGHT_MARK = { lightness: 70, added: 0.01 };
+
+/** What to keep out of a dark stock's mirror before a photo is taken, and why; null for stock that tells of it, or is harmed by it less. */
+export function veilAdvice({ bareLightness }: { readonly bareLightness: number }): string | null {
+  if (bareLightness >= DARK_STOCK) return null;
+  const read = lightnessUnderVeil(LIGHT_MARK.lightness, bareLightness, LIGHT_MARK.added);
+  return `This stock is dark. A bright wall, window or sleeve in its mirror lifts it by more than its marks: a hundredth of white makes a light mark read ${plainNumber(LIGHT_MARK.lightness - read, 1)} L* too dark, and no single photo tells. Hold something dark behind the camera, or turn the card until nothing bright lies in its mirror.`;
 }
 
 /** Whether a photo that was read counts in what its card is told by; '' where it is the only one. */

@@ -15,7 +15,7 @@ import { STAGE_WORDS } from '../components/stage-words';
 import { PiecesPart } from './PiecesPart';
 import type { SpentOnTests } from '../records/burn';
 import type { BenchView } from '../views/views';
-import sheetMap from '../components/SheetMap.module.css';
+import places from '../components/SheetPlaces.module.css';
 import styles from './BenchScreen.module.css';
 
 /** The sheet or blank that was laid on last. */
@@ -34,7 +34,7 @@ function Sheet({ view }: { view: BenchView }) {
   const own = new Set(view.cards.map((card) => card.id));
   return (
     <>
-      <path d={outlinePath(stock)} fill={stock.colour} className={sheetMap.sheet} />
+      <path d={outlinePath(stock)} fill={stock.colour} className={places.sheet} />
       {view.usedAreas
         .filter((area) => area.piece === newestPiece(view))
         .map((area) => (
@@ -49,13 +49,9 @@ function Sheet({ view }: { view: BenchView }) {
               y={area.y}
               width={area.width}
               height={area.height}
-              className={own.has(area.cardId) ? sheetMap.own : sheetMap.other}
+              className={own.has(area.cardId) ? places.own : places.other}
             />
-            <text
-              x={area.x + area.width / 2}
-              y={area.y + area.height / 2}
-              className={`${sheetMap.name} ${styles.code}`}
-            >
+            <text x={area.x + area.width / 2} y={area.y + area.height / 2} className={`${places.name} ${styles.code}`}>
               {area.code}
             </text>
           </a>

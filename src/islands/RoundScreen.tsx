@@ -14,7 +14,7 @@ import { send } from '../views/send';
 import { useAction } from '../views/use-action';
 import { useRequestKey } from '../views/use-request-key';
 import type { RoundView } from '../views/views';
-import sheetMap from '../components/SheetMap.module.css';
+import places from '../components/SheetPlaces.module.css';
 import styles from './RoundScreen.module.css';
 
 /** Which of the cards that a pairing waits for are burned in one go: what they cost, and where they will lie. */
@@ -126,7 +126,7 @@ export function RoundScreen({ view }: { view: RoundView }) {
         >
           {() => (
             <>
-              <path d={outlinePath(stock)} fill={stock.colour} className={sheetMap.sheet} />
+              <path d={outlinePath(stock)} fill={stock.colour} className={places.sheet} />
               {usedAreas
                 .filter((area) => area.piece === piece)
                 .map((area) => (
@@ -136,7 +136,7 @@ export function RoundScreen({ view }: { view: RoundView }) {
                     y={area.y}
                     width={area.width}
                     height={area.height}
-                    className={sheetMap.other}
+                    className={places.other}
                   >
                     <title>card {area.code}</title>
                   </rect>
@@ -145,11 +145,11 @@ export function RoundScreen({ view }: { view: RoundView }) {
                 const { rung, name, widthMm, heightMm } = chosen[index]!;
                 return (
                   <g key={rung} data-planned={rung}>
-                    <rect x={x} y={y} width={widthMm} height={heightMm} className={sheetMap.own} />
+                    <rect x={x} y={y} width={widthMm} height={heightMm} className={places.own} />
                     <text
                       x={x + widthMm / 2}
                       y={y + heightMm / 2}
-                      className={sheetMap.name}
+                      className={places.name}
                       fontSize={Math.min(5, (1.7 * widthMm) / name.length)}
                     >
                       {name}

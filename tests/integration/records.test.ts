@@ -276,8 +276,12 @@ describe('answers', () => {
       [0, '4'],
       [1, '1'],
     ]);
-    await burnCard(app, id);
+    const last = await burnCard(app, id);
     expect(await grades()).toEqual([]);
+    // A burn of which no line was taken made no other piece.
+    await query(app.databaseUrl, `update burn set lines_done = 0 where id = ${last}`);
+    expect(await grades()).toHaveLength(2);
+    await query(app.databaseUrl, `update burn set lines_done = lines_total where id = ${last}`);
     // Nothing is lost, and what is said of the new piece counts.
     expect(await query(app.databaseUrl, `select cell_index from answer where card_id = ${id}`)).toHaveLength(2);
     expect((await answerCard(app, id, 'grade', 1, '2')).json).toEqual([

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { paintFace } from '../../../tests/support/other-camera/face';
-import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
+import { HAZARDS, staged, type Hazard } from '../../../tests/support/other-camera/hazards';
 import { inSheet, printedShare, USUAL_PRINT } from '../../../tests/support/other-camera/sheet';
 import { opened, snap } from '../../../tests/support/other-camera/shoot';
 import { grid } from '../../cards/grid';
@@ -13,6 +13,16 @@ import { readCard } from './read-card';
 const pairing = demoPairing('heron', 'birch');
 const { plan } = grid.propose({ pairing, facts: [] });
 const layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 100 });
+
+const hazardOf = (name: string): Hazard => HAZARDS.find((one) => one.name === name)!;
+
+/** The proposed grid of another pairing, painted and ready to be photographed with something wrong. */
+function stagedOn(on: typeof pairing, cardNumber: number, hazard: string, seed: string) {
+  const proposed = grid.propose({ pairing: on, facts: [] }).plan;
+  const card = layCard(grid, { ...proposed, leaveOutFailing: false }, on, { cardNumber });
+  const { face, shot } = staged(hazardOf(hazard), seed, card);
+  return { card, shot, painted: paintFace(card, on.stock, face) };
+}
 
 /** A sample, one photo each; the report of accuracy takes them all, and more of them. */
 const SAMPLE = [
@@ -54,11 +64,7 @@ describe('a photo by another camera than the bench’s', () => {
     ['overexposed by 0.3 to 0.8 stop', 'report 7'],
   ])('%s on a frame sheet: as right as an ordinary one', async (name, seed) => {
     const size = { widthPx: 2000, heightPx: 1500 };
-    const { face, shot } = staged(
-      HAZARDS.find((one) => one.name === name)!,
-      seed,
-      layout,
-    );
+    const { face, shot } = staged(hazardOf(name), seed, layout);
     const painted = paintFace(layout, pairing.stock, face);
     const photo = await opened(
       await snap(inSheet(painted, frameSheet('a5'), USUAL_PRINT, 'print'), { ...shot, ...size }),
@@ -85,15 +91,7 @@ describe('a photo by another camera than the bench’s', () => {
   });
   it('veil on grey stock, which no colour tells: the markers do', async () => {
     const grey = demoPairing('tern', 'twoLayer');
-    const card = layCard(grid, { ...grid.propose({ pairing: grey, facts: [] }).plan, leaveOutFailing: false }, grey, {
-      cardNumber: 101,
-    });
-    const { face, shot } = staged(
-      HAZARDS.find(({ name }) => name === 'veil')!,
-      'report 5',
-      card,
-    );
-    const painted = paintFace(card, grey.stock, face);
+    const { card, shot, painted } = stagedOn(grey, 101, 'veil', 'report 5');
     const result = readCard({
       photo: await opened(await snap(painted, shot)),
       layout: card,
@@ -108,15 +106,7 @@ describe('a photo by another camera than the bench’s', () => {
   });
   it('phone’s contrast curve on dark stock, two exposures: no waves between tones a step of light apart', async () => {
     const dark = demoPairing('marl', 'slate');
-    const card = layCard(grid, { ...grid.propose({ pairing: dark, facts: [] }).plan, leaveOutFailing: false }, dark, {
-      cardNumber: 1017,
-    });
-    const { face, shot } = staged(
-      HAZARDS.find(({ name }) => name === 'phone’s contrast curve')!,
-      'report 17',
-      card,
-    );
-    const painted = paintFace(card, dark.stock, face);
+    const { card, shot, painted } = stagedOn(dark, 1017, 'phone’s contrast curve', 'report 17');
     const shoot = async (how: typeof shot) => opened(await snap(painted, how));
     const stops = 1.5;
     const again = { ...shot, seed: `${shot.seed} again`, roll: (shot.roll ?? 0) + 2, tilt: (shot.tilt ?? 0) + 1 };

@@ -4,9 +4,8 @@ import sharp from 'sharp';
 import { casualShot, jpegOf, photograph } from '../src/bench/bench';
 import { grid } from '../src/cards/grid';
 import { layCard } from '../src/core/card/lay';
-import type { Homography } from '../src/core/geometry/homography';
 import { flattened } from '../src/core/reading/flattened';
-import { readCard, type ReadStep } from '../src/core/reading/read-card';
+import { readCard, type ReadResult, type ReadStep } from '../src/core/reading/read-card';
 import { RECTIFIED_PX_PER_MM } from '../src/core/reading/straighten';
 import { median } from '../src/core/stats/robust';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../src/demo/world';
@@ -30,7 +29,7 @@ const jpeg = await jpegOf(photograph(piece, { ...casualShot('perf'), widthPx: 40
 const times = new Map<string, number[]>();
 const note = (part: string, ms: number): void => void times.set(part, [...(times.get(part) ?? []), ms]);
 const cold: number[] = [];
-let toPhoto: Homography | null = null;
+let read: Extract<ReadResult, { readonly outcome: 'read' }> | null = null;
 sharp.concurrency(1);
 for (let round = 0; round < ROUNDS; round++) {
   const started = performance.now();
@@ -49,7 +48,7 @@ for (let round = 0; round < ROUNDS; round++) {
   const result = readCard({ photo: opened.photo, layout, stock, corners: null, cameraIsTrue: true, onProgress: lap });
   lap(null);
   if (result.outcome !== 'read') throw new Error(result.outcome);
-  toPhoto = result.toPhoto;
+  read = result;
   const level = flattened(result.rectified, result.field, result.stockLinear);
   await sharp(level.data, { raw: { width: level.width, height: level.height, channels: 3 } })
     .jpeg({ quality: 88 })
@@ -74,7 +73,7 @@ const ms = (part: string): number => median(times.get(part)!.slice(1));
 const own = ms('straightening') + ms('reading cells');
 const native = ms('native reference: affine resampling in linear light');
 // Two photo pixels to a straightened one, and a third of the photo's size for its markers, as the reading takes them of this photo.
-const vision = nativeVision(jpeg, layout, toPhoto!, { boxPx: 2, factor: 3, rounds: ROUNDS });
+const vision = nativeVision(jpeg, layout, read!, { boxPx: 2, factor: 3, rounds: ROUNDS });
 
 function besideVision(): string[] {
   if (!vision)

@@ -232,12 +232,13 @@ export async function otherCameraReport(photosEach: number, words: string, befor
   const rows = (table: number, row: (name: string, some: readonly PhotoRead[]) => string | null): string[] =>
     TRIALS.flatMap((trial) => {
       const { name } = trial;
-      const kept = before.split('\n').filter((line) => line.startsWith(`| ${name} |`))[table];
-      const made = row(
-        name,
-        photos.filter((photo) => photo.trial === name),
-      );
-      return (isAsked(trial, words) ? made : kept) ?? [];
+      const written = isAsked(trial, words)
+        ? row(
+            name,
+            photos.filter((photo) => photo.trial === name),
+          )
+        : before.split('\n').filter((line) => line.startsWith(`| ${name} |`))[table];
+      return written ?? [];
     });
   const byChart = rows(2, chartRow);
   return `## What goes wrong with photos

@@ -1,4 +1,4 @@
-import { By, Key } from 'selenium-webdriver';
+import { By, Key, Origin } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CardView } from '../../src/views/views';
 import { find, openShop, press, says, type, until, type Shop } from './harness';
@@ -49,6 +49,13 @@ describe('a frame sheet', () => {
     const before = await ring.getAttribute('cx');
     await ring.sendKeys(Key.ARROW_RIGHT);
     await until(driver, async () => (await ring.getAttribute('cx')) !== before, 'the ring never moves');
+    // Taken hold of below its middle and drawn straight aside: it goes by as much, and neither jumps nor falls.
+    const [across, down] = await Promise.all([ring.getAttribute('cx'), ring.getAttribute('cy')]);
+    const drawn = driver.actions().move({ origin: ring, x: 0, y: 3 }).press();
+    await drawn.move({ origin: Origin.POINTER, x: 40, y: 0 }).release().perform();
+    await until(driver, async () => (await ring.getAttribute('cx')) !== across, 'the ring is not drawn');
+    expect(Number(await ring.getAttribute('cx'))).toBeGreaterThan(Number(across) + 40);
+    expect(Math.abs(Number(await ring.getAttribute('cy')) - Number(down))).toBeLessThan(3);
     await press(driver, 'Tell the tone');
     await says(driver, 'By the sheet’s paper');
     await press(driver, 'See what gives it today');

@@ -227,7 +227,7 @@ export function BurnStage({ view, tabs, title, ladder, selected, onSelect, onCha
               ],
             ]}
           />
-          {newest && !search && !isRound && (
+          {view.burnedCells.length > 0 && !search && !isRound && (
             <Notice look="straw">
               This card was burned before. Burned again it is another piece: photos and answers of the earlier one are
               kept, but tell nothing of the new one.

@@ -80,20 +80,11 @@ describe('a reflection between bare places', () => {
     expect(scrap.sigmaAt(25.5, 4.5)).toBeLessThan(0.004);
   });
   it('is told of a single square, and is nought where none has any', () => {
-    const one = reflectionMap(
-      told((x, y) => (x === 15 && y === 15 ? 0.4 : 0), 0),
-      SURE,
-      WIDTH,
-      HEIGHT,
-    );
+    const mapOf = (added: (x: number, y: number) => number) => reflectionMap(told(added, 0), SURE, WIDTH, HEIGHT);
+    const one = mapOf((x, y) => (x === 15 && y === 15 ? 0.4 : 0));
     expect(one.at(15, 15)).toBeGreaterThan(0.05);
     expect(one.at(35, 5)).toBeLessThan(0.01);
-    const none = reflectionMap(
-      told(() => 0, 0),
-      SURE,
-      WIDTH,
-      HEIGHT,
-    );
+    const none = mapOf(() => 0);
     expect(none.at(18.5, 18.5)).toBe(0);
     expect(none.sigmaAt(18.5, 18.5)).toBeLessThan(0.01);
     const two = reflectionMap(

@@ -31,7 +31,7 @@ const TURNS = 8;
 /**
  * Channels, neighbours and tones that are rounded alike err together, which lets a curve that follows them look better than it is. One that waves
  * with the step between two exposures is told from a straight one by nothing else: as good as the best is less than this. By trials on another
- * camera's photos: of 11 of slate, whose tones are few, 1.005 let four wave by up to 5 L*, 1.05 two, 1.1 one.
+ * camera's 11 photos of slate (462 cells): with 1.005 57 cells were off by over 2 L*, 12 of them unmarked, with 1.05 29 and 5, with 1.1 17 and 1.
  */
 const AS_GOOD = 1.1;
 /** What errs as one: the three channels of a square. */

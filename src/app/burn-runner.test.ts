@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
+import { gridOfFew } from '../../tests/support/few-cells';
 import { benchMachineOf } from '../bench/of-records';
 import { focus } from '../cards/focus';
 import { grid } from '../cards/grid';
@@ -39,17 +40,7 @@ function running(layout: Layout, program: Program = programOfCard(layout, on.mac
   runner.start(7, program, benchMachineOf(on.machine, on.lens), place);
   return { runner, program, noted };
 }
-const small = (): Layout => {
-  const { plan } = grid.propose({ pairing: on, facts: [] });
-  const few = {
-    ...plan,
-    cellMm: 3,
-    leaveOutFailing: false,
-    across: { ...plan.across, count: 2 },
-    down: { ...plan.down, count: 2 },
-  };
-  return layCard(grid, few, on, { cardNumber: 5 });
-};
+const small = (): Layout => layCard(grid, { ...gridOfFew(on, 2, 2), cellMm: 3 }, on, { cardNumber: 5 });
 /** So many ticks of a tenth of a second, each ten seconds of the bench's. */
 const pass = (ticks: number): Promise<unknown> => vi.advanceTimersByTimeAsync(100 * ticks);
 

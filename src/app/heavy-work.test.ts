@@ -12,8 +12,8 @@ afterEach(async () => {
 });
 
 /** Jobs of the odd worker: it answers with the seed it is given, or misbehaves as that says. */
-const photograph = (shotSeed: string) =>
-  work.do('photograph', {
+const photographBy = (pool: HeavyWork, shotSeed: string) =>
+  pool.do('photograph', {
     burn: {} as never,
     shotSeed,
     scale: 1,
@@ -23,6 +23,7 @@ const photograph = (shotSeed: string) =>
     turned: false,
     cutOut: [],
   });
+const photograph = (shotSeed: string) => photographBy(work, shotSeed);
 
 describe('the pool of threads', () => {
   it('answers every job, more than there are threads, each its own', async () => {
@@ -61,18 +62,7 @@ describe('the pool of threads', () => {
   });
   it('fails jobs where no thread can be had, instead of letting them wait', async () => {
     const none = new HeavyWork(new URL('../../tests/fixtures/no-such-worker.mjs', import.meta.url), 2);
-    const jobs = ['a', 'b', 'c'].map((seed) =>
-      none.do('photograph', {
-        burn: {} as never,
-        shotSeed: seed,
-        scale: 1,
-        stopsLess: 0,
-        onSheet: null,
-        litFrom: 'front',
-        turned: false,
-        cutOut: [],
-      }),
-    );
+    const jobs = ['a', 'b', 'c'].map((seed) => photographBy(none, seed));
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
     await expect(none.do('lay', {} as never)).rejects.toThrow(/no-such-worker/);
     await none.close();
@@ -81,18 +71,7 @@ describe('the pool of threads', () => {
     const folder = mkdtempSync(join(tmpdir(), 'never-ready-'));
     process.env['NEVER_READY_TRIED'] = join(folder, 'tried');
     const none = new HeavyWork(new URL('../../tests/fixtures/never-ready-worker.mjs', import.meta.url), 2);
-    const jobs = ['a', 'b', 'c'].map((seed) =>
-      none.do('photograph', {
-        burn: {} as never,
-        shotSeed: seed,
-        scale: 1,
-        stopsLess: 0,
-        onSheet: null,
-        litFrom: 'front',
-        turned: false,
-        cutOut: [],
-      }),
-    );
+    const jobs = ['a', 'b', 'c'].map((seed) => photographBy(none, seed));
     for (const result of await Promise.allSettled(jobs)) expect(result.status).toBe('rejected');
     await none.close();
     rmSync(folder, { recursive: true });

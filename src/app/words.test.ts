@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FILL } from '../../tests/support/settings';
 import type { FactValues } from '../core/book/fact-values';
 import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
@@ -8,20 +9,11 @@ import { load, loadOrBench, pageNumber } from './page-load';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
 const SETTINGS: BurnSettings = {
+  ...PLAIN_FILL,
   powerFraction: 0.455,
   speedMmPerS: 120,
-  intervalMm: 0.1,
-  passes: 1,
   focusOffsetMm: 2.54,
   air: 'low',
-  direction: 'horizontal',
-  bothWays: true,
-  runUpMm: null,
-  scanOffsetMm: 0,
-  lengthenMm: 0,
-  lineAngleDeg: 0,
-  crossHatch: false,
-  frequencyKHz: null,
 };
 
 describe('a fact in words', () => {

@@ -17,8 +17,21 @@ import type { CellReading } from '../core/reading/observations';
 import { responseOf } from '../core/stock/response';
 import { CARD_KIND_NAMES, cardKind, type CardKindName } from './registry';
 
-const screenOf = async (name: CardKindName): Promise<ComponentType<FindingProps>> =>
-  ((await import(`./${name}/ui/Finding.tsx`)) as { default: ComponentType<FindingProps> }).default;
+/** What a kind's screen shows of a card, as HTML. */
+async function htmlOf(name: CardKindName, view: FindingProps['view']): Promise<string> {
+  const screen = (await import(`./${name}/ui/Finding.tsx`)) as { default: ComponentType<FindingProps> };
+  const props = {
+    view,
+    selected: null,
+    onSelect: () => undefined,
+    tabs: null,
+    title: null,
+    ladder: null,
+    onKept: () => undefined,
+    onAnswered: () => Promise.resolve(),
+  };
+  return renderToStaticMarkup(createElement(screen.default, props));
+}
 
 /** A picture that came out in proportion to what was wanted, at every third place. */
 function pictureIn(shape: Shape): CellReading['picture'] {
@@ -94,17 +107,7 @@ describe.each(CARD_KIND_NAMES)('what a card of kind %s says on the screen', (nam
       photos: [],
       burnedCells: layout.order,
     } as unknown as FindingProps['view'];
-    const props = {
-      view,
-      selected: null,
-      onSelect: () => undefined,
-      tabs: null,
-      title: null,
-      ladder: null,
-      onKept: () => undefined,
-      onAnswered: () => Promise.resolve(),
-    };
-    return renderToStaticMarkup(createElement(await screenOf(name), props));
+    return htmlOf(name, view);
   };
   const plain = (html: string): string =>
     html
@@ -153,17 +156,7 @@ describe('a sheet check whose power has to be shifted, on the screen', () => {
       burnedCells: layout.order,
       through: null,
     } as unknown as FindingProps['view'];
-    const props = {
-      view,
-      selected: null,
-      onSelect: () => undefined,
-      tabs: null,
-      title: null,
-      ladder: null,
-      onKept: () => undefined,
-      onAnswered: () => Promise.resolve(),
-    };
-    return renderToStaticMarkup(createElement(await screenOf('sheet-check'), props));
+    return htmlOf('sheet-check', view);
   };
   const BURNS = [{ machineId: 7, startedAt: '2026-05-01T10:00:00Z' }];
   it('says what that tells of the machine, were it the very same sheet, and offers to note it', async () => {

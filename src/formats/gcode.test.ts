@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FILL } from '../../tests/support/settings';
 import { cellOf, layoutOf as bareLayout } from '../../tests/support/bare-layout';
 import { demoPairing } from '../../tests/support/demo';
 import type { Layout } from '../core/card/layout';
-import { PLAIN_EXTRAS, type BurnSettings } from '../core/card/settings';
+import type { BurnSettings } from '../core/card/settings';
 import { rectRing, type Burn } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
 import { gcodeChunks, programComment, programNumber, programOfCard } from './gcode';
@@ -17,18 +18,7 @@ const machine: Machine = {
   automaticFocus: false,
 };
 const place = { leftMm: 10, rearMm: 20 };
-const settings: BurnSettings = {
-  powerFraction: 0.5,
-  speedMmPerS: 100,
-  intervalMm: 0.1,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'on',
-  direction: 'horizontal',
-  bothWays: true,
-  ...PLAIN_EXTRAS,
-  runUpMm: 1,
-};
+const settings: BurnSettings = { ...PLAIN_FILL, powerFraction: 0.5, air: 'on', runUpMm: 1 };
 const FILLED: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width: 2, height: 0.2 })] }, settings };
 const FOLLOWED: Burn = {
   shape: {

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { openPhoto } from './open-photo';
+import { openPhoto, previewOf } from './open-photo';
 
 /** Left half dark, right half light, 40 x 20. */
 const halves = (): Promise<Buffer> => {
@@ -81,9 +81,9 @@ describe('a photo as the camera hands it over', () => {
     const large = await sharp({ create: { width: 3200, height: 1000, channels: 3, background: '#888' } })
       .jpeg()
       .toBuffer();
-    const preview = await sharp((await opened(large)).previewJpeg).metadata();
+    const preview = await sharp(await previewOf((await opened(large)).photo)).metadata();
     expect([preview.width, preview.height]).toEqual([1600, 500]);
-    const small = await sharp((await opened(await halves())).previewJpeg).metadata();
+    const small = await sharp(await previewOf((await opened(await halves())).photo)).metadata();
     expect(small.width).toBe(40);
   });
 });

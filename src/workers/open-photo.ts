@@ -7,7 +7,7 @@ export const PHOTO_LIMITS = { bytes: 25 * 1024 * 1024, pixels: 40_000_000 } as c
 const PREVIEW_PX = 1600;
 
 export type OpenedPhoto =
-  | { readonly opened: true; readonly photo: RgbImage; readonly previewJpeg: Buffer }
+  | { readonly opened: true; readonly photo: RgbImage }
   | { readonly opened: false; readonly reason: 'damaged' | 'too-many-pixels' };
 
 /** Decodes a photo upright, as sRGB bytes without alpha. A file that cannot be decoded to its end is a result, not an exception. */
@@ -24,14 +24,17 @@ export async function openPhoto(bytes: Uint8Array): Promise<OpenedPhoto> {
     const raw = { raw: { width: info.width, height: info.height, channels: info.channels as 1 | 3 } };
     const rgb =
       info.channels === 3 ? pixels : new Uint8Array(await sharp(pixels, raw).toColourspace('srgb').raw().toBuffer());
-    const photo = { data: rgb, width: info.width, height: info.height };
-    const previewJpeg = await sharp(photo.data, { raw: { width: photo.width, height: photo.height, channels: 3 } })
-      .resize({ width: PREVIEW_PX, height: PREVIEW_PX, fit: 'inside', kernel: 'linear', withoutEnlargement: true })
-      .jpeg({ quality: 82 })
-      .toBuffer();
-    return { opened: true, photo, previewJpeg };
+    return { opened: true, photo: { data: rgb, width: info.width, height: info.height } };
   } catch (error) {
     const text = error instanceof Error ? error.message : '';
     return { opened: false, reason: /pixel limit/.test(text) ? 'too-many-pixels' : 'damaged' };
   }
+}
+
+/** The smaller copy of a photo that pages show. */
+export function previewOf({ data, width, height }: RgbImage): Promise<Buffer> {
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .resize({ width: PREVIEW_PX, height: PREVIEW_PX, fit: 'inside', kernel: 'linear', withoutEnlargement: true })
+    .jpeg({ quality: 82 })
+    .toBuffer();
 }

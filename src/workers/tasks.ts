@@ -23,7 +23,6 @@ import { locateSheet, pxPerMmOf } from '../core/reading/sheet/locate-sheet';
 import { measureGreys } from '../core/reading/sheet/measure-greys';
 import { tonesBySheet } from '../core/reading/sheet/sheet-tones';
 import { toneOfPlace } from '../core/reading/sheet/tone-of-place';
-import { grayOfRgb } from '../core/image/gray';
 import type { RgbImage } from '../core/image/raster';
 import { atLeast, findMarkers } from '../core/reading/find-markers';
 import { readHoles } from '../core/reading/backlit/read-holes';
@@ -37,7 +36,7 @@ import { svgOfCard } from '../formats/card-svg';
 import { csvOfCells } from '../formats/csv-cells';
 import { gcodeChunks, programOfCard } from '../formats/gcode';
 import { outlineProgram } from '../formats/outline';
-import { openPhoto } from './open-photo';
+import { openPhoto, previewOf } from './open-photo';
 import type { BenchBurn, Jobs, Task } from './protocol';
 
 /** What each task does, away from the threads it runs in. */
@@ -113,7 +112,8 @@ export const TASKS: Tasks = {
     const opened = await openPhoto(job.bytes);
     const tookS = (): number => (performance.now() - started) / 1000;
     if (!opened.opened) return { outcome: 'unreadable', reason: opened.reason, previewJpeg: null, tookS: tookS() };
-    const { photo, previewJpeg } = opened;
+    const { photo } = opened;
+    const previewJpeg = await previewOf(photo);
     const { layout, stock, corners, cameraIsTrue, spot, seeThrough } = job;
     const onProgress = (step: ReadStep): void => send({ step });
     if (job.litFrom === 'behind') {
@@ -170,8 +170,8 @@ export const TASKS: Tasks = {
   async 'place-tone'({ bytes, sheets, place, bare }) {
     const opened = await openPhoto(bytes);
     if (!opened.opened) return { fault: 'damaged' };
-    const { photo, previewJpeg } = opened;
-    const markers = findMarkers(grayOfRgb(photo), atLeast(MARKERS_OF_SHEET_AND_CARD));
+    const { photo } = opened;
+    const markers = findMarkers(photo, atLeast(MARKERS_OF_SHEET_AND_CARD));
     const sheet = locateSheet(markers);
     const by = tonesBySheet(photo, markers, sheets);
     if (!sheet || !by) return { fault: 'no-sheet' };
@@ -179,7 +179,7 @@ export const TASKS: Tasks = {
     const tone = place && toneOfPlace(photo, markers, sheets, place, bare);
     if (tone && 'fault' in tone) return tone;
     const { width: widthPx, height: heightPx } = photo;
-    return { widthPx, heightPx, pxPerMm: pxPerMmOf(sheet), previewJpeg, tone };
+    return { widthPx, heightPx, pxPerMm: pxPerMmOf(sheet), previewJpeg: await previewOf(photo), tone };
   },
 
   async gauge({ burn, measures, box, turn }) {

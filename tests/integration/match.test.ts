@@ -8,7 +8,6 @@ import type { Piece } from '../../src/bench/piece';
 import { luminance } from '../../src/core/color/srgb';
 import type { Layout } from '../../src/core/card/layout';
 import { project } from '../../src/core/geometry/homography';
-import { grayOfRgb } from '../../src/core/image/gray';
 import { findMarkersOfCard } from '../../src/core/reading/find-markers-of-card';
 import { locateCard } from '../../src/core/reading/locate-card';
 import { openPhoto } from '../../src/workers/open-photo';
@@ -76,7 +75,7 @@ describe('a piece beside a frame sheet', () => {
     const { layout }: { layout: Layout } = card;
     const opened = await openPhoto(Buffer.from(await image.response.arrayBuffer()));
     if (!opened.opened) throw new Error(opened.reason);
-    const located = locateCard(layout, findMarkersOfCard(grayOfRgb(opened.photo), layout));
+    const located = locateCard(layout, findMarkersOfCard(opened.photo, layout));
     if (located.found !== 'card') throw new Error(located.found);
     const scale = photo.widthPx / opened.photo.width;
     const radiusPx = 0.9 * photo.pxPerMm;

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest';
+import { PLAIN_FILL } from '../support/settings';
 import { jpegOf } from '../../src/bench/bench';
 import { benchMachineOf } from '../../src/bench/of-records';
 import { recover } from '../../src/server/recover';
@@ -94,22 +95,7 @@ describe('a burn on a machine of one’s own', () => {
   });
 });
 
-const settings = {
-  powerFraction: 0.4,
-  speedMmPerS: 60,
-  intervalMm: 0.12,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'on',
-  direction: 'horizontal',
-  bothWays: true,
-  runUpMm: null,
-  scanOffsetMm: 0,
-  lengthenMm: 0,
-  lineAngleDeg: 0,
-  crossHatch: false,
-  frequencyKHz: null,
-};
+const settings = { ...PLAIN_FILL, powerFraction: 0.4, speedMmPerS: 60, intervalMm: 0.12, air: 'on' };
 
 describe('settings known from elsewhere', () => {
   it('are filed as unproven, each shade beside the others, and the bench asks to prove the newest', async () => {

@@ -11,16 +11,10 @@ import { RECTIFIED_PX_PER_MM } from '../../src/core/reading/straighten';
 import { stockLinearColour } from '../../src/core/reading/stock-colour';
 import { rectify } from '../../src/core/reading/rectify';
 import { demoPairing } from './demo';
+import { gridOfFew } from './few-cells';
 
 const pairing = demoPairing('heron', 'mdf');
-const { plan } = grid.propose({ pairing, facts: [] });
-const small = {
-  ...plan,
-  leaveOutFailing: false,
-  across: { ...plan.across, count: 4 },
-  down: { ...plan.down, count: 3 },
-  cellMm: 4.5,
-};
+const small = { ...gridOfFew(pairing, 4, 3), cellMm: 4.5 };
 /** A card of few cells on MDF, whose scenes these are. */
 export const layout: Layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const PX = 18;

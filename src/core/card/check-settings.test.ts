@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { demoPairing } from '../../../tests/support/demo';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
 import { CHANNELS, letterOf, levelWords, signed } from './channels';
 import { checkConstants, checkPower, checkSettings, checkSpeed } from './check-settings';
 import { constantsText } from './constants-text';
-import { PLAIN_EXTRAS, type BurnSettings } from './settings';
+import type { BurnSettings } from './settings';
 
 const heron = demoPairing('heron', 'birch');
 const on = {
@@ -12,17 +13,7 @@ const on = {
   machine: { ...heron.machine, likedUnits: DEFAULT_LIKED_UNITS, topSpeedXMmPerS: 250, topSpeedYMmPerS: 200 },
 };
 const tern = demoPairing('tern', 'twoLayer');
-const settings: BurnSettings = {
-  powerFraction: 0.5,
-  speedMmPerS: 100,
-  intervalMm: 0.1,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'off',
-  direction: 'horizontal',
-  bothWays: true,
-  ...PLAIN_EXTRAS,
-};
+const settings: BurnSettings = { ...PLAIN_FILL, powerFraction: 0.5 };
 const fields = (change: Partial<BurnSettings>, pairing = on) =>
   checkConstants({ ...settings, ...change }, pairing).map(({ field }) => field.replace('constants.', ''));
 

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { demoPairing } from '../../../tests/support/demo';
 import { responseOf } from '../stock/response';
 import { deliveredBy, fateOfFill } from './energy';
 import { squareFillTimeS } from './fill-time';
 import { columnOfBoxes, rowOfBoxes } from './row';
-import { PLAIN_EXTRAS, type BurnSettings } from './settings';
+import type { BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
 
 const on = demoPairing('heron', 'birch');
@@ -20,17 +21,7 @@ const machine = {
   accelerationYMmPerS2: 1000,
 };
 const pairing = { ...on, machine };
-const settings: BurnSettings = {
-  powerFraction: 0.5,
-  speedMmPerS: 100,
-  intervalMm: 0.1,
-  passes: 1,
-  focusOffsetMm: 0,
-  air: 'off',
-  direction: 'horizontal',
-  bothWays: true,
-  ...PLAIN_EXTRAS,
-};
+const settings: BurnSettings = { ...PLAIN_FILL, powerFraction: 0.5 };
 
 describe('what settings deliver', () => {
   it('is watts over speed along a line and over speed and interval on an area, for each crossing', () => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { SHOP } from '../../../tests/support/shop';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
 import { programOfCard } from '../../formats/gcode';
@@ -15,13 +16,10 @@ import { constantFields } from './plan-fields';
 
 const pairing = demoPairing('tern', 'twoLayer');
 const { machine, lens } = pairing;
-const proposed = grid.propose({ pairing, facts: [] }).plan;
+const few = gridOfFew(pairing, 4, 4);
 const planned = (constants: Partial<GridPlan['constants']>): GridPlan => ({
-  ...proposed,
-  leaveOutFailing: false,
-  across: { ...proposed.across, count: 4 },
-  down: { ...proposed.down, count: 4 },
-  constants: { ...proposed.constants, ...constants },
+  ...few,
+  constants: { ...few.constants, ...constants },
 });
 const lay = (constants: Partial<GridPlan['constants']> = {}) =>
   layCard(grid, planned(constants), pairing, { cardNumber: 3 });

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_FILL } from '../../../tests/support/settings';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { FactNow } from '../book/facts';
@@ -83,15 +84,13 @@ describe('the interval to start from', () => {
 describe('constants to start from', () => {
   const { machine } = demoPairing('heron', 'birch');
   const kept: BurnSettings = {
+    ...PLAIN_FILL,
     powerFraction: 0.4,
     speedMmPerS: 60,
     intervalMm: 0.137,
     passes: 2,
     focusOffsetMm: 0.75,
     air: 'on',
-    direction: 'horizontal',
-    bothWays: true,
-    ...PLAIN_EXTRAS,
   };
   const engrave = factNow('engrave', { settings: kept, lightness: null, lightnessSigma: null, confidence: null });
   const interval = factNow('interval', { intervalMm: 0.161 });

@@ -4,7 +4,7 @@ import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
 import { darkerThanAround } from './adaptive-threshold';
 import { blobsOf } from './blobs';
-import { grayOfRgb, inverted, shrink } from './gray';
+import { grayOfPart, grayOfRgb, grayShrunk, inverted, lumaAt, shrink } from './gray';
 import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
 
@@ -28,6 +28,26 @@ describe('gray', () => {
         Math.round((77 * data[3 * k]! + 150 * data[3 * k + 1]! + 29 * data[3 * k + 2]!) / 256),
       );
       expect([...grayOfRgb({ data, width: pixels, height: 1 }).data]).toEqual(byHand);
+    },
+  );
+  it('of a part is the part of the gray, pixel by pixel and cut to the image', () => {
+    const rgb = { data: Uint8Array.from({ length: 72 }, (_, at) => 10 * Math.floor(at / 3)), width: 6, height: 4 };
+    expect(grayOfPart(rgb, { x: 2, y: 1, width: 3, height: 2 })).toEqual({
+      data: Uint8Array.of(80, 90, 100, 140, 150, 160),
+      width: 3,
+      height: 2,
+    });
+    expect([...grayOfPart(rgb, { x: -2, y: -1, width: 3, height: 2 }).data]).toEqual([0]);
+    expect([...grayOfPart(rgb, { x: 4, y: 3, width: 9, height: 9 }).data]).toEqual([220, 230]);
+    expect(lumaAt(rgb, 13)).toBe(130);
+    const weighed = { data: Uint8Array.of(0, 0, 0, 0, 0, 200, 0, 200, 0, 200, 0, 0), width: 4, height: 1 };
+    expect([0, 1, 2, 3].map((pixel) => lumaAt(weighed, pixel))).toEqual([...grayOfRgb(weighed).data]);
+  });
+  prop([fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 60 }), fc.integer({ min: 1, max: 5 })])(
+    'made smaller is the gray made smaller',
+    (width, height, factor) => {
+      const data = Uint8Array.from({ length: 3 * width * height }, (_, at) => (at * 89 + 31 * ((at / 97) | 0)) % 256);
+      expect(grayShrunk({ data, width, height }, factor)).toEqual(shrink(grayOfRgb({ data, width, height }), factor));
     },
   );
   it('turns round twice to itself', () => {
@@ -65,7 +85,11 @@ describe('shrinking', () => {
     const gray = { data: Uint8Array.of(0, 10, 99, 20, 30, 99), width: 3, height: 2 };
     expect(shrink(gray, 2)).toEqual({ data: Uint8Array.of(15), width: 1, height: 1 });
     expect(shrink(gray, 1)).toBe(gray);
-    for (const factor of [1.5, 0, -1]) expect(() => shrink(gray, factor)).toThrow(`invalid factor: ${factor}`);
+    const rgb = { data: new Uint8Array(18), width: 3, height: 2 };
+    for (const factor of [1.5, 0, -1]) {
+      expect(() => shrink(gray, factor)).toThrow(`invalid factor: ${factor}`);
+      expect(() => grayShrunk(rgb, factor)).toThrow(`invalid factor: ${factor}`);
+    }
     expect([...grayOfRgb({ data: new Uint8Array(18).fill(9), width: 2, height: 3 }).data]).toEqual([9, 9, 9, 9, 9, 9]);
   });
   prop([image, fc.integer({ min: 1, max: 3 })])('agrees with the sum written out', (gray, factor) => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { cropped, softened } from './soften';
+import { softened } from './soften';
 
 const image = (width: number, height: number, at: (x: number, y: number) => number) => ({
   width,
@@ -36,9 +36,5 @@ describe('softening', () => {
     const soft = softened(hatch, 5);
     // Two lines of 40 and three of 140 in each window: (80 + 420) / 5 = 100.
     for (let y = 3; y < 17; y++) expect(soft.data[y * 20 + 10]).toBe(100);
-  });
-  it('cuts out a part pixel by pixel', () => {
-    const numbered = image(6, 4, (x, y) => y * 10 + x);
-    expect([...cropped(numbered, 2, 1, 3, 2).data]).toEqual([12, 13, 14, 22, 23, 24]);
   });
 });

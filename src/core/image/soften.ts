@@ -47,11 +47,3 @@ function meansOf(sums: Int32Array, rows: number, means: Uint8Array): void {
   const share = 1 / rows;
   for (let x = 0; x < sums.length; x++) means[x] = (sums[x]! * share + 0.5) | 0;
 }
-
-/** The part of an image inside a rectangle of whole pixels, cut to the image. */
-export function cropped(image: GrayImage, left: number, top: number, width: number, height: number): GrayImage {
-  const data = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++)
-    data.set(image.data.subarray((top + y) * image.width + left, (top + y) * image.width + left + width), y * width);
-  return { width, height, data };
-}

@@ -1,9 +1,9 @@
 import { MARKER_MODULES } from '../card/markers';
 import { darkerThanAround } from '../image/adaptive-threshold';
 import { blobsOf } from '../image/blobs';
-import { inverted, shrink } from '../image/gray';
-import { cropped, softened } from '../image/soften';
-import type { GrayImage } from '../image/raster';
+import { grayOfPart, grayShrunk, inverted } from '../image/gray';
+import { softened } from '../image/soften';
+import type { RgbImage } from '../image/raster';
 import { decodeMarker } from './decode-marker';
 import { quadOfOutline, type Quad } from './quad';
 import { refineCorners } from './refine-corners';
@@ -49,13 +49,13 @@ export const atLeast =
  * is found twice is returned once; two markers with one id in different places are both returned.
  */
 export function findMarkers(
-  photo: GrayImage,
+  photo: RgbImage,
   isEnough: (found: readonly FoundMarker[]) => boolean = atLeast(4),
 ): FoundMarker[] {
   const found: FoundMarker[] = [];
   for (const sweep of SWEEPS) {
     const factor = Math.max(1, Math.round(Math.max(photo.width, photo.height) / sweep.longestSidePx));
-    const small = softened(shrink(photo, factor), sweep.softenPx);
+    const small = softened(grayShrunk(photo, factor), sweep.softenPx);
     const radius = Math.max(4, Math.round(Math.max(small.width, small.height) * sweep.radiusShare));
     for (const lightOnDark of [false, true]) {
       if (isEnough(found)) break;
@@ -81,7 +81,7 @@ export function findMarkers(
 }
 
 /** A marker's corners refined on the photo itself, its hatch made even: only the part around it is worked on. */
-function cornersInPhoto(photo: GrayImage, { corners, lightOnDark }: FoundMarker): Quad {
+function cornersInPhoto(photo: RgbImage, { corners, lightOnDark }: FoundMarker): Quad {
   const module = Math.hypot(corners[1].x - corners[0].x, corners[1].y - corners[0].y) / MARKER_MODULES;
   const margin = 2 * module + 4;
   const xs = corners.map(({ x }) => x);
@@ -91,7 +91,7 @@ function cornersInPhoto(photo: GrayImage, { corners, lightOnDark }: FoundMarker)
   const right = Math.min(photo.width, Math.ceil(Math.max(...xs) + margin));
   const bottom = Math.min(photo.height, Math.ceil(Math.max(...ys) + margin));
   const softenedPx = module / 2;
-  const part = softened(cropped(photo, left, top, right - left, bottom - top), softenedPx);
+  const part = softened(grayOfPart(photo, { x: left, y: top, width: right - left, height: bottom - top }), softenedPx);
   const local = corners.map(({ x, y }) => ({ x: x - left, y: y - top })) as unknown as Quad;
   const refined = refineCorners(lightOnDark ? inverted(part) : part, local, {
     reachPx: Math.max(3, 0.7 * module),

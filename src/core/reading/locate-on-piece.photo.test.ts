@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { paintFace } from '../../../tests/support/other-camera/face';
 import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
 import { opened, snap } from '../../../tests/support/other-camera/shoot';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
-import { grayOfRgb } from '../image/gray';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { locateOnPiece, partingGray, sidesMeet } from './locate-on-piece';
@@ -54,13 +54,7 @@ describe('sides that are made to meet', () => {
 
 describe('a card that was cut off along its markers', () => {
   const pairing = demoPairing('heron', 'birch');
-  const { plan } = grid.propose({ pairing, facts: [] });
-  const few = {
-    ...plan,
-    leaveOutFailing: false,
-    across: { ...plan.across, count: 4 },
-    down: { ...plan.down, count: 3 },
-  };
+  const few = gridOfFew(pairing, 4, 3);
   const layout = layCard(grid, few, pairing, { cardNumber: 61 });
   const flush = HAZARDS.find(({ name }) => name === 'cut flush at its markers')!;
   const { face: look, shot: usual } = staged(flush, 'flush', layout);
@@ -68,8 +62,7 @@ describe('a card that was cut off along its markers', () => {
   const shot = { ...usual, widthPx: 640, heightPx: 480 };
   it('is found on a table as dark as its markers, which run into it, and read', async () => {
     const photo = await opened(await snap(face, { ...shot, roll: 12 }));
-    const gray = grayOfRgb(photo);
-    expect(locateCard(layout, findMarkers(gray)).found).toBe('too-few-markers');
+    expect(locateCard(layout, findMarkers(photo)).found).toBe('too-few-markers');
     const result = readCard({ photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: true });
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     expect(result.frameErrorMm).toBeLessThan(0.06);
@@ -77,10 +70,10 @@ describe('a card that was cut off along its markers', () => {
       expect(Math.abs(lightness - face.truth[cellIndex]!), `cell ${cellIndex}`).toBeLessThan(1);
   });
   it.each([0, 190])('is found turned by %i degrees, and no other card in its place', async (roll) => {
-    const gray = grayOfRgb(await opened(await snap(face, { ...shot, roll })));
-    const placed = locateOnPiece(gray, layout)!;
+    const photo = await opened(await snap(face, { ...shot, roll }));
+    const placed = locateOnPiece(photo, layout)!;
     expect(placed.markers).toBe(4);
     expect(placed.rmsPx).toBeLessThan(0.7);
-    expect(locateOnPiece(gray, layCard(grid, few, pairing, { cardNumber: 4000 }))).toBeNull();
+    expect(locateOnPiece(photo, layCard(grid, few, pairing, { cardNumber: 4000 }))).toBeNull();
   });
 });

@@ -3,8 +3,8 @@ import { MARKER_MODULES, markerModules } from '../card/markers';
 import { fitHomography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import { blobsOf } from '../image/blobs';
-import { shrink } from '../image/gray';
-import type { GrayImage } from '../image/raster';
+import { grayOfRgb, shrink } from '../image/gray';
+import type { GrayImage, RgbImage } from '../image/raster';
 import { markerCornersMm } from './markers-of-card';
 import { convexHull } from './quad';
 
@@ -210,7 +210,8 @@ function moved(sought: readonly Sought[], map: Homography, found: readonly Found
  * Finds a card whose markers run into what lies around it, as on a piece that was cut off along them: the piece's own outline tells about where
  * they are, to some millimetres, and each is then moved to where it looks most like its pattern. Null where fewer than three do.
  */
-export function locateOnPiece(gray: GrayImage, layout: Layout): PlacedOnPiece | null {
+export function locateOnPiece(photo: RgbImage, layout: Layout): PlacedOnPiece | null {
+  const gray = grayOfRgb(photo);
   if (layout.frame.markers.length < CORNER_NAMES.length) return null;
   const sought = soughtIn(layout);
   const told = [

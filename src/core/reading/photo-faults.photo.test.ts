@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
 import { layCard } from '../card/lay';
 import type { Rect } from '../geometry/point';
@@ -9,14 +10,7 @@ import { readCard } from './read-card';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
-const { plan } = grid.propose({ pairing, facts: [] });
-const small = {
-  ...plan,
-  leaveOutFailing: false,
-  across: { ...plan.across, count: 4 },
-  down: { ...plan.down, count: 4 },
-};
-const layout = layCard(grid, small, pairing, { cardNumber: 77 });
+const layout = layCard(grid, gridOfFew(pairing, 4, 4), pairing, { cardNumber: 77 });
 const { widthMm, heightMm } = layout;
 const SHOT: DrawnShot = {
   lightnessOf: (index) => stock.bareLightness - 4 - (40 * index) / layout.cells.length,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { paintFace } from '../../../tests/support/other-camera/face';
 import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
 import { onScreen } from '../../../tests/support/other-camera/screen';
@@ -12,8 +13,7 @@ import { frameSheet } from '../sheet/frame-sheet';
 import { readCard } from './read-card';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan } = grid.propose({ pairing, facts: [] });
-const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 5 }, down: { ...plan.down, count: 4 } };
+const few = gridOfFew(pairing, 5, 4);
 const layout = layCard(grid, few, pairing, { cardNumber: 9 });
 const read = async (face: Parameters<typeof snap>[0], shot: Snap) =>
   readCard({

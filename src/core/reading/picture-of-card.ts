@@ -50,6 +50,22 @@ export function isOnScreen(image: Rectified, layout: Layout): boolean {
   return (['x', 'y'] as const).some((axis) => hasStripes(bareBands(image, layout, axis)));
 }
 
+/** Adds the pixels of a row to sums along it. */
+function addAlong(red: Float64Array, blue: Float64Array, row: Float32Array): void {
+  for (let k = 0, at = 0; at < row.length; k++, at += 3) {
+    red[k]! += row[at]!;
+    blue[k]! += row[at + 2]!;
+  }
+}
+
+/** Adds all pixels of a row to one sum. */
+function addWhole(red: Float64Array, blue: Float64Array, k: number, row: Float32Array): void {
+  for (let at = 0; at < row.length; at += 3) {
+    red[k]! += row[at]!;
+    blue[k]! += row[at + 2]!;
+  }
+}
+
 /** Red over blue, as a logarithm, along the bare bands between rows or columns of cells. */
 function bareBands({ data, width, height, pxPerMm }: Rectified, { cells, inner }: Layout, axis: 'x' | 'y'): Across[] {
   const spans = cells
@@ -72,13 +88,11 @@ function bareBands({ data, width, height, pxPerMm }: Rectified, { cells, inner }
     const [low, high] = [pixel(from), pixel(to)];
     const [left, right, top, bottom] =
       axis === 'x' ? [first, first + length, low, high] : [low, high, first, first + length];
-    for (let y = top; y < bottom; y++)
-      for (let x = left; x < right; x++) {
-        const k = (axis === 'x' ? x : y) - first;
-        const at = 3 * (y * width + x);
-        red[k]! += data[at]!;
-        blue[k]! += data[at + 2]!;
-      }
+    for (let y = top; y < bottom; y++) {
+      const row = data.subarray(3 * (y * width + left), 3 * (y * width + right));
+      if (axis === 'x') addAlong(red, blue, row);
+      else addWhole(red, blue, y - top, row);
+    }
     const share = red.map((sum, k) => Math.log(Math.max(1e-5, sum) / Math.max(1e-5, blue[k]!)));
     return {
       at: Float64Array.from(share, (_, k) => (k + 0.5) / pxPerMm),

@@ -2,7 +2,7 @@ import { hasMarkers, type Layout } from '../card/layout';
 import { rectRing } from '../card/shape';
 import { fitHomography, movedOrigin, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
-import type { GrayImage, RgbImage } from '../image/raster';
+import type { RgbImage } from '../image/raster';
 import type { FoundMarker } from './find-markers';
 import { aroundCells, CLEAR_ENOUGH, cellsBeyond, fitCells } from './fit-cells';
 import { locateCard } from './locate-card';
@@ -33,12 +33,12 @@ export type NotPlaced =
     };
 
 /** Places a card by its markers; where too few of them are found by themselves, by the outline of its piece and what they should look like. */
-export function placeByMarkers(gray: GrayImage, layout: Layout, found: readonly FoundMarker[]): PlacedCard | NotPlaced {
+export function placeByMarkers(photo: RgbImage, layout: Layout, found: readonly FoundMarker[]): PlacedCard | NotPlaced {
   const location = locateCard(layout, found);
   if (location.found === 'card') return location;
   if (location.found === 'other-card') return { outcome: 'other-card', cardNumber: location.cardNumber };
   if (location.found === 'several-cards') return { outcome: 'several-cards', cardNumbers: location.cardNumbers };
-  const onPiece = locateOnPiece(gray, layout);
+  const onPiece = locateOnPiece(photo, layout);
   return onPiece ? { ...onPiece, alsoSeen: [] } : { outcome: 'needs-corners', markers: location.markers };
 }
 
@@ -51,7 +51,6 @@ const FITTED_ERROR_MM = 0.15;
  */
 export function placeBySheet(
   photo: RgbImage,
-  gray: GrayImage,
   layout: Layout,
   found: readonly FoundMarker[],
   onFitting?: () => void,
@@ -59,7 +58,7 @@ export function placeBySheet(
   const place = locateSheet(found);
   if (!place) return { outcome: 'needs-corners', markers: 0 };
   onFitting?.();
-  const about = placeOnSheet(gray, layout, place);
+  const about = placeOnSheet(photo, layout, place);
   const fitted = about && fittedByCells(photo, layout, about);
   return fitted === null || typeof fitted === 'string'
     ? { outcome: 'needs-corners', markers: 0 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
 import { layCard } from '../card/lay';
 import { luminanceOfLightness } from '../color/lab';
@@ -11,14 +12,7 @@ import { readCard } from './read-card';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
-const { plan } = grid.propose({ pairing, facts: [] });
-/** A card of few cells, quick to draw and to read. */
-const small = {
-  ...plan,
-  leaveOutFailing: false,
-  across: { ...plan.across, count: 4 },
-  down: { ...plan.down, count: 4 },
-};
+const small = gridOfFew(pairing, 4, 4);
 const layCardNumbered = (cardNumber: number) => layCard(grid, small, pairing, { cardNumber });
 const layout = layCardNumbered(77);
 const { widthMm, heightMm } = layout;

@@ -1,8 +1,8 @@
 import { project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import { hasMarkers, type Layout } from '../card/layout';
-import { grayOfRgb } from '../image/gray';
-import type { GrayImage, RgbImage } from '../image/raster';
+import { lumaAt } from '../image/gray';
+import { checkRaster, type RgbImage } from '../image/raster';
 import type { FoundMarker } from './find-markers';
 import { findMarkersOfCard } from './find-markers-of-card';
 import { blurAcross } from './lines/blur';
@@ -99,19 +99,19 @@ export function readCard({
   throughSheet = false,
   onProgress,
 }: ReadRequest): ReadResult {
+  checkRaster(photo, 3);
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
-  const gray = grayOfRgb(photo);
-  if (looksBlack(gray)) return { outcome: 'unreadable', reason: 'too-dark' };
 
   onProgress?.('finding markers');
+  if (looksBlack(photo)) return { outcome: 'unreadable', reason: 'too-dark' };
   // Corners set by hand need no markers, but a measured sheet's.
-  const found = known ?? (corners && Object.keys(sheets).length === 0 ? [] : findMarkersOfCard(gray, layout));
+  const found = known ?? (corners && Object.keys(sheets).length === 0 ? [] : findMarkersOfCard(photo, layout));
   const fitting = (): void => onProgress?.('finding the cells');
   const placed = corners
     ? placeByCorners(photo, layout, corners, fitting)
     : hasMarkers(layout)
-      ? placeByMarkers(gray, layout, found)
-      : placeBySheet(photo, gray, layout, found, fitting);
+      ? placeByMarkers(photo, layout, found)
+      : placeBySheet(photo, layout, found, fitting);
   if ('outcome' in placed) return placed;
   const { toPhoto, rmsPx, markers, alsoSeen } = placed;
 
@@ -176,10 +176,14 @@ export function readCard({
   };
 }
 
-function looksBlack(gray: GrayImage): boolean {
+/** Pixels are looked at this far from each other: a prime, so that they do not stand in columns. */
+const EVERY = 599;
+
+function looksBlack(photo: RgbImage): boolean {
+  const looked = (photo.width * photo.height) / EVERY;
   let bright = 0;
-  for (let index = 0; index < gray.data.length; index += 97) if (gray.data[index]! > 24) bright++;
-  return bright < (gray.data.length / 97) * 0.005;
+  for (let k = 0; k < looked; k++) if (lumaAt(photo, k * EVERY) > 24) bright++;
+  return bright < looked * 0.005;
 }
 
 /** A function that works out each answer once. */

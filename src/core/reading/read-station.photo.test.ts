@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
+import { gridOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto } from '../../../tests/support/drawn-card';
 import { bed } from '../../cards/bed';
 import { grid } from '../../cards/grid';
@@ -88,13 +89,7 @@ describe('a photo of one station', () => {
       outcome: 'unreadable',
       reason: 'several-stations',
     });
-    const { plan: few } = grid.propose({ pairing, facts: [] });
-    const other = layCard(
-      grid,
-      { ...few, across: { ...few.across, count: 3 }, down: { ...few.down, count: 3 }, leaveOutFailing: false },
-      pairing,
-      { cardNumber: 77 },
-    );
+    const other = layCard(grid, gridOfFew(pairing, 3, 3), pairing, { cardNumber: 77 });
     const photo = drawnPhoto(other, stock, { ...SIZE, lightnessOf: () => 40 });
     expect(read(photo)).toEqual({ outcome: 'other-card', cardNumber: 77 });
   });

@@ -2,7 +2,6 @@ import type { Layout, Station } from '../card/layout';
 import { layoutOfStation } from '../card/station';
 import { movedOrigin } from '../geometry/homography';
 import type { Point } from '../geometry/point';
-import { grayOfRgb } from '../image/gray';
 import type { FoundMarker } from './find-markers';
 import { findMarkersOfCard } from './find-markers-of-card';
 import { locateCard } from './locate-card';
@@ -34,7 +33,7 @@ export function readStation(request: Omit<ReadRequest, 'corners' | 'found' | 'co
   const { layout, photo } = request;
   const { stations } = layout;
   if (!stations || stations.length === 0) throw new RangeError('invalid layout: it has no stations');
-  const found = findMarkersOfCard(grayOfRgb(photo), layout);
+  const found = findMarkersOfCard(photo, layout);
   const shown = stations.flatMap((station, index) =>
     seenOf(layout, station, found) >= TELLING_MARKERS ? [{ station, index }] : [],
   );

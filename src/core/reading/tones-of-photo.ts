@@ -1,5 +1,4 @@
 import type { Layout } from '../card/layout';
-import { grayOfRgb } from '../image/gray';
 import { findMarkersOfCard } from './find-markers-of-card';
 import { locateCard } from './locate-card';
 import type { Rectified } from './rectify';
@@ -59,7 +58,7 @@ function tonesByTwo(
   layout: Layout,
   second: SecondExposure,
 ): { readonly undone: UndoneTones } | { readonly fault: 'not-found' | 'no-curve' } {
-  const location = locateCard(layout, findMarkersOfCard(grayOfRgb(second.photo), layout));
+  const location = locateCard(layout, findMarkersOfCard(second.photo, layout));
   if (location.found !== 'card') return { fault: 'not-found' };
   const undone = undoneTones(first, straightened(second.photo, location.toPhoto, layout), second);
   return undone ? { undone } : { fault: 'no-curve' };

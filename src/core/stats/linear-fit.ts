@@ -1,4 +1,5 @@
 import { inverse, Matrix } from 'ml-matrix';
+import { cholesky } from './cholesky';
 
 /** One measured value, and what each unknown adds to it. */
 export interface LinearRow {
@@ -36,7 +37,7 @@ export function linearFit(rows: readonly LinearRow[]): LinearFit | null {
   const design = new Matrix(rows.map(({ terms, sigma }) => terms.map((term) => term / sigma)));
   const wanted = Matrix.columnVector(rows.map(({ y, sigma }) => y / sigma));
   const normal = design.transpose().mmul(design);
-  if (!tellsApart(normal)) return null;
+  if (!cholesky(Float64Array.from(normal.to1DArray()), count)) return null;
   const spread = inverse(normal);
   const fitted = spread.mmul(design.transpose()).mmul(wanted);
   const rest = wanted.clone().sub(design.mmul(fitted)).to1DArray();
@@ -53,23 +54,4 @@ export function linearFit(rows: readonly LinearRow[]): LinearFit | null {
     sigmaOf: (weights) => Math.max(1, misfit) * own(weights),
     scatterOf: (weights) => misfit * own(weights),
   };
-}
-
-/** A pivot this small beside its own diagonal is what rounding makes of none. */
-const ROUNDING = 1e-10;
-
-/** Whether a normal matrix has an inverse, by the pivots of its Cholesky factors. */
-function tellsApart(normal: Matrix): boolean {
-  const n = normal.rows;
-  const lower = Matrix.zeros(n, n);
-  for (let row = 0; row < n; row++) {
-    for (let column = 0; column <= row; column++) {
-      let rest = normal.get(row, column);
-      for (let k = 0; k < column; k++) rest -= lower.get(row, k) * lower.get(column, k);
-      if (column < row) lower.set(row, column, rest / lower.get(column, column));
-      else if (!(rest > ROUNDING * normal.get(row, row))) return false;
-      else lower.set(row, row, Math.sqrt(rest));
-    }
-  }
-  return true;
 }

@@ -4,9 +4,11 @@ import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
 import { photographedOnce, TONES_PX } from './photographed';
 
+const photoOfPiece = photographedOnce(TONES_PX);
+
 /** One photo of each piece; a look goes by all patches but one of each. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = photographedOnce(burned, TONES_PX);
+  const seen = photoOfPiece(burned);
   const without = Number(seed.at(-1));
   return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cellIndex % 6 !== without) };
 }
@@ -14,7 +16,7 @@ function lookAt(burned: Burned, seed: string): Seen {
 export const aBObserver: Observer<ABFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned, TONES_PX),
+  seeAll: photoOfPiece,
   // L* of B less A on this piece, over all of its patches.
   truth: ({ piece, layout, pairing }) => {
     const meanOf = (side: 'A' | 'B'): number => {

@@ -1,18 +1,15 @@
 import type { CeilingFinding } from '../../../src/cards/ceiling/find';
-import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { mainBurn } from '../../../src/core/card/layout';
 import { trueLightness } from '../reading';
 import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 import { photographed } from './photographed';
-
-const read = new WeakMap<Piece, Seen>();
 
 /** One photo of each piece; a look goes by all wedges but one, and the last by all of them. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = read.get(burned.piece) ?? sureOf(burned);
-  read.set(burned.piece, seen);
+  const seen = sureOf(burned);
   const { cells } = burned.layout;
   const tops = [...new Set(cells.map(({ levels }) => Number(levels.top)))].sort((a, b) => a - b);
   // The uppermost is in every look: it alone shows that nothing gets stronger.
@@ -21,11 +18,11 @@ function lookAt(burned: Burned, seed: string): Seen {
 }
 
 /** A photo that is marked all over is taken once more, as the finding asks. */
-function sureOf(burned: Burned): Seen {
+const sureOf = oncePer((burned: Burned): Seen => {
   const first = photographed(burned, burned.seed);
   const marked = first.readings.filter(({ doubts }) => doubts.includes('reflection'));
   return 2 * marked.length < first.readings.length ? first : photographed(burned, `${burned.seed} again`);
-}
+});
 
 /** Neighbours in power that are taken together: what grain makes of one patch is no more than a share of it. */
 const TOGETHER = 2;

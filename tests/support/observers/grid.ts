@@ -4,10 +4,12 @@ import { trueLightness } from '../reading';
 import type { Observer } from './observer';
 import { photographedOnce, TONES_PX } from './photographed';
 
+const photoOfPiece = photographedOnce(TONES_PX);
+
 export const gridObserver: Observer<GridFinding> = {
   on: ['marl', 'alder'],
   // What is wanted of the photo differs.
-  look: (burned) => photographedOnce(burned, TONES_PX),
+  look: photoOfPiece,
   // A tone that one of its cells has.
   wish: ({ piece, layout, pairing }, seed): GridWish => ({
     lightness: trueLightness(

@@ -4,6 +4,7 @@ import { USUAL_HINGE_WISH } from '../../../src/cards/hinge/find';
 import type { Answer } from '../../../src/core/card/asks';
 import type { Cell } from '../../../src/core/card/layout';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 import { cutBoxOf } from './part';
 
 const held = ({ piece, pairing }: Burned, cell: Cell, seed: string): number | null => {
@@ -14,7 +15,14 @@ const held = ({ piece, pairing }: Burned, cell: Cell, seed: string): number | nu
 /** Strips enough that their scatter is no longer seen in what they tell together. */
 const MANY = 60;
 
-const told = new WeakMap<Burned, number>();
+/** The radius that 95 of 100 strips like the middle one hold, half a step of what they were bent round below that. */
+const safeMm = oncePer((burned: Burned): number => {
+  const middle = burned.layout.cells[Math.floor(burned.layout.cells.length / 2)]!;
+  const radii = Array.from({ length: MANY }, (_, k) => held(burned, middle, `many ${k}`) ?? Infinity).sort(
+    (a, b) => a - b,
+  );
+  return 0.9 * radii[Math.floor(0.95 * MANY)]!;
+});
 
 export const hingeObserver: Observer<HingeFinding> = {
   on: ['marl', 'alder'],
@@ -26,18 +34,7 @@ export const hingeObserver: Observer<HingeFinding> = {
     }),
   }),
   wish: () => USUAL_HINGE_WISH,
-  // The radius that 95 of 100 strips like the middle one hold, half a step of what they were bent round below that.
-  truth: (burned) => {
-    const known = told.get(burned);
-    if (known !== undefined) return [known];
-    const middle = burned.layout.cells[Math.floor(burned.layout.cells.length / 2)]!;
-    const radii = Array.from({ length: MANY }, (_, k) => held(burned, middle, `many ${k}`) ?? Infinity).sort(
-      (a, b) => a - b,
-    );
-    const safe = 0.9 * radii[Math.floor(0.95 * MANY)]!;
-    told.set(burned, safe);
-    return [safe];
-  },
+  truth: (burned) => [safeMm(burned)],
   // Safe is what is said to be so, and not more than twice what half of them break at.
   claims: ({ radii }) => {
     const middle = radii[Math.floor(radii.length / 2)]!;

@@ -5,6 +5,7 @@ import type { Answer } from '../../../src/core/card/asks';
 import type { Cell } from '../../../src/core/card/layout';
 import { MATE } from '../../../src/core/card/usual-asks';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 import { cutBoxOf } from './part';
 
 /** Clearances at which the bench's hand calls a joint snug, and slipping: see the bench's own numbers. */
@@ -45,16 +46,10 @@ function taken({ piece, layout }: Burned, axis: 'x' | 'y'): number {
   return of('hole') + of('part');
 }
 
-const edges = new WeakMap<Piece, readonly CutEdge[]>();
-
-/** The edge of every cell of a piece, which every look at it shares. */
-function edgesOf({ piece, layout }: Burned): readonly CutEdge[] {
-  const known =
-    edges.get(piece) ??
-    layout.cells.map((cell) => edgeOfMate(piece, cutBoxOf(cell), cell.levels.side as 'hole' | 'part'));
-  edges.set(piece, known);
-  return known;
-}
+/** The edge of every cell of a piece. */
+const edgesOf = oncePer(({ piece, layout }: Burned): readonly CutEdge[] =>
+  layout.cells.map((cell) => edgeOfMate(piece, cutBoxOf(cell), cell.levels.side as 'hole' | 'part')),
+);
 
 /** Every part put into every hole by the bench's hand. */
 function putTogether(burned: Burned, seed: string): Answer[] {
@@ -76,10 +71,10 @@ export const knobsObserver: Observer<KnobsFinding> = {
   on: ['marl', 'acrylic'],
   look: (burned, seed) => ({ readings: [], answers: putTogether(burned, seed) }),
   // A part goes in as far as its narrower way lets it.
-  truth: (burned) => {
+  truth: oncePer((burned) => {
     const off = Math.min(taken(burned, 'x'), taken(burned, 'y'));
     return [SNUG_FROM_MM - off, SLIP_FROM_MM - off];
-  },
+  }),
   claims: ({ bounds }) =>
     (['snug', 'slip'] as const).map((fit) => {
       const { atMm, sigmaMm } = bounds!.from[fit];

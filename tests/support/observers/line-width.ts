@@ -7,10 +7,11 @@ import { photographedOnce } from './photographed';
 
 /** Width of a photo that shows single lines: as large as the bench's camera takes it. */
 const NEAREST_PX = 4000;
+const photoOfPiece = photographedOnce(NEAREST_PX);
 
 /** One photo of each piece, and each look at the lines of another of its five strongest powers. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = photographedOnce(burned, NEAREST_PX);
+  const seen = photoOfPiece(burned);
   const { cells } = burned.layout;
   const powers = [...new Set(cells.map(({ levels }) => Number(levels.power)))].sort((a, b) => b - a);
   const wanted = powers[Number(seed.at(-1))];
@@ -34,7 +35,7 @@ function halfWidth({ piece, layout }: Burned, cellIndex: number): number {
 export const lineWidthObserver: Observer<LineWidthFinding> = {
   on: ['marl', 'slate'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned, NEAREST_PX),
+  seeAll: photoOfPiece,
   truth: (burned, { lines }) => lines.map(({ cellIndex }) => halfWidth(burned, cellIndex)),
   claims: ({ lines }) => lines.map(({ widthMm, sigmaMm }) => [widthMm - 2 * sigmaMm, widthMm + 2 * sigmaMm]),
   widestClaim: 0.04,

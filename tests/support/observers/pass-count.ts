@@ -3,28 +3,32 @@ import type { PassCountFinding } from '../../../src/cards/pass-count/find';
 import { COUNT, NOT_DROPPED } from '../../../src/core/card/usual-asks';
 import { burnOnBench } from '../burn';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 
-/** After which pass the square of a card is loose, by a burn of so many passes each; null where it is not after all of them. */
+/**
+ * After which pass the square of a card is loose, by burns of so many passes each, halving: one that is loose stays so. Null where it is not after
+ * all of them.
+ */
 function droppedIn({ layout, pairing }: Burned, seed: string): number | null {
   const [cell] = layout.cells;
-  for (let passes = 1; passes <= cell!.burns.length; passes++) {
+  const isLooseAfter = (passes: number): boolean => {
     const some = { ...layout, cells: [{ ...cell!, burns: cell!.burns.slice(0, passes) }] };
-    if (isLoose(burnOnBench(some, pairing, seed), cell!.box)) return passes;
+    return isLoose(burnOnBench(some, pairing, seed), cell!.box);
+  };
+  let [held, loose] = [0, cell!.burns.length + 1];
+  while (loose - held > 1) {
+    const middle = Math.floor((held + loose) / 2);
+    if (isLooseAfter(middle)) loose = middle;
+    else held = middle;
   }
-  return null;
+  return loose > cell!.burns.length ? null : loose;
 }
-
-const counted = new WeakMap<Burned, { here: number | null; elsewhere: number | null }>();
 
 /** The count of a card's square, and of another place of its sheet. */
-function countsOf(burned: Burned) {
-  const counts = counted.get(burned) ?? {
-    here: droppedIn(burned, burned.seed),
-    elsewhere: droppedIn(burned, `${burned.seed} elsewhere`),
-  };
-  counted.set(burned, counts);
-  return counts;
-}
+const countsOf = oncePer((burned: Burned) => ({
+  here: droppedIn(burned, burned.seed),
+  elsewhere: droppedIn(burned, `${burned.seed} elsewhere`),
+}));
 
 export const passCountObserver: Observer<PassCountFinding> = {
   on: ['marl', 'acrylic'],

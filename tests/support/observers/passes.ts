@@ -3,12 +3,15 @@ import type { PassesFinding } from '../../../src/cards/passes/find';
 import type { Answer } from '../../../src/core/card/asks';
 import { DROP } from '../../../src/core/card/usual-asks';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 import { cutBoxOf } from './part';
 
 /** A tip that has lost so much of its light is called burned away. */
 const TIP_BURNED_FROM = 0.36;
 
-const tapped = ({ piece, layout }: Burned) => layout.cells.map((cell) => ({ cell, ...tapPart(piece, cutBoxOf(cell)) }));
+const tapped = oncePer(({ piece, layout }: Burned) =>
+  layout.cells.map((cell) => ({ cell, ...tapPart(piece, cutBoxOf(cell)) })),
+);
 
 export const passesObserver: Observer<PassesFinding> = {
   on: ['marl', 'alder'],

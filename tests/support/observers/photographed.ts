@@ -1,8 +1,8 @@
-import type { Piece } from '../../../src/bench/piece';
 import type { Seen } from '../../../src/core/card/asks';
 import { readCard } from '../../../src/core/reading/read-card';
 import { photoOf } from '../burn';
 import type { Burned } from './observer';
+import { oncePer } from './once-per';
 
 /** Light that no lamp's bright end of a card goes past: what somebody takes who was told once that a photo was overexposed. */
 const EXPOSURE = 0.42;
@@ -20,11 +20,6 @@ export function photographed({ piece, layout, pairing }: Omit<Burned, 'pieces'>,
 /** Wide enough for patches of one tone: two megapixels. */
 export const TONES_PX = 1600;
 
-const read = new WeakMap<Piece, Seen>();
-
 /** One photo of each piece, whoever looks at it. */
-export function photographedOnce(burned: Burned, widthPx?: number): Seen {
-  const seen = read.get(burned.piece) ?? photographed(burned, burned.seed, widthPx);
-  read.set(burned.piece, seen);
-  return seen;
-}
+export const photographedOnce = (widthPx?: number): ((burned: Burned) => Seen) =>
+  oncePer((burned: Burned) => photographed(burned, burned.seed, widthPx));

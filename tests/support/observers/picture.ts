@@ -6,6 +6,8 @@ import { demoPairing } from '../demo';
 import type { Observer } from './observer';
 import { photographedOnce } from './photographed';
 
+const photoOfPiece = photographedOnce(1600);
+
 const ON = ['heron', 'birch'] as const;
 const { bareLightness } = demoPairing(...ON).stock;
 
@@ -23,7 +25,7 @@ const SIGMA_L = 0.8;
 
 export const pictureObserver: Observer<PictureFinding> = {
   on: ON,
-  look: (burned) => photographedOnce(burned, 1600),
+  look: photoOfPiece,
   // How far parts of the picture are from bare stock, from the piece itself.
   truth: ({ piece, layout }) =>
     partsOf(layout.cells[0]!.box).map(

@@ -7,10 +7,12 @@ import { crossing, lightnessOfPiece } from './measures';
 import type { Burned, Observer } from './observer';
 import { photographedOnce } from './photographed';
 
+const photoOfPiece = photographedOnce();
+
 /** One photo of each piece; a look goes by one of the two bars of each run-up, or by one of them and all of the next. */
 function lookAt(burned: Burned, seed: string): Seen {
   const look = Number(seed.at(-1));
-  const seen = photographedOnce(burned);
+  const seen = photoOfPiece(burned);
   const { cells, inner } = burned.layout;
   const middle = inner.y + inner.height / 2;
   return {
@@ -38,7 +40,7 @@ function darkerAtEnds(piece: Piece, { x, y, width, height }: Rect, direction: 'h
 export const runUpObserver: Observer<RunUpFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned),
+  seeAll: photoOfPiece,
   // Where ends come within 2 L* of the middle, by straight lines between the run-ups.
   truth: ({ piece, layout }) => {
     const levels = [...new Set(layout.cells.map(({ levels: { runUp } }) => Number(runUp)))].sort((a, b) => a - b);

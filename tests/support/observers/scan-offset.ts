@@ -6,9 +6,11 @@ import { PLACE } from '../burn';
 import type { Burned, Observer } from './observer';
 import { photographedOnce } from './photographed';
 
+const photoOfPiece = photographedOnce();
+
 /** One photo of each piece; a look leaves out one pair of each speed, and the last goes by all of them. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = photographedOnce(burned);
+  const seen = photoOfPiece(burned);
   const { cells } = burned.layout;
   const columns = [...new Set(cells.map(({ box }) => box.x))].sort((a, b) => a - b);
   const unwanted = columns[Number(seed.at(-1))];
@@ -19,7 +21,7 @@ function lookAt(burned: Burned, seed: string): Seen {
 export const scanOffsetObserver: Observer<ScanOffsetFinding> = {
   on: ['heron', 'leather'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned),
+  seeAll: photoOfPiece,
   // Lines there lie further along by speed times lag, lines back less far: twice that between them. What begins late lies later by half of that.
   truth: ({ pairing, layout }, { fastest }) => {
     const place = { ...PLACE, widthMm: layout.widthMm, heightMm: layout.heightMm };

@@ -6,9 +6,11 @@ import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
 import { photographedOnce, TONES_PX } from './photographed';
 
+const photoOfPiece = photographedOnce(TONES_PX);
+
 /** One photo of each piece; a look goes by all patches but one. */
 function lookAt(burned: Burned, seed: string): Seen {
-  const seen = photographedOnce(burned, TONES_PX);
+  const seen = photoOfPiece(burned);
   const without = Number(seed.at(-1));
   return { ...seen, readings: seen.readings.filter(({ cellIndex }) => cellIndex !== without + 1) };
 }
@@ -25,7 +27,7 @@ export const sheetCheckObserver: Observer<SheetCheckFinding> = {
     }),
   ],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned, TONES_PX),
+  seeAll: photoOfPiece,
   // The tone of the setting on this piece: the mean of its two patches.
   truth: ({ piece, layout, pairing }) => [
     (trueLightness(piece, layout, pairing, 0) + trueLightness(piece, layout, pairing, 4)) / 2,

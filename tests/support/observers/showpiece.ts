@@ -1,5 +1,4 @@
 import { showpiece } from '../../../src/cards/showpiece';
-import type { Piece } from '../../../src/bench/piece';
 import { COMES_OUT_FIELD, HOLDS_SHARE, type ShowpieceFinding } from '../../../src/cards/showpiece/find';
 import type { LeastThatHolds } from '../../../src/core/book/least-that-holds';
 import { PLAIN_EXTRAS } from '../../../src/core/card/settings';
@@ -7,6 +6,7 @@ import type { Cell } from '../../../src/core/card/layout';
 import { factNow } from '../facts';
 import { looksAtPhoto, normalOf } from './measures';
 import type { Burned, Observer } from './observer';
+import { oncePer } from './once-per';
 import { photographed } from './photographed';
 
 /** By how much two looks at one part differ, as a share of the drawing's contrast. */
@@ -43,14 +43,10 @@ function contrastOf({ piece }: Pick<Burned, 'piece'>, { box, burns }: Cell): num
   return (smt / n - (sm / n) * (st / n)) / (smm / n - (sm / n) ** 2);
 }
 
-const told = new WeakMap<Piece, readonly number[]>();
-
 /** How far each cell stands out, worked out once for each piece. */
-export function contrastsOf(burned: Pick<Burned, 'piece' | 'layout'>): readonly number[] {
-  const known = told.get(burned.piece) ?? burned.layout.cells.map((cell) => contrastOf(burned, cell));
-  told.set(burned.piece, known);
-  return known;
-}
+export const contrastsOf = oncePer((burned: Pick<Burned, 'piece' | 'layout'>): readonly number[] =>
+  burned.layout.cells.map((cell) => contrastOf(burned, cell)),
+);
 
 /** Of each part of a kind its size and how far it stands out against the drawing, from large to small. */
 function sharesOf(burned: Burned, part: string): [sizeMm: number, share: number][] {

@@ -4,10 +4,12 @@ import { trueLightness } from '../reading';
 import type { Burned, Observer } from './observer';
 import { photographedOnce, TONES_PX } from './photographed';
 
+const photoOfPiece = photographedOnce(TONES_PX);
+
 /** One photo of each piece; a look goes by one of the two patches of each grey, or by a part of both. */
 function lookAt(burned: Burned, seed: string): Seen {
   const look = Number(seed.at(-1));
-  const seen = photographedOnce(burned, TONES_PX);
+  const seen = photoOfPiece(burned);
   return {
     ...seen,
     readings: seen.readings.filter(({ cellIndex }) => {
@@ -23,7 +25,7 @@ const THIRDS = [0.2, 0.5333, 0.8];
 export const toneObserver: Observer<ToneFinding> = {
   on: ['marl', 'mdf'],
   look: lookAt,
-  seeAll: (burned) => photographedOnce(burned, TONES_PX),
+  seeAll: photoOfPiece,
   // How much darker the patches of these greys are than bare stock, from the piece itself.
   truth: ({ piece, layout, pairing }) =>
     THIRDS.map((grey) => {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../../tests/support/demo';
+import { gridOfFew } from '../../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../../tests/support/drawn-card';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';
@@ -9,13 +10,7 @@ import { readBacklit } from './read-backlit';
 
 const pairing = demoPairing('marl', 'coated');
 const { stock } = pairing;
-const { plan } = grid.propose({ pairing, facts: [] });
-const small = {
-  ...plan,
-  leaveOutFailing: false,
-  across: { ...plan.across, count: 4 },
-  down: { ...plan.down, count: 4 },
-};
+const small = gridOfFew(pairing, 4, 4);
 const layout = layCard(grid, small, pairing, { cardNumber: 77 });
 
 /** What each cell lets through: from next to nothing to nearly all, no two alike. */

@@ -1,7 +1,6 @@
 import { hasMarkers } from '../../card/layout';
 import { luminanceOfLightness } from '../../color/lab';
 import type { Homography } from '../../geometry/homography';
-import { grayOfRgb } from '../../image/gray';
 import { median } from '../../stats/robust';
 import { findMarkersOfCard } from '../find-markers-of-card';
 import { bareTiles } from '../light/bare-tiles';
@@ -55,11 +54,10 @@ export function readBacklit({
 }: BacklitRequest): BacklitResult {
   if (Math.min(photo.width, photo.height) < LEAST_SIDE_PX) return { outcome: 'unreadable', reason: 'too-small' };
   onProgress?.('finding markers');
-  const gray = grayOfRgb(photo);
   const placed = corners
     ? placeByCorners(photo, layout, corners, () => onProgress?.('finding the cells'))
     : hasMarkers(layout)
-      ? placeByMarkers(gray, layout, findMarkersOfCard(gray, layout))
+      ? placeByMarkers(photo, layout, findMarkersOfCard(photo, layout))
       : ({ outcome: 'needs-corners', markers: 0 } as const);
   if ('outcome' in placed) return placed;
   const { toPhoto, rmsPx, markers, alsoSeen } = placed;

@@ -4,7 +4,6 @@ import { paintFace } from '../../../../tests/support/other-camera/face';
 import { opened, snap, usualSnap, type Snap } from '../../../../tests/support/other-camera/shoot';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';
-import { grayOfRgb } from '../../image/gray';
 import { findMarkers } from '../find-markers';
 import { locateCard } from '../locate-card';
 import type { Rectified } from '../rectify';
@@ -21,7 +20,7 @@ const stockLinear = stockLinearColour(pairing.stock);
 
 async function straight(shot: Partial<Snap>): Promise<Rectified> {
   const photo = await opened(await snap(face, { ...usualSnap('light'), ...shot }));
-  const location = locateCard(layout, findMarkers(grayOfRgb(photo)));
+  const location = locateCard(layout, findMarkers(photo));
   if (location.found !== 'card') throw new Error(location.found);
   return straightened(photo, location.toPhoto, layout);
 }

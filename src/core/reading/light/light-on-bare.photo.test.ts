@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../../tests/support/demo';
+import { gridOfFew } from '../../../../tests/support/few-cells';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';
 import { fitLight } from './light-on-bare';
 
 const pairing = demoPairing('heron', 'mdf');
-const { plan } = grid.propose({ pairing, facts: [] });
-const few = { ...plan, leaveOutFailing: false, across: { ...plan.across, count: 4 }, down: { ...plan.down, count: 3 } };
+const few = gridOfFew(pairing, 4, 3);
 const layout = layCard(grid, few, pairing, { cardNumber: 5 });
 const PX = 20;
 

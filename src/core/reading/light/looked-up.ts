@@ -16,13 +16,21 @@ export function lookedUp({ widthMm, heightMm }: Pick<Layout, 'widthMm' | 'height
   return (x, y) => {
     const u = Math.max(0, Math.min(columns - 1.001, x / LATTICE_MM));
     const v = Math.max(0, Math.min(rows - 1.001, y / LATTICE_MM));
-    const [column, row] = [Math.floor(u), Math.floor(v)];
-    const [fx, fy] = [u - column, v - row];
+    const column = Math.floor(u);
+    const row = Math.floor(v);
+    const fx = u - column;
+    const fy = v - row;
     const top = (row * columns + column) * 3;
     const low = top + columns * 3;
-    const [a, b, c, d] = [(1 - fx) * (1 - fy), fx * (1 - fy), (1 - fx) * fy, fx * fy];
-    const channel = (k: number): number =>
-      a * lattice[top + k]! + b * lattice[top + 3 + k]! + c * lattice[low + k]! + d * lattice[low + 3 + k]!;
-    return [channel(0), channel(1), channel(2)];
+    const a = (1 - fx) * (1 - fy);
+    const b = fx * (1 - fy);
+    const c = (1 - fx) * fy;
+    const d = fx * fy;
+    // Asked for half a million times a photo: three sums written out leave a third of the garbage that a function for a channel does.
+    return [
+      a * lattice[top]! + b * lattice[top + 3]! + c * lattice[low]! + d * lattice[low + 3]!,
+      a * lattice[top + 1]! + b * lattice[top + 4]! + c * lattice[low + 1]! + d * lattice[low + 4]!,
+      a * lattice[top + 2]! + b * lattice[top + 5]! + c * lattice[low + 2]! + d * lattice[low + 5]!,
+    ];
   };
 }

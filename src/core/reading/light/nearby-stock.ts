@@ -1,5 +1,5 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import type { Point, Rect } from '../../geometry/point';
+import { cholesky, solvedBy } from '../../stats/cholesky';
 
 /** How what differs from the smooth light at one place goes with what differs at another: c exp(-d / reach), and a part that goes with nothing. */
 export interface Kinship {
@@ -135,25 +135,22 @@ export function nearbyStock(
   // Residuals here against residuals anywhere: knots, edges of shadows and smoke lie in places.
   const wild = Math.max(0.3, square / (shared + own));
   if (shared === 0) return { shift: 0, sigma: Math.hypot(Math.sqrt((wild * own) / n), astray), tiles: n };
-  const matrix = Matrix.zeros(n, n);
-  const right = Matrix.zeros(n, 1);
+  const among = new Float64Array(n * n);
+  const withArea = new Float64Array(n);
   for (let i = 0; i < n; i++) {
     const a = places[asked[i]!]!;
-    for (let j = 0; j <= i; j++) {
-      const value = alike(a, places[asked[j]!]!) + (i === j ? own : 0);
-      matrix.set(i, j, value);
-      matrix.set(j, i, value);
-    }
-    let sum = 0;
-    for (const spot of spots) sum += alike(a, spot) / spots.length;
-    right.set(i, 0, sum);
+    for (let j = 0; j < i; j++) among[i * n + j] = alike(a, places[asked[j]!]!);
+    among[i * n + i] = shared + own;
+    for (const spot of spots) withArea[i]! += alike(a, spot) / spots.length;
   }
-  const weights = new CholeskyDecomposition(matrix).solve(right);
+  const lower = cholesky(among, n);
+  if (!lower) throw new RangeError(`invalid kinship: ${shared} shared, ${own} own`);
+  const weights = solvedBy(lower, withArea);
   let shift = 0;
   let told = 0;
   for (let i = 0; i < n; i++) {
-    shift += weights.get(i, 0) * residuals[asked[i]!]!;
-    told += weights.get(i, 0) * right.get(i, 0);
+    shift += weights[i]! * residuals[asked[i]!]!;
+    told += weights[i]! * withArea[i]!;
   }
   return { shift, sigma: Math.hypot(Math.sqrt(wild * Math.max(0, within - told)), astray), tiles: n };
 }

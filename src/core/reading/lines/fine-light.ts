@@ -52,7 +52,9 @@ export function fineLight(
       const { x, y } = project(toCard, u, v);
       const bare = field.at(x, y);
       const { gain, added } = levelling(x, y);
-      const [r, g, b] = [red / bare[0], green / bare[1], blue / bare[2]];
+      const r = red / bare[0];
+      const g = green / bare[1];
+      const b = blue / bare[2];
       scales[at] = r * gain[0];
       scales[at + 1] = g * gain[1];
       scales[at + 2] = b * gain[2];

@@ -25,22 +25,42 @@ export interface Rippled {
  * them. Source of the window: F. J. Harris, Proc. IEEE 66 (1978) 51.
  */
 export function rippled({ at, share, count }: Across): Rippled {
+  const places = at.length;
   const first = at[0] ?? 0;
   const spanMm = (at.at(-1) ?? 0) - first;
-  const weights = at.map((place, k) => count[k]! * 0.5 * (1 - Math.cos((2 * Math.PI * (place - first)) / spanMm)));
-  const sum = (of: (k: number) => number): number => weights.reduce((total, weight, k) => total + weight * of(k), 0);
-  const total = sum(() => 1);
-  const meanAt = sum((k) => at[k]!) / total;
-  const meanShare = sum((k) => share[k]!) / total;
-  const slope = sum((k) => (at[k]! - meanAt) * (share[k]! - meanShare)) / sum((k) => (at[k]! - meanAt) ** 2);
-  const rest = share.map((value, k) => weights[k]! * (value - meanShare - slope * (at[k]! - meanAt)));
+  const weights = new Float64Array(places);
+  let [total, sumAt, sumShare] = [0, 0, 0];
+  for (let k = 0; k < places; k++) {
+    const weight = count[k]! * 0.5 * (1 - Math.cos((2 * Math.PI * (at[k]! - first)) / spanMm));
+    weights[k] = weight;
+    total += weight;
+    sumAt += weight * at[k]!;
+    sumShare += weight * share[k]!;
+  }
+  const meanAt = sumAt / total;
+  const meanShare = sumShare / total;
+  let [rise, run] = [0, 0];
+  for (let k = 0; k < places; k++) {
+    const along = at[k]! - meanAt;
+    rise += weights[k]! * (along * (share[k]! - meanShare));
+    run += weights[k]! * (along * along);
+  }
+  const slope = rise / run;
+  const rest = new Float64Array(places);
+  let squares = 0;
+  for (let k = 0; k < places; k++) {
+    const left = share[k]! - meanShare - slope * (at[k]! - meanAt);
+    rest[k] = weights[k]! * left;
+    squares += weights[k]! * left * left;
+  }
   const amplitudes = (fromPerMm: number, stepPerMm: number, count: number): Float64Array => {
     const cosines = new Float64Array(count);
     const sines = new Float64Array(count);
     for (let k = 0; k < rest.length; k++) {
       const turn = 2 * Math.PI * at[k]!;
       // From one frequency to the next each place's own wave turns by the same angle.
-      const [ahead, aside] = [Math.cos(turn * stepPerMm), Math.sin(turn * stepPerMm)];
+      const ahead = Math.cos(turn * stepPerMm);
+      const aside = Math.sin(turn * stepPerMm);
       let cosine = rest[k]! * Math.cos(turn * fromPerMm);
       let sine = rest[k]! * Math.sin(turn * fromPerMm);
       for (let j = 0; j < count; j++) {
@@ -51,10 +71,11 @@ export function rippled({ at, share, count }: Across): Rippled {
         cosine = turned;
       }
     }
-    return cosines.map((cosine, j) => (2 * Math.hypot(cosine, sines[j]!)) / total);
+    for (let j = 0; j < count; j++) cosines[j] = (2 * Math.sqrt(cosines[j]! ** 2 + sines[j]! ** 2)) / total;
+    return cosines;
   };
   // By the inequality of Cauchy and Schwarz: as if all that is left were one wave.
-  const mostAmplitude = 2 * Math.sqrt(sum((k) => (weights[k]! > 0 ? (rest[k]! / weights[k]!) ** 2 : 0)) / total);
+  const mostAmplitude = 2 * Math.sqrt(squares / total);
   return { meanShare, spanMm, mostAmplitude, amplitudes, amplitudeAt: (pitchMm) => amplitudes(1 / pitchMm, 0, 1)[0]! };
 }
 

@@ -1,5 +1,4 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import { grayOfRgb } from '../../image/gray';
 import type { RgbImage } from '../../image/raster';
 import { meanAndSpread } from '../../stats/robust';
 import { GREY_STEPS, type SheetFormat } from '../../sheet/frame-sheet';
@@ -52,7 +51,7 @@ function reflectancesOf(greys: readonly SeenGrey[], channel: 0 | 1 | 2): { value
 }
 
 function placeIn(photo: RgbImage): SheetPlace | null {
-  return locateSheet(findMarkers(grayOfRgb(photo)));
+  return locateSheet(findMarkers(photo));
 }
 
 /**

@@ -3,11 +3,12 @@ import { paintFace } from '../../../../tests/support/other-camera/face';
 import { inSheet, USUAL_PRINT, type LaidDown } from '../../../../tests/support/other-camera/sheet';
 import { opened, snap, usualSnap } from '../../../../tests/support/other-camera/shoot';
 import { demoPairing } from '../../../../tests/support/demo';
+import { gridOfFew } from '../../../../tests/support/few-cells';
 import { grid } from '../../../cards/grid';
+import type { GridPlan } from '../../../cards/grid/plan';
 import { layCard } from '../../card/lay';
 import type { Layout } from '../../card/layout';
 import { project } from '../../geometry/homography';
-import { grayOfRgb } from '../../image/gray';
 import { frameSheet } from '../../sheet/frame-sheet';
 import { findMarkers } from '../find-markers';
 import { readCard } from '../read-card';
@@ -15,14 +16,8 @@ import { locateSheet } from './locate-sheet';
 import { placeOnSheet } from './place-on-sheet';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan } = grid.propose({ pairing, facts: [] });
-const small = {
-  ...plan,
-  leaveOutFailing: false,
-  across: { ...plan.across, count: 5 },
-  down: { ...plan.down, count: 3 },
-  frame: { ...plan.frame, markers: 'on-sheet' as const },
-};
+const few = gridOfFew(pairing, 5, 3);
+const small: GridPlan = { ...few, frame: { ...few.frame, markers: 'on-sheet' } };
 const layout = layCard(grid, small, pairing, { cardNumber: 5 });
 const face = paintFace(layout, pairing.stock, { seed: 'on a sheet' });
 const SHEET = frameSheet('a5');
@@ -44,7 +39,7 @@ function onSheet({ dx, dy, degrees }: LaidDown, x: number, y: number) {
 
 describe('a card without markers', () => {
   it('is smaller than one with, and keeps its lettering', () => {
-    const marked = layCard(grid, { ...small, frame: plan.frame }, pairing, { cardNumber: 5 });
+    const marked = layCard(grid, few, pairing, { cardNumber: 5 });
     expect(layout.frame.markers).toEqual([]);
     expect(layout.widthMm * layout.heightMm).toBeLessThan(0.92 * marked.widthMm * marked.heightMm);
     expect(layout.frame.lettering.length).toBe(marked.frame.lettering.length);
@@ -57,9 +52,8 @@ describe('a card without markers', () => {
     { dx: -5, dy: 2, degrees: 183 },
   ])('is found on a frame sheet as it was laid down: %j', async (laid) => {
     const photo = await photoOf(laid);
-    const gray = grayOfRgb(photo);
-    const place = locateSheet(findMarkers(gray))!;
-    const found = placeOnSheet(gray, layout, place)!;
+    const place = locateSheet(findMarkers(photo))!;
+    const found = placeOnSheet(photo, layout, place)!;
     for (const [x, y] of [
       [2, 2],
       [layout.widthMm - 2, 3],

@@ -1,7 +1,8 @@
 import type { Layout } from '../../card/layout';
 import { fitHomography, project, type Homography } from '../../geometry/homography';
 import type { Point, Rect } from '../../geometry/point';
-import type { GrayImage } from '../../image/raster';
+import { grayOfRgb } from '../../image/gray';
+import type { GrayImage, RgbImage } from '../../image/raster';
 import type { SheetPlace } from './locate-sheet';
 import { rectRing } from '../../card/shape';
 import { directionsIn } from './directions';
@@ -40,9 +41,9 @@ interface Tried extends Pose {
  * quarter, and cells that differ from what is around them its place. Which quarter, its lettering and its stronger cells tell. To about half a
  * millimetre: its cells are fitted from there. Null where nothing looks like the card, or its turn stays open.
  */
-export function placeOnSheet(gray: GrayImage, layout: Layout, { sheet, toPhoto }: SheetPlace): Homography | null {
+export function placeOnSheet(photo: RgbImage, layout: Layout, { sheet, toPhoto }: SheetPlace): Homography | null {
   if (burnedCells(layout).length === 0) return null;
-  const window = windowOf(gray, sheet.window, toPhoto);
+  const window = windowOf(grayOfRgb(photo), sheet.window, toPhoto);
   const tried = directionsIn(window).flatMap((degrees) =>
     [0, 90, 180, 270].flatMap((quarter) => bestPlace(window, layout, degrees + quarter) ?? []),
   );

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { drawSheet, INK_SHARES, type DrawnSheet } from '../../../../tests/support/drawn-sheet';
 import { linearToSrgb, LINEAR_OF_BYTE } from '../../color/srgb';
-import { grayOfRgb } from '../../image/gray';
 import type { RgbImage } from '../../image/raster';
 import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';
 import { atLeast, findMarkers } from '../find-markers';
@@ -20,8 +19,7 @@ const phone = (value: number): number => {
 };
 const draw = (how: Partial<DrawnSheet> = {}): RgbImage => drawSheet(sheet, { light, stored: phone, ...how });
 const GREYS = { reflectances: INK_SHARES.map((share) => [share, share, share] as const), contrastSigma: 0.01 };
-const tonesOf = (photo: RgbImage, greys = GREYS) =>
-  tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { a5: greys });
+const tonesOf = (photo: RgbImage, greys = GREYS) => tonesBySheet(photo, findMarkers(photo, atLeast(8)), { a5: greys });
 
 describe('tones by a frame sheet', () => {
   it('are undone whatever light falls on it, in any cast', () => {
@@ -71,7 +69,7 @@ describe('tones by a frame sheet', () => {
   });
   it('are not told by a sheet that was never measured, nor by another print, nor by one in the shadow of an edge', () => {
     const photo = draw();
-    expect(tonesBySheet(photo, findMarkers(grayOfRgb(photo), atLeast(8)), { letter: GREYS })).toEqual({
+    expect(tonesBySheet(photo, findMarkers(photo, atLeast(8)), { letter: GREYS })).toEqual({
       fault: 'sheet-not-measured',
     });
     // Two greys of the print that lies there were printed for each other.
@@ -91,7 +89,7 @@ describe('tones by a frame sheet', () => {
 describe('the greys of a sheet in a photo', () => {
   it('are its patches, and the black rims of its markers where a photo is to be told by them', () => {
     const photo = draw({ light: () => 0.8, stored: linearToSrgb });
-    const place = locateSheet(findMarkers(grayOfRgb(photo)))!;
+    const place = locateSheet(findMarkers(photo))!;
     const patches = seenGreys(photo, place, LINEAR_OF_BYTE);
     expect(patches).toHaveLength(sheet.patches.length);
     for (const { step, rgb } of patches) expect(rgb[1] / 0.8 / INK_SHARES[step]!).toBeCloseTo(1, 1);

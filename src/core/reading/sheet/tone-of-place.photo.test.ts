@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { drawSheet, INK_SHARES } from '../../../../tests/support/drawn-sheet';
 import { lightnessOfLuminance } from '../../color/lab';
 import { linearToSrgb } from '../../color/srgb';
-import { grayOfRgb } from '../../image/gray';
 import type { RgbImage } from '../../image/raster';
 import { frameSheet } from '../../sheet/frame-sheet';
 import { atLeast, findMarkers } from '../find-markers';
@@ -39,7 +38,7 @@ function withPiece(cast: readonly [number, number, number] = [1, 1, 1], of = PIE
   return drawSheet(sheet, { light: (x, y) => light(x, y) * shown(x, y), stored: phone, cast });
 }
 const toneIn = (photo: RgbImage, place = mark, beside: typeof bare | null = bare, sheets = { a5: GREYS } as object) =>
-  toneOfPlace(photo, findMarkers(grayOfRgb(photo), atLeast(8)), sheets, place, beside);
+  toneOfPlace(photo, findMarkers(photo, atLeast(8)), sheets, place, beside);
 
 describe('the tone of a piece beside a frame sheet', () => {
   it('is that of the piece whatever the camera makes of tones and whatever light falls on it', () => {

@@ -1,0 +1,14 @@
+import { grid } from '../../src/cards/grid';
+import type { GridPlan } from '../../src/cards/grid/plan';
+import type { Pairing } from '../../src/core/card/contract';
+
+/** The grid that is proposed for a pairing, of fewer cells between the same ends: quick to draw and to read. None of them is left out. */
+export function gridOfFew(pairing: Pairing, columns: number, rows: number): GridPlan {
+  const { plan } = grid.propose({ pairing, facts: [] });
+  return {
+    ...plan,
+    leaveOutFailing: false,
+    across: { ...plan.across, count: columns },
+    down: { ...plan.down, count: rows },
+  };
+}

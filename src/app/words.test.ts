@@ -124,14 +124,19 @@ describe('a fact in words', () => {
   it('differs from another by what changed, and only that', () => {
     const after = {
       ...engrave,
-      settings: { ...SETTINGS, speedMmPerS: 90, bothWays: false, direction: 'vertical' as const },
+      settings: { ...SETTINGS, speedMmPerS: 90, bothWays: false, direction: 'vertical' as const, crossHatch: true },
     };
     expect(differencesBetween(engrave, engrave)).toEqual([]);
     expect(
       differencesBetween(engrave, after).map((difference) =>
         differenceWords('engrave', difference, DEFAULT_LIKED_UNITS),
       ),
-    ).toEqual(['Speed: 120 mm/s → 90 mm/s', 'Lines run: along X → along Y', 'Burns: both ways → one way']);
+    ).toEqual([
+      'Speed: 120 mm/s → 90 mm/s',
+      'Lines run: along X → along Y',
+      'Burns: both ways → one way',
+      'Cross-hatched: no → yes',
+    ]);
     const told = (name: 'engrave' | 'floor', field: string, before: number | null, later: number | null) =>
       differenceWords(name, { field, before, after: later }, DEFAULT_LIKED_UNITS);
     expect(told('engrave', 'runUpMm', null, 4)).toBe('Run-up: as the speed needs → 4 mm');

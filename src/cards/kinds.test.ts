@@ -94,8 +94,10 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
       }
       const fields = kind.fields(plan, pairing);
       expect(new Set(fields.map((field) => field.path)).size).toBe(fields.length);
-      for (const { path, label, hint, unit, options } of fields) {
+      for (const { path, label, hint, unit, options, group, as } of fields) {
         expect(valueAt(plan, path), path).toBeDefined();
+        expect(['cells', 'same', 'frame', 'setup'], path).toContain(group);
+        expect(as === 'choice', path).toBe(options !== undefined);
         for (const words of [label, ...(hint === undefined ? [] : [hint])]) expect(words, path).toMatch(/[a-z]{2}/);
         if (unit !== undefined) expect(unit, path).not.toBe('');
         if (options === undefined) continue;

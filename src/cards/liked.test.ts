@@ -126,6 +126,9 @@ describe('the burn of a picture that is liked better', () => {
     expect(burnToGoBy(finding(1))!.cellIndex).toBe(1);
     expect(burnToGoBy({ ...finding(1), liked: null })!.cellIndex).toBe(0);
     expect(burnToGoBy(finding(1, 'right'))!.cellIndex).toBe(0);
+    // Of those that nobody compared the one that is off by least, wherever it lies; of two alike the first.
+    const uncompared = (...parts: object[]) => burnToGoBy({ ...finding(1), liked: null, parts } as never)!.cellIndex;
+    expect([uncompared(part(0, 5), part(1, 2)), uncompared(part(0, 2), part(1, 2))]).toEqual([1, 0]);
   });
   it('is asked with sides changed each time', () => {
     const next = bestOf([4, 7]);

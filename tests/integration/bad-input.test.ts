@@ -384,15 +384,17 @@ describe('requests', () => {
     expect((await app.call('GET', '/api/facts/export.csv')).status).toBe(200);
   });
   it('that hit a fault inside are answered with the mark it stands under in the log, and no more', async () => {
-    const said: { mark: string; error: string }[] = [];
+    const said: { mark: string; error: string; as: string }[] = [];
     const error = app.ctx.log.error.bind(app.ctx.log);
-    Object.assign(app.ctx.log, { error: (about: { mark: string; error: string }) => said.push(about) });
+    Object.assign(app.ctx.log, {
+      error: (about: { mark: string; error: string }, as: string) => said.push({ ...about, as }),
+    });
     try {
       await query(app.databaseUrl, 'alter table favourite rename to favourite_gone');
       const { json, response } = await app.call('GET', '/api/favourites');
       expectProblem(json, 'internal-fault');
       expect(response.headers.get('content-type')).toBe('application/problem+json; charset=utf-8');
-      expect(said).toHaveLength(1);
+      expect(said).toMatchObject([{ as: 'fault' }]);
       expect(said[0]!.error).toMatch(/favourite/);
       expect(said[0]!.mark).toMatch(/^[0-9a-f]{8}$/);
       expect(json.detail).toBe(`The fault is in the server’s log under ${said[0]!.mark}.`);

@@ -178,9 +178,12 @@ describe('favourites', () => {
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
     const kept = await app.call('POST', '/api/favourites', { name: 'Small and quick', kind: 'grid', plan });
     expect(kept.status).toBe(201);
-    expect((await app.call('POST', '/api/favourites', { name: 'small and QUICK', kind: 'grid', plan })).json.code).toBe(
-      'name-taken',
-    );
+    expect(
+      (await app.call('POST', '/api/favourites', { name: 'small and QUICK', kind: 'grid', plan })).json,
+    ).toMatchObject({
+      code: 'name-taken',
+      fields: [{ field: 'name' }],
+    });
     expect(
       (await app.call('POST', '/api/favourites', { name: 'Broken', kind: 'grid', plan: { ...plan, cellMm: 'big' } }))
         .status,
@@ -191,7 +194,7 @@ describe('favourites', () => {
     expect((await app.call('GET', '/api/favourites?kind=kerf')).json).toEqual([]);
     await app.call('POST', `/api/favourites/${kept.json.id}/drop`);
     expect((await app.call('GET', '/api/favourites')).json).toEqual([]);
-    expect((await app.call('POST', `/api/favourites/${kept.json.id}/drop`)).status).toBe(404);
+    expect((await app.call('POST', `/api/favourites/${kept.json.id}/drop`)).json.detail).toMatch(/favourite/);
   });
 });
 
@@ -252,6 +255,9 @@ describe('an old card', () => {
     expect(made.status).toBe(201);
     const { id } = made.json;
     const { card } = (await app.call('GET', `/api/cards/${id}`)).json;
+    // What a next card would begin with lies in the middle of what was burned, by ratio.
+    expect(card.plan.constants.powerFraction).toBeCloseTo(Math.sqrt(0.3 * 0.8), 9);
+    expect(card.plan.constants.speedMmPerS).toBeCloseTo(Math.sqrt(50 * 150), 9);
     expect((await own(id, { clock: true })).status).toBe(422);
     // It lies on no sheet: the next card may lie where it would.
     expect((await app.call('GET', `/api/pairings/${pairingId}`)).json.usedAreas).toEqual([]);

@@ -8,6 +8,7 @@ import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn } from '../../core/card/layout';
 import { sweepRunUpMm } from '../../core/card/path';
 import { deliveredPowerW } from '../../core/machine/machine';
+import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { grid } from '../grid';
 import { LINES_FIELD } from './find';
 import { leastSpanMm } from './plan';
@@ -105,6 +106,20 @@ describe('a bed', () => {
     const [none, ruled] = [bed.find(said, seen, known), bed.find({ ...said, focusScatterMm: 0.4 }, seen, known)];
     expect(ruled.middle!.sigma).toBeCloseTo(Math.hypot(none.middle!.sigma, 0.4), 9);
     expect(ruled.corners).toEqual(none.corners);
+  });
+
+  it('tells a place’s tone by cells that are not in doubt', () => {
+    const seen = seenOn({});
+    const strengthsBy = (confidence: number) =>
+      bed
+        .find(
+          layout,
+          { ...seen, readings: seen.readings.map((one, k) => (k === 1 ? { ...one, confidence } : one)) },
+          known,
+        )
+        .places.map(({ strength }) => strength !== null);
+    expect(strengthsBy(LOW_CONFIDENCE)).toEqual(Array(9).fill(true));
+    expect(strengthsBy(LOW_CONFIDENCE - 0.01)).toEqual([false, ...Array(8).fill(true)]);
   });
 
   it('is said to matter or not by the depth of focus', () => {

@@ -22,6 +22,10 @@ beforeEach(() => {
 });
 
 describe('proposal', () => {
+  it('has speeds below a hundred in steps of five', () => {
+    const { from, to } = grid.propose({ pairing: demoPairing('heron', 'mdf'), facts: [] }).plan.down;
+    expect([from, to].some((speed) => speed < 100 && speed % 10 === 5)).toBe(true);
+  });
   it.each(BURNABLE)(
     '%s with %s: under 4 minutes, under 30 cm², sensible ends with reasons',
     (machineName, stockName) => {
@@ -35,6 +39,8 @@ describe('proposal', () => {
       // Never the machine's whole range.
       expect(proposed.down.from).toBeGreaterThan(1);
       expect(proposed.down.to).toBeLessThan(on.machine.topSpeedXMmPerS);
+      // Speeds a hand would set: by fives below a hundred, by tens from there on.
+      for (const speed of [proposed.down.from, proposed.down.to]) expect(speed % (speed < 100 ? 5 : 10)).toBe(0);
       for (const field of [
         'across.from',
         'across.to',

@@ -89,6 +89,7 @@ describe('a ladder of knobs', () => {
     expect(holes.cells.map(({ levels }) => levels.side)).toEqual(Array(4).fill('hole'));
     expect(holes.mates).toMatchObject({ own: 'hole', kerfMm: { hole: 0.2, part: 0.3 } });
     expect(parts.mates).toMatchObject({ own: 'part', kerfMm: { hole: 0.3, part: 0.2 } });
+    expect(laid({ ...inlay, cutHere: 'both' }).mates!.kerfMm).toEqual({ hole: 0.2, part: 0.2 });
     expect(parts.mates!.othersMm).toEqual(holes.cells.map(({ levels }) => levels.tighter));
     const finding = find(told(parts, BOUNDS), 'snug', parts);
     expect(finding.betweenMm!).toBeCloseTo(0.5 - 2 * finding.tighterMm!, 9);

@@ -140,6 +140,10 @@ describe('a part that is planned', () => {
     expect(says(drawing(box(0, 0, 20, 20), box(5, 5, 5, 5), box(5, 5, 5, 5), open))).toBe(
       '1 part, 1 hole; a line ends (15 mm near 30, 0 mm); 1 drawn twice, cut once',
     );
+    const fans = [25, 40, 55, 70].map((x) => box(x, 0, 5, 5, false));
+    expect(says(drawing(box(0, 0, 20, 20), ...fans))).toMatch(
+      /; 4 lines end \(15 mm near 25, 0 mm; 15 mm near 40, 0 mm; 15 mm near 55, 0 mm\)$/,
+    );
     expect(says({ ...drawing(box(0, 0, 20, 20)), sizeSaidIn: 'pixels' })).toContain('96 pixels to the inch');
     const even = { xMm: 0.2, yMm: 0.2, sigmaMm: null };
     const schools = fieldsOf({ kerf: even })

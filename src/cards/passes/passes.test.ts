@@ -62,8 +62,11 @@ describe('shapes in one pass, in two, in more', () => {
     });
     expect(detailChecks(fast, pairing.stock)).toEqual([]);
     expect(detailChecks(layout, demoPairing('marl', 'acrylic').stock)).toEqual([]);
-    // Corners of a square are no tips.
+    // Corners of a square are no tips. One of 33 degrees is, wherever it lies.
     const [cell] = layout.cells;
+    const lines = [[0, 10, 0].map((x, k) => ({ x: x + 40, y: 3 * k + 30 }))];
+    const tip = { ...cell!.burns[0]!, shape: { do: 'follow' as const, lines } };
+    expect(detailChecks({ cells: [{ ...cell!, burns: [tip] }] }, pairing.stock)).toHaveLength(1);
     const square = { ...cell!.burns[0]!, shape: { do: 'follow' as const, lines: [rectOutline(cell!.box)] } };
     expect(detailChecks({ cells: [{ ...cell!, burns: [square] }] }, pairing.stock)).toEqual([]);
   });

@@ -9,6 +9,7 @@ import { proposeFill } from '../../core/card/propose-fill';
 import { boxOfShape } from '../../core/card/shape';
 import type { CellReading } from '../../core/reading/observations';
 import { grid } from '../grid';
+import { judgedWords } from './find';
 import { runUp } from '.';
 
 const pairing = demoPairing('heron', 'leather');
@@ -151,6 +152,11 @@ describe('what run-up bars say', () => {
       one.cellIndex === first ? { ...one, value: 'strong' } : one,
     );
     expect(find({ readings: [], answers: split }).missing[0]).toMatch(/leaves the ends uneven/);
+  });
+  it('is told for each bar in words, by whom too', () => {
+    const bar = { strongerBy: 3.14, sigma: 0.4, sound: false, by: 'photo' };
+    expect(judgedWords(bar as never)).toBe('worse end 3.1 L* ± 0.8 stronger, uneven');
+    expect(judgedWords({ ...bar, strongerBy: null, sound: true, by: 'eye' } as never)).toBe('even by eye');
   });
   it('is kept for the machine and the axis, and planned with at other speeds by their square', () => {
     const finding = find(shown((mm) => (mm < least ? 6 : 0.4)));

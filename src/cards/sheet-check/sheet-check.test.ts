@@ -182,6 +182,7 @@ describe('what a sheet check says', () => {
       value: { ...later.value, settings: { ...settings, focusOffsetMm: 2 }, lightness: 30 },
     } as typeof later;
     expect(find(seen(40), [kept, strong, raised]).wanted).toMatchObject({ lightness: 40, at: { shade: 'deep' } });
+    expect(find(seen(40), [strong, kept, raised]).wanted).toMatchObject({ lightness: 40, at: { shade: 'deep' } });
     expect(find(seen(40), [raised]).wanted).toBeNull();
     const deep = {
       ...strong,

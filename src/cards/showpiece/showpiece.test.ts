@@ -180,7 +180,10 @@ describe('a showpiece by a photo', () => {
     expect(finding.says).toMatch('lighter than bare stock');
   });
   it('says what is missing: a photo, a mark to measure by, pixels', () => {
-    expect(find({ readings: [], answers: [] }).missing[0]).toMatch('No photo of this card was read yet');
+    expect(find({ readings: [], answers: [] })).toMatchObject({
+      missing: [expect.stringMatching('No photo of this card was read yet')],
+      says: '',
+    });
     expect(find({ readings: shown({}, 0.05), answers: [] }).missing[0]).toMatch('hardly stand out of bare stock');
     const coarse = shown({}).map((one) => ({ ...one, drawing: null }));
     expect(find({ readings: coarse, answers: [] }).missing[0]).toMatch('Come nearer');

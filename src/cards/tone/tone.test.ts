@@ -158,6 +158,7 @@ describe('a tone wedge', () => {
       tone.check({ ...proof, ...change }, pairing).map(({ field }) => field);
     expect(fields({ topFraction: 0.6 })).toEqual(['corrected']);
     expect(fields({ mode: 'power' })).toEqual(['corrected']);
+    expect(tone.check({ ...proof, topFraction: 0.6 }, pairing)[0]!.message).toMatch('was measured with another mode');
     for (const other of [{ speedMmPerS: speedMmPerS * 1.1 }, { intervalMm: intervalMm * 1.1 }, { passes: passes + 1 }])
       expect(fields({ constants: { ...proof.constants, ...other } })).toContain('corrected');
     expect(fields({ table: null })).toEqual(['corrected']);

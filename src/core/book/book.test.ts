@@ -385,6 +385,8 @@ describe('facts', () => {
     expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
     expect(words('ceiling', { powerFraction: 0.42 })).toBe('ceiling 42 %');
     expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
+    expect(words('tone', { strongest: 44, proven: true })).toBe('44 L* deep, proven');
+    expect(words('tone', { strongest: 44, proven: false })).toBe('44 L* deep, not proven yet');
     const photo = { settings: { powerFraction: 0.4 }, table: [], offL: 1.94 };
     expect(words('photo', photo)).toBe('black 40 %, through a table, 1.9 L* off');
     expect(words('photo', { ...photo, table: null })).toBe('black 40 %, 1.9 L* off');

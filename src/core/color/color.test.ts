@@ -12,6 +12,8 @@ const byte = fc.integer({ min: 0, max: 255 });
 describe('sRGB', () => {
   // IEC 61966-2-1: the linear piece ends at 0.04045 encoded.
   it('is continuous where its two pieces meet', () => expect(srgbToLinear(0.04045)).toBeCloseTo(0.04045 / 12.92, 6));
+  it('is straight up to 0.0031308 of the light, that included', () =>
+    expect(linearToSrgb(0.0031308)).toBe(12.92 * 0.0031308));
   prop([fc.double({ min: 0, max: 1, noNaN: true })])('turns round and back', (value) => {
     expect(linearToSrgb(srgbToLinear(value))).toBeCloseTo(value, 6);
   });

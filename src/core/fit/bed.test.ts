@@ -71,6 +71,19 @@ describe('the plane through places of the bed', () => {
     expect(plane.offMiddle(0, 0).value).toBeCloseTo(-0.1, 9);
     expect(plane.offMiddle(1, 0).value).toBeCloseTo(0.2, 9);
     expect(plane.isBent).toBe(false);
+    // Where the places are counted from does not matter.
+    const moved = planeThrough(
+      places((x, y) => 0.1 + 0.001 * x - 0.0005 * y + even(x, y)).map((one) => ({
+        ...one,
+        x: one.x + 40,
+        y: one.y + 60,
+      })),
+    )!;
+    expect([moved.acrossX.value, moved.acrossY.value, moved.offMiddle(1, 0).value]).toEqual([
+      expect.closeTo(0.3, 9),
+      expect.closeTo(-0.1, 9),
+      expect.closeTo(0.2, 9),
+    ]);
     // Two of the nine terms of the square of (1, -2, 1) x (1, -2, 1), 36 / 9 of 0.01².
     expect(plane.offPlane).toBeCloseTo(0.02, 9);
   });

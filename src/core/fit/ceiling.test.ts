@@ -72,7 +72,8 @@ describe('the power past which nothing gets stronger', () => {
     expect(ceilingOf(patches(bent).slice(0, 28), 2)!.reached).toBe(false);
   });
   it('is none of few patches, or where hardly anything marks', () => {
-    expect(ceilingOf(patches(bent).slice(0, 5), 2)).toBeNull();
+    expect(ceilingOf(patches(bent).slice(20, 25), 2)).toBeNull();
+    expect(ceilingOf(patches(bent).slice(20, 26), 2)).not.toBeNull();
     expect(
       ceilingOf(
         patches(() => 1),

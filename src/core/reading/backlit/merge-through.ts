@@ -17,13 +17,10 @@ function disagree(a: CellThrough, b: CellThrough): boolean {
 /**
  * What several photos of one piece on a light table show of one cell. Photos that doubt it are left aside where another does not. What is each
  * photo's own is averaged, what the table and the room make of it is not made less. Photos that contradict each other are a doubt; the darkest tenth
- * is that of the surest photo. Throws RangeError for none, or for different cells.
+ * is that of the surest photo.
  */
 function mergeCell(cells: readonly CellThrough[]): CellThrough {
-  const [first] = cells;
-  if (!first || cells.some(({ cellIndex }) => cellIndex !== first.cellIndex))
-    throw new RangeError('only photos of one cell can be merged');
-  if (cells.length === 1) return first;
+  if (cells.length === 1) return cells[0]!;
   const sure = cells.filter(({ doubts }) => doubts.length === 0);
   const used = sure.length > 0 ? sure : cells;
   const best = used.reduce((one, other) => (other.sigma < one.sigma ? other : one));

@@ -38,6 +38,8 @@ describe('light added by a lamp’s reflection', () => {
     expect(found.at(20, 12) * 0.75).toBeGreaterThan(0.12 * 0.8);
     expect(found.at(20, 12) * 0.75).toBeLessThan(0.12 * 1.1);
     expect(found.at(2, 2)).toBeLessThan(0.01);
+    // As strong on either side of its middle.
+    expect(found.at(20, 8) / found.at(20, 16)).toBeCloseTo(1, 1);
     expect(found.range).toBeGreaterThan(0.08);
     // Most of the card is clear of it: little can lie under all of it.
     expect(found.sigmaAt(2, 2)).toBeLessThan(0.012);

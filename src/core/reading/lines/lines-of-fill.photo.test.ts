@@ -147,6 +147,8 @@ describe('the lines of a fill', () => {
     const drawn = patch(wave(0.1, 0.5, 0.3));
     expect(look({ ...drawn, pxPerMm: 29 }, 0.1)).toBeNull();
     expect(look({ ...drawn, heightMm: 0.55 }, 0.1)).toBeNull();
+    expect(look({ ...drawn, widthMm: 0.55 }, 0.1)).not.toBeNull();
+    expect(look({ ...drawn, widthMm: 0.55 }, 0.1, undefined, 'vertical')).toBeNull();
     expect(look(drawn, 0.1, 0.04)).toBeNull();
     const area = { x: 0, y: 0, width: 3, height: 4 };
     expect(

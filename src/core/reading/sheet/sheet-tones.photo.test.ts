@@ -6,7 +6,7 @@ import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';
 import { atLeast, findMarkers } from '../find-markers';
 import { locateSheet } from './locate-sheet';
 import { measureGreys } from './measure-greys';
-import { seenGreys, seenGreysAndRims } from './sheet-greys';
+import { faultOfGreys, seenGreys, seenGreysAndRims } from './sheet-greys';
 import { tonesBySheet } from './sheet-tones';
 
 const sheet = frameSheet('a5');
@@ -144,6 +144,9 @@ describe('greys of a print', () => {
       return [share, share, share] as const;
     };
     expect(measured(draw({ shareOf: order }), darker({ shareOf: order }))).toEqual({ fault: 'greys-out-of-order' });
+    // Two that are alike were not printed as they are listed either.
+    const reflectances = [0.1, 0.3, 0.3, 1].map((grey) => [grey, grey, grey] as const);
+    expect(faultOfGreys({ reflectances, contrastSigma: 0 })).toBe('greys-out-of-order');
     const pale = (step: number) => {
       const share = 0.3 + 0.7 * GREY_STEPS[step]!;
       return [share, share, share] as const;

@@ -47,6 +47,7 @@ const TRIALS: readonly Trial[] = [
     cameraIsTrue: true,
     photos: 'two merged',
   },
+  { name: 'ordinary, two photos merged', hazard: hazardOf('ordinary'), cameraIsTrue: true, photos: 'two merged' },
   { name: 'veil, two photos merged', hazard: hazardOf('veil'), cameraIsTrue: true, photos: 'two merged' },
 ];
 

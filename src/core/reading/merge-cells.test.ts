@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { mergeCell, mergeCells } from './merge-cells';
-import type { CellReading } from './observations';
+import { lightnessUnderVeil } from './light/under-veil';
+import { LOW_CONFIDENCE, type CellReading } from './observations';
 
 /** A reading of one photo: so light, so sure by itself, with so much that every photo shares. */
 function seen(lightness: number, own: number, shared = 0, more: Partial<CellReading> = {}): CellReading {
@@ -149,12 +150,6 @@ describe('a single line in several photos', () => {
     expect(merged(pair(0.001, 0.009), pair(0.004, 0.004), null)).toEqual(pair(0.004, 0.004));
     expect(merged(null, null)).toBeNull();
   });
-  it('is the ends of a fill by the photo that is surest of them', () => {
-    const ends = (sigma: number) => ({ first: -sigma, last: 2, sigma });
-    const merged = (...all: CellReading['ends'][]) => mergeCell(all.map((one) => seen(50, 0.5, 0, { ends: one }))).ends;
-    expect(merged(ends(0.4), null, ends(0.3))).toEqual(ends(0.3));
-    expect(merged(null, null)).toBeNull();
-  });
 });
 
 describe('cells of several photos', () => {
@@ -169,5 +164,68 @@ describe('cells of several photos', () => {
       [2, 40],
       [7, 60.5],
     ]);
+  });
+
+  const STOCK = 19;
+  const MARKS = [28, 40, 46, 52, 58, 64, 70];
+  /** What a photo shows of marks on dark stock under a share of white that nothing in it tells; as sure as a clear one. */
+  const photoUnder = (share: number, more: (cellIndex: number) => Partial<CellReading> = () => ({})): CellReading[] =>
+    MARKS.map((mark, cellIndex) => {
+      const lightness = lightnessUnderVeil(mark, STOCK, share);
+      return seen(lightness, 0.3, 0, { cellIndex, deltaLightness: lightness - STOCK, ...more(cellIndex) });
+    });
+  it('go by the photo with least light on it where another has surely more, and are less sure by what differs', () => {
+    const veiled = photoUnder(0.006);
+    for (const photos of [
+      [photoUnder(0), veiled],
+      [veiled, photoUnder(0)],
+    ]) {
+      const merged = mergeCells(photos);
+      expect(merged.map(({ lightness }) => lightness)).toEqual(MARKS.map((mark) => expect.closeTo(mark, 9)));
+      // A mark of 70 was read as 65 under it: so far off may both be. One of 28 is hardly moved.
+      expect(veiled[6]!.lightness).toBeLessThan(66);
+      expect(merged[6]!.lightnessSigma).toBeGreaterThan(70 - veiled[6]!.lightness);
+      expect(merged[6]).toMatchObject({ doubts: ['photos-disagree'] });
+      expect(merged[6]!.confidence).toBeLessThan(LOW_CONFIDENCE);
+      expect(merged[0]!.lightnessSigma).toBeLessThan(28 - veiled[0]!.lightness + 0.5);
+    }
+    expect(mergeCells([photoUnder(0), veiled, photoUnder(0)])[6]!.lightnessSigma).toBeGreaterThan(4);
+    // As much light on both is nothing that differs.
+    expect(mergeCells([veiled, veiled])[6]).toMatchObject({ lightness: veiled[6]!.lightness, doubts: [] });
+  });
+  it('take from the other photo what the clearer one doubts or does not show', () => {
+    const doubted = photoUnder(0, (index) => (index === 2 ? { doubts: ['reflection'], confidence: 0.7 } : {}));
+    const cut = doubted.filter(({ cellIndex }) => cellIndex !== 4);
+    const veiled = photoUnder(0.006);
+    const merged = mergeCells([cut, veiled]);
+    for (const index of [2, 4]) expect(merged[index]!.lightness).toBe(veiled[index]!.lightness);
+    // Of two that both doubt it the clearer one.
+    const both = mergeCells([doubted, photoUnder(0.006, () => ({ doubts: ['reflection'], confidence: 0.7 }))]);
+    expect(both[2]).toMatchObject({ lightness: expect.closeTo(46, 9), doubts: ['reflection'] });
+  });
+  it('say nothing of light by few cells, by less than photos differ anyway, by cells in doubt for another reason, or by scatter', () => {
+    const mean = (all: readonly CellReading[][]) =>
+      MARKS.map((_, index) => all.reduce((sum, cells) => sum + (cells[index]?.lightness ?? 0), 0) / all.length);
+    const apart = (...all: CellReading[][]): void => {
+      mergeCells(all).forEach(({ lightness, doubts }, index) => {
+        expect(lightness).toBeCloseTo(mean(all)[index]!, 9);
+        expect(doubts.filter((doubt) => doubt === 'photos-disagree')).toEqual([]);
+      });
+    };
+    apart(photoUnder(0), photoUnder(0.0009));
+    const bent = () => ({ doubts: ['tones-unknown' as const], confidence: 0.7 });
+    apart(photoUnder(0, bent), photoUnder(0.002, bent));
+    apart(photoUnder(0).slice(0, 5), photoUnder(0.002).slice(0, 5));
+    const scattered = photoUnder(0).map((cell, index) => ({
+      ...cell,
+      lightness: cell.lightness + (index % 2 ? -3 : 2),
+    }));
+    const unsure = (cells: CellReading[]) => cells.map((cell) => ({ ...cell, lightnessSigma: 0.9 }));
+    apart(unsure(photoUnder(0)), unsure(scattered));
+  });
+  it('keep the ripples of one photo, be it left aside for its light', () => {
+    const rippled = (amplitude: number) => () => ({ ripple: { amplitude, sigma: 0.01 } });
+    const merged = mergeCells([photoUnder(0.006, rippled(0.3)), photoUnder(0, rippled(0.5))]);
+    expect(merged.map(({ ripple }) => ripple!.amplitude)).toEqual(MARKS.map(() => 0.3));
   });
 });

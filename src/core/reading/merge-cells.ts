@@ -1,7 +1,8 @@
 import { chanceWithin } from '../stats/normal';
 import { pooled } from '../stats/pooled';
 import { offsetBetween } from './lines/single-line';
-import { LOW_CONFIDENCE, PROMISE, type CellReading } from './observations';
+import { lightBetween, type LightBetween } from './light/light-between-photos';
+import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 
 /** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
 const LEAST_OWN = 0.1;
@@ -90,9 +91,44 @@ function surestDrawing(readings: readonly CellReading[]): CellReading['drawing']
   return seen.length === 0 ? null : seen.reduce((one, other) => (other.takenSigma < one.takenSigma ? other : one));
 }
 
-/** All cells that any of the photos shows, each merged, in order of their indexes. */
+/** A reading of a cell, and how much more light lies over its photo than over the clearest one. */
+interface SeenUnder {
+  readonly cell: CellReading;
+  readonly added: number;
+}
+
+/**
+ * All cells that any of the photos shows, each merged, in order of their indexes. Where photos contradict each other all over by light that lies over
+ * some of them, those are left aside for what a clearer one shows as well, and every cell is less sure: as much may lie under all.
+ */
 export function mergeCells(photos: readonly (readonly CellReading[])[]): CellReading[] {
-  const byCell = new Map<number, CellReading[]>();
-  for (const cell of photos.flat()) byCell.set(cell.cellIndex, [...(byCell.get(cell.cellIndex) ?? []), cell]);
-  return [...byCell.values()].map(mergeCell).sort((a, b) => a.cellIndex - b.cellIndex);
+  const light = lightBetween(photos);
+  const byCell = new Map<number, SeenUnder[]>();
+  photos.forEach((cells, photo) => {
+    for (const cell of cells)
+      byCell.set(cell.cellIndex, [...(byCell.get(cell.cellIndex) ?? []), { cell, added: light.added[photo]! }]);
+  });
+  return [...byCell.values()]
+    .map((seen) => underLight(mergeCell(clearestOf(seen)), light, seen[0]!.cell.ripple))
+    .sort((a, b) => a.cellIndex - b.cellIndex);
+}
+
+/** Readings without those that more light lies over, but where only those are sure. */
+function clearestOf(seen: readonly SeenUnder[]): CellReading[] {
+  const isSure = ({ cell }: SeenUnder): boolean => cell.confidence >= LOW_CONFIDENCE;
+  const clear = seen.filter(({ added }) => added === 0);
+  const isEnough = clear.length > 0 && (clear.some(isSure) || !seen.some(isSure));
+  return (isEnough ? clear : seen).map(({ cell }) => cell);
+}
+
+/** A merged cell less sure by what its photos' light differs by. Its ripple stays that of the first photo: those of two are not blunted alike. */
+function underLight(cell: CellReading, light: LightBetween, ripple: CellReading['ripple']): CellReading {
+  const byLight = light.sigmaOf(cell);
+  if (byLight === 0) return { ...cell, ripple };
+  const lightnessSigma = Math.hypot(cell.lightnessSigma, byLight);
+  const chance = chanceWithin(PROMISE, lightnessSigma);
+  const isMarkedByIt = chance < LOW_CONFIDENCE && cell.confidence >= LOW_CONFIDENCE;
+  const doubts: readonly Doubt[] = isMarkedByIt ? [...cell.doubts, 'photos-disagree'] : cell.doubts;
+  const confidence = Math.min(cell.confidence, chance, 0.75 ** doubts.length);
+  return { ...cell, lightnessSigma, doubts, confidence, ripple };
 }

@@ -116,7 +116,12 @@ async function readOne({ name, hazard, cameraIsTrue, photos }: Trial, turn: numb
   const cellsOf = (one: ReadResult): readonly CellReading[] => (one.outcome === 'read' ? one.cells : []);
   const cells =
     photos === 'two merged'
-      ? mergeCells([cellsOf(result), cellsOf(read(await shoot(staged(hazard, `report ${turn} turned`, layout).shot)))])
+      ? mergeCells(
+          [result, read(await shoot(staged(hazard, `report ${turn} turned`, layout).shot))].map((one) => ({
+            cells: cellsOf(one),
+            isMirrored: false,
+          })),
+        )
       : cellsOf(result);
   const asked = isChartReaderHere && turn < BY_CHART && photos === 'one' && result.outcome === 'read';
   const chart = asked ? await readByChart(photo, layout, result.toPhoto, stock.bareLightness) : [];

@@ -1,4 +1,5 @@
 import { storedPlan } from '../cards/registry';
+import { isMirror } from '../core/geometry/homography';
 import { mergeCells } from '../core/reading/merge-cells';
 import { areKnown } from '../core/reading/tone/tones';
 import { cardById } from '../db/cards';
@@ -29,7 +30,7 @@ export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   await insertReading(tx, {
     ...reading,
     mergedFrom: counting.map((one) => one.id),
-    cells: mergeCells(counting.map(({ cells }) => cells)),
+    cells: mergeCells(counting.map(({ cells, toPhoto }) => ({ cells, isMirrored: isMirror(toPhoto) }))),
   });
   return true;
 }

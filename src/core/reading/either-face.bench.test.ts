@@ -75,7 +75,11 @@ describe('a clear sheet that was turned over', () => {
     const strongest = cells.reduce((one, other) => (other.deltaLightness > one.deltaLightness ? other : one));
     expect(strongest.deltaLightness).toBeGreaterThan(20);
     // Merged they are no worse than the front by itself.
-    mergeCells([front, cells]).forEach((cell, at) => {
+    const both = [
+      { cells: front, isMirrored: false },
+      { cells, isMirrored: true },
+    ];
+    mergeCells(both).forEach((cell, at) => {
       const off = (one: typeof cell): number => Math.abs(one.lightness - truthOf(one.cellIndex));
       expect(off(cell)).toBeLessThan(off(front[at]!) + 0.3);
       expect(cell.doubts).not.toContain('photos-disagree');

@@ -152,13 +152,13 @@ describe('a single line in several photos', () => {
   });
 });
 
+/** Photos of the front, merged. */
+const merge = (...photos: CellReading[][]) => mergeCells(photos.map((cells) => ({ cells, isMirrored: false })));
+
 describe('cells of several photos', () => {
   it('are merged each with itself, in order, those of one photo among them', () => {
     const at = (cellIndex: number, lightness: number) => seen(lightness, 0.5, 0, { cellIndex });
-    const cells = mergeCells([
-      [at(2, 40), at(7, 60)],
-      [at(1, 30), at(7, 61)],
-    ]);
+    const cells = merge([at(2, 40), at(7, 60)], [at(1, 30), at(7, 61)]);
     expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual([
       [1, 30],
       [2, 40],
@@ -180,7 +180,7 @@ describe('cells of several photos', () => {
       [photoUnder(0), veiled],
       [veiled, photoUnder(0)],
     ]) {
-      const merged = mergeCells(photos);
+      const merged = merge(...photos);
       expect(merged.map(({ lightness }) => lightness)).toEqual(MARKS.map((mark) => expect.closeTo(mark, 9)));
       // A mark of 70 was read as 65 under it: so far off may both be. One of 28 is hardly moved.
       expect(veiled[6]!.lightness).toBeLessThan(66);
@@ -189,25 +189,28 @@ describe('cells of several photos', () => {
       expect(merged[6]!.confidence).toBeLessThan(LOW_CONFIDENCE);
       expect(merged[0]!.lightnessSigma).toBeLessThan(28 - veiled[0]!.lightness + 0.5);
     }
-    expect(mergeCells([photoUnder(0), veiled, photoUnder(0)])[6]!.lightnessSigma).toBeGreaterThan(4);
+    expect(merge(photoUnder(0), veiled, photoUnder(0))[6]!.lightnessSigma).toBeGreaterThan(4);
     // As much light on both is nothing that differs.
-    expect(mergeCells([veiled, veiled])[6]).toMatchObject({ lightness: veiled[6]!.lightness, doubts: [] });
+    expect(merge(veiled, veiled)[6]).toMatchObject({ lightness: veiled[6]!.lightness, doubts: [] });
   });
   it('take from the other photo what the clearer one doubts or does not show', () => {
     const doubted = photoUnder(0, (index) => (index === 2 ? { doubts: ['reflection'], confidence: 0.7 } : {}));
     const cut = doubted.filter(({ cellIndex }) => cellIndex !== 4);
     const veiled = photoUnder(0.006);
-    const merged = mergeCells([cut, veiled]);
+    const merged = merge(cut, veiled);
     for (const index of [2, 4]) expect(merged[index]!.lightness).toBe(veiled[index]!.lightness);
     // Of two that both doubt it the clearer one.
-    const both = mergeCells([doubted, photoUnder(0.006, () => ({ doubts: ['reflection'], confidence: 0.7 }))]);
+    const both = merge(
+      doubted,
+      photoUnder(0.006, () => ({ doubts: ['reflection'], confidence: 0.7 })),
+    );
     expect(both[2]).toMatchObject({ lightness: expect.closeTo(46, 9), doubts: ['reflection'] });
   });
   it('say nothing of light by few cells, by less than photos differ anyway, by cells in doubt for another reason, or by scatter', () => {
     const mean = (all: readonly CellReading[][]) =>
       MARKS.map((_, index) => all.reduce((sum, cells) => sum + (cells[index]?.lightness ?? 0), 0) / all.length);
     const apart = (...all: CellReading[][]): void => {
-      mergeCells(all).forEach(({ lightness, doubts }, index) => {
+      merge(...all).forEach(({ lightness, doubts }, index) => {
         expect(lightness).toBeCloseTo(mean(all)[index]!, 9);
         expect(doubts.filter((doubt) => doubt === 'photos-disagree')).toEqual([]);
       });
@@ -223,9 +226,22 @@ describe('cells of several photos', () => {
     const unsure = (cells: CellReading[]) => cells.map((cell) => ({ ...cell, lightnessSigma: 0.9 }));
     apart(unsure(photoUnder(0)), unsure(scattered));
   });
+  it('say nothing of light by what is seen through the sheet, which has less contrast', () => {
+    const [front, through] = [photoUnder(0), photoUnder(0.006)];
+    for (const [one, other] of [
+      [front, through],
+      [through, front],
+    ] as const)
+      expect(
+        mergeCells([
+          { cells: one, isMirrored: one === through },
+          { cells: other, isMirrored: other === through },
+        ])[0]!.lightness,
+      ).toBeCloseTo((front[0]!.lightness + through[0]!.lightness) / 2, 9);
+  });
   it('keep the ripples of one photo, be it left aside for its light', () => {
     const rippled = (amplitude: number) => () => ({ ripple: { amplitude, sigma: 0.01 } });
-    const merged = mergeCells([photoUnder(0.006, rippled(0.3)), photoUnder(0, rippled(0.5))]);
+    const merged = merge(photoUnder(0.006, rippled(0.3)), photoUnder(0, rippled(0.5)));
     expect(merged.map(({ ripple }) => ripple!.amplitude)).toEqual(MARKS.map(() => 0.3));
   });
 });

@@ -1,7 +1,7 @@
 import { chanceWithin } from '../stats/normal';
 import { pooled } from '../stats/pooled';
 import { offsetBetween } from './lines/single-line';
-import { lightBetween, type LightBetween } from './light/light-between-photos';
+import { lightBetween, type CellsOfPhoto, type LightBetween } from './light/light-between-photos';
 import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
 
 /** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
@@ -101,10 +101,10 @@ interface SeenUnder {
  * All cells that any of the photos shows, each merged, in order of their indexes. Where photos contradict each other all over by light that lies over
  * some of them, those are left aside for what a clearer one shows as well, and every cell is less sure: as much may lie under all.
  */
-export function mergeCells(photos: readonly (readonly CellReading[])[]): CellReading[] {
+export function mergeCells(photos: readonly CellsOfPhoto[]): CellReading[] {
   const light = lightBetween(photos);
   const byCell = new Map<number, SeenUnder[]>();
-  photos.forEach((cells, photo) => {
+  photos.forEach(({ cells }, photo) => {
     for (const cell of cells)
       byCell.set(cell.cellIndex, [...(byCell.get(cell.cellIndex) ?? []), { cell, added: light.added[photo]! }]);
   });

@@ -19,6 +19,13 @@ const SMALL = 1e-4;
 const slopeOf = ({ lightness, deltaLightness }: CellReading): number =>
   (lightnessUnderVeil(lightness, lightness - deltaLightness, SMALL) - lightness) / SMALL;
 
+/** The cells that a photo shows. */
+export interface CellsOfPhoto {
+  readonly cells: readonly CellReading[];
+  /** Whether it shows the card as a mirror does, through its sheet: what that takes of its contrast is no light that lies over it. */
+  readonly isMirrored: boolean;
+}
+
 /** How much more light lies over each photo of a piece than over the one with least, as shares of white that nothing in any of them told. */
 export interface LightBetween {
   /** By the photos' order; 0 for those that may have none. */
@@ -34,9 +41,12 @@ export interface LightBetween {
  *
  * Example: marks of L* 50 and 60 on stock of 19 that a second photo has under 0.003 of white: [0, 0.003], and 0.003 of a slope as a standard deviation.
  */
-export function lightBetween(photos: readonly (readonly CellReading[])[]): LightBetween {
-  const [first] = photos;
-  const against = photos.map((cells, index) => (index === 0 ? { added: 0, sigma: 0 } : moreThan(first!, cells)));
+export function lightBetween(photos: readonly CellsOfPhoto[]): LightBetween {
+  const first = photos.find(({ isMirrored }) => !isMirrored);
+  const against = photos.map((photo) => {
+    if (photo === first) return { added: 0, sigma: 0 };
+    return photo.isMirrored ? null : moreThan(first!.cells, photo.cells);
+  });
   const least = against.reduce((one, other) => (other && (!one || other.added < one.added) ? other : one));
   const added = against.map((one) => {
     if (!one || !least) return 0;

@@ -47,7 +47,7 @@ export function lightBetween(photos: readonly CellsOfPhoto[]): LightBetween {
     if (photo === first) return { added: 0, sigma: 0 };
     return photo.isMirrored ? null : moreThan(first!.cells, photo.cells);
   });
-  const least = against.reduce((one, other) => (other && (!one || other.added < one.added) ? other : one));
+  const least = against.reduce((one, other) => (other && (!one || other.added < one.added) ? other : one), null);
   const added = against.map((one) => {
     if (!one || !least) return 0;
     const more = one.added - least.added;

@@ -271,6 +271,8 @@ What the reading cannot do: tell a camera's tones from one photo (cells far from
 added evenly all over the card, or any on grey stock that its markers do not tell, from more light. Of a veil that is all that one photo has: brighter stock
 under less light with a veil sends the camera the same picture as darker stock under more light without. On dark stock with light marks half a hundredth of white is worth
 several L*, so that either every ordinary photo of slate would be marked, or a veil of a wall over all of it is not seen: the latter was chosen. A dark cloth behind
-the camera, or the card turned away from what shines on it, takes it away; a frame sheet tells what of it lies over card and sheet alike.
+the camera, or the card turned away from what shines on it, takes it away; a frame sheet tells what of it lies over card and sheet alike. A second photo
+tells a veil that differs between both: the one with more contrast counts then, and cells that as much light might still move by too much are marked. As much
+of it in both is seen by neither.
 `;
 }

@@ -199,6 +199,7 @@ describe('cells of several photos', () => {
     const veiled = photoUnder(0.006);
     const merged = merge(cut, veiled);
     for (const index of [2, 4]) expect(merged[index]!.lightness).toBe(veiled[index]!.lightness);
+    expect(merged[6]!.lightness).toBeCloseTo(70, 9);
     // Of two that both doubt it the clearer one.
     const both = merge(
       doubted,

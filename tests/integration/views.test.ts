@@ -85,6 +85,7 @@ describe('a bench', () => {
       [2, 'strong'],
       [4, 'strong'],
       [6, 'weak'],
+      [8, ''],
     ] as const) {
       await answerCard(app, card.id, 'grade', cellIndex, '5');
       expect((await keep(card.id, { cellIndex, shade })).status).toBe(201);
@@ -95,13 +96,14 @@ describe('a bench', () => {
       const { power, speed } = layout.cells[cellIndex].levels as { power: number; speed: number };
       return `${Number((power * 100).toPrecision(4))} %, ${Math.round(speed * 60)} mm/min`;
     };
-    expect(bench.keptWords[card.id]!.toSorted()).toEqual([`strong, ${words(4)}`, `weak, ${words(6)}`]);
-    expect(bench.cards[0]).toMatchObject({ id: card.id, kept: 3, stage: 'seen' });
+    expect(bench.keptWords[card.id]).toEqual([words(8), `weak, ${words(6)}`, `strong, ${words(4)}`]);
+    expect(bench.cards[0]).toMatchObject({ id: card.id, kept: 4, stage: 'seen' });
     expect(bench.newest).toBeNull();
     const { json: seen } = await app.call('GET', `/api/cards/${card.id}`);
     expect(
       seen.kept.map(({ name, version, cellIndex }: Record<string, unknown>) => [name, version, cellIndex]),
     ).toEqual([
+      ['engrave', 1, 8],
       ['engrave', 1, 6],
       ['engrave', 2, 4],
       ['engrave', 1, 2],

@@ -8,7 +8,11 @@ describe('a positive definite matrix by its lower triangle', () => {
     const lower = cholesky(Float64Array.of(4, 2, 2, 5), 2)!;
     expect([...lower]).toEqual([2, 0, 1, 2]);
     // 4 x 1.5 + 2 x 1 = 8 and 2 x 1.5 + 5 x 1 = 8.
-    expect([...solvedBy(lower, Float64Array.of(8, 8))]).toEqual([1.5, 1]);
+    const right = Float64Array.of(8, 8);
+    expect([...solvedBy(lower, right)]).toEqual([1.5, 1]);
+    expect([...right]).toEqual([8, 8]);
+    // However small its numbers are.
+    expect(cholesky(Float64Array.of(1e-12), 1)![0]).toBeCloseTo(1e-6, 15);
   });
 
   it('agrees with ml-matrix on matrices of covariances', () => {

@@ -240,9 +240,14 @@ describe('cells of several photos', () => {
         ])[0]!.lightness,
       ).toBeCloseTo((front[0]!.lightness + through[0]!.lightness) / 2, 9);
   });
-  it('keep the ripples of one photo, be it left aside for its light', () => {
-    const rippled = (amplitude: number) => () => ({ ripple: { amplitude, sigma: 0.01 } });
-    const merged = merge(photoUnder(0.006, rippled(0.3)), photoUnder(0, rippled(0.5)));
+  it('keep the ripples of one photo, be it left aside for its light, and the drawing of the one that is surest of it', () => {
+    const rippled = (amplitude: number, takenSigma: number) => () => ({
+      ripple: { amplitude, sigma: 0.01 },
+      drawing: { taken: 0.5, takenSigma, between: 0 },
+    });
+    const merged = merge(photoUnder(0.006, rippled(0.3, 0.01)), photoUnder(0, rippled(0.5, 0.02)));
     expect(merged.map(({ ripple }) => ripple!.amplitude)).toEqual(MARKS.map(() => 0.3));
+    expect(merged.map(({ drawing }) => drawing!.takenSigma)).toEqual(MARKS.map(() => 0.01));
+    expect(merged[6]!.lightness).toBeCloseTo(70, 9);
   });
 });

@@ -2,16 +2,10 @@ import { chanceWithin } from '../stats/normal';
 import { pooled } from '../stats/pooled';
 import { offsetBetween } from './lines/single-line';
 import { lightBetween, type CellsOfPhoto, type LightBetween } from './light/light-between-photos';
-import { LOW_CONFIDENCE, PROMISE, type CellReading, type Doubt } from './observations';
+import { LOW_CONFIDENCE, ownSigma, PROMISE, type CellReading, type Doubt } from './observations';
 
-/** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
-const LEAST_OWN = 0.1;
 /** Photos that differ by more than the promise, and by more than so many of their own sigmas, do not see the same. */
 const DISAGREE_SIGMAS = 3;
-
-/** The part of a reading's sigma that another photo of the same piece would not share. */
-const ownSigma = ({ lightnessSigma, sharedSigma }: CellReading): number =>
-  Math.max(LEAST_OWN, Math.sqrt(Math.max(0, lightnessSigma ** 2 - sharedSigma ** 2)));
 
 function disagree(a: CellReading, b: CellReading): boolean {
   const apart = Math.abs(a.lightness - b.lightness);
@@ -109,7 +103,7 @@ export function mergeCells(photos: readonly CellsOfPhoto[]): CellReading[] {
       byCell.set(cell.cellIndex, [...(byCell.get(cell.cellIndex) ?? []), { cell, added: light.added[photo]! }]);
   });
   return [...byCell.values()]
-    .map((seen) => underLight(mergeCell(clearestOf(seen)), light, seen[0]!.cell.ripple))
+    .map((seen) => underLight(tonedBy(clearestOf(seen), seen), light))
     .sort((a, b) => a.cellIndex - b.cellIndex);
 }
 
@@ -121,14 +115,21 @@ function clearestOf(seen: readonly SeenUnder[]): CellReading[] {
   return (isEnough ? clear : seen).map(({ cell }) => cell);
 }
 
-/** A merged cell less sure by what its photos' light differs by. Its ripple stays that of the first photo: those of two are not blunted alike. */
-function underLight(cell: CellReading, light: LightBetween, ripple: CellReading['ripple']): CellReading {
+/** A cell whose tone some of its photos tell; what is no tone, like its lines, all of them do. */
+function tonedBy(clear: readonly CellReading[], seen: readonly SeenUnder[]): CellReading {
+  if (clear.length === seen.length) return mergeCell(clear);
+  const { lines, line, bars, ends, drawing, ripple } = mergeCell(seen.map(({ cell }) => cell));
+  return { ...mergeCell(clear), lines, line, bars, ends, drawing, ripple };
+}
+
+/** A merged cell less sure by what its photos' light differs by. */
+function underLight(cell: CellReading, light: LightBetween): CellReading {
   const byLight = light.sigmaOf(cell);
-  if (byLight === 0) return { ...cell, ripple };
+  if (byLight === 0) return cell;
   const lightnessSigma = Math.hypot(cell.lightnessSigma, byLight);
   const chance = chanceWithin(PROMISE, lightnessSigma);
   const isMarkedByIt = chance < LOW_CONFIDENCE && cell.confidence >= LOW_CONFIDENCE;
   const doubts: readonly Doubt[] = isMarkedByIt ? [...cell.doubts, 'photos-disagree'] : cell.doubts;
   const confidence = Math.min(cell.confidence, chance, 0.75 ** doubts.length);
-  return { ...cell, lightnessSigma, doubts, confidence, ripple };
+  return { ...cell, lightnessSigma, doubts, confidence };
 }

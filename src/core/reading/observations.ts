@@ -64,6 +64,13 @@ export interface CellReading {
   readonly colour: string;
 }
 
+/** No photo tells a cell surer than this by itself, whatever its noise: two that agree better do so by chance. */
+const LEAST_OWN = 0.1;
+
+/** The part of a reading's sigma that another photo of the same piece would not share. */
+export const ownSigma = ({ lightnessSigma, sharedSigma }: CellReading): number =>
+  Math.max(LEAST_OWN, Math.sqrt(Math.max(0, lightnessSigma ** 2 - sharedSigma ** 2)));
+
 /** L* within which a reading promises to be: confidence is the chance of that. */
 export const PROMISE = 2;
 

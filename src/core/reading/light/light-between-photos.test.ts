@@ -75,5 +75,7 @@ describe('light that lies over one photo and not over another', () => {
     expect(sigmaOf(clear[0]!)).toBeCloseTo(-all[2]! * SLOPE, 1);
     expect(sigmaOf({ ...clear[0]!, deltaLightness: 0 })).toBeCloseTo(0, 9);
     expect(lightBetween([]).added).toEqual([]);
+    // One that shows few of them first, as from closer by, says nothing; those after it are compared with each other.
+    expect(added(clear.slice(0, 3), clear, marks(...six([0.002, 0.3] as const)))).toEqual([0, 0, 0.002]);
   });
 });

@@ -1,8 +1,6 @@
-import type { CellReading } from '../observations';
+import { ownSigma, type CellReading } from '../observations';
 import { lightnessUnderVeil } from './under-veil';
 
-/** No photo tells a cell surer than by a tenth of an L*, whatever its noise. */
-const LEAST_VARIANCE = 0.01;
 /** With fewer cells in both photos than this nothing is said of them. */
 const LEAST_CELLS = 6;
 /** More light on one photo is told where it is so many times its own standard deviation. */
@@ -37,15 +35,17 @@ export interface LightBetween {
 /**
  * What photos of one piece tell of each other's light. Added light moves a mark's L* by the more the more it differs from bare stock, all marks of a
  * photo in one sense: less contrast. It is never taken away, so that of two photos the one with more contrast is nearer to the piece. Weighted
- * least squares through nought of what cells differ by over their slopes, each photo against the first; wider by what cells scatter about that.
+ * least squares through nought of what cells differ by over their slopes, each photo against the one that shows most cells; wider by what cells
+ * scatter about that.
  *
  * Example: marks of L* 50 and 60 on stock of 19 that a second photo has under 0.003 of white: [0, 0.003], and 0.003 of a slope as a standard deviation.
  */
 export function lightBetween(photos: readonly CellsOfPhoto[]): LightBetween {
-  const first = photos.find(({ isMirrored }) => !isMirrored);
+  const fronts = photos.filter(({ isMirrored }) => !isMirrored);
+  const whole = fronts.find(({ cells }) => fronts.every((other) => other.cells.length <= cells.length));
   const against = photos.map((photo) => {
-    if (photo === first) return { added: 0, sigma: 0 };
-    return photo.isMirrored ? null : moreThan(first!.cells, photo.cells);
+    if (photo === whole) return { added: 0, sigma: 0 };
+    return photo.isMirrored ? null : moreThan(whole!.cells, photo.cells);
   });
   const least = against.reduce((one, other) => (other && (!one || other.added < one.added) ? other : one), null);
   const added = against.map((one) => {
@@ -57,18 +57,17 @@ export function lightBetween(photos: readonly CellsOfPhoto[]): LightBetween {
   return { added, sigmaOf: (cell) => (most === 0 ? 0 : Math.abs(most * slopeOf(cell))) };
 }
 
-/** How much more light lies over a photo than over the first one; null where too few cells are in both. */
+/** How much more light lies over a photo than over another one; null where too few cells are in both. */
 function moreThan(
-  first: readonly CellReading[],
+  other: readonly CellReading[],
   cells: readonly CellReading[],
 ): { added: number; sigma: number } | null {
-  const known = new Map(first.filter(isTold).map((cell) => [cell.cellIndex, cell]));
+  const known = new Map(other.filter(isTold).map((cell) => [cell.cellIndex, cell]));
   const pairs = cells.filter(isTold).flatMap((cell) => {
-    const other = known.get(cell.cellIndex);
-    if (!other) return [];
-    const own = ({ lightnessSigma, sharedSigma }: CellReading): number => lightnessSigma ** 2 - sharedSigma ** 2;
-    const variance = Math.max(LEAST_VARIANCE, own(cell)) + Math.max(LEAST_VARIANCE, own(other));
-    return [{ slope: (slopeOf(cell) + slopeOf(other)) / 2, apart: cell.lightness - other.lightness, variance }];
+    const there = known.get(cell.cellIndex);
+    if (!there) return [];
+    const variance = ownSigma(cell) ** 2 + ownSigma(there) ** 2;
+    return [{ slope: (slopeOf(cell) + slopeOf(there)) / 2, apart: cell.lightness - there.lightness, variance }];
   });
   const steep = pairs.reduce((sum, { slope, variance }) => sum + slope ** 2 / variance, 0);
   if (pairs.length < LEAST_CELLS || steep === 0) return null;

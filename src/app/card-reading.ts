@@ -1,12 +1,37 @@
 import { storedPlan } from '../cards/registry';
 import { isMirror } from '../core/geometry/homography';
+import { lightBetween, type CellsOfPhoto } from '../core/reading/light/light-between-photos';
 import { mergeCells } from '../core/reading/merge-cells';
 import { areKnown } from '../core/reading/tone/tones';
 import { cardById } from '../db/cards';
-import type { Tx } from '../db/client';
+import type { Db, Tx } from '../db/client';
 import { mergeThrough } from '../core/reading/backlit/merge-through';
 import { insertThrough, isMerged, throughThatCounts } from '../db/through';
 import { holdCard, insertReading, newestReading, readingsThatCount } from '../db/readings';
+
+/** Readings of a card's photos that show it as it is now, newest first: what it is told by. */
+async function countingReadings(db: Db, cardId: number) {
+  const card = await cardById(db, cardId);
+  const plan = card && storedPlan(card.kind, card.plan);
+  const all = await readingsThatCount(db, cardId, plan?.setup.finish !== 'none');
+  // Photos whose tones are known are not mixed with others of which that cannot be said: of each station, where it has several.
+  return all.filter(
+    (reading) =>
+      areKnown(reading.tones) || !all.some(({ station, tones }) => station === reading.station && areKnown(tones)),
+  );
+}
+
+const cellsOfPhoto = ({ cells, toPhoto }: Awaited<ReturnType<typeof countingReadings>>[number]): CellsOfPhoto => ({
+  cells,
+  isMirrored: isMirror(toPhoto),
+});
+
+/** Light over photos of a card that others of it do not have, as shares of white, by the photos' ids; none where nothing tells of any. */
+export async function lightOverPhotos(db: Db, cardId: number): Promise<ReadonlyMap<number, number>> {
+  const counting = await countingReadings(db, cardId);
+  const { added } = lightBetween(counting.map(cellsOfPhoto));
+  return new Map(counting.flatMap(({ photoId }, index) => (added[index]! > 0 ? [[photoId, added[index]!]] : [])));
+}
 
 /**
  * Makes anew what a card is told by, after one of its photos was read, left aside or counted again: photos that show it as it is now are merged.
@@ -14,14 +39,7 @@ import { holdCard, insertReading, newestReading, readingsThatCount } from '../db
  */
 export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   await holdCard(tx, cardId);
-  const card = await cardById(tx, cardId);
-  const plan = card && storedPlan(card.kind, card.plan);
-  const all = await readingsThatCount(tx, cardId, plan?.setup.finish !== 'none');
-  // Photos whose tones are known are not mixed with others of which that cannot be said: of each station, where it has several.
-  const counting = all.filter(
-    (reading) =>
-      areKnown(reading.tones) || !all.some(({ station, tones }) => station === reading.station && areKnown(tones)),
-  );
+  const counting = await countingReadings(tx, cardId);
   const [newest] = counting;
   if (!newest) return false;
   const told = await newestReading(tx, cardId);
@@ -30,7 +48,7 @@ export async function tellAnew(tx: Tx, cardId: number): Promise<boolean> {
   await insertReading(tx, {
     ...reading,
     mergedFrom: counting.map((one) => one.id),
-    cells: mergeCells(counting.map(({ cells, toPhoto }) => ({ cells, isMirrored: isMirror(toPhoto) }))),
+    cells: mergeCells(counting.map(cellsOfPhoto)),
   });
   return true;
 }

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import sharp from 'sharp';
 import { cardKind } from '../cards/registry';
+import type { PhotoFault } from '../core/reading/photo-faults';
 import type { Exposure } from '../core/reading/tone/exposure';
 import { asksForHoles, asksOn, asksThrough } from '../core/card/usual-asks';
 import type { FinishMoment } from '../core/card/work-setup';
@@ -12,7 +13,7 @@ import { newestReading, toldOfPhotos } from '../db/readings';
 import { mirroredThrough } from '../db/through';
 import type { ImageRole, LitFrom, PhotoRecord, PhotoView } from '../records/photo';
 import { PHOTO_LIMITS } from '../workers/open-photo';
-import { tellAnew, tellThroughAnew } from './card-reading';
+import { lightOverPhotos, tellAnew, tellThroughAnew } from './card-reading';
 import { getCard } from './cards';
 import type { AppContext } from './context';
 import { exposureOf } from './exif';
@@ -140,14 +141,24 @@ async function otherCards({ db }: AppContext, photo: PhotoRecord, alsoSeen: read
 /** Photos with what is done with them just now and what came of them. */
 export async function viewPhotos(ctx: AppContext, records: readonly PhotoRecord[]): Promise<PhotoView[]> {
   const read = records.filter(({ status }) => status === 'read').map(({ id }) => id);
-  const [told, fromBehind] = await Promise.all([toldOfPhotos(ctx.db, read), mirroredThrough(ctx.db, read)]);
+  const cards = [...new Set(records.filter(({ status }) => status === 'read').map(({ cardId }) => cardId))];
+  const [told, fromBehind, ...light] = await Promise.all([
+    toldOfPhotos(ctx.db, read),
+    mirroredThrough(ctx.db, read),
+    ...cards.map((cardId) => lightOverPhotos(ctx.db, cardId)),
+  ]);
+  const moreLight = (photoId: number): PhotoFault[] =>
+    light.flatMap((over) => {
+      const amount = over.get(photoId);
+      return amount === undefined ? [] : [{ fault: 'more-light', amount, area: null, line: null, cells: [] }];
+    });
   return Promise.all(
     records.map(async (photo) => ({
       ...photo,
       step: ctx.readings.stepOf(photo.id),
       placeInLine: ctx.readings.placeOf(photo.id),
       otherCards: await otherCards(ctx, photo, told.get(photo.id)?.alsoSeen ?? []),
-      faults: told.get(photo.id)?.faults ?? [],
+      faults: [...moreLight(photo.id), ...(told.get(photo.id)?.faults ?? [])],
       mirrored: told.get(photo.id)?.mirrored ?? fromBehind.has(photo.id),
       station: told.get(photo.id)?.station ?? null,
     })),

@@ -2,8 +2,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { photographCard } from '../../src/app/burns';
 import { cardView } from '../../src/app/card-view';
 import { readingsThatCount } from '../../src/db/readings';
-import { testApp, type TestApp } from '../support/context';
+import { query, testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
+import { lightnessUnderVeil } from '../../src/core/reading/light/under-veil';
 
 let app: TestApp;
 let pairingId: number;
@@ -74,6 +75,33 @@ describe('several photos of a card', () => {
     const again = await told(cardId);
     expect(again.photoIds).toEqual(both.photoIds);
     expect(again.cells).toEqual(both.cells);
+  });
+  it('say which of them has more light over it, and go by the other', async () => {
+    const faultsOf = async (id: number) => (await app.call('GET', `/api/photos/${id}`)).json.faults;
+    expect(await faultsOf(first.photoId)).toEqual([]);
+    const own = (await readingsThatCount(app.ctx.db, cardId, true)).find(({ photoId }) => photoId === first.photoId)!;
+    // What the first one would show under two hundredths of white.
+    for (const { cellIndex, lightness, deltaLightness } of own.cells) {
+      const bare = lightness - deltaLightness;
+      const veiled = lightnessUnderVeil(lightness, bare, 0.02);
+      await query(
+        app.databaseUrl,
+        `update cell_reading set lightness = ${veiled}, delta_lightness = ${veiled - bare} where reading_id = ${own.id} and cell_index = ${cellIndex}`,
+      );
+    }
+    await count(first.photoId, false);
+    const clear = await told(cardId);
+    await count(first.photoId, true);
+    const [fault, ...others] = await faultsOf(first.photoId);
+    expect(fault).toMatchObject({ fault: 'more-light', area: null, cells: [] });
+    expect(fault.amount / 0.02).toBeCloseTo(1, 0);
+    expect([others, await faultsOf(both.photoId)]).toEqual([[], []]);
+    const again = await told(cardId);
+    expect(again.photoIds).toEqual(both.photoIds);
+    again.cells.forEach(({ lightness, lightnessSigma }, index) => {
+      expect(lightness).toBe(clear.cells[index]!.lightness);
+      expect(lightnessSigma).toBeGreaterThan(clear.cells[index]!.lightnessSigma);
+    });
   });
   it('are not asked to count in other words than yes and no', async () => {
     expect((await count(first.photoId, 'no')).status).toBe(422);

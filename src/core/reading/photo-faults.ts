@@ -10,7 +10,8 @@ import { FLAT_ENOUGH_MM, LEAST_PX_PER_MM, type PhotoContext } from './photo-cont
 /**
  * What somebody who takes photos can do something about. `amount` is, by fault: of bare stock, the share that is as bright as the camera can
  * tell; the light that was added, as a share of white; the light that a shadow leaves; the light that smoke takes at most; photo pixels for
- * each mm; the 10-90 % width of edges in mm; stops below a fair exposure; mm that markers lie beside one flat sheet's places.
+ * each mm; the 10-90 % width of edges in mm; stops below a fair exposure; mm that markers lie beside one flat sheet's places; light over it that
+ * another photo of the piece does not have, as a share of white.
  */
 export type FaultName =
   | 'overexposed'
@@ -20,7 +21,8 @@ export type FaultName =
   | 'too-far'
   | 'out-of-focus'
   | 'too-dark'
-  | 'not-flat';
+  | 'not-flat'
+  | 'more-light';
 
 export interface PhotoFault {
   readonly fault: FaultName;

@@ -33,6 +33,7 @@ describe('a fault of a photo', () => {
     ['too-far', 6.42, /with 6\.4 pixels for each millimetre, and 8 are wanted. Come closer/],
     ['out-of-focus', 0.48, /^Edges are 0\.48 mm wide.*focus/],
     ['too-dark', 3.1, /^It holds 3\.1 stops less light/],
+    ['more-light', 0.006, /as if 0\.6 % of white lay over this one.*something dark behind the camera/],
     ['not-flat', 0.62, /lie 0\.62 mm beside.*flat/],
   ] as const)('says how much of %s there is, and what to do', (fault, amount, so) => {
     expect(words(fault, amount).so).toMatch(so);

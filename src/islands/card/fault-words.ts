@@ -45,6 +45,10 @@ const WORDS: Readonly<Record<FaultName, (amount: number) => Said>> = {
     name: 'Dark',
     so: `It holds ${plainNumber(stops, 2)} stops less light than the camera could, so that dark cells are noise. Give it more light, or set the exposure brighter.`,
   }),
+  'more-light': (share) => ({
+    name: 'More light on it',
+    so: `Another photo of this piece has more contrast, as if ${percent(share)} of white lay over this one from a bright wall or window in its mirror. Tones go by the other photo, and are less sure: as much may lie over that too. Hold something dark behind the camera and take one more.`,
+  }),
   'not-flat': (offMm) => ({
     name: 'Not flat',
     so: `The markers lie ${plainNumber(offMm, 2)} mm beside where a flat card has them. Press the card flat at its edges and take it again.`,

@@ -21,6 +21,20 @@ let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
 afterAll(() => shop?.close());
 
+it('the demo world’s cards are told by what was answered of the piece that lies there, none of which a later burn took', async () => {
+  const answersOf = async (id: number) =>
+    ((await (await fetch(`${shop.base}/api/cards/${id}`)).json()) as CardView).answers.map(({ field, value }) => [
+      field,
+      value,
+    ]);
+  const kept = [
+    ['grade', '5'],
+    ['outcome', 'good'],
+  ];
+  expect((await answersOf(1)).toSorted()).toEqual([kept[0], kept[0], kept[1], kept[1]]);
+  expect((await answersOf(2)).toSorted()).toEqual(kept);
+});
+
 const SCREENS: readonly (readonly [path: string, ready: string])[] = [
   ['/bench', 'select'],
   ['/bench/1', 'svg[role=group]'],

@@ -5,7 +5,7 @@ import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import { differencesBetween, differenceWords, factRows } from './fact-words';
-import { load, loadOrBench, pageNumber } from './page-load';
+import { load, loadOrBench, numberBetween, pageNumber } from './page-load';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
 const SETTINGS: BurnSettings = {
@@ -219,4 +219,19 @@ describe('the page number of a list', () => {
     ['?page=1.5', 1],
     ['?page=two', 1],
   ])('of %s is %i', (query, page) => expect(pageNumber(new URL(`http://localhost/book${query}`))).toBe(page));
+});
+
+describe('a number that an address gives', () => {
+  it.each([
+    ['?at=10', 10],
+    ['?at=95.5', 95.5],
+    ['?at=100', 100],
+    ['?at=9.99', null],
+    ['?at=100.01', null],
+    ['?at=-20', null],
+    ['?at=many', null],
+    ['', null],
+  ])('from 10 to 100 is by %s %j', (query, number) =>
+    expect(numberBetween(new URL(`http://localhost/compare${query}`), 'at', 10, 100)).toBe(number),
+  );
 });

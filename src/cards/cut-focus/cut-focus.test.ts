@@ -72,6 +72,19 @@ describe('what was cut by each', () => {
     expect(close.says).toContain('no clearer than on the face');
   });
 
+  it('is as unsure as squares of one way differ, and as gauges read where there is one', () => {
+    const answers = told({ top: ['hangs'], middle: ['clean', 7.8, 7.9], stepped: ['hangs'] });
+    const [one, ...others] = layout.cells.filter(({ levels }) => levels.side === 'middle').map(({ index }) => index);
+    const taperBy = (some: readonly Answer[]) =>
+      cutFocus.find(layout, { readings: [], answers: some }, { pairing, facts: [] }).best!.taper!;
+    const wider = answers.map((it) => (it.cellIndex === one && it.field === 'top-x' ? { ...it, value: 8.2 } : it));
+    // -0.1, -0.1 and -0.4: a spread of 0.1732, and a third of three squares' variance.
+    expect(taperBy(wider)).toEqual({ mm: expect.closeTo(-0.2, 9), sigmaMm: expect.closeTo(0.1, 6) });
+    const measured = (it: Answer): boolean => it.field === 'drop' || it.cellIndex === one;
+    const alone = taperBy(answers.filter(measured)).sigmaMm;
+    expect(alone / taperBy(answers).sigmaMm).toBeCloseTo(Math.sqrt(1 + others.length), 9);
+  });
+
   it('is said to be missing where it is', () => {
     expect(find({}).missing[0]).toContain('Tap the sheet');
     expect(find({ top: ['hangs'], middle: ['hangs'], stepped: ['hangs'] }).missing[0]).toContain('more energy');

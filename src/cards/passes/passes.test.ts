@@ -61,7 +61,13 @@ describe('shapes in one pass, in two, in more', () => {
       cardNumber: 44,
     });
     expect(detailChecks(fast, pairing.stock)).toEqual([]);
-    expect(detailChecks(layout, demoPairing('marl', 'acrylic').stock)).toEqual([]);
+    // Of acrylic only a thick sheet feeds a flame; grain does in a thin one too.
+    const sheet = (name: 'acrylic' | 'birch', mm: number) => ({
+      ...demoPairing('marl', name).stock,
+      thicknessReadingsMm: [mm],
+    });
+    expect([3.9, 4].map((mm) => detailChecks(layout, sheet('acrylic', mm)).length)).toEqual([0, 1]);
+    expect(detailChecks(layout, sheet('birch', 3))).toHaveLength(1);
     // Corners of a square are no tips. One of 33 degrees is, wherever it lies.
     const [cell] = layout.cells;
     const lines = [[0, 10, 0].map((x, k) => ({ x: x + 40, y: 3 * k + 30 }))];

@@ -105,6 +105,9 @@ describe('lettering', () => {
     );
     expect(Math.max(...points.map((p) => p.y))).toBeLessThanOrEqual(1 + 1.5 * (7 / 6) + 1e-9);
   });
+  it('needs a letter’s height for each character but for the gap after the last, a third of it', () => {
+    expect([letteringWidthMm('ABC', 6), letteringWidthMm('', 6)]).toEqual([16, 0]);
+  });
   it('drops accents and what it cannot write', () => expect(letterable('Érable 40×30 µ')).toBe('ERABLE 40x30 '));
 });
 

@@ -5,7 +5,7 @@ const ROUNDING = 1e-10;
  * The lower triangle L of a symmetric, positive definite matrix A = L Lᵀ, both as n rows of n numbers one after another; only A's lower half
  * is looked at, and L's upper half is 0. Null where a pivot is none but for rounding: A has no inverse, or is not positive definite.
  *
- * The package's own decomposition asks a function for each number, which takes ten times as long: a photo's light wants some forty matrices of
+ * The package's own decomposition asks a function for each number, which takes five times as long: a photo's light wants some forty matrices of
  * seventy rows. Source: G. H. Golub, C. F. Van Loan, Matrix Computations (2013), 4.2.
  *
  * [4, 2, 2, 5] with n = 2: [2, 0, 1, 2].

@@ -6,8 +6,8 @@ const LEAST_CELLS = 6;
 /** More light on one photo is told where it is so many times its own standard deviation. */
 const SURE = 2;
 /**
- * No two ordinary photos of a piece agree better than by this share of white, however many cells they show: measured on pairs by the tests' second
- * renderer, from 0.0002 on cork to 0.001 on slate.
+ * Ordinary photos of a piece differ by about this share of white, however many cells they show: measured on pairs by the tests' second renderer,
+ * root mean squares from 0.0002 on cork to 0.001 on slate.
  */
 const LEAST_SIGMA = 0.0005;
 /** A share of white small enough that a cell moves by so much of its slope. */

@@ -31,12 +31,19 @@ const hazardOf = (name: string): Hazard => HAZARDS.find((one) => one.name.starts
 const CURVE = hazardOf('phone’s contrast curve');
 const TRIALS: readonly Trial[] = [
   ...HAZARDS.map((hazard) => ({ name: hazard.name, hazard, cameraIsTrue: hazard !== CURVE, photos: 'one' as const })),
+  { name: 'ordinary, frame sheet', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'on a frame sheet' },
   { name: 'ordinary, camera never checked', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'one' },
   { name: 'phone’s contrast curve, two exposures', hazard: CURVE, cameraIsTrue: false, photos: 'two exposures' },
   { name: 'phone’s contrast curve, frame sheet', hazard: CURVE, cameraIsTrue: false, photos: 'on a frame sheet' },
   {
     name: 'overexposed, frame sheet',
     hazard: hazardOf('overexposed by'),
+    cameraIsTrue: false,
+    photos: 'on a frame sheet',
+  },
+  {
+    name: 'lamp’s glare, frame sheet',
+    hazard: hazardOf('lamp’s glare'),
     cameraIsTrue: false,
     photos: 'on a frame sheet',
   },
@@ -271,7 +278,8 @@ What the reading cannot do: tell a camera's tones from one photo (cells far from
 added evenly all over the card, or any on grey stock that its markers do not tell, from more light. Of a veil that is all that one photo has: brighter stock
 under less light with a veil sends the camera the same picture as darker stock under more light without. On dark stock with light marks half a hundredth of white is worth
 several L*, so that either every ordinary photo of slate would be marked, or a veil of a wall over all of it is not seen: the latter was chosen. A dark cloth behind
-the camera, or the card turned away from what shines on it, takes it away; a frame sheet tells what of it lies over card and sheet alike. A second photo
+the camera, or the card turned away from what shines on it, takes it away. A frame sheet takes out what is added to card and sheet alike, and by its
+dark greys and the bare stock most of what lies over the one more than over the other, as one broad lobe; marks that it leaves unsure are marked. A second photo
 tells a veil that differs between both: the one with more contrast counts then, and cells that as much light might still move by too much are marked. As much
 of it in both is seen by neither.
 `;

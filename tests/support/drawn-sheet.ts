@@ -9,6 +9,8 @@ export interface DrawnSheet {
   readonly shareOf?: (step: number) => readonly [number, number, number];
   /** Light on a place of the sheet, in mm, 1 being the most that is stored. */
   readonly light: (x: number, y: number) => number;
+  /** What a reflection adds to a place, a share of the most that is stored. */
+  readonly added?: (x: number, y: number) => number;
   /** Stored share of full scale of a light. */
   readonly stored: (light: number) => number;
   /** Gains of the channels. */
@@ -26,7 +28,7 @@ const usual = (step: number): [number, number, number] => [INK_SHARES[step]!, IN
 
 export function drawSheet(
   sheet: FrameSheet,
-  { shareOf = usual, light, stored, cast = [1, 1, 1], without = [] }: DrawnSheet,
+  { shareOf = usual, light, added = () => 0, stored, cast = [1, 1, 1], without = [] }: DrawnSheet,
 ): RgbImage {
   const width = Math.round((sheet.widthMm + 2 * AROUND_MM) * PX_PER_MM);
   const height = Math.round((sheet.heightMm + 2 * AROUND_MM) * PX_PER_MM);
@@ -55,10 +57,11 @@ export function drawSheet(
   const data = new Uint8Array(shares.length);
   for (let row = 0; row < height; row++)
     for (let column = 0; column < width; column++) {
-      const lit = light((column + 0.5) / PX_PER_MM - AROUND_MM, (row + 0.5) / PX_PER_MM - AROUND_MM);
+      const [x, y] = [(column + 0.5) / PX_PER_MM - AROUND_MM, (row + 0.5) / PX_PER_MM - AROUND_MM];
+      const [lit, more] = [light(x, y), added(x, y)];
       for (const channel of [0, 1, 2] as const) {
         const at = (row * width + column) * 3 + channel;
-        data[at] = bytes[Math.min(2 * STEPS - 1, Math.round(shares[at]! * lit * cast[channel] * STEPS))]!;
+        data[at] = bytes[Math.min(2 * STEPS - 1, Math.round((shares[at]! * lit + more) * cast[channel] * STEPS))]!;
       }
     }
   return { data, width, height };

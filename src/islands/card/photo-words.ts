@@ -221,7 +221,7 @@ const LIGHT_MARK = { lightness: 70, added: 0.01 };
 export function veilAdvice({ bareLightness }: { readonly bareLightness: number }): string | null {
   if (bareLightness >= DARK_STOCK) return null;
   const read = lightnessUnderVeil(LIGHT_MARK.lightness, bareLightness, LIGHT_MARK.added);
-  return `This stock is dark: a hundredth of white from a bright wall or window in its mirror makes a light mark read ${plainNumber(LIGHT_MARK.lightness - read, 1)} L* too dark, and no single photo tells. Hold something dark behind the camera; a second photo from another side shows where that failed.`;
+  return `This stock is dark: a hundredth of white from a bright wall or window in its mirror makes a light mark read ${plainNumber(LIGHT_MARK.lightness - read, 1)} L* too dark, and no single photo tells. Hold something dark behind the camera; a second photo from another side shows where that failed, and a frame sheet around the card takes most of it out.`;
 }
 
 /** Whether a photo that was read counts in what its card is told by; '' where it is the only one. */

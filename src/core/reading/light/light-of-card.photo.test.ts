@@ -51,7 +51,7 @@ describe('the light on a card', () => {
   it('is cleared of a reflection at each place as it is on the straightened card', async () => {
     const middle = { x: layout.widthMm / 2, y: layout.heightMm / 2 };
     const image = await straight({ glare: { ...middle, wide: 9, high: 9, adds: 0.15 } });
-    const light = lightOfCard(image, layout, { stockLinear, onPaper: null, sigmaOfRatio: null });
+    const light = lightOfCard(image, layout, { stockLinear, sheet: null, sigmaOfRatio: null });
     if (typeof light === 'string') throw new Error(light);
     expect(light.taken!.range).toBeGreaterThan(0.08);
     expect(light.isTold).toBe(false);
@@ -64,7 +64,11 @@ describe('the light on a card', () => {
 
   it('is evened by a sheet’s paper where bare stock is blown out, and only there', async () => {
     const slope: LightAt = (x) => [0.9 - 0.004 * x, 0.9 - 0.005 * x, 0.8 - 0.004 * x];
-    const known = { stockLinear, onPaper: slope, sigmaOfRatio: () => 0.01 };
+    const known = {
+      stockLinear,
+      sheet: { paperLight: slope, greys: [] },
+      sigmaOfRatio: () => 0.01,
+    };
     const blown = await straight({ exposure: 1.5 });
     const light = lightOfCard(blown, layout, known);
     if (typeof light === 'string') throw new Error(light);
@@ -79,8 +83,46 @@ describe('the light on a card', () => {
     expect(levelled(usual, 0.5, 1, 2, 10)).toBe(0.5);
   });
 
+  it('is cleared of a broad reflection that a sheet’s greys tell, at each place as on the straightened card', async () => {
+    const wall = (x: number, y: number): number =>
+      0.04 * Math.exp(-(((x - layout.widthMm) / 40) ** 2) - ((y - 10) / 40) ** 2);
+    const greys = [-45, -30, -15, 0, 15, 30, 45].flatMap((away) =>
+      [-1, 1].flatMap((side) =>
+        [
+          { x: layout.widthMm / 2 + away, y: layout.heightMm / 2 + 44 * side },
+          { x: layout.widthMm / 2 + 54 * side, y: layout.heightMm / 2 + away },
+        ].map((place) => ({ ...place, added: wall(place.x, place.y), grey: 0.05, sigmaShare: 0.008, bentShare: 0 })),
+      ),
+    );
+    const usual = lightOfCard(await straight({ exposure: 0.75 }), layout, {
+      stockLinear,
+      sheet: null,
+      sigmaOfRatio: null,
+    });
+    if (typeof usual === 'string') throw new Error(usual);
+    for (const exposure of [0.75, 1.5]) {
+      const image = await straight({ exposure });
+      // Paper beside the card, in the same light.
+      const paperLight: LightAt = (x, y) => {
+        const [red, green, blue] = usual.field.at(x, y);
+        const share = (0.853 * exposure) / 0.75;
+        return [(share * red) / stockLinear[0], (share * green) / stockLinear[1], (share * blue) / stockLinear[2]];
+      };
+      const known = { stockLinear, sheet: { paperLight, greys }, sigmaOfRatio: () => 0.01 };
+      const light = lightOfCard(image, layout, known);
+      if (typeof light === 'string') throw new Error(light);
+      expect(light.isTold).toBe(exposure > 1);
+      expect(apart(image, light)).toBeLessThan(0.002);
+      // It is the right side's: there more is taken away.
+      const [left, right] = [2, layout.widthMm - 2].map((x) => light.levelling(x, 10).added[1]) as [number, number];
+      expect(right).toBeGreaterThan(left + 0.001);
+      expect(light.addedSigma(layout.widthMm - 2, 10)).toBeGreaterThan(0.2 * (right - left));
+      expect(light.taken!.range).toBeGreaterThan(0.008);
+    }
+  });
+
   it('is not told where nothing of bare stock is left below the camera’s range', async () => {
-    const known = { stockLinear, onPaper: null, sigmaOfRatio: null };
+    const known = { stockLinear, sheet: null, sigmaOfRatio: null };
     expect(lightOfCard(await straight({ exposure: 2.6 }), layout, known)).toBe('overexposed');
   });
 });

@@ -2,9 +2,11 @@ import { hasMarkers, type Layout } from '../../card/layout';
 import type { Rectified } from '../rectify';
 import { addedAtMarkers, addedByMarkers } from './added-by-markers';
 import { addedLight, withoutAdded, type AddedLight } from './added-light';
+import type { SheetAround } from './added-over-sheet';
+import { broadOver } from './broad-reflection';
 import { bareTiles } from './bare-tiles';
 import { clearOfCells } from './clear-of-cells';
-import { evened, type LightAt } from './evened';
+import { evened } from './evened';
 import { isLightOfLamps } from './light-of-lamps';
 import { fitLight, type LightOnBare } from './light-on-bare';
 import { markerDarkness } from './marker-darkness';
@@ -19,8 +21,8 @@ const BLOWN_OUT = 0.5;
 /** What is known of a photo's light before bare stock is looked at. */
 export interface KnownLight {
   readonly stockLinear: readonly [number, number, number];
-  /** Light on the card as the paper of a sheet around it tells; null without one. */
-  readonly onPaper: LightAt | null;
+  /** What a sheet around the card tells; null without one. */
+  readonly sheet: SheetAround | null;
   /** How sure undone tones leave the ratio of two lights; null for tones as they were stored. */
   readonly sigmaOfRatio: ((light: number, other: number) => number) | null;
 }
@@ -50,44 +52,65 @@ export const AS_IT_IS: Levelling = { gain: [1, 1, 1], added: [0, 0, 0] };
 
 /**
  * Tells the light on a straightened card: by the paper of a sheet around it where bare stock is blown out, else by bare stock; reflections by
- * the colour of bare stock, and where that tells none, by the card's markers. Why not, where too little bare stock is left to tell it.
+ * that sheet's greys, then by the colour of bare stock, and where that tells none, by the card's markers. Why not, where too little bare stock is left to tell it.
  */
 export function lightOfCard(
   image: Rectified,
   layout: Layout,
-  { stockLinear, onPaper, sigmaOfRatio }: KnownLight,
+  { stockLinear, sheet, sigmaOfRatio }: KnownLight,
 ): LightOfCard | 'overexposed' | 'no-bare-stock' {
   const bare = bareTiles(image, layout, COLOUR_BLEED_MM);
-  const paper = onPaper && bare.clippedShare > CLIPPED_BARE ? onPaper : null;
+  const paper = sheet && bare.clippedShare > CLIPPED_BARE ? sheet.paperLight : null;
   const level = paper ? evened(image, paper) : image;
-  const { tiles } = paper ? bareTiles(level, layout, COLOUR_BLEED_MM) : bare;
+  const broad = sheet && broadOver(bare.tiles, layout, stockLinear, sheet, paper !== null);
+  const cleared = broad ? withoutAdded(level, broad) : level;
+  const { tiles } = paper || broad ? bareTiles(cleared, layout, COLOUR_BLEED_MM) : bare;
   const byColour = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, sigmaOfRatio ?? undefined);
   const found = byColour && byColour.range > 0 ? byColour : null;
-  const markers = markerDarkness(level, tiles, layout);
+  const markers = markerDarkness(cleared, tiles, layout);
   const coloured = found && !isLightOfLamps(found, addedAtMarkers(markers, stockLinear)) ? found : null;
   // What colour cannot tell, on grey stock or where it is little, the markers may.
   const byMarkers = coloured ? null : addedByMarkers(markers, tiles, stockLinear, byColour?.unseenRange);
-  const taken = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
-  const rectified = taken ? withoutAdded(level, taken) : level;
+  const own = coloured ?? (byMarkers && byMarkers.range > 0 ? byMarkers : null);
+  const rectified = own ? withoutAdded(cleared, own) : cleared;
   const field = fitLight(rectified, layout, hasMarkers(layout) ? 0 : clearOfCells(layout), paper !== null);
   if (!field) return bare.clippedShare > BLOWN_OUT ? 'overexposed' : 'no-bare-stock';
   const middle = paper?.(layout.widthMm / 2, layout.heightMm / 2);
+  const taken = [broad, own].filter((part) => part !== null);
   return {
     rectified,
     field,
-    taken,
+    taken: taken.length > 0 ? together(taken) : null,
     // What was found to be the lamps' own colour says nothing of added light.
     addedSigma: (x, y) =>
-      Math.hypot((found && !coloured ? null : byColour)?.sigmaAt(x, y) ?? 0, byMarkers?.sigmaAt(x, y) ?? 0),
+      Math.hypot(
+        (found && !coloured ? null : byColour)?.sigmaAt(x, y) ?? 0,
+        byMarkers?.sigmaAt(x, y) ?? 0,
+        broad?.sigmaAt(x, y) ?? 0,
+      ),
     isTold: paper !== null,
     levelling: (x, y) => {
-      if (!paper && !taken) return AS_IT_IS;
+      if (!paper && taken.length === 0) return AS_IT_IS;
       const here = paper?.(x, y);
-      const share = taken?.at(x, y);
+      const added: [number, number, number] = [0, 0, 0];
+      for (const { at, white } of taken) {
+        const share = at(x, y);
+        for (const channel of [0, 1, 2] as const) added[channel] += share * white[channel];
+      }
       return {
         gain: here ? [middle![0] / here[0], middle![1] / here[1], middle![2] / here[2]] : AS_IT_IS.gain,
-        added: share ? [share * taken!.white[0], share * taken!.white[1], share * taken!.white[2]] : AS_IT_IS.added,
+        added,
       };
     },
+  };
+}
+
+/** Light that was added by several at once. */
+function together(parts: readonly AddedLight[]): AddedLight {
+  return {
+    at: (x, y) => parts.reduce((sum, part) => sum + part.at(x, y), 0),
+    sigmaAt: (x, y) => Math.hypot(...parts.map((part) => part.sigmaAt(x, y))),
+    range: Math.max(...parts.map(({ range }) => range)),
+    white: parts[0]!.white,
   };
 }

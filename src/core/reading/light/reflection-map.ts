@@ -1,5 +1,6 @@
 import { gaussianProcess, type GaussianProcess, type Kernel } from '../../stats/gaussian-process';
 import type { Point } from '../../geometry/point';
+import { Lattice } from './lattice';
 
 /** Light that was added as one square of bare stock tells it. `trust` is how many equal parts its noise is the mean of. */
 export interface ToldLight extends Point {
@@ -109,29 +110,20 @@ export function reflectionMap(
   heightMm: number,
 ): ReflectionMap {
   const process = likeliest(told, unsure);
-  const columns = Math.ceil(widthMm / LATTICE_MM) + 2;
-  const rows = Math.ceil(heightMm / LATTICE_MM) + 2;
-  const values = new Float64Array(columns * rows);
-  const sigmas = new Float64Array(columns * rows);
-  for (let row = 0; row < rows; row++)
-    for (let column = 0; column < columns; column++) {
-      const { value, sigma } = process.at([column * LATTICE_MM, row * LATTICE_MM], [0]);
-      values[row * columns + column] = Math.max(0, value);
-      const { most, nearestMm } = nearby(told, column * LATTICE_MM, row * LATTICE_MM);
-      const hidden = HIDDEN * (1 - Math.exp(-((nearestMm / NARROWEST_MM) ** 2))) * Math.max(0, value);
-      sigmas[row * columns + column] = Math.hypot(
-        Math.min(sigma, Math.hypot(OF_NEARBY * most, unsure.alikeSigma)),
-        hidden,
-      );
-    }
-  const between = (of: Float64Array, x: number, y: number): number => {
-    const u = Math.max(0, Math.min(columns - 1.001, x / LATTICE_MM));
-    const v = Math.max(0, Math.min(rows - 1.001, y / LATTICE_MM));
-    const [column, row] = [Math.floor(u), Math.floor(v)];
-    const [fx, fy] = [u - column, v - row];
-    const top = row * columns + column;
-    const low = top + columns;
-    return (of[top]! * (1 - fx) + of[top + 1]! * fx) * (1 - fy) + (of[low]! * (1 - fx) + of[low + 1]! * fx) * fy;
+  const lattice = new Lattice({ widthMm, heightMm }, LATTICE_MM);
+  const here = lattice.map((x, y) => {
+    const { value, sigma } = process.at([x, y], [0]);
+    const { most, nearestMm } = nearby(told, x, y);
+    const hidden = HIDDEN * (1 - Math.exp(-((nearestMm / NARROWEST_MM) ** 2))) * Math.max(0, value);
+    return {
+      added: Math.max(0, value),
+      sigma: Math.hypot(Math.min(sigma, Math.hypot(OF_NEARBY * most, unsure.alikeSigma)), hidden),
+    };
+  });
+  const added = Float64Array.from(here, (place) => place.added);
+  const sigmas = Float64Array.from(here, ({ sigma }) => sigma);
+  return {
+    at: (x, y) => lattice.between(added, x, y),
+    sigmaAt: (x, y) => lattice.between(sigmas, x, y),
   };
-  return { at: (x, y) => between(values, x, y), sigmaAt: (x, y) => between(sigmas, x, y) };
 }

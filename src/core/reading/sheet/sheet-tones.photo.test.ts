@@ -47,6 +47,28 @@ describe('tones by a frame sheet', () => {
       expect(bentBy).toBeGreaterThan(0.5);
     }
   });
+  it('are undone under a wall’s reflection, which is told at each dark grey and not taken for more light', () => {
+    const wall = (x: number, y: number): number => 0.012 * Math.exp(-(((x - 90) / 50) ** 2) - ((y - 30) / 40) ** 2);
+    const [plain, lit] = [tonesOf(draw())!, tonesOf(draw({ added: wall }))!];
+    if (!('undone' in plain) || !('undone' in lit)) throw new Error('not told');
+    const place = (x: number, y: number) => ({ x: (x + 6) * 5, y: (y + 6) * 5 });
+    const shown = lit.added.filter(({ grey }) => grey < 0.2);
+    expect(shown.length).toBeGreaterThan(15);
+    const paper = (x: number, y: number): number => wall(x, y) / light(x, y);
+    const places = shown.map(({ x, y, added }) => ({ added, truth: paper(x / 5 - 6, y / 5 - 6) }));
+    // What was added to all of them alike is not seen.
+    const beside = places.reduce((sum, { added, truth }) => sum + added - truth, 0) / places.length;
+    expect(beside).toBeLessThan(0);
+    for (const { added, truth } of places) expect(Math.abs(added - truth - beside)).toBeLessThan(0.0025);
+    expect(
+      Math.max(...places.map(({ added }) => added)) - Math.min(...places.map(({ added }) => added)),
+    ).toBeGreaterThan(0.008);
+    for (const { added } of plain.added.filter(({ grey }) => grey < 0.2)) expect(Math.abs(added)).toBeLessThan(0.0015);
+    // Paper in the reflection's middle has as much more light beside another corner as without it.
+    const fall = ({ paperLightAt }: typeof lit): number =>
+      paperLightAt(place(90, 5))[1] / paperLightAt(place(10, 95))[1];
+    expect(Math.abs(fall(lit) / fall(plain) - 1)).toBeLessThan(0.015);
+  });
   it('are as they are stored by a camera that is true to light', () => {
     const told = tonesOf(draw({ stored: linearToSrgb }))!;
     if (!('undone' in told)) return expect(told).toHaveProperty('undone');

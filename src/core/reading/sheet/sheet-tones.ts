@@ -3,6 +3,7 @@ import type { Point } from '../../geometry/point';
 import type { RgbImage } from '../../image/raster';
 import type { SheetFormat } from '../../sheet/frame-sheet';
 import type { FoundMarker } from '../find-markers';
+import type { AddedAtGrey } from '../light/added-over-sheet';
 import { curveOfGreys } from '../tone/curve-of-greys';
 import { tonesOf, type UndoneTones } from '../tone/undone-tones';
 import { isFlat, locateSheet } from './locate-sheet';
@@ -17,6 +18,8 @@ export interface TonesBySheet {
   readonly format: SheetFormat;
   /** Light that the paper sends back around a place of the photo, in pixels: linear red, green and blue as the undone tones have them. */
   paperLightAt(place: Point): readonly [number, number, number];
+  /** Light that was added at each grey beside what was added at all of them, by its place in the photo. */
+  readonly added: readonly AddedAtGrey[];
 }
 
 /** Greys of the sheets that were measured, by their format. */
@@ -50,7 +53,7 @@ export function tonesBySheet(
   const told = curveOfGreys(seen, greys);
   if (!told) return { fault: 'no-greys' };
   const { curve, paperLightAt } = told;
-  const off = curve.residuals.filter((residual) => Math.abs(residual) > OFF).length / curve.residuals.length;
+  const off = told.residuals.filter((residual) => Math.abs(residual) > OFF).length / told.residuals.length;
   if (curve.sigma > MOST_SCATTER || off > MOST_OFF) return { fault: 'greys-disagree' };
   const undone = tonesOf(curve);
   const toSheet = invertHomography(place.toPhoto);
@@ -58,6 +61,7 @@ export function tonesBySheet(
   const beyond = (light: number): number => Math.log(darkest / Math.max(1e-4, Math.min(darkest, light)));
   return {
     format: place.sheet.format,
+    added: told.added.map((grey) => ({ ...grey, ...project(place.toPhoto, grey.x, grey.y) })),
     paperLightAt: ({ x, y }) =>
       paperLightAt(project(toSheet, x, y)).map((log) => Math.exp(log + undone.white)) as unknown as readonly [
         number,

@@ -3,8 +3,10 @@ import { luminance } from '../../color/srgb';
 import { invertHomography, project } from '../../geometry/homography';
 import type { Point } from '../../geometry/point';
 import type { RgbImage } from '../../image/raster';
+import { PAPER_LUMINANCE } from '../../sheet/paper';
 import type { FoundMarker } from '../find-markers';
-import { locateSheet } from './locate-sheet';
+import { addedByGreys } from '../light/added-over-sheet';
+import { locateSheet, type SheetPlace } from './locate-sheet';
 import { tonesBySheet, type MeasuredSheets, type SheetFault, type TonesBySheet } from './sheet-tones';
 
 /** A round place of a photo, in its pixels. */
@@ -23,8 +25,8 @@ export interface ToneOfPlace {
 
 export type PlaceFault = SheetFault | 'no-sheet' | 'beyond-sheet' | 'too-small' | 'blown-out';
 
-/** Light that paper sends back: office paper is L* 94 give or take 1.5 (from memory, without a source). What lies beside it is told against that. */
-const PAPER = { luminance: 0.853, sigmaShare: 0.035 };
+/** What lies beside paper is told against it: by which share paper differs. */
+const PAPER_SIGMA = 0.035;
 /** Bare stock differs from place to place by about this, as a share (from memory, without a source): one place does not tell what is usual. */
 const PLACE_TO_PLACE = 0.04;
 /** Fewer pixels than this are noise; more of them than this share at the bright end are no tone. */
@@ -68,15 +70,32 @@ function meanOf(photo: RgbImage, { x, y, radiusPx }: PhotoPlace, linearOfByte: F
   };
 }
 
-/** Light of a place over that of paper there, channel by channel, as luminance. */
-function overPaper(by: TonesBySheet, { rgb }: Seen, place: Point): number {
-  const paper = by.paperLightAt(place);
-  return luminance(rgb[0] / paper[0], rgb[1] / paper[1], rgb[2] / paper[2]);
+/** Light of a place over that of paper there, without what was added to it, and how sure that is by what was added: a share of it. */
+interface OverPaper {
+  readonly ratio: number;
+  readonly addedSigma: number;
+}
+
+/** No piece sends back less than this share of what paper does: what is left of darker ones was added. */
+const DARKEST = 0.002;
+
+/** How places of a photo are told by the sheet in it: channel by channel, as luminance. */
+function againstPaper(by: TonesBySheet, { sheet, toPhoto }: SheetPlace): (seen: Seen, place: Point) => OverPaper {
+  const toSheet = invertHomography(toPhoto);
+  const greys = by.added.map((grey) => ({ ...grey, ...project(toSheet, grey.x, grey.y) }));
+  const added = addedByGreys(greys, { x: sheet.widthMm / 2, y: sheet.heightMm / 2 });
+  return ({ rgb }, place) => {
+    const paper = by.paperLightAt(place);
+    const here = added?.at(project(toSheet, place.x, place.y)) ?? { value: 0, sigma: 0 };
+    const shown = luminance(rgb[0] / paper[0], rgb[1] / paper[1], rgb[2] / paper[2]);
+    const ratio = Math.max(DARKEST, shown - here.value / PAPER_LUMINANCE);
+    return { ratio, addedSigma: here.sigma / PAPER_LUMINANCE / ratio };
+  };
 }
 
 /**
  * The tone of a place of a piece that lies on a frame sheet or is framed by it, from one photo: its light over that of the paper around it, with the
- * camera's tones undone by the greys. With a place of the piece's own bare stock also by how much that is darker or brighter, which asks nothing of
+ * camera's tones undone by the greys and a wall's reflection taken out that they tell. With a place of the piece's own bare stock also by how much that is darker or brighter, which asks nothing of
  * the paper. Says why not where the photo shows no measured sheet, a place lies beyond it, is a few pixels large, or is blown out. Pure.
  */
 export function toneOfPlace(
@@ -99,31 +118,36 @@ export function toneOfPlace(
   }
   const seen = meanOf(photo, place, by.undone.linearOfByte);
   if (typeof seen === 'string') return { fault: seen };
-  const ratio = overPaper(by, seen, place);
+  const overPaper = againstPaper(by, sheetPlace);
+  const { ratio, addedSigma } = overPaper(seen, place);
   const light = luminance(...seen.rgb);
   const sigmaShare = Math.hypot(
     by.undone.sigmaOfRatio(light, luminance(...by.paperLightAt(place))),
-    PAPER.sigmaShare,
+    PAPER_SIGMA,
     seen.sigma,
+    addedSigma,
   );
-  const lightness = lightnessOfLuminance(ratio * PAPER.luminance);
+  const lightness = lightnessOfLuminance(ratio * PAPER_LUMINANCE);
   const sigma =
-    (lightnessOfLuminance(ratio * PAPER.luminance * (1 + sigmaShare)) -
-      lightnessOfLuminance(ratio * PAPER.luminance * (1 - sigmaShare))) /
+    (lightnessOfLuminance(ratio * PAPER_LUMINANCE * (1 + sigmaShare)) -
+      lightnessOfLuminance(ratio * PAPER_LUMINANCE * (1 - sigmaShare))) /
     2;
   if (!bare) return { lightness, sigma, overBare: null };
   const beside = meanOf(photo, bare, by.undone.linearOfByte);
   if (typeof beside === 'string') return { fault: beside };
+  const bareOverPaper = overPaper(beside, bare);
   return {
     lightness,
     sigma,
     overBare: {
-      ratio: ratio / overPaper(by, beside, bare),
+      ratio: ratio / bareOverPaper.ratio,
       sigmaShare: Math.hypot(
         by.undone.sigmaOfRatio(light, luminance(...beside.rgb)),
         seen.sigma,
         beside.sigma,
         PLACE_TO_PLACE,
+        // What was added to both is off alike.
+        addedSigma - bareOverPaper.addedSigma,
       ),
     },
   };

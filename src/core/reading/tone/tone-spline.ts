@@ -28,6 +28,8 @@ const TUKEY = 4.685;
 const STIFFNESS = Array.from({ length: 10 }, (_, k) => 10 ** (k - 6));
 const STIFF_START = 1;
 const TURNS = 8;
+/** Drawings without noise would leave no weight to what does not agree with them to the last bit. */
+const LEAST_SIGMA = 1e-4;
 /**
  * Channels, neighbours and tones that are rounded alike err together, which lets a curve that follows them look better than it is. One that waves
  * with the step between two exposures is told from a straight one by nothing else: as good as the best is less than this. By trials on another
@@ -142,13 +144,13 @@ function fitted(
 }
 
 /** Tukey's weights: nought for what lies further off than some sigmas. */
-function tukeyWeights(residuals: Float64Array): Float64Array {
-  const reach = TUKEY * Math.max(1e-4, robustSigma(residuals));
+function tukeyWeights(residuals: Float64Array, leastSigma: number): Float64Array {
+  const reach = TUKEY * Math.max(leastSigma, robustSigma(residuals));
   return residuals.map((value) => Math.max(0, 1 - (value / reach) ** 2) ** 2);
 }
 
-function reweighted(fit: Fitted, again: (weights: Float64Array) => Fitted): Fitted {
-  for (let turn = 0; turn < TURNS; turn++) fit = again(tukeyWeights(fit.residuals));
+function reweighted(fit: Fitted, leastSigma: number, again: (weights: Float64Array) => Fitted): Fitted {
+  for (let turn = 0; turn < TURNS; turn++) fit = again(tukeyWeights(fit.residuals, leastSigma));
   return fit;
 }
 
@@ -166,6 +168,8 @@ interface CurveOptions {
   readonly contrastSigma: number;
   readonly undoneShare: number;
   readonly firstRange: readonly [least: number, most: number];
+  /** Equations are not taken to be surer than this: one that lies further off than some of it is wrong, and not before. */
+  readonly leastSigma?: number;
 }
 
 /**
@@ -179,6 +183,7 @@ export function curveOfEquations(
   equations: readonly ToneEquation[],
   options: CurveOptions,
 ): ToneCurve | null {
+  const { leastSigma = LEAST_SIGMA } = options;
   const others = equations[0]!.others.length;
   const rows = new Matrix(
     equations.map(({ tones, others: more, clear }) => [...tones, ...more].map((value) => value * clear)),
@@ -189,15 +194,15 @@ export function curveOfEquations(
   const fitWith = (by: Weighed, stiff: number): Fitted => fitted(rows, wanted, by, penalties, stiff);
   // What is wrong is found against a stiff curve, which cannot follow it; then the curve is let loose.
   let fit = fitWith(weigh(new Float64Array(equations.length).fill(1)), STIFF_START);
-  fit = reweighted(fit, (weights) => fitWith(weigh(weights), STIFF_START));
-  const sound = weigh(tukeyWeights(fit.residuals));
+  fit = reweighted(fit, leastSigma, (weights) => fitWith(weigh(weights), STIFF_START));
+  const sound = weigh(tukeyWeights(fit.residuals, leastSigma));
   const tried = STIFFNESS.map((stiff) => ({ stiff, score: fitWith(sound, stiff).crossValidation }));
   const bestScore = Math.min(...tried.map(({ score }) => score));
   const loosest = tried.findIndex(({ score }) => score === bestScore);
   const chosen = tried.reduce((at, { score }, k) => (k > loosest && score <= AS_GOOD * bestScore ? k : at), loosest);
   // Light that falls while tones rise is noise that a loose curve followed: a stiffer one is taken.
   for (const { stiff } of tried.slice(chosen)) {
-    const last = reweighted(fitWith(sound, stiff), (weights) => fitWith(weigh(weights), stiff));
+    const last = reweighted(fitWith(sound, stiff), leastSigma, (weights) => fitWith(weigh(weights), stiff));
     const change = changeBy(last.coefficients, splines);
     if (rises(change, splines.least, splines.most)) return curveOf(last, change, splines, others, options);
   }

@@ -1,0 +1,114 @@
+import seedrandom from 'seedrandom';
+import { describe, expect, it } from 'vitest';
+import { luminance } from '../../color/srgb';
+import { addedOverSheet, type SheetAround } from './added-over-sheet';
+import type { Tile } from './bare-tiles';
+import type { LightAt } from './evened';
+
+const WOOD = [0.5, 0.32, 0.17] as const;
+const SLATE = [0.09, 0.095, 0.1] as const;
+const MIDDLE = { x: 25, y: 20 };
+/** Light on white, warm, falling to one side; office paper sends back 0.853 of it. */
+const onWhite: LightAt = (x, y) => [0.8 - 0.003 * x, 0.7 - 0.002625 * x + 0.0004 * y, 0.5 - 0.001875 * x];
+const paperLight: LightAt = (x, y) => {
+  const [red, green, blue] = onWhite(x, y);
+  return [0.853 * red, 0.853 * green, 0.853 * blue];
+};
+/** What a wall adds, as a share of what white sends. */
+const wall = (x: number, y: number): number => 0.012 * Math.exp(-(((x - 35) / 40) ** 2) - ((y - 10) / 35) ** 2);
+const none = (): number => 0;
+
+function tilesOf(stock: readonly [number, number, number], added: (x: number, y: number) => number): Tile[] {
+  const random = seedrandom('tiles');
+  const tiles: Tile[] = [];
+  for (let x = 0.5; x < 50; x += 0.5)
+    for (let y = 0.5; y < 40; y += 0.5) {
+      const grain = 1 + 0.01 * (random() - 0.5);
+      const white = onWhite(x, y);
+      const [red, green, blue] = stock.map((share, channel) => white[channel]! * (share * grain + added(x, y)));
+      tiles.push({
+        x,
+        y,
+        red: red!,
+        green: green!,
+        blue: blue!,
+        logLuminance: Math.log(luminance(red!, green!, blue!)),
+      });
+    }
+  return tiles;
+}
+
+/** Greys of five steps around the card: what was added to each, as a share of what paper sends. */
+function sheetWith(added: (x: number, y: number) => number, greys = [0.04, 0.09, 0.16, 0.6, 1]): SheetAround {
+  const places = [-42, -28, -14, 0, 14, 28, 42].flatMap((away) =>
+    [-1, 1].flatMap((side) => [
+      { x: MIDDLE.x + away, y: MIDDLE.y + 44 * side },
+      { x: MIDDLE.x + 54 * side, y: MIDDLE.y + away },
+    ]),
+  );
+  return {
+    paperLight,
+    greys: places.map((place, k) => {
+      const grey = greys[k % greys.length]!;
+      // Pale greys are told by their light alone, and lie far off.
+      return {
+        ...place,
+        added: grey > 0.5 ? 0.3 : added(place.x, place.y) / 0.853,
+        grey,
+        sigmaShare: 0.008,
+        bentShare: 0,
+      };
+    }),
+  };
+}
+const meanAtGreys = ({ greys }: SheetAround, added: (x: number, y: number) => number): number => {
+  const dark = greys.filter(({ grey }) => grey < 0.5);
+  return dark.reduce((sum, { x, y }) => sum + added(x, y), 0) / dark.length;
+};
+
+describe('what was added over a sheet', () => {
+  it.each([
+    ['wood', WOOD, 0.004],
+    ['slate', SLATE, 0.0012],
+  ] as const)('is told on %s, as a share of white', (_, stock, most) => {
+    const sheet = sheetWith(wall);
+    const lobe = addedOverSheet(tilesOf(stock, wall), stock, sheet, MIDDLE)!;
+    expect(lobe.chance).toBeGreaterThan(0.95);
+    for (const [x, y] of [
+      [5, 35],
+      [25, 20],
+      [45, 5],
+    ] as const) {
+      const { value, sigma } = lobe.at({ x, y });
+      const truth = wall(x, y) - meanAtGreys(sheet, wall);
+      expect(Math.abs(value - truth), `${x} ${y}`).toBeLessThan(most);
+      expect(Math.abs(value - truth), `${x} ${y}`).toBeLessThan(2 * sigma);
+    }
+  });
+
+  it('is the same whatever the stock’s record is off by', () => {
+    const sheet = sheetWith(wall);
+    const record = SLATE.map((share) => share * 1.1) as unknown as typeof SLATE;
+    const [right, wrong] = [SLATE, record].map((stock) => addedOverSheet(tilesOf(SLATE, wall), stock, sheet, MIDDLE)!);
+    expect(wrong!.at(MIDDLE).value).toBeCloseTo(right!.at(MIDDLE).value, 3);
+    expect(Math.abs(wrong!.at(MIDDLE).value - right!.at(MIDDLE).value)).toBeLessThan(0.0005);
+  });
+
+  it('is nothing where nothing was added, on stock and on greys', () => {
+    for (const stock of [WOOD, SLATE]) {
+      const lobe = addedOverSheet(tilesOf(stock, none), stock, sheetWith(none), MIDDLE)!;
+      expect(lobe.chance).toBeLessThan(0.5);
+      expect(Math.abs(lobe.at(MIDDLE).value)).toBeLessThan(3e-4);
+    }
+  });
+
+  it('is not told by too few dark greys', () => {
+    const { greys, ...sheet } = sheetWith(wall);
+    const dark = greys.filter(({ grey }) => grey < 0.5);
+    const told = (count: number) =>
+      addedOverSheet(tilesOf(SLATE, wall), SLATE, { ...sheet, greys: dark.slice(0, count) }, MIDDLE);
+    expect(told(8)).not.toBeNull();
+    expect(told(7)).toBeNull();
+    expect(addedOverSheet(tilesOf(SLATE, wall), SLATE, sheetWith(wall, [0.6, 1]), MIDDLE)).toBeNull();
+  });
+});

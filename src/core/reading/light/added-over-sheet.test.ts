@@ -1,7 +1,7 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import { luminance } from '../../color/srgb';
-import { addedOverSheet, type SheetAround } from './added-over-sheet';
+import { addedByGreys, addedOverSheet, type SheetAround } from './added-over-sheet';
 import type { Tile } from './bare-tiles';
 import type { LightAt } from './evened';
 
@@ -100,6 +100,30 @@ describe('what was added over a sheet', () => {
       expect(lobe.chance).toBeLessThan(0.5);
       expect(Math.abs(lobe.at(MIDDLE).value)).toBeLessThan(3e-4);
     }
+  });
+
+  it('is not told where a lamp’s reflection lies on the stock: that is no broad lobe', () => {
+    const lamp =
+      (adds: number) =>
+      (x: number, y: number): number =>
+        wall(x, y) + adds * Math.exp(-(((x - 15) / 8) ** 2) - ((y - 28) / 8) ** 2);
+    for (const stock of [WOOD, SLATE]) {
+      expect(addedOverSheet(tilesOf(stock, lamp(0.06)), stock, sheetWith(wall), MIDDLE)).toBeNull();
+      expect(addedOverSheet(tilesOf(stock, lamp(0.01)), stock, sheetWith(wall), MIDDLE)).not.toBeNull();
+    }
+  });
+
+  it('is told by the greys alone, and not where a bent curve may be what they tell', () => {
+    const { greys } = sheetWith(wall);
+    const alone = addedByGreys(greys, MIDDLE)!;
+    const truth = wall(MIDDLE.x, MIDDLE.y) - meanAtGreys({ paperLight, greys }, wall);
+    expect(Math.abs(alone.at(MIDDLE).value - truth)).toBeLessThan(2 * alone.at(MIDDLE).sigma);
+    expect(addedByGreys(sheetWith(none).greys, MIDDLE)!.chance).toBeLessThan(0.5);
+    const bent = (bentShare: number) =>
+      sheetWith(none).greys.map((grey) => ({ ...grey, added: 8e-5 * (grey.x - 25), bentShare }));
+    expect(addedByGreys(bent(0.06), MIDDLE)!.chance).toBeLessThan(0.7);
+    expect(addedByGreys(bent(0), MIDDLE)!.chance).toBeGreaterThan(0.95);
+    expect(addedByGreys(greys.slice(0, 5), MIDDLE)).toBeNull();
   });
 
   it('is not told by too few dark greys', () => {

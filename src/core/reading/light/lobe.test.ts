@@ -88,6 +88,21 @@ describe('a broad reflection over a card and the sheet around it', () => {
     expect(even.chance).toBeGreaterThan(0.99);
   });
 
+  it('is not what greys have more from side to side by a bent curve, but what stock has with them', () => {
+    const bent = { ...STOCK, greySlope: 0.003 };
+    const tilted = (places: readonly AddedHere[]): AddedHere[] =>
+      places.map((place) =>
+        place.onStock ? place : { ...place, added: place.added + 5e-5 * (place.x - 25) - 3e-5 * (place.y - 20) },
+      );
+    expect(lobeOf(tilted(seen(null)), MIDDLE, STOCK).chance).toBeGreaterThan(0.99);
+    expect(lobeOf(tilted(seen(null)), MIDDLE, bent).chance).toBeLessThan(0.5);
+    const wall = WALLS[0]!;
+    const places = tilted(seen(wall));
+    const { value, sigma } = lobeOf(places, MIDDLE, bent).at(MIDDLE);
+    expect(Math.abs(value - lit(wall, MIDDLE) + greysMean(wall, seen(wall)))).toBeLessThan(2 * sigma);
+    expect(value).toBeGreaterThan(0.004);
+  });
+
   it('never takes light away: a shadow is none', () => {
     const shadow = lobeOf(seen({ ...WALLS[0]!, adds: -0.01 }), MIDDLE, STOCK);
     for (const x of [5, 25, 45]) expect(shadow.at({ x, y: 20 }).value).toBeLessThan(0.002);

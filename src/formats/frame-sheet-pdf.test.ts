@@ -79,7 +79,13 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
     );
     const across = lines.filter(([, y, , toY]) => y === toY).map(([x, , toX]) => (toX! - x!) * MM);
     expect(Math.max(...across)).toBeCloseTo(100, 2);
-    expect(lines.filter(([x, , toX]) => x === toX)).toHaveLength(11);
+    const ticks = lines
+      .filter(([x, , toX]) => x === toX)
+      .map(([x, y, , toY]) => ({ x: x!, long: Math.abs(toY! - y!) }));
+    ticks.sort((a, b) => a.x - b.x);
+    expect(ticks).toHaveLength(11);
+    // Every fifth is longer, for the eye.
+    for (const [at, { long }] of ticks.entries()) expect(long * MM).toBeCloseTo(at % 5 === 0 ? 3.2 : 2, 2);
   });
   it('is the same to the byte each time', async () => {
     expect(Buffer.from(await frameSheetPdf(sheet)).equals(Buffer.from(await frameSheetPdf(sheet)))).toBe(true);

@@ -76,29 +76,33 @@ describe('a picture whose power follows grey', () => {
     const mean = laid(shape, {}).reduce((sum, power) => sum + power, 0) / BYTES.length;
     expect(coverageOfBurn({ shape, settings: PLAIN_FILL })).toBeCloseTo(mean / TOP, 6);
   });
-  it('is areas of one power each for programs that know no other, each place in one of them', () => {
-    const burn: Burn = { shape, settings: PLAIN_FILL };
-    const cell = { index: 0, burns: [burn] };
-    const layout = {
-      frame: { markers: [], lettering: [] },
-      before: [],
-      after: [],
-      order: [0],
-      cells: [cell],
-    } as unknown as Layout;
-    const steps = cardSteps(layout, { rampPower: 'constant', head: 'gantry' });
-    const found = Array.from(BYTES, () => 0);
-    for (const step of steps)
-      for (const ring of step.shapes.flatMap((one) => regionOf(one, step.settings)))
-        for (let x = ring[0]!.x + 0.05; x < ring[1]!.x; x += 0.1)
-          found[4 * Math.floor((ring[0]!.y - 2) / 0.1 + 1e-6) + Math.floor((x - 3) / 0.1 + 1e-6)]! +=
-            step.settings.powerFraction;
-    laid(shape, {}).forEach((power, place) => {
-      if (power === 0) expect(found[place]).toBe(0);
-      // A sixteenth of the range is 1 %: half of that off at the most, and the rounding of powers.
-      else expect(Math.abs(found[place]! - power), `${place}`).toBeLessThanOrEqual(0.0056);
-    });
-  });
+  it.each(['horizontal', 'vertical'] as const)(
+    'is areas of one power each for programs that know no other, each place in one of them, lines %s',
+    (direction) => {
+      const burn: Burn = { shape, settings: { ...PLAIN_FILL, direction } };
+      const cell = { index: 0, burns: [burn] };
+      const layout = {
+        frame: { markers: [], lettering: [] },
+        before: [],
+        after: [],
+        order: [0],
+        cells: [cell],
+      } as unknown as Layout;
+      const steps = cardSteps(layout, { rampPower: 'constant', head: 'gantry' });
+      const found = Array.from(BYTES, () => 0);
+      for (const step of steps)
+        for (const ring of step.shapes.flatMap((one) => regionOf(one, step.settings)))
+          for (let x = ring[0]!.x + 0.05; x < ring[2]!.x; x += 0.1)
+            for (let y = ring[0]!.y + 0.05; y < ring[2]!.y; y += 0.1)
+              found[4 * Math.floor((y - 2) / 0.1 + 1e-6) + Math.floor((x - 3) / 0.1 + 1e-6)]! +=
+                step.settings.powerFraction;
+      laid(shape, { direction }).forEach((power, place) => {
+        if (power === 0) expect(found[place]).toBe(0);
+        // A sixteenth of the range is 1 %: half of that off at the most, and the rounding of powers.
+        else expect(Math.abs(found[place]! - power), `${place}`).toBeLessThanOrEqual(0.0056);
+      });
+    },
+  );
 });
 
 describe('a picture of dots', () => {

@@ -34,6 +34,12 @@ const TRIALS: readonly Trial[] = [
   { name: 'ordinary, frame sheet', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'on a frame sheet' },
   { name: 'ordinary, camera never checked', hazard: hazardOf('ordinary'), cameraIsTrue: false, photos: 'one' },
   { name: 'phone’s contrast curve, two exposures', hazard: CURVE, cameraIsTrue: false, photos: 'two exposures' },
+  {
+    name: 'lamp’s glare, two exposures',
+    hazard: hazardOf('lamp’s glare'),
+    cameraIsTrue: false,
+    photos: 'two exposures',
+  },
   { name: 'phone’s contrast curve, frame sheet', hazard: CURVE, cameraIsTrue: false, photos: 'on a frame sheet' },
   {
     name: 'overexposed, frame sheet',

@@ -107,6 +107,26 @@ describe('light added by a lamp’s reflection', () => {
     });
     expect(addedLight(tiles, dark, WIDTH, HEIGHT)!.range).toBe(0);
   });
+  it('is doubted, and not taken out, where tones that were undone could look like it', () => {
+    const weak = (x: number, y: number): number => 0.3 * blob(x, y);
+    const tiles = tilesOf(WOOD, weak);
+    const [sure, unsure] = [0, 0.01].map((sigma) => addedLight(tiles, WOOD, WIDTH, HEIGHT, () => sigma)!);
+    expect(sure!.range).toBeGreaterThan(0.02);
+    expect(unsure!.range).toBe(0);
+    expect(unsure!.at(20, 12)).toBe(0);
+    // 0.036 at its middle, told as a share of 0.8 less what falls off.
+    expect(unsure!.sigmaAt(20, 12)).toBeGreaterThan(0.025);
+    expect(unsure!.sigmaAt(20, 12)).toBeLessThan(0.06);
+    expect(unsure!.sigmaAt(-9, 99)).toBeLessThan(0.008);
+    const none = addedLight(
+      tilesOf(WOOD, () => 0),
+      WOOD,
+      WIDTH,
+      HEIGHT,
+      () => 0.01,
+    )!;
+    expect(none.sigmaAt(20, 12)).toBeLessThan(0.004);
+  });
   it('is told only where it is far more than the camera’s tones could make of it', () => {
     const unsure = (sigma: number) => addedLight(tilesOf(WOOD, blob), WOOD, WIDTH, HEIGHT, () => sigma)!;
     // By hand: 0.5 x 0.18 / 0.32 = 0.28 of white for each unit; ten sigmas of 0.02 are 0.056, of 0.06 0.17 of white, and the blob has 0.12 to 0.16.

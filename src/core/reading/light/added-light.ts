@@ -39,7 +39,7 @@ const SURE = 9;
 const COLOUR_STEP = 0.9 / 255;
 const STEPS = 2;
 const UNFOUND_SHARE = 0.04;
-/** Tones that were undone from two photos are off by some sigmas somewhere, which looks like added light; less than this is never told there. */
+/** Tones that were undone from two photos are off by some sigmas somewhere, which looks like added light; less than this is never told there, but doubted. */
 const TONE_SIGMAS = 10;
 const TONE_LEAST = 0.05;
 /** Share of what lies over half of the card that may lie under all of it, unseen. */
@@ -188,6 +188,13 @@ function squaresOf(blocks: readonly Block[], added: ArrayLike<number>): ToldLigh
 const atPlaces = ({ values, width }: Squares, blocks: readonly Block[]): Float64Array =>
   Float64Array.from(blocks, ({ column, row }) => values[row * width + column]!);
 
+/** The index of the square that a place of the card lies in; of one beside the card that of the nearest. */
+function squareAt({ width, height }: Squares, xMm: number, yMm: number): number {
+  const column = Math.max(0, Math.min(width - 1, Math.floor(xMm / BLOCK_MM)));
+  const row = Math.max(0, Math.min(height - 1, Math.floor(yMm / BLOCK_MM)));
+  return row * width + column;
+}
+
 type Channel = 0 | 1 | 2;
 
 /** The channels that a stock sends most and least of: red and blue of wood, green and red of moss. */
@@ -271,6 +278,9 @@ export function addedLight(
   const coarse = Math.max(tones, STEPS * quantile(stepped, 0.9));
   const unseenRange = Math.max(SURE * noise, coarse);
   const found = range > unseenRange;
+  // Bent tones or added light: nobody knows which, and where it is nothing is taken out and all of it is doubted.
+  const inDoubt = !found && range > Math.max(SURE * noise, STEPS * quantile(stepped, 0.9));
+  const middle = quantile(level, 0.5);
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
   const under = range < WEAK ? Math.max(range, quantile(level, 0.5)) : Math.max(0, quantile(level, 0.5));
   const even = found ? EVEN_SHARE * under : UNFOUND_SHARE * range;
@@ -292,10 +302,12 @@ export function addedLight(
   // A ratio of (bright + added) : (dark + added) that is off by its own logarithm's sigma, beyond what it is off by where nothing was added.
   const byColour = (share: number): number =>
     (COLOUR_SIGMA * ((bright + share) * (dark + share) - bright * dark)) / (bright - dark);
+  const inDoubtAt = (x: number, y: number): number =>
+    inDoubt ? Math.max(0, shape.values[squareAt(shape, x, y)]! - middle) : 0;
   return {
     range: found ? range : 0,
     unseenRange,
-    sigmaAt: (x, y) => Math.hypot(map?.sigmaAt(x, y) ?? settled, even, byColour(at(x, y))),
+    sigmaAt: (x, y) => Math.hypot(map?.sigmaAt(x, y) ?? settled, even, byColour(at(x, y)), inDoubtAt(x, y)),
     white,
     at,
   };

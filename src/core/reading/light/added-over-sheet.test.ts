@@ -4,6 +4,7 @@ import { luminance } from '../../color/srgb';
 import { addedByGreys, addedOverSheet, type SheetAround } from './added-over-sheet';
 import type { Tile } from './bare-tiles';
 import type { LightAt } from './evened';
+import type { Lobe } from './lobe';
 
 const WOOD = [0.5, 0.32, 0.17] as const;
 const SLATE = [0.09, 0.095, 0.1] as const;
@@ -66,13 +67,20 @@ const meanAtGreys = ({ greys }: SheetAround, added: (x: number, y: number) => nu
   return dark.reduce((sum, { x, y }) => sum + added(x, y), 0) / dark.length;
 };
 
+/** The lobe that is told; throws where none is. */
+function lobeOver(...how: Parameters<typeof addedOverSheet>): Lobe {
+  const told = addedOverSheet(...how);
+  if (told === null || told === 'lamp') throw new Error(String(told));
+  return told;
+}
+
 describe('what was added over a sheet', () => {
   it.each([
     ['wood', WOOD, 0.004],
     ['slate', SLATE, 0.0012],
   ] as const)('is told on %s, as a share of white', (_, stock, most) => {
     const sheet = sheetWith(wall);
-    const lobe = addedOverSheet(tilesOf(stock, wall), stock, sheet, MIDDLE)!;
+    const lobe = lobeOver(tilesOf(stock, wall), stock, sheet, MIDDLE);
     expect(lobe.chance).toBeGreaterThan(0.95);
     for (const [x, y] of [
       [5, 35],
@@ -89,14 +97,14 @@ describe('what was added over a sheet', () => {
   it('is the same whatever the stock’s record is off by', () => {
     const sheet = sheetWith(wall);
     const record = SLATE.map((share) => share * 1.1) as unknown as typeof SLATE;
-    const [right, wrong] = [SLATE, record].map((stock) => addedOverSheet(tilesOf(SLATE, wall), stock, sheet, MIDDLE)!);
+    const [right, wrong] = [SLATE, record].map((stock) => lobeOver(tilesOf(SLATE, wall), stock, sheet, MIDDLE));
     expect(wrong!.at(MIDDLE).value).toBeCloseTo(right!.at(MIDDLE).value, 3);
     expect(Math.abs(wrong!.at(MIDDLE).value - right!.at(MIDDLE).value)).toBeLessThan(0.0005);
   });
 
   it('is nothing where nothing was added, on stock and on greys', () => {
     for (const stock of [WOOD, SLATE]) {
-      const lobe = addedOverSheet(tilesOf(stock, none), stock, sheetWith(none), MIDDLE)!;
+      const lobe = lobeOver(tilesOf(stock, none), stock, sheetWith(none), MIDDLE);
       expect(lobe.chance).toBeLessThan(0.5);
       expect(Math.abs(lobe.at(MIDDLE).value)).toBeLessThan(3e-4);
     }
@@ -108,8 +116,8 @@ describe('what was added over a sheet', () => {
       (x: number, y: number): number =>
         wall(x, y) + adds * Math.exp(-(((x - 15) / 8) ** 2) - ((y - 28) / 8) ** 2);
     for (const stock of [WOOD, SLATE]) {
-      expect(addedOverSheet(tilesOf(stock, lamp(0.06)), stock, sheetWith(wall), MIDDLE)).toBeNull();
-      expect(addedOverSheet(tilesOf(stock, lamp(0.01)), stock, sheetWith(wall), MIDDLE)).not.toBeNull();
+      expect(addedOverSheet(tilesOf(stock, lamp(0.06)), stock, sheetWith(wall), MIDDLE)).toBe('lamp');
+      expect(addedOverSheet(tilesOf(stock, lamp(0.01)), stock, sheetWith(wall), MIDDLE)).toHaveProperty('chance');
     }
   });
 

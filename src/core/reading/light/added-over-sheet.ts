@@ -125,20 +125,21 @@ function hasSpot(stock: readonly AddedHere[]): boolean {
 
 /**
  * A broad reflection that lies over a card and the sheet around it, as shares of what white would send: by the sheet's dark greys, which it brightens
- * most, and by bare stock against the light that paper tells. Null where too few of the greys are seen, and where a lamp's reflection lies on the stock.
+ * most, and by bare stock against the light that paper tells. Null where too few of the greys are seen; 'lamp' where a lamp's reflection lies on
+ * the stock, which no broad lobe is like.
  */
 export function addedOverSheet(
   tiles: readonly Tile[],
   stockLinear: readonly [number, number, number],
   sheet: SheetAround,
   middle: Point,
-): Lobe | null {
+): Lobe | 'lamp' | null {
   const told = onGreys(sheet.greys);
   if (!told) return null;
   const weighing = weighingOf(stockLinear);
   const stock = onStock(tiles, stockLinear, weighing, sheet.paperLight);
   return hasSpot(stock)
-    ? null
+    ? 'lamp'
     : lobeOf([...told, ...stock], middle, {
         all: RECORD_SHARE * luminance(...stockLinear),
         blotch: BLOTCH * Math.sqrt(weighing.variance),

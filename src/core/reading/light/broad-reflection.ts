@@ -9,8 +9,8 @@ import { Lattice } from './lattice';
 const LATTICE_MM = 4;
 
 /**
- * A broad reflection over a card that its sheet tells, as shares of what white stock would send at the card's middle; null where it tells none. On
- * a card that was evened (`isEvened`) as much light falls everywhere as on its middle.
+ * A broad reflection over a card that its sheet tells, as shares of what white stock would send at the card's middle; null where it tells none, 'lamp'
+ * where a lamp's reflection lies on the card. On a card that was evened (`isEvened`) as much light falls everywhere as on its middle.
  */
 export function broadOver(
   tiles: readonly Tile[],
@@ -18,10 +18,10 @@ export function broadOver(
   stockLinear: readonly [number, number, number],
   sheet: SheetAround,
   isEvened: boolean,
-): AddedLight | null {
+): AddedLight | 'lamp' | null {
   const middle = { x: layout.widthMm / 2, y: layout.heightMm / 2 };
   const lobe = addedOverSheet(tiles, stockLinear, sheet, middle);
-  if (!lobe) return null;
+  if (lobe === null || lobe === 'lamp') return lobe;
   const white = sheet.paperLight(middle.x, middle.y);
   const lattice = new Lattice(layout, LATTICE_MM);
   const here = lattice.map((x, y) => {

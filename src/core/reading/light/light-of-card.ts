@@ -62,10 +62,13 @@ export function lightOfCard(
   const bare = bareTiles(image, layout, COLOUR_BLEED_MM);
   const paper = sheet && bare.clippedShare > CLIPPED_BARE ? sheet.paperLight : null;
   const level = paper ? evened(image, paper) : image;
-  const broad = sheet && broadOver(bare.tiles, layout, stockLinear, sheet, paper !== null);
+  const bySheet = sheet && broadOver(bare.tiles, layout, stockLinear, sheet, paper !== null);
+  const broad = bySheet === 'lamp' ? null : bySheet;
   const cleared = broad ? withoutAdded(level, broad) : level;
   const { tiles } = paper || broad ? bareTiles(cleared, layout, COLOUR_BLEED_MM) : bare;
-  const byColour = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, sigmaOfRatio ?? undefined);
+  // What paper tells to be a lamp's reflection is no bend of the tones that looks like one.
+  const colourSigma = bySheet === 'lamp' ? undefined : (sigmaOfRatio ?? undefined);
+  const byColour = addedLight(tiles, stockLinear, layout.widthMm, layout.heightMm, colourSigma);
   const found = byColour && byColour.range > 0 ? byColour : null;
   const markers = markerDarkness(cleared, tiles, layout);
   const coloured = found && !isLightOfLamps(found, addedAtMarkers(markers, stockLinear)) ? found : null;

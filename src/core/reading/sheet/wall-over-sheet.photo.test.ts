@@ -11,6 +11,7 @@ import { findMarkersOfCard } from '../find-markers-of-card';
 import { locateCard } from '../locate-card';
 import { project } from '../../geometry/homography';
 import { luminanceOfLightness } from '../../color/lab';
+import { LOW_CONFIDENCE } from '../observations';
 import { readCard } from '../read-card';
 import { toneOfPlace } from './tone-of-place';
 
@@ -44,6 +45,22 @@ describe('a bright wall’s reflection over a card on a frame sheet', () => {
       expect(worst(errors({}))).toBeGreaterThan(3);
     },
   );
+
+  it('does not keep a lamp’s from being told by colour, which bent tones may look like by themselves', async () => {
+    const pairing = demoPairing('heron', 'leather');
+    const layout = layCard(grid, gridOfFew(pairing, 5, 4), pairing, { cardNumber: 5 });
+    const face = paintFace(layout, pairing.stock, { seed: 'lamp' });
+    const lamp = { x: layout.widthMm * 0.5, y: layout.heightMm * 0.4, wide: 13, high: 12, adds: 0.055 };
+    const shot = { ...usualSnap('lamp'), glare: lamp, widthPx: 2400, heightPx: 1800 };
+    const photo = await opened(await snap(inSheet(face, SHEET, USUAL_PRINT, 'print'), shot));
+    const read = { photo, layout, stock: pairing.stock, corners: null, cameraIsTrue: false, sheets: { a5: GREYS } };
+    const result = readCard(read);
+    if (result.outcome !== 'read') throw new Error(JSON.stringify(result));
+    expect(result.faults.map(({ fault }) => fault)).toContain('reflection');
+    for (const { cellIndex, lightness, confidence } of result.cells)
+      if (confidence >= LOW_CONFIDENCE)
+        expect(Math.abs(lightness - face.truth[cellIndex]!), `cell ${cellIndex}`).toBeLessThan(2);
+  });
 
   it('is taken out of the tone of one place by the greys alone, less surely', async () => {
     const pairing = demoPairing('heron', 'birch');

@@ -1,4 +1,5 @@
 import { cholesky, solvedBy } from './cholesky';
+import { dot } from './dot';
 
 /** How much of a pattern lies in some values. */
 export interface PatternFound {
@@ -9,12 +10,6 @@ export interface PatternFound {
   readonly logFactor: number;
   /** What of each term goes away for each of the pattern's height. */
   readonly taken: Float64Array;
-}
-
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
-  return sum;
 }
 
 /**

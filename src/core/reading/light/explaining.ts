@@ -1,6 +1,7 @@
 import { Matrix, QrDecomposition } from 'ml-matrix';
 import type { Tile } from './bare-tiles';
 import { designOf, type Surface, type Term } from './surface';
+import { dot } from '../../stats/dot';
 
 /** An explanation is taken only where it leaves at most so much of what was left without it, */
 const WORTH = 0.75;
@@ -34,12 +35,6 @@ export function isWorth(better: Surface, other: Surface): boolean {
 
 /** Tiles that explanations are looked for on: enough for a shape, few enough for many shapes. */
 const LOOKED_AT = 500;
-
-function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let k = 0; k < a.length; k++) sum += a[k]! * b[k]!;
-  return sum;
-}
 
 /** What further terms would explain of what a surface leaves, on a part of the tiles, beside the surface's own: sums of squares. */
 interface Explaining {

@@ -2,6 +2,7 @@ import type { Point } from '../../geometry/point';
 import { meanAndSpread } from '../../stats/robust';
 import type { SeenGrey, SheetGreys } from '../sheet/sheet-greys';
 import { placeBasis } from './place-terms';
+import { TRUE_TO_LIGHT } from './undone-tones';
 import { asStored, curveOfEquations, Splines, type ToneCurve, type ToneEquation } from './tone-spline';
 
 /** Fewer greys than half of a sheet's leave too much open. */
@@ -15,7 +16,7 @@ const LEAST_SPAN = 0.35;
 
 /**
  * A bent curve is steeper or flatter at its dark end than it is told by this share of its bend: all ink under less light then looks lit by something
- * else. By trials with phones' curves.
+ * else. By trials with phones' curves. What a camera that is true to light seems to bend is light that was added to all greys alike.
  */
 const BENT_SHARE = 0.06;
 /** Light that was added is told by turns, as it is no term of a logarithm's sum; so many settle it. */
@@ -130,7 +131,10 @@ export function curveOfGreys(
       const [paper, grey] = [paperLightAt({ x, y }), reflectances[step]!];
       const values = rgb.map((tone, channel) => Math.exp(curve.lightAt(tone) - paper[channel]!) - grey[channel]!);
       const bend = bendAt(curve, Math.min(...rgb)) - bendAt(curve, most);
-      const sigmas = { sigmaShare: Math.max(PRINT_SIGMA, curve.sigma), bentShare: BENT_SHARE * Math.abs(bend) };
+      const sigmas = {
+        sigmaShare: Math.max(PRINT_SIGMA, curve.sigma),
+        bentShare: BENT_SHARE * Math.max(0, Math.abs(bend) - TRUE_TO_LIGHT),
+      };
       return { x, y, added: meanAndSpread(values).mean, grey: grey[1], ...sigmas };
     }),
   };

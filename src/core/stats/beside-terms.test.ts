@@ -1,7 +1,7 @@
 import { determinant, inverse, Matrix } from 'ml-matrix';
 import seedrandom from 'seedrandom';
-import { describe, expect, it } from 'vitest';
-import { BesideTerms } from './beside-terms';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { BesideTerms, type PatternFound } from './beside-terms';
 
 const random = seedrandom('beside terms');
 const COUNT = 9;
@@ -31,8 +31,12 @@ function logDensity(all: Matrix): number {
 }
 
 describe('a pattern beside terms of unknown weights', () => {
-  const told = new BesideTerms(values, sigmas, terms, priors);
-  const found = told.find(pattern, PRIOR);
+  let told: BesideTerms;
+  let found: PatternFound;
+  beforeEach(() => {
+    told = new BesideTerms(values, sigmas, terms, priors);
+    found = told.find(pattern, PRIOR);
+  });
 
   it('is as likely as the joint normal law of all values has it', () => {
     const [withIt, without] = [covariance([...known, [pattern, PRIOR]]), covariance(known)];
@@ -49,6 +53,7 @@ describe('a pattern beside terms of unknown weights', () => {
   });
 
   it('takes from each term what that would have explained of it', () => {
+    const before = [...pattern];
     const half = pattern.map((value) => value / 2);
     expect(told.find(half, PRIOR).taken[0]).toBeCloseTo(found.taken[0]! / 2, 12);
     // A pattern that is a term, and no other, is that term but for what its prior holds back.
@@ -56,6 +61,8 @@ describe('a pattern beside terms of unknown weights', () => {
     expect(own.taken[0]).toBeCloseTo(1, 6);
     expect(own.height).toBeCloseTo(0, 6);
     expect(own.variance).toBeCloseTo(PRIOR ** 2, 6);
+    // What is looked for is not changed by it.
+    expect([...pattern]).toEqual(before);
   });
 
   it('leaves over what neither it nor the terms are, in each value’s own sigmas', () => {
@@ -75,7 +82,7 @@ describe('a pattern beside terms of unknown weights', () => {
   it('refuses sigmas that are none', () => {
     for (const wrong of [0, -1, NaN]) {
       expect(() => new BesideTerms(values, sigmas, terms, [wrong, 1])).toThrow(/invalid sigma/);
-      expect(() => new BesideTerms(values, sigmas.fill(wrong, 0, 1), terms, priors)).toThrow(/invalid sigma/);
+      expect(() => new BesideTerms(values, sigmas.slice().fill(wrong, 0, 1), terms, priors)).toThrow(/invalid sigma/);
     }
   });
 });

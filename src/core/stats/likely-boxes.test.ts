@@ -29,6 +29,10 @@ describe('boxes of a likelihood', () => {
     expect(Math.sqrt(mean((at) => (at[0]! - x) ** 2)) * narrow).toBeCloseTo(1, 1);
     expect((Math.sqrt(mean((at) => (at[1]! - y) ** 2)) * narrow) / 2).toBeCloseTo(1, 1);
     expect((mean((at) => (at[0]! - x) * (at[1]! - y)) * narrow ** 2) / 2).toBeCloseTo(TOGETHER, 1);
+    // So many share it that it is told well, where five halvings do for that; what is far less likely than the likeliest is not among them.
+    expect(1 / boxes.reduce((sum, { share }) => sum + share ** 2, 0)).toBeGreaterThan(narrow < 40 ? 30 : 10);
+    expect(boxes.length).toBeGreaterThan(24);
+    expect(Math.min(...boxes.map(({ share }) => share)) / boxes[0]!.share).toBeGreaterThan(Math.exp(-10));
     // All of the law lies in the ranges, which are 4 by 8: its integral is 1.
     expect(Math.exp(logMean) * 32).toBeCloseTo(1, 1);
   });
@@ -57,6 +61,20 @@ describe('boxes of a likelihood', () => {
     expect(few.boxes).toHaveLength(4);
     // Within the law's own breadth.
     expect(Math.abs(few.boxes[0]!.at[0]! - MEANS[0]) * 40).toBeLessThan(1);
+  });
+
+  it('are halved no further than is needed, nor more often than five times', () => {
+    const looks = (narrow: number): number => {
+      let count = 0;
+      likelyBoxes(ranges, (at) => {
+        count++;
+        return { logLikelihood: normal(narrow, at) };
+      });
+      return count;
+    };
+    // 36 at first; where one box has it all 24 are kept each time, and parted in four.
+    expect(looks(0.01)).toBe(36);
+    expect(looks(1e9)).toBe(36 + 5 * 4 * 24);
   });
 
   it('are none where nothing is likely, and leave out what is not', () => {

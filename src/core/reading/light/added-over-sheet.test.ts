@@ -1,7 +1,8 @@
+import { inverse, Matrix } from 'ml-matrix';
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import { luminance } from '../../color/srgb';
-import { addedByGreys, addedOverSheet, type SheetAround } from './added-over-sheet';
+import { addedByGreys, addedOverSheet, weighingOf, type SheetAround } from './added-over-sheet';
 import type { Tile } from './bare-tiles';
 import type { LightAt } from './evened';
 import type { Lobe } from './lobe';
@@ -74,6 +75,24 @@ function lobeOver(...how: Parameters<typeof addedOverSheet>): Lobe {
   return told;
 }
 
+describe('three channels of bare stock', () => {
+  it.each([WOOD, SLATE])('tell what was added to %j by their mean of least variance', (...stock) => {
+    const row = Matrix.rowVector([...stock]);
+    // Each is off by 2 % of itself, and all by 2 % together. Source: A. C. Aitken, Proc. R. Soc. Edinburgh 55 (1935) 42.
+    const covariance = Matrix.diag(stock.map((share) => (0.02 * share) ** 2)).add(
+      row
+        .transpose()
+        .mmul(row)
+        .mul(0.02 ** 2),
+    );
+    const precision = inverse(covariance).mmul(Matrix.ones(3, 1)).to1DArray();
+    const total = precision.reduce((sum, one) => sum + one, 0);
+    const { weights, variance } = weighingOf(stock);
+    expect(variance * total).toBeCloseTo(1, 9);
+    weights.forEach((weight, channel) => expect(weight).toBeCloseTo(precision[channel]! / total, 9));
+  });
+});
+
 describe('what was added over a sheet', () => {
   it.each([
     ['wood', WOOD, 0.004],
@@ -92,6 +111,13 @@ describe('what was added over a sheet', () => {
       expect(Math.abs(value - truth), `${x} ${y}`).toBeLessThan(most);
       expect(Math.abs(value - truth), `${x} ${y}`).toBeLessThan(2 * sigma);
     }
+  });
+
+  it('is told on pale stock whose record is far off, as surely as on stock that is as it says', () => {
+    const pale = [0.8, 0.75, 0.6] as const;
+    const lobe = lobeOver(tilesOf(pale, none), [0.72, 0.675, 0.54], sheetWith(none), MIDDLE);
+    expect(lobe.chance).toBeLessThan(0.5);
+    expect(Math.abs(lobe.at(MIDDLE).value)).toBeLessThan(5e-4);
   });
 
   it('is the same whatever the stock’s record is off by', () => {

@@ -52,8 +52,11 @@ interface Weighing {
   readonly variance: number;
 }
 
-/** How what was added to bare stock is told by three channels, of which each is off by itself and all by one share of what the stock sends. */
-function weighingOf(stock: readonly number[]): Weighing {
+/**
+ * How what was added to bare stock is told by three channels, of which each is off by itself and all by one share of what the stock sends: the mean of
+ * least variance. Grey stock, [0.1, 0.1, 0.1]: a third each.
+ */
+export function weighingOf(stock: readonly number[]): Weighing {
   // The inverse of D + s² r rᵀ. Source: J. Sherman, W. J. Morrison, Ann. Math. Statist. 21 (1950) 124.
   const own = stock.map((share) => 1 / (APART_SHARE * share) ** 2);
   const [both, once] = [0, 1].map((which) =>

@@ -93,7 +93,7 @@ export function curveOfGreys(
   if (!(least > 0) || most - least < LEAST_SPAN) return null;
   const splines = new Splines(least, most);
   const termsAt = placeBasis(greys);
-  const fit = (some: readonly SeenGrey[], added: readonly number[] | null): ToneCurve | null =>
+  const curveFor = (some: readonly SeenGrey[], added: readonly number[] | null): ToneCurve | null =>
     curveOfEquations(
       splines,
       some.flatMap((grey, k) =>
@@ -101,7 +101,7 @@ export function curveOfGreys(
       ),
       { contrastSigma, undoneShare: UNDONE_SHARE, firstRange: [least, most], leastSigma: PRINT_SIGMA / 2 },
     );
-  const plain = fit(greys, null);
+  const plain = curveFor(greys, null);
   if (!plain) return null;
   // A scrap on a grey, or a lamp's reflection, is not to be taken for a broad one's end.
   const isNear = greys.map((_, k) => ofGrey(plain.residuals, k).every((residual) => Math.abs(residual) < MOST_OFF));
@@ -110,7 +110,7 @@ export function curveOfGreys(
   let added: readonly number[] = some.map(() => 0);
   let told: ToneCurve | null = null;
   for (let turn = 0; turn < TURNS; turn++) {
-    told = fit(some, added);
+    told = curveFor(some, added);
     if (!told) return null;
     const terms = told.others.slice(CHANNELS + PLACE_TERMS);
     added = some.map((grey) => termsAt(grey).reduce((sum, term, k) => sum + term * terms[k]!, 0));

@@ -1,4 +1,4 @@
-import { invertHomography, project, type Homography } from '../geometry/homography';
+import type { Homography } from '../geometry/homography';
 import type { Point } from '../geometry/point';
 import { hasMarkers, type Layout } from '../card/layout';
 import { lumaAt } from '../image/gray';
@@ -7,7 +7,6 @@ import type { FoundMarker } from './find-markers';
 import { findMarkersOfCard } from './find-markers-of-card';
 import { blurAcross } from './lines/blur';
 import { fineLight } from './lines/fine-light';
-import type { SheetAround } from './light/added-over-sheet';
 import { lightOfCard } from './light/light-of-card';
 import type { LightOnBare } from './light/light-on-bare';
 import { measureCell } from './measure-cell';
@@ -18,7 +17,8 @@ import { isOnScreen, isToScale, type PictureOfCard } from './picture-of-card';
 import { placeByCorners, placeByMarkers, placeBySheet, type NotPlaced } from './place-card';
 import type { Rectified } from './rectify';
 import { locateSheet } from './sheet/locate-sheet';
-import { tonesBySheet, type MeasuredSheets, type TonesBySheet } from './sheet/sheet-tones';
+import { sheetAround } from './sheet/sheet-around';
+import { tonesBySheet, type MeasuredSheets } from './sheet/sheet-tones';
 import { doubtingUneven } from './uneven-cells';
 import { stockLinearColour, type StockLook } from './stock-colour';
 import { scaleAtCentre, straightened } from './straighten';
@@ -174,15 +174,6 @@ export function readCard({
     stockLinear,
     tones,
     faults,
-  };
-}
-
-/** A sheet around a card in mm of the card, which lies as flat as it. */
-function sheetAround({ paperLightAt, added }: TonesBySheet, toPhoto: Homography): SheetAround {
-  const toCard = invertHomography(toPhoto);
-  return {
-    paperLight: (x, y) => paperLightAt(project(toPhoto, x, y)),
-    greys: added.map((grey) => ({ ...grey, ...project(toCard, grey.x, grey.y) })),
   };
 }
 

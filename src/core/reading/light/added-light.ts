@@ -282,7 +282,7 @@ export function addedLight(
   const inDoubt = !found && range > Math.max(SURE * noise, STEPS * quantile(stepped, 0.9));
   const middle = quantile(level, 0.5);
   // A reflection that leaves most of the card alone lies in one place; one that lies over most of it may lie under the rest as well.
-  const under = range < WEAK ? Math.max(range, quantile(level, 0.5)) : Math.max(0, quantile(level, 0.5));
+  const under = Math.max(range < WEAK ? range : 0, middle);
   const even = found ? EVEN_SHARE * under : UNFOUND_SHARE * range;
   const squares = found ? squaresOf(blocks, added) : [];
   const map =

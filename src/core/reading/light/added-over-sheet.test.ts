@@ -1,9 +1,11 @@
 import { inverse, Matrix } from 'ml-matrix';
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
+import type { Layout } from '../../card/layout';
 import { luminance } from '../../color/srgb';
 import { addedByGreys, addedOverSheet, weighingOf, type SheetAround } from './added-over-sheet';
 import type { Tile } from './bare-tiles';
+import { broadOver } from './broad-reflection';
 import type { LightAt } from './evened';
 import type { Lobe } from './lobe';
 
@@ -168,5 +170,29 @@ describe('what was added over a sheet', () => {
     expect(told(8)).not.toBeNull();
     expect(told(7)).toBeNull();
     expect(addedOverSheet(tilesOf(SLATE, wall), SLATE, sheetWith(wall, [0.6, 1]), MIDDLE)).toBeNull();
+  });
+
+  it('is taken from each place of a card as the light on it is there, or as on its middle where that was evened', () => {
+    const layout = { widthMm: 50, heightMm: 40 } as Layout;
+    const [falling, evened] = [false, true].map((isEvened) =>
+      broadOver(tilesOf(SLATE, wall), layout, SLATE, sheetWith(wall), isEvened),
+    );
+    if (!falling || falling === 'lamp' || !evened || evened === 'lamp') throw new Error('not told');
+    for (const light of [falling, evened])
+      light.white.forEach((value, channel) => expect(value).toBeCloseTo(onWhite(25, 20)[channel]!, 9));
+    const lobe = lobeOver(tilesOf(SLATE, wall), SLATE, sheetWith(wall), MIDDLE);
+    for (const [x, y] of [
+      [4, 36],
+      [44, 4],
+    ] as const) {
+      const falls = onWhite(x, y)[1] / onWhite(25, 20)[1];
+      expect(Math.abs(falls - 1)).toBeGreaterThan(0.05);
+      const { value, sigma } = lobe.at({ x, y });
+      expect([evened.at(x, y), evened.sigmaAt(x, y)]).toEqual([expect.closeTo(value, 9), expect.closeTo(sigma, 9)]);
+      expect(falling.at(x, y)).toBeCloseTo(falls * value, 9);
+      expect(falling.sigmaAt(x, y)).toBeCloseTo(falls * sigma, 9);
+    }
+    expect(evened.range).toBeGreaterThan(0.003);
+    expect(evened.range).toBeLessThan(0.012);
   });
 });

@@ -7,6 +7,7 @@ import { PAPER_LUMINANCE } from '../../sheet/paper';
 import type { FoundMarker } from '../find-markers';
 import { addedByGreys } from '../light/added-over-sheet';
 import { locateSheet, type SheetPlace } from './locate-sheet';
+import { sheetAround } from './sheet-around';
 import { tonesBySheet, type MeasuredSheets, type SheetFault, type TonesBySheet } from './sheet-tones';
 
 /** A round place of a photo, in its pixels. */
@@ -82,7 +83,7 @@ const DARKEST = 0.002;
 /** How places of a photo are told by the sheet in it: channel by channel, as luminance. */
 function againstPaper(by: TonesBySheet, { sheet, toPhoto }: SheetPlace): (seen: Seen, place: Point) => OverPaper {
   const toSheet = invertHomography(toPhoto);
-  const greys = by.added.map((grey) => ({ ...grey, ...project(toSheet, grey.x, grey.y) }));
+  const { greys } = sheetAround(by, toPhoto);
   const added = addedByGreys(greys, { x: sheet.widthMm / 2, y: sheet.heightMm / 2 });
   return ({ rgb }, place) => {
     const paper = by.paperLightAt(place);
@@ -146,8 +147,9 @@ export function toneOfPlace(
         seen.sigma,
         beside.sigma,
         PLACE_TO_PLACE,
-        // What was added to both is off alike.
-        addedSigma - bareOverPaper.addedSigma,
+        // As if what was added to one told nothing of the other: two places may lie on two sides of a reflection.
+        addedSigma,
+        bareOverPaper.addedSigma,
       ),
     },
   };

@@ -81,7 +81,7 @@ interface AddedToGrey extends Point {
 /**
  * The tone curve of a camera from one photo with greys in it of which is known what light they send back: each has as much light as its grey
  * sends, as falls on its place, and as the channel is given, and what a reflection adds to that on its place, up to the second order. `greys`
- * are told by stored tones, shares of full scale. Null where they are too few or too alike, or tell no curve that rises. What the curve leaves over is told of those greys alone that lie near it.
+ * are told by stored tones, shares of full scale. Null where they are too few or too alike, or tell no curve that rises. What was added is told of those greys alone that lie near the curve.
  */
 export function curveOfGreys(
   greys: readonly SeenGrey[],

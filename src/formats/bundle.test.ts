@@ -3,7 +3,6 @@ import DxfParser from 'dxf-parser';
 import yauzl from 'yauzl';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../tests/support/demo';
-import { armedMoves } from '../../tests/support/program';
 import { grid } from '../cards/grid';
 import type { GridPlan } from '../cards/grid/plan';
 import { kerf } from '../cards/kerf';
@@ -13,11 +12,9 @@ import { boxOfShape, linesOf } from '../core/card/shape';
 import { cardSteps } from '../core/card/steps';
 import { UNSAID_SETUP } from '../core/card/work-setup';
 import { bundleOfCard } from './bundle';
-import { outlineProgram } from './outline';
 import { listOfSteps } from './settings-list';
 import { STEP_COLOURS, stepColour } from './step-colours';
 import { dxfOfSteps, layerName } from './steps-dxf';
-import { svgOfSteps } from './steps-svg';
 
 const pairing = demoPairing('marl', 'alder');
 const { machine } = pairing;
@@ -126,19 +123,6 @@ describe('the drawing as DXF', () => {
   });
 });
 
-describe('the drawing as SVG', () => {
-  it('has one named group for each step, in burn order and a colour of its own, at true size', () => {
-    const text = svgOfSteps(steps, layout);
-    const groups = [
-      ...text.matchAll(/<g id="step-(\d+)" (?:fill="none" stroke|fill)="(#[0-9a-f]{6})"[^>]*><title>([^<]+)</g),
-    ];
-    expect(groups.map((group) => Number(group[1]))).toEqual(steps.map((step) => step.number));
-    expect(groups.map((group) => group[3])).toEqual(steps.map((step) => step.name));
-    expect(new Set(groups.map((group) => group[2])).size).toBe(steps.length);
-    expect(text).toContain(`width="${layout.widthMm}mm"`);
-  });
-});
-
 describe('colours of steps', () => {
   it('are each other than all before, and named alike in both files', () => {
     const all = Array.from({ length: STEP_COLOURS }, (_, place) => stepColour(place));
@@ -180,24 +164,6 @@ describe('the bundle', () => {
     expect(outline.entities).toHaveLength(1);
     const box = boxOfShape({ do: 'follow', lines: [outline.entities[0]!.vertices] });
     expect(box).toEqual({ x: 0, y: 0, width: layout.widthMm, height: layout.heightMm });
-  });
-  it('lists what to set, in burn order, in the operator’s units', () => {
-    const min = {
-      ...pairing,
-      machine: { ...machine, likedUnits: { ...machine.likedUnits, speed: 'mm/min' as const } },
-    };
-    const page = listOfSteps(steps, layout, min, { bed, setup: plan.setup });
-    const rows = [...page.matchAll(/<tr><td><span class="box">.*?<\/tr>/g)].map((match) =>
-      [...match[0].matchAll(/<td>([^<]*)<\/td>/g)].map((cell) => cell[1]!),
-    );
-    expect(rows).toHaveLength(steps.length);
-    rows.forEach((row, index) => {
-      const { settings, name } = steps[index]!;
-      expect(row.slice(0, 2)).toEqual([String(index + 1), layerName(name)]);
-      expect(Number(row[3]!.replace(' %', ''))).toBeCloseTo(settings.powerFraction * 100, 1);
-      expect(Number(row[4]!.replace(' mm/min', '')) / 60).toBeCloseTo(settings.speedMmPerS, 0);
-    });
-    expect(page).not.toContain('mm/s');
   });
 });
 
@@ -263,36 +229,5 @@ describe('the printable list', () => {
     expect(page).toContain(`<h1>Card ${layout.code}</h1>`);
     expect(page).toContain('Alder &#60;b&#62;&#34;board&#34;&#60;/b&#62; on Marl');
     expect(page).toContain('upper left corner 80 mm from the bed’s left edge and 120 mm from its rear edge');
-  });
-});
-
-describe('the outline for the machine', () => {
-  const corners = (text: string) =>
-    armedMoves(text)
-      .filter((move) => !move.rapid)
-      .map(({ x1, y1 }) => [x1, y1]);
-  it('goes once round the card where it will lie, without power', () => {
-    const text = outlineProgram(layout, machine, bed, false);
-    const [left, top] = [bed.leftMm, machine.bedDepthMm - bed.rearMm];
-    const [right, bottom] = [left + layout.widthMm, top - layout.heightMm];
-    expect(corners(text)).toEqual([
-      [right, top],
-      [right, bottom],
-      [left, bottom],
-      [left, top],
-    ]);
-    expect(armedMoves(text).every((move) => move.s === 0 && !move.armed)).toBe(true);
-    // Slowly, for an eye to follow: 40 mm/s are 2400 mm/min.
-    for (const move of armedMoves(text).filter(({ rapid }) => !rapid)) expect(move.feedMmPerMin).toBe(2400);
-  });
-  it('or with the lowest power that fires and no more, from a zero on the card too', () => {
-    const floor = { ...machine, lowestFiringCommand: 0.0815 };
-    const text = outlineProgram(layout, { ...floor, zero: 'card-corner' }, bed, true);
-    const lit = armedMoves(text).filter((move) => move.s > 0);
-    expect(lit).toHaveLength(4);
-    // 81.5 thousandths: rounded up, since below them nothing fires.
-    for (const move of lit) expect(move.s).toBe(82);
-    expect(corners(text)[2]).toEqual([0, 0]);
-    expect(text.trimEnd().split('\n').slice(-2)).toEqual(['M5', 'M2']);
   });
 });

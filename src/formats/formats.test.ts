@@ -3,13 +3,10 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { bed as bedCard } from '../cards/bed';
 import { grid } from '../cards/grid';
 import type { GridPlan } from '../cards/grid/plan';
-import { focus } from '../cards/focus';
-import { kerf } from '../cards/kerf';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
 import { demoPairing } from '../../tests/support/demo';
 import { armedMoves } from '../../tests/support/program';
-import { csvOf } from './csv';
 import { csvOfCells } from './csv-cells';
 import { FULL_POWER_S, programOfCard } from './gcode';
 import { svgOfCard } from './card-svg';
@@ -60,44 +57,6 @@ describe('G-code', () => {
       if (cells.length > 0) expect(lines[line]).toBe(`(cell${cells.length > 1 ? 's' : ''} ${cells.join(' ')})`);
   });
 
-  it('tells focus relative to what the operator set: a motor by Z under G91, a hand by stops', () => {
-    const on = demoPairing('marl', 'slate');
-    const card = layCard(focus, focus.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 2 });
-    const motor = programOfCard(card, { ...on.machine, automaticFocus: true }, bed);
-    const lines = motor.text.split('\n');
-    let height = 0;
-    let cell: number | null = null;
-    const burnedAt = new Map<number, number>();
-    lines.forEach((line, index) => {
-      const part = /^\(cell (\d+)\)/.exec(line);
-      if (part) cell = Number(part[1]);
-      if (cell !== null && /^G1 .* S[1-9]/.test(line)) burnedAt.set(cell, height);
-      const z = /^G0 Z(-?[\d.]+) S0$/.exec(line);
-      if (!z) return;
-      expect(lines[index - 1]).toBe('G91');
-      expect(lines[index + 1]).toBe('G90');
-      height += Number(z[1]);
-    });
-    for (const { index, burns } of card.cells)
-      expect(burnedAt.get(index)).toBeCloseTo(burns[0]!.settings.focusOffsetMm, 9);
-    // Back where it was set in the end.
-    expect(height).toBeCloseTo(0, 9);
-    expect(motor.text).not.toContain('M0');
-    const manual = programOfCard(card, { ...on.machine, automaticFocus: false }, bed);
-    expect(manual.text).not.toContain('Z1');
-    expect(manual.text).not.toMatch(/^G0 Z/m);
-    const stops = manual.parts.filter((part) => part.hand !== null).map((part) => part.hand!);
-    const offsets = stops.map((stop) => stop.focusOffsetMm);
-    const wanted = [...new Set(card.cells.map((cell) => mainBurn(cell).settings.focusOffsetMm))].filter(
-      (mm) => mm !== 0,
-    );
-    for (const mm of wanted) expect(offsets.filter((offset) => offset === mm)).toHaveLength(1);
-    for (const { text, focusOffsetMm } of stops) {
-      if (focusOffsetMm === null || focusOffsetMm === 0) continue;
-      expect(text).toMatch(focusOffsetMm > 0 ? /raise the head/ : /lower the head/);
-    }
-  });
-
   it('cannot be told words by a name in a comment', () => {
     const odd: Layout = { ...layout, code: 'G1)\nG1 X0 (' };
     const { text } = programOfCard(odd, pairing.machine, bed);
@@ -107,32 +66,6 @@ describe('G-code', () => {
 });
 
 describe('SVG', () => {
-  it('is the same each time, with one named group a cell and its settings as data', () => {
-    const svg = svgOfCard(layout);
-    expect(svgOfCard(layout)).toBe(svg);
-    expect(svg.match(/<g id="cell-\d+"/g)).toHaveLength(layout.cells.length);
-    expect(svg).toContain(`data-power-fraction="${mainBurn(layout.cells[0]!).settings.powerFraction}"`);
-  });
-  it('fills what is swept and draws what is followed, with what is left to the machine called auto', () => {
-    const ways = (svg: string) =>
-      [...svg.matchAll(/<path [^>]*data-do="(\w+)"[^>]*>/g)].map(([path, does]) => ({ path, does }));
-    const swept = ways(svgOfCard(layout));
-    expect(swept.length).toBeGreaterThanOrEqual(layout.cells.length);
-    for (const { path } of swept.filter(({ does }) => does === 'sweep')) {
-      expect(path).toMatch(/ fill="(#888|none)" fill-rule="evenodd"/);
-      expect(path).toMatch(/ d="M[^"]*Z/i);
-    }
-    const squares = layCard(kerf, kerf.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 2 });
-    const followed = ways(svgOfCard(squares)).filter(({ does }) => does === 'follow');
-    expect(followed.length).toBeGreaterThanOrEqual(squares.cells.length);
-    for (const { path } of followed) {
-      expect(path).toContain(' fill="none" stroke="#000" stroke-width="0.1"');
-      expect(path).not.toMatch(/ d="[^"]*Z/i);
-    }
-    // The run-up of a cell is worked out from its speed.
-    expect(mainBurn(layout.cells[0]!).settings.runUpMm).toBeNull();
-    expect(swept[0]!.path).toContain(' data-run-up-mm="auto"');
-  });
   it('lets nothing out of its attributes', () => {
     const lettering = [{ role: 'header' as const, text: '"><script>', strokes: [] }];
     const odd = { ...layout, frame: { ...layout.frame, lettering } };
@@ -153,11 +86,6 @@ describe('CSV', () => {
       );
       expect(Number(row['level_power'])).toBeCloseTo(Number(row['power_percent']) / 100, 6);
     }
-  });
-  it('quotes what must be quoted and disarms formulas', () => {
-    const text = csvOf(['note'], [{ note: 'two "words", one\nline' }, { note: '=1+1' }]);
-    const rows = parseCsv<{ note: string }>(text, { columns: true });
-    expect(rows.map((row) => row.note)).toEqual(['two "words", one\nline', "'=1+1"]);
   });
 });
 

@@ -230,7 +230,10 @@ describe('the outline, word for word', () => {
     expect(lines({ ...fast, rampPower: 'constant', topSpeedYMmPerS: 150 }, true)[8]).toBe('M3 S0');
     expect(lines({ ...fast, rampPower: 'constant', topSpeedYMmPerS: 150 }, true)[10]).toBe('G1 X15 Y80 F9000 S50');
     expect(lines(fast, true)[0]).toBe('(outline of card CD001-4, lowest power that fires: may leave a faint line)');
-    // A source that fires from nothing on is still told to fire.
+    // 81.5 thousandths: rounded up, since below them nothing fires. A source that fires from nothing on is still told to fire.
+    expect(lines({ ...fast, lowestFiringCommand: 0.0815 }, true).filter((text) => text.endsWith('S82'))).toHaveLength(
+      4,
+    );
     expect(lines({ ...fast, lowestFiringCommand: 0 }, true).filter((text) => text.endsWith('S1'))).toHaveLength(4);
   });
   it('from the head takes where it stands for zero, and gives it back', () => {
@@ -266,7 +269,7 @@ describe('the outline, word for word', () => {
 describe('the printable list, word for word', () => {
   it('is a page with what to set up, and a row to tick for each step', () => {
     const { lens, stock } = demoPairing('heron', 'birch');
-    const liked = { length: 'mm', speed: 'mm/s', density: 'mm' } as const;
+    const liked = { length: 'mm', speed: 'mm/min', density: 'mm' } as const;
     const pairing = {
       machine: { ...machine, name: 'Heron', likedUnits: liked, addsRunUp: true },
       lens: { ...lens, name: 'fine' },
@@ -316,7 +319,7 @@ describe('the printable list, word for word', () => {
         '01_CELLS_1_2',
         'fills',
         '20 %',
-        '100 mm/s',
+        '6000 mm/min',
         '0.1 mm',
         '1',
         '+1.5 mm',
@@ -324,7 +327,7 @@ describe('the printable list, word for word', () => {
         'along X, both ways',
         '2 mm',
       ),
-      row(1, '02_LETTERING_', 'follows lines', '20 %', '100 mm/s', '', '1', 'as set', 'off', '', 'none'),
+      row(1, '02_LETTERING_', 'follows lines', '20 %', '6000 mm/min', '', '1', 'as set', 'off', '', 'none'),
       '</tbody></table></body></html>',
       '',
     ]);

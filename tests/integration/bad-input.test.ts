@@ -109,9 +109,6 @@ describe('plans', () => {
   const bad: [string, (plan: any) => object, string][] = [
     ['text for a number', (plan) => ({ across: { ...plan.across, from: '20 %' } }), 'plan.across.from'],
     ['reversed ends', (plan) => ({ down: { ...plan.down, from: 90, to: 20 } }), 'plan.down.to'],
-    ['a thousand million cells', (plan) => ({ across: { ...plan.across, count: 1e9 } }), 'plan.across.count'],
-    ['a cell of no size', () => ({ cellMm: 0 }), 'plan.cellMm'],
-    ['power above the cap', (plan) => ({ across: { ...plan.across, to: 0.99 } }), 'plan.across.to'],
   ];
   it.each(bad)('%s', async (_name, change, field) => {
     const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
@@ -143,35 +140,21 @@ describe('plans', () => {
     expectProblem(keep.json, 'invalid-input');
     expectProblem((await app.call('GET', `/api/pairings/${pairingId}/proposals/moon`)).json, 'invalid-input');
   });
-  /** Posts a grid like the proposed one, with other values. */
-  async function changedGrid(change: (plan: GridPlan) => Partial<GridPlan>) {
-    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
-    const { json } = await app.call('POST', '/api/cards', {
-      pairingId,
-      kind: 'grid',
-      plan: { ...plan, ...change(plan) },
-      sheetPlace: null,
-      sheetOnBed: { leftMm: 30, rearMm: 30 },
-    });
-    return json;
-  }
-  it('twenty passes over four hundred cells of five centimetres, by arithmetic and with what would fit', async () => {
-    const json = await changedGrid(({ across, down, constants }) => ({
-      cellMm: 50,
-      leaveOutFailing: false,
-      across: { ...across, count: 20 },
-      down: { ...down, count: 20 },
-      constants: { ...constants, intervalMm: 0.01, passes: 20 },
-    }));
-    expectProblem(json, 'invalid-input');
-    expect(json.fields[0].message).toMatch(/Too much for one card: .* It would fit with /);
-  });
   it('a card larger than sheet and bed', async () => {
-    const json = await changedGrid(({ across, constants }) => ({
+    const { plan } = (await app.call('GET', `/api/pairings/${pairingId}/proposals/grid`)).json;
+    const { across, constants } = plan as GridPlan;
+    const large = {
       cellMm: 50,
       across: { ...across, count: 20 },
       constants: { ...constants, intervalMm: 0.5 },
-    }));
+    };
+    const { json } = await app.call('POST', '/api/cards', {
+      pairingId,
+      kind: 'grid',
+      plan: { ...plan, ...large },
+      sheetPlace: null,
+      sheetOnBed: { leftMm: 30, rearMm: 30 },
+    });
     expectProblem(json, 'does-not-fit');
   });
 });

@@ -1,6 +1,5 @@
 import { compareView, NO_TONE } from '../../src/app/compare';
 import { sumsView } from '../../src/app/sums';
-import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'vitest';
 import { SimulatedLaser } from '../../src/bench/laser';
 import { query, testApp, type TestApp } from '../support/context';
@@ -130,17 +129,6 @@ describe('the whole job over the endpoints', () => {
     const book = await app.call('GET', '/api/facts?search=slate%20b-2%20engrave');
     expect(book.json.rows).toHaveLength(1);
     expect((await app.call('GET', '/api/facts?search=granite')).json.rows).toEqual([]);
-  });
-
-  it('exports the book as CSV and JSON', async () => {
-    const csv = await app.call('GET', '/api/facts/export.csv');
-    const rows = parseCsv<Record<string, string>>(csv.json as string, { columns: true });
-    const own = rows.filter((row) => row['name'] === 'engrave');
-    expect(own.map((row) => row['version']).sort()).toEqual(['1', '2', '3']);
-    expect(Number(own[0]!['power_percent'])).toBeGreaterThan(0);
-    const json = await app.call('GET', '/api/facts/export.json');
-    expect(json.json.facts.filter((fact: { name: string }) => fact.name === 'engrave')).toHaveLength(3);
-    expect(json.response.headers.get('content-disposition')).toContain('attachment');
   });
 
   it('takes a setting from between the cells, which the next card is to prove', async () => {

@@ -8,13 +8,7 @@ beforeAll(async () => void (app = await testApp()));
 afterAll(() => app.close());
 
 const { machine, lenses } = DEMO_MACHINES.marl;
-const create = (name: string, key?: string) =>
-  app.call(
-    'POST',
-    '/api/machines',
-    { machine: { ...machine, name }, lens: lenses[0] },
-    key ? { 'idempotency-key': key } : {},
-  );
+const create = (name: string) => app.call('POST', '/api/machines', { machine: { ...machine, name }, lens: lenses[0] });
 
 describe('machines and lenses', () => {
   it('come back as they were recorded', async () => {
@@ -56,15 +50,6 @@ describe('machines and lenses', () => {
       retired: false,
     });
     expect(strange.json.code).toBe('not-found');
-  });
-  it('are made once by a form that is sent twice', async () => {
-    const [one, two] = await Promise.all([create('Avocet', 'avocet-form-1'), create('Avocet', 'avocet-form-1')]);
-    expect(two.json).toEqual(one.json);
-    const { json } = await app.call('GET', '/api/machines');
-    expect(json.filter((record: { name: string }) => record.name === 'Avocet')).toHaveLength(1);
-  });
-  it('refuse a key that is too short', async () => {
-    expect((await create('Ruff', 'short')).json.code).toBe('malformed-request');
   });
 });
 

@@ -229,6 +229,7 @@ describe('the book', () => {
     const rows = parseCsv<Record<string, string>>(csv.json as string, { columns: true });
     const json = await app.call('GET', '/api/facts/export.json');
     expect(json.response.headers.get('content-type')).toBe('application/json; charset=utf-8');
+    expect(json.response.headers.get('content-disposition')).toMatch(/^attachment/);
     expect(json.json).toMatchObject({ format: 'glass-ladder-book', formatVersion: 2 });
     const facts = json.json.facts as Record<string, any>[];
     expect(rows.map((row) => `${row['fact']} ${row['version']}`)).toEqual(

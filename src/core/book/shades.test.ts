@@ -4,7 +4,6 @@ import { cardKind } from '../../cards/registry';
 import { layCard } from '../card/lay';
 import { mainBurn } from '../card/layout';
 import { type FactNow, type FactOrigin } from './facts';
-import { shadeConditions } from './conditions';
 import { provenShade, shadesOf } from './shades';
 
 const pairing = demoPairing('heron', 'birch');
@@ -19,14 +18,6 @@ describe('the shades of a pairing', () => {
   it('are the names of its engravings, in their order; one without a name has none', () => {
     expect(shadesOf([fact({ shade: 'pale' }), fact({}), fact({ shade: 'dark' })])).toEqual(['pale', 'dark']);
     expect(shadesOf([fact({ shade: 'pale' }, {}, 'card', 'kerf')])).toEqual([]);
-  });
-});
-
-describe('the conditions of a shade', () => {
-  it('are its name without blanks round it, and none for the usual one', () => {
-    expect(shadeConditions(' pale ')).toEqual({ shade: 'pale' });
-    expect(shadeConditions('')).toEqual({});
-    expect(shadeConditions('  ')).toEqual({});
   });
 });
 

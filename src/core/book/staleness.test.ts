@@ -32,11 +32,11 @@ describe('what speaks against an older result', () => {
     );
     expect(stalenessReasons(then, now, others)).toEqual([]);
   });
-  it('is nothing where only names and units differ', () => {
-    const renamed = { ...machine, name: 'Other', likedUnits: { ...machine.likedUnits, length: 'in' as const } };
-    expect(
-      stalenessReasons(then, { machine: renamed, lens: { ...lens, name: 'L' }, stock: { ...stock, name: 'S' } }),
-    ).toEqual([]);
+  it('is nothing where only what makes no other mark differs', () => {
+    const likedUnits = { ...machine.likedUnits, length: 'in' as const };
+    const renamed = { ...machine, name: 'Other', likedUnits, topSpeedXMmPerS: 1, airAssist: 'none' as const };
+    const now = { machine: renamed, lens: { ...lens, name: 'L' }, stock: { ...stock, name: 'S', sheetWidthMm: 50 } };
+    expect(stalenessReasons(then, now)).toEqual([]);
     expect(stalenessReasons(then, then, [])).toEqual([]);
   });
   it('is a thickness more than a twentieth off, to either side', () => {

@@ -10,9 +10,8 @@ import { PlanError } from './contract';
 import { EASES } from './ease';
 import { estimateCard } from './estimate';
 import { rectRing } from './shape';
-import { checkFrame, proposeFrame } from './frame-settings';
+import { proposeFrame } from './frame-settings';
 import { layCard, planProblems } from './lay';
-import { upgradeLayout, upgradePairing } from './stored';
 import { cutThroughJPerMm } from '../stock/cutting';
 import { deliveredPowerW } from '../machine/machine';
 
@@ -179,66 +178,10 @@ describe('the frame', () => {
     for (const { powerFraction, speedMmPerS } of [settings.marker, settings.lettering])
       expect((powerFraction * 100) / speedMmPerS).toBeLessThanOrEqual(cut / 3 + 1e-9);
   });
-  it('is refused by name when it has half of the energy that cuts, and taken with a third', () => {
-    const on = demoPairing('marl', 'linen');
-    const cut = cutThroughJPerMm(on.machine, on.stock)!;
-    const watts = deliveredPowerW(on.machine, 0.2);
-    const faults = (share: number): string[] => {
-      const { settings } = proposeFrame(on);
-      const lettering = { powerFraction: 0.2, speedMmPerS: watts / (cut * share) };
-      return checkFrame({ ...settings, lettering }, on).map((problem) => problem.field);
-    };
-    expect(faults(0.5)).toContain('frame.lettering.powerFraction');
-    expect(faults(0.32)).not.toContain('frame.lettering.powerFraction');
-  });
-  it('has two lines for each square of a marker, and says so where it has fewer', () => {
-    const on = demoPairing('marl', 'alder');
-    const { settings, reasons } = proposeFrame(on);
-    const faults = (intervalMm: number) => checkFrame({ ...settings, marker: { ...settings.marker, intervalMm } }, on);
-    expect(faults(0.2)).toEqual([]);
-    expect(faults(0.01)).toEqual([]);
-    for (const mm of [0.21, 0.009, NaN])
-      expect(faults(mm)).toEqual([
-        {
-          field: 'frame.marker.intervalMm',
-          message: 'Markers need two lines for each of their squares: 0.01 to 0.2 mm apart.',
-        },
-      ]);
-    expect(reasons.marker).toMatch(/^2 lines for each square of a marker, /);
-    // Thin stock is cut by little: a third of that is all that a line may have, and the whole of it is told.
-    const held = (['mdf', 'card', 'cloth', 'felt', 'cork'] as const).flatMap((family) => {
-      const stock = { ...on.stock, family, thicknessReadingsMm: [0.4] };
-      const { marker, lettering } = proposeFrame({ ...on, stock }).reasons;
-      const cut = cutThroughJPerMm(on.machine, stock)!;
-      return [marker, lettering].flatMap((words) => {
-        const said = /held to a third of what cuts through \(([\d.]+) J\/mm\)/.exec(words);
-        return said ? [Number(said[1]) / cut] : [];
-      });
-    });
-    expect(held.length).toBeGreaterThan(0);
-    for (const share of held) expect(share).toBeCloseTo(1, 1);
-  });
   it('that would cut is refused by name', () => {
     const on = demoPairing('marl', 'linen');
     const own = kerf.propose({ pairing: on, facts: [] }).plan;
     const hot = { ...own, frame: { ...own.frame, lettering: { powerFraction: 0.6, speedMmPerS: 5 } } };
     expect(planProblems(kerf, hot, on).map((problem) => problem.field)).toContain('frame.lettering.powerFraction');
-  });
-});
-
-describe('what was stored', () => {
-  it('by a version that is not known is an error, not a guess', () => {
-    expect(() => upgradeLayout({ version: 7 })).toThrow(/unknown layout version/);
-  });
-  it('of a machine without the newer words has the careful ones', () => {
-    const { rampPower: _ramp, addsRunUp: _adds, ...older } = pairing.machine;
-    expect(upgradePairing({ machine: older as typeof pairing.machine }).machine).toMatchObject({
-      rampPower: 'constant',
-      addsRunUp: false,
-    });
-    expect(
-      upgradePairing({ machine: { ...older, rampPower: 'follows-speed' } as typeof pairing.machine }).machine.rampPower,
-    ).toBe('follows-speed');
-    expect(upgradePairing({})).toEqual({});
   });
 });

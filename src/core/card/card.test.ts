@@ -1,17 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { grid } from '../../cards/grid';
 import { prop } from '../../../tests/support/prop';
-import { demoPairing } from '../../../tests/support/demo';
 import { markerDictionary, opencv } from '../../../tests/support/opencv';
-import { checkBed } from './check';
 import { cardCode, parseCardCode } from './code';
-import { estimateCard } from './estimate';
-import { CORNER_NAMES, mainBurn, type CornerName } from './layout';
+import { CORNER_NAMES, type CornerName } from './layout';
 import { letter, letterable, letteringWidthMm } from './lettering';
 import { MARKER_CODES_36H12 } from './marker-codes';
 import { CARD_NUMBERS, cardOfCorners, cornerOfMarker, MARKER_MODULES, markerIdsOfCard, markerModules } from './markers';
-import { layCard } from './lay';
 import { burnOrder } from './order';
 import { RECTANGLE } from '../stock/outline';
 import { freePiece, freePlace, placeIsFree } from './place';
@@ -155,16 +150,6 @@ describe('burn order', () => {
       expect(Math.abs(x0 - x1) + Math.abs(y0 - y1), order.join()).toBeGreaterThan(1);
     });
   });
-  it('takes cells of any size and place, the riskiest last', () => {
-    const cells = [3, 1, 2, 9, 4].map((risk, index) => ({
-      index,
-      risk,
-      box: { x: 0, y: index * 7, width: 30, height: 5 },
-    }));
-    const order = burnOrder(cells);
-    expect(order.at(-1)).toBe(3);
-    order.slice(1).forEach((index, place) => expect(Math.abs(index - order[place]!)).toBeGreaterThan(1));
-  });
   it('is the same each time: of equal cells the lower index comes nearer to the end, of equal groups the one that begins lower is first', () => {
     const apart = (index: number, group?: string) => ({
       index,
@@ -181,13 +166,6 @@ describe('burn order', () => {
     expect(burnOrder([apart(9, 'a'), apart(2, 'b'), apart(5, 'c')])).toEqual([2, 5, 9]);
     // What needs no stop comes before what does.
     expect(burnOrder([apart(9, 'a'), apart(2, 'b'), { ...apart(5, 'c'), isReady: true }])).toEqual([5, 2, 9]);
-  });
-  it('burns what a hand must set for together, the group with the riskiest cell last', () => {
-    const grouped = gridOf(6, 4).map((cell) => ({ ...cell, group: cell.index % 3 === 0 ? 'raised' : 'lowered' }));
-    const order = burnOrder(grouped);
-    const groups = order.map((index) => grouped[index]!.group);
-    expect(groups.filter((group, place) => place > 0 && group !== groups[place - 1])).toHaveLength(1);
-    expect(grouped[order.at(-1)!]!.group).toBe(grouped[23]!.group);
   });
 });
 
@@ -256,24 +234,5 @@ describe('place on the sheet', () => {
     // There is always another sheet.
     expect(freePiece({ ...tags, blanks: null }, both, card)).toEqual({ piece: 3, x: 2, y: 2 });
     expect(freePiece({ ...tags, blanks: null }, [], { widthMm: 60, heightMm: 30 })).toBeNull();
-  });
-});
-
-describe('bed', () => {
-  const pairing = demoPairing('marl', 'alder');
-  const layout = layCard(grid, grid.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 1 });
-  it('must hold head and run-up, not just the card', () => {
-    const { reach } = estimateCard(layout, pairing.machine);
-    const { accelerationXMmPerS2 } = pairing.machine;
-    const { speedMmPerS, direction } = mainBurn(layout.cells[0]!).settings;
-    expect(direction).toBe('horizontal');
-    const cellsTo = layout.cells[0]!.box.x - speedMmPerS ** 2 / (2 * accelerationXMmPerS2);
-    const markerSpeed = layout.frame.settings.marker.speedMmPerS;
-    const markersTo = layout.frame.markers[0]!.x - markerSpeed ** 2 / (2 * accelerationXMmPerS2);
-    expect(Math.max(cellsTo, markersTo)).toBeLessThan(0);
-    expect(reach.left).toBeCloseTo(Math.min(cellsTo, markersTo), 6);
-    expect(reach.top).toBeGreaterThanOrEqual(0);
-    expect(checkBed(reach, pairing, { leftMm: 100, rearMm: 100 }).inside).toBe(true);
-    expect(checkBed(reach, pairing, { leftMm: 690, rearMm: 100 })).toMatchObject({ inside: false });
   });
 });

@@ -7,7 +7,7 @@ import { demoPairing } from '../../../tests/support/demo';
 import { UNTIMED } from '../motion/pace';
 import { beyond, estimateCard, wayOf } from './estimate';
 import { layCard } from './lay';
-import type { Layout } from './layout';
+import { mainBurn, type Layout } from './layout';
 
 const pairing = demoPairing('heron', 'birch');
 const { machine } = pairing;
@@ -107,5 +107,49 @@ describe('the estimate of a card', () => {
     expect(mirrors).toMatchObject({ left: 0, top: 0 });
     expect(mirrors.right).toBeCloseTo(card.widthMm, 9);
     expect(mirrors.bottom).toBeCloseTo(card.heightMm, 9);
+  });
+  it('counts cells that are left out as nothing', () => {
+    const power = { ...proposed.across, from: 0.02 };
+    const cut = layCard(grid, { ...proposed, across: power, leaveOutFailing: true }, pairing, { cardNumber: 7 });
+    const { cellsS } = estimateCard(cut, machine);
+    expect(cut.cells.some(({ leftOut }) => leftOut)).toBe(true);
+    for (const { index, leftOut } of cut.cells) expect(cellsS[index]! > 0, `cell ${index}`).toBe(!leftOut);
+  });
+});
+
+describe('the estimate of cells that are filled each by itself', () => {
+  const on = demoPairing('marl', 'mdf').machine;
+  const four = (constants: object = {}): Layout =>
+    layCard(
+      grid,
+      {
+        ...proposed,
+        cellMm: 4,
+        leaveOutFailing: false,
+        sweeps: 'cells',
+        across: { channel: 'power', from: 0.2, to: 0.4, count: 2, spacing: 'even' },
+        down: { channel: 'speed', from: 100, to: 200, count: 2, spacing: 'even' },
+        constants: { ...proposed.constants, intervalMm: 0.1, bothWays: true, direction: 'horizontal', ...constants },
+      },
+      demoPairing('marl', 'mdf'),
+      { cardNumber: 9 },
+    );
+  it('is for each what its lines, ramps and steps take', () => {
+    const cells = four();
+    // By hand: 40 lines of 4 mm at 200 mm/s, ramps 2 v/a outside the mark, 39 steps of 0.1 mm from rest to rest.
+    const lines = 40 * (4 / 200 + (2 * 200) / on.accelerationXMmPerS2);
+    const steps = 39 * 2 * Math.sqrt(0.1 / on.accelerationYMmPerS2);
+    const fast = cells.cells.find((cell) => mainBurn(cell).settings.speedMmPerS === 200)!;
+    // Travel to the cell comes on top: at most a card's diagonal.
+    const travelS = estimateCard(cells, on).cellsS[fast.index]! - lines - steps;
+    expect(travelS).toBeGreaterThan(0);
+    expect(travelS).toBeLessThan(0.4);
+  });
+  it('doubles with the passes and takes longer one way, as the trade has it: both ways about halves a fill', () => {
+    const timeS = (constants: object): number =>
+      estimateCard(four(constants), on).cellsS.reduce((sum, s) => sum + s, 0);
+    expect(timeS({ passes: 2 }) / timeS({})).toBeCloseTo(2, 1);
+    expect(timeS({ bothWays: false }) / timeS({})).toBeGreaterThan(1.4);
+    expect(timeS({ bothWays: false }) / timeS({})).toBeLessThan(2.1);
   });
 });

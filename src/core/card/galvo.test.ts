@@ -6,7 +6,6 @@ import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
 import { programOfCard } from '../../formats/gcode';
 import { USUAL_GALVO, type Machine } from '../machine/machine';
-import { checkBed } from './check';
 import { deliveredBy } from './energy';
 import { estimateCard } from './estimate';
 import { boundOfPlan, layCard, planProblems } from './lay';
@@ -15,7 +14,7 @@ import { cardPath, fillRegion, frameBurns } from './path';
 import { constantFields } from './plan-fields';
 
 const pairing = demoPairing('tern', 'twoLayer');
-const { machine, lens } = pairing;
+const { machine } = pairing;
 const few = gridOfFew(pairing, 4, 4);
 const planned = (constants: Partial<GridPlan['constants']>): GridPlan => ({
   ...few,
@@ -63,18 +62,6 @@ describe('a galvo head', () => {
       expect(programOfCard(layout, machine, { leftMm: 60, rearMm: 60 }).lines).toBeLessThanOrEqual(bound.lines);
       expect(estimateCard(layout, machine).totalS).toBeLessThanOrEqual(bound.seconds);
     }
-  });
-  it('is bound to the field of its lens, which lies square in the middle of its bed', () => {
-    const reach = { left: 0, top: 0, right: 40, bottom: 40 };
-    const at = (leftMm: number, rearMm: number) => checkBed(reach, { machine, lens }, { leftMm, rearMm });
-    // 110 mm of field on a bed of 180: from 35 to 145.
-    expect(at(35, 35).inside).toBe(true);
-    expect(at(105, 105).inside).toBe(true);
-    expect(at(34, 50).beyondMm).toMatchObject({ left: 1, right: 0 });
-    expect(at(106, 50).beyondMm).toMatchObject({ left: 0, right: 1 });
-    expect(
-      checkBed(reach, { machine: demoPairing('heron', 'birch').machine, lens }, { leftMm: 0, rearMm: 0 }).inside,
-    ).toBe(true);
   });
   it('burns markers one way, so that a late beam shifts all their lines alike', () => {
     const markers = (on: Machine) => frameBurns(lay(), on).filter(({ name }) => name.startsWith('marker'));

@@ -88,41 +88,6 @@ describe('the path over a marker', () => {
   });
 });
 
-describe('the estimate', () => {
-  let layout: Layout;
-  let estimate: ReturnType<typeof estimateCard>;
-  beforeEach(() => {
-    layout = lay();
-    estimate = estimateCard(layout, machine);
-  });
-  it('sums its parts, and counts cells that are left out as nothing', () => {
-    expect(estimate.totalS).toBeCloseTo(estimate.frameS + estimate.cellsS.reduce((sum, s) => sum + s, 0), 9);
-    const cut = layCard(grid, { ...plan, across: { ...plan.across, from: 0.02 }, leaveOutFailing: true }, pairing, {
-      cardNumber: 9,
-    });
-    cut.cells
-      .filter((cell) => cell.leftOut)
-      .forEach((cell) => expect(estimateCard(cut, machine).cellsS[cell.index]).toBe(0));
-  });
-  it('is for a cell what its lines, ramps and steps take', () => {
-    // By hand: 40 lines of 4 mm at 200 mm/s, ramps 2 v/a outside the mark, 39 steps of 0.1 mm from rest to rest.
-    const a = machine.accelerationXMmPerS2;
-    const lines = 40 * (4 / 200 + (2 * 200) / a);
-    const steps = 39 * 2 * Math.sqrt(0.1 / machine.accelerationYMmPerS2);
-    const fast = layout.cells.find((cell) => mainBurn(cell).settings.speedMmPerS === 200)!;
-    // Travel to the cell comes on top: at most a card's diagonal.
-    expect(estimate.cellsS[fast.index]! - lines - steps).toBeGreaterThan(0);
-    expect(estimate.cellsS[fast.index]! - lines - steps).toBeLessThan(0.4);
-  });
-  it('doubles the passes and takes longer one way, as the trade has it: both ways about halves a fill', () => {
-    const cells = (change: Partial<GridPlan['constants']>): number =>
-      estimateCard(lay(change), machine).cellsS.reduce((sum, s) => sum + s, 0);
-    expect(cells({ passes: 2 }) / cells({})).toBeCloseTo(2, 1);
-    expect(cells({ bothWays: false }) / cells({})).toBeGreaterThan(1.4);
-    expect(cells({ bothWays: false }) / cells({})).toBeLessThan(2.1);
-  });
-});
-
 describe('the path of a region', () => {
   const settings = { ...mainBurn(lay().cells[0]!).settings, intervalMm: 0.5, passes: 1 };
   const litOf = (area: Region, change: Partial<typeof settings> = {}): [number, number, number][] =>

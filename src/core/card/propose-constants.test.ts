@@ -182,16 +182,3 @@ describe('a fill to try other things with', () => {
     expect(() => proposeFill({ pairing: clear, facts: [] })).toThrow(/^invalid pairing: bare glass/);
   });
 });
-
-describe('the fastest speed that still pays', () => {
-  it('is the one past which a fill of usual lines gets slower again, or the top of the axis', () => {
-    const { machine } = demoPairing('marl', 'mdf');
-    // By hand: sqrt(40 mm * 3000 mm/s² / 2) = 244.95 mm/s.
-    expect(fastestUsefulMmPerS({ ...machine, accelerationXMmPerS2: 3000 }, 'horizontal')).toBeCloseTo(244.949, 2);
-    expect(fastestUsefulMmPerS({ ...machine, accelerationXMmPerS2: 1e6 }, 'horizontal')).toBe(machine.topSpeedXMmPerS);
-    // A fill of such lines by L/v + 2v/a: slower on either side.
-    const time = (v: number) => 40 / v + (2 * v) / 3000;
-    expect(time(244.949 * 1.1)).toBeGreaterThan(time(244.949));
-    expect(time(244.949 / 1.1)).toBeGreaterThan(time(244.949));
-  });
-});

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { lightnessOfLuminance } from '../color/lab';
 import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
-import { stalenessReasons } from '../book/staleness';
 import { SOURCE_NAMES, type SourceKind } from '../machine/machine';
 import { assessPairing } from './assess';
 import { BANNED_MATERIALS } from './banned';
@@ -12,7 +11,7 @@ import { bareFaceOf, burnedColourOf, expectedMarkOf, familyOf, FAMILIES, type St
 import { responseOf, suitabilityTable } from './response';
 import { thicknessOf } from './stock';
 
-const { machine, lens, stock } = demoPairing('heron', 'birch');
+const { machine, stock } = demoPairing('heron', 'birch');
 
 // Usual shop cautions, common practice; local codes come first.
 describe('what is never burned', () => {
@@ -298,52 +297,5 @@ describe('a face until it is measured', () => {
       lightness: 90,
     });
     expect(() => bareFaceOf({ family: 'mystery', type: '' })).toThrow('unknown family: mystery');
-  });
-});
-
-describe('staleness', () => {
-  const then = { machine, lens, stock };
-  it('finds nothing when nothing that counts has changed', () => {
-    expect(stalenessReasons(then, { ...then, machine: { ...machine, name: 'Renamed' } })).toEqual([]);
-  });
-  it('goes by every part of the source, the lens and the stock that changes a mark, each for itself', () => {
-    const changed = (change: { machine?: object; lens?: object; stock?: object }) =>
-      stalenessReasons(then, {
-        machine: { ...machine, ...change.machine },
-        lens: { ...lens, ...change.lens },
-        stock: { ...stock, ...change.stock },
-      });
-    for (const part of [{ sourceKind: 'uv' }, { wavelengthNm: 455 }, { ratedPowerW: 11 }])
-      expect(changed({ machine: part }), JSON.stringify(part)).toEqual(['another source']);
-    expect(changed({ machine: { powerTable: [{ command: 1, watts: 9 }] } })).toEqual(['power measured again']);
-    for (const part of [{ focalLengthMm: 30 }, { spotXMm: 0.2 }, { spotYMm: 0.2 }])
-      expect(changed({ lens: part }), JSON.stringify(part)).toEqual(['lens or spot changed']);
-    for (const part of [{ family: 'hardwood' }, { type: 'other' }, { coating: 'oil' }])
-      expect(changed({ stock: part }), JSON.stringify(part)).toEqual(['the stock’s record changed']);
-    expect(changed({ stock: { batch: '' } })).toEqual(['new batch (none)']);
-    for (const part of [{ topSpeedXMmPerS: 1 }, { airAssist: 'none' }]) expect(changed({ machine: part })).toEqual([]);
-    for (const part of [{ name: 'x' }, { sheetWidthMm: 50 }]) expect(changed({ stock: part })).toEqual([]);
-  });
-  it('takes a sheet for another that is over a twentieth thicker or thinner', () => {
-    const at = (mm: number) => ({ ...then, stock: { ...stock, thicknessReadingsMm: [mm] } });
-    const reasons = (mm: number) => stalenessReasons(at(4), at(mm));
-    expect([reasons(4.19), reasons(3.81)]).toEqual([[], []]);
-    expect(reasons(4.21)).toEqual(['thickness 4.21 mm, was 4 mm']);
-    expect(reasons(3.79)).toEqual(['thickness 3.79 mm, was 4 mm']);
-  });
-  it('looks at the causes it is asked about only', () => {
-    const now = { machine, lens: { ...lens, spotXMm: 0.2 }, stock: { ...stock, batch: 'other' } };
-    expect(stalenessReasons(then, now)).toHaveLength(2);
-    expect(stalenessReasons(then, now, ['lens'])).toEqual(['lens or spot changed']);
-    expect(stalenessReasons(then, now, ['thickness', 'power'])).toEqual([]);
-    expect(stalenessReasons(then, now, [])).toEqual([]);
-  });
-  it('names what has', () => {
-    expect(stalenessReasons(then, { ...then, stock: { ...stock, batch: 'SG-15' } })).toEqual(['new batch SG-15']);
-    expect(stalenessReasons(then, { ...then, lens: { ...lens, spotXMm: 0.2 } })).toEqual(['lens or spot changed']);
-    expect(stalenessReasons(then, { ...then, machine: { ...machine, ratedPowerW: 20 } })).toEqual(['another source']);
-    expect(stalenessReasons(then, { ...then, stock: { ...stock, thicknessReadingsMm: [4] } })[0]).toContain(
-      'thickness',
-    );
   });
 });

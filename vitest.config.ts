@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { TEST_ZONE } from './scripts/test-zone.mjs';
 import { SlowestFirst } from './tests/slowest-first';
 
 /** Tests of the simulated bench, and those that burn and photograph on it. */
@@ -11,7 +12,7 @@ const patience = Number(process.env['TEST_PATIENCE'] ?? 1);
 
 export default defineConfig({
   test: {
-    env: { TZ: 'UTC' },
+    env: { TZ: TEST_ZONE },
     // For a busy machine: nothing here takes nearly as long on a quiet one.
     testTimeout: 240_000 * patience,
     hookTimeout: 600_000 * patience,

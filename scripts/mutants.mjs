@@ -10,6 +10,7 @@ import { Stryker } from '@stryker-mutator/core';
 import { allMutants, rangeOf, sampled } from './mutants/sample.mjs';
 import { reportOf } from './mutants/report.mjs';
 import { root } from './prepare.mjs';
+import { TEST_ZONE } from './test-zone.mjs';
 
 /** What faults are made in, how many, and against which tests (see vitest.mutants.config.ts). */
 const AREAS = {
@@ -76,6 +77,8 @@ async function tryArea(name) {
 }
 
 process.chdir(root);
+// The zone of a process is that of its start: threads that tests run in cannot change it.
+process.env.TZ = TEST_ZONE;
 const whole = !asked.area && !asked.count && !asked.seed && !asked.files && !asked.tests;
 const kept = join(root, 'data', 'last-mutants.json');
 

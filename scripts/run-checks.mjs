@@ -3,10 +3,11 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './prepare.mjs';
+import { TEST_ZONE } from './test-zone.mjs';
 
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 const results = join(root, 'test-results');
-const env = { ...process.env, TZ: 'UTC', ASTRO_TELEMETRY_DISABLED: '1' };
+const env = { ...process.env, TZ: TEST_ZONE, ASTRO_TELEMETRY_DISABLED: '1' };
 
 /** Checked by the native compiler; the pages' checker and the import rules need the older one, which has an interface for programs. */
 const TSC = join(root, 'node_modules', 'typescript-native', 'bin', 'tsc');

@@ -1,4 +1,5 @@
 import type { LadderRung } from '../core/book/ladder';
+import { dayOf } from '../core/quantities/day';
 import styles from './Ladder.module.css';
 
 const STATE_WORDS = {
@@ -17,7 +18,7 @@ const wordOf = (rung: LadderRung): string =>
 
 function Bar({ rung, small }: { rung: LadderRung; small: boolean }) {
   const stands = rung.standsOn.length > 0 ? `Stands on: ${rung.standsOn.join(', ')}.` : '';
-  const since = rung.since ? ` Since ${rung.since.slice(0, 10)}.` : '';
+  const since = rung.since ? ` Since ${dayOf(rung.since)}.` : '';
   const inside = (
     <>
       <span className={styles.head}>

@@ -9,6 +9,7 @@ import { Mat } from '../components/Mat';
 import { Notice } from '../components/Notice';
 import { PairingTitle } from '../components/PairingTitle';
 import { RUNGS } from '../core/book/rungs';
+import { dayOf } from '../core/quantities/day';
 import { formatDuration, plainNumber } from '../core/quantities/format';
 import { outlinePath } from '../core/stock/outline';
 import { STAGE_WORDS } from '../components/stage-words';
@@ -126,7 +127,7 @@ export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string 
                   ))}
                   <span>
                     {card.code}, {card.kept > 0 ? '' : `${STAGE_WORDS[card.stage]}, `}
-                    {card.createdAt.slice(0, 10)}
+                    {dayOf(card.createdAt)}
                   </span>
                 </span>
               </a>

@@ -5,6 +5,7 @@ import { Notice, ProblemNotice } from '../components/Notice';
 import { PageLinks } from '../components/PageLinks';
 import page from '../components/Page.module.css';
 import { isUnproven } from '../core/book/facts';
+import { dayOf } from '../core/quantities/day';
 import type { BookEntry } from '../views/book';
 import { send } from '../views/send';
 import { useAction } from '../views/use-action';
@@ -94,7 +95,7 @@ export function BookTable({ start, search: wanted }: { start: Page<BookEntry>; s
                   </td>
                   <td>{entry.value}</td>
                   <td>{entry.sure}</td>
-                  <td className={page.date}>{entry.keptAt.slice(0, 10)}</td>
+                  <td className={page.date}>{dayOf(entry.keptAt)}</td>
                   <td>{entry.note}</td>
                 </tr>
               ))}

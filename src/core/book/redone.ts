@@ -1,3 +1,4 @@
+import { dayOf } from '../quantities/day';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
 import type { FactName, FactValues } from './fact-values';
 import { FACTS, factWords } from './facts';
@@ -62,6 +63,6 @@ export function redoneReasons(
     const then = versions.find((version) => version.createdAt <= createdAt);
     if (!now || !then || now === then || !differs(other, then, now)) return [];
     const words = ({ value }: KeptVersion): string => factWords({ name: other, value }, DEFAULT_LIKED_UNITS);
-    return [`${RUNGS[on].name} redone on ${now.createdAt.slice(0, 10)}: ${words(now)}, was ${words(then)}`];
+    return [`${RUNGS[on].name} redone on ${dayOf(now.createdAt)}: ${words(now)}, was ${words(then)}`];
   });
 }

@@ -1,4 +1,5 @@
 import type { Cause } from '../book/staleness';
+import { dayOf } from '../quantities/day';
 import { plainNumber } from '../quantities/format';
 
 /** What happens to a machine between burns that changes how it burns, and what it makes doubtful. */
@@ -75,5 +76,5 @@ export function diaryReasons(entries: readonly DiaryEntry[], since: string, caus
   return entries
     .filter((entry) => entry.at > since && doubtsOf(entries, entry).some((doubt) => causes.includes(doubt)))
     .sort((a, b) => (a.at < b.at ? -1 : 1))
-    .map((entry) => `${diaryWords(entries, entry)} on ${entry.at.slice(0, 10)}`);
+    .map((entry) => `${diaryWords(entries, entry)} on ${dayOf(entry.at)}`);
 }

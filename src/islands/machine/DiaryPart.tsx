@@ -14,6 +14,7 @@ import {
   type DiaryEntry,
   type DiaryKind,
 } from '../../core/machine/diary';
+import { dayOf, endOf } from '../../core/quantities/day';
 import { formatDuration, formatPower, plainNumber } from '../../core/quantities/format';
 import type { DiaryRecord, DiaryView } from '../../records/diary';
 import type { MachineRecord } from '../../records/machine';
@@ -39,9 +40,9 @@ const DOUBT_WORDS = {
 const TYPED_KINDS = DIARY_KIND_NAMES.filter((name) => name !== 'inferred');
 
 const hours = (value: number): string => formatDuration(value * 3600);
-const today = (): string => new Date().toISOString().slice(0, 10);
+const today = (): string => dayOf(new Date().toISOString());
 /** What is told of today is told of now: what was kept this morning came before it. */
-const momentOf = (day: string): string => (day === today() ? new Date().toISOString() : `${day}T23:59:59.999Z`);
+const momentOf = (day: string): string => (day === today() ? new Date().toISOString() : endOf(day));
 
 function doubtWords(entries: readonly DiaryEntry[], entry: DiaryEntry): string {
   const doubts = doubtsOf(entries, entry);
@@ -61,7 +62,7 @@ function Entry({
   return (
     <li className={struck ? styles.struck : undefined}>
       <div>
-        <strong>{at.slice(0, 10)}</strong> {diaryWords(standing, entry)}
+        <strong>{dayOf(at)}</strong> {diaryWords(standing, entry)}
         {reading && `: ${plainNumber(reading.watts, 3)} W at ${formatPower(reading.command)}`}
         {struck && ' (struck out)'}
         {note !== '' && <p>{note}</p>}

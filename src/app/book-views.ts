@@ -17,7 +17,7 @@ import { getCard } from './cards';
 import { findAgain, type FoundAgain } from './findings';
 import type { AppContext } from './context';
 import type { ExportedFile } from './exports';
-import { differencesBetween, type Difference } from './fact-words';
+import { changesBetween } from './fact-words';
 import { happenedTo, staleNow } from './known';
 import { ladderOfPairing } from './ladders';
 import { getMachine } from './machines';
@@ -88,8 +88,8 @@ export interface VersionView extends FactVersionRecord {
   readonly cardCode: string | null;
   /** The cell it came from; null when it came from a record or from a card as a whole. */
   readonly cell: Cell | null;
-  /** What changed since the version before; empty for the first. */
-  readonly differences: readonly Difference[];
+  /** What changed since the version before, in words; empty for the first. */
+  readonly changes: readonly string[];
 }
 
 export interface FactView {
@@ -170,7 +170,7 @@ export async function factView(ctx: AppContext, factId: number): Promise<FactVie
       ...version,
       cardCode: card?.layout.code ?? null,
       cell: version.cellIndex === null ? null : (card?.layout.cells[version.cellIndex] ?? null),
-      differences: before ? differencesBetween(before.value, version.value) : [],
+      changes: before ? changesBetween(fact, before, version, subject.likedUnits) : [],
     };
   });
   const newest = shown[0]!;

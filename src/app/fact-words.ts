@@ -39,22 +39,6 @@ const FIELDS: Readonly<
   frequencyKHz: ['Frequency', (value) => (value === null ? 'as it is' : `${plainNumber(Number(value))} kHz`)],
 };
 
-export interface Difference {
-  readonly field: string;
-  readonly before: Value;
-  readonly after: Value;
-}
-
-/** What changed from one value of a fact to the next, setting by setting where it is one. */
-export function differencesBetween(before: FactValues[FactName], after: FactValues[FactName]): Difference[] {
-  const flat = (value: FactValues[FactName]): Record<string, Value> =>
-    'settings' in value ? { ...value.settings } : (value as unknown as Record<string, Value>);
-  const [a, b] = [flat(before), flat(after)];
-  return Object.keys(b)
-    .filter((field) => JSON.stringify(a[field]) !== JSON.stringify(b[field]))
-    .map((field) => ({ field, before: a[field] ?? null, after: b[field] ?? null }));
-}
-
 /** What only some machines have is not shown where it says nothing. */
 const isPlain = (field: keyof BurnSettings, settings: BurnSettings): boolean =>
   ['lengthenMm', 'lineAngleDeg', 'crossHatch', 'frequencyKHz'].includes(field) &&
@@ -125,18 +109,20 @@ const partRows = (value: FactValues['part'], liked: LikedUnits): [label: string,
   ['In its slot', value.goes === null ? 'not tried' : FIT_WORDS[value.goes]],
 ];
 
-/** A version's numbers in words, in the units the operator likes. */
+/** A version's numbers in words, in the units the operator likes; with `plain` also those that only some machines have and that say nothing. */
 export function factRows(
   fact: FactRecord,
   version: FactVersionRecord,
   liked: LikedUnits,
+  plain = false,
 ): [label: string, value: string][] {
   const { value, sigma } = version;
   const definition = FACTS[fact.name];
   const rows: [string, string][] = [];
   if ('settings' in value) {
     for (const field of Object.keys(FIELDS) as (keyof BurnSettings)[]) {
-      if (isPlain(field, value.settings) || (isOfCuts(fact.name) && OF_FILLS.some((one) => one === field))) continue;
+      if (isOfCuts(fact.name) && OF_FILLS.some((one) => one === field)) continue;
+      if (!plain && isPlain(field, value.settings)) continue;
       const [name, words] = FIELDS[field];
       rows.push([name, words(value.settings[field], liked)]);
     }
@@ -158,10 +144,22 @@ export function factRows(
   return rows;
 }
 
-export function differenceWords(name: FactName, { field, before, after }: Difference, liked: LikedUnits): string {
-  const known = FIELDS[field as keyof BurnSettings];
-  if (!known || !['engrave', 'cut', 'part', 'passes', 'score'].includes(name))
-    return `${field}: ${String(before)} → ${String(after)}`;
-  const [title, words] = known;
-  return `${title}: ${words(before, liked)} → ${words(after, liked)}`;
+/**
+ * What is told of a version otherwise than of the one before it, row by row: `['Power: 40 % → 45 %']`; nothing where their values are the
+ * same, and that there is something where only numbers differ of which no row tells.
+ */
+export function changesBetween(
+  fact: FactRecord,
+  before: FactVersionRecord,
+  after: FactVersionRecord,
+  liked: LikedUnits,
+): string[] {
+  const then = new Map(factRows(fact, before, liked, true));
+  const now = new Map(factRows(fact, after, liked, true));
+  const told = (value: string | undefined): string => value ?? 'not told';
+  const changes = [...new Set([...now.keys(), ...then.keys()])]
+    .filter((label) => then.get(label) !== now.get(label))
+    .map((label) => `${label}: ${told(then.get(label))} → ${told(now.get(label))}`);
+  const isSame = JSON.stringify(before.value) === JSON.stringify(after.value);
+  return changes.length > 0 || isSame ? changes : ['numbers that are not shown here'];
 }

@@ -4,7 +4,7 @@ import type { FactValues } from '../core/book/fact-values';
 import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
-import { differencesBetween, differenceWords, factRows } from './fact-words';
+import { changesBetween, factRows } from './fact-words';
 import { load, loadOrBench, numberBetween, pageNumber } from './page-load';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
@@ -121,35 +121,38 @@ describe('a fact in words', () => {
     expect([...floor.values()]).toEqual(['floor 6.5 %', '± 0.8 %', '120 mm/s']);
     expect(rowsOf('interval', { intervalMm: 0.12 }, DEFAULT_LIKED_UNITS).get('How sure')).toBe('not known');
   });
-  it('differs from another by what changed, and only that', () => {
-    const after = {
-      ...engrave,
-      settings: { ...SETTINGS, speedMmPerS: 90, bothWays: false, direction: 'vertical' as const, crossHatch: true },
-    };
-    expect(differencesBetween(engrave, engrave)).toEqual([]);
-    expect(
-      differencesBetween(engrave, after).map((difference) =>
-        differenceWords('engrave', difference, DEFAULT_LIKED_UNITS),
-      ),
-    ).toEqual([
+});
+
+describe('what changed from one version of a fact to the next', () => {
+  const changes = (name: FactRecord['name'], before: unknown, after: unknown, sigmas = [0.01, 0.01]) => {
+    const [one, two] = [before, after].map((value, at) => ({ value, sigma: sigmas[at]!, origin: 'card' }));
+    const fact = { name, at: {} } as FactRecord;
+    return changesBetween(fact, one as FactVersionRecord, two as FactVersionRecord, DEFAULT_LIKED_UNITS);
+  };
+  it('is told row by row, and only what did', () => {
+    const before = { settings: SETTINGS, lightness: 45, lightnessSigma: 0.4, confidence: null };
+    const other = { speedMmPerS: 90, bothWays: false, direction: 'vertical', crossHatch: true, runUpMm: 4 };
+    expect(changes('engrave', before, before)).toEqual([]);
+    expect(changes('engrave', before, { ...before, settings: { ...SETTINGS, ...other }, lightness: 42 })).toEqual([
       'Speed: 120 mm/s → 90 mm/s',
       'Lines run: along X → along Y',
       'Burns: both ways → one way',
+      'Run-up: as the speed needs → 4 mm',
       'Cross-hatched: no → yes',
+      'Lightness: L* 45 ± 0.8 (95 %) → L* 42 ± 0.8 (95 %)',
     ]);
-    const told = (name: 'engrave' | 'floor', field: string, before: number | null, later: number | null) =>
-      differenceWords(name, { field, before, after: later }, DEFAULT_LIKED_UNITS);
-    expect(told('engrave', 'runUpMm', null, 4)).toBe('Run-up: as the speed needs → 4 mm');
-    expect(told('engrave', 'lightness', 40, 42)).toBe('lightness: 40 → 42');
-    expect(told('floor', 'powerFraction', 0.05, 0.06)).toBe('powerFraction: 0.05 → 0.06');
+    expect(changes('engrave', before, { ...before, confidence: 0.99 })).toEqual(['Confidence: not told → 99 %']);
   });
-  it('of another sort differs number by number, one that was not there from nothing', () => {
-    const kerf = (xMm: number | null) => ({ xMm, yMm: 0.16 }) as FactValues['kerf'];
-    expect(differencesBetween(kerf(null), kerf(0.15))).toEqual([{ field: 'xMm', before: null, after: 0.15 }]);
-    expect(differencesBetween({ powerFraction: 0.1 }, kerf(0.15))).toEqual([
-      { field: 'xMm', before: null, after: 0.15 },
-      { field: 'yMm', before: null, after: 0.16 },
+  it('is in words for every sort of fact, and never a list of numbers', () => {
+    expect(changes('floor', { powerFraction: 0.05 }, { powerFraction: 0.06 }, [0.004, 0.001])).toEqual([
+      'Least power that marks: floor 5 % → floor 6 %',
+      'How sure: ± 0.8 % → ± 0.2 %',
     ]);
+    const fit = (snug: number) => ({ fromMm: { press: -0.24, snug, slip: -0.08, loose: 0.02 }, thicknessMm: 3.05 });
+    expect(changes('fit', fit(-0.16), fit(-0.12))[0]).toMatch(/: snug from -0\.16 mm .* → snug from -0\.12 mm/);
+    const tone = (last: number) => ({ topFraction: 0.4, strongest: 44, proven: true, table: [0, 0.2, last] });
+    expect(changes('tone', tone(0.4), tone(0.4))).toEqual([]);
+    expect(changes('tone', tone(0.4), tone(0.39))).toEqual(['numbers that are not shown here']);
   });
 });
 

@@ -71,7 +71,8 @@ describe('the whole job over the endpoints', () => {
       lightnessSigma: cell.lightnessSigma,
       confidence: cell.confidence,
     });
-    expect(second.differences.map((difference: { field: string }) => difference.field)).toEqual(['powerFraction']);
+    expect(second.changes).toContainEqual(expect.stringMatching(/^Power: [\d.]+ % → [\d.]+ %$/));
+    expect(second.changes.filter((change: string) => /^(Speed|Line interval|Passes|Air)/.test(change))).toEqual([]);
     // The finding is kept as it was computed, with the wish.
     const findings = await query(
       app.databaseUrl,

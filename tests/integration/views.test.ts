@@ -218,8 +218,8 @@ describe('the book', () => {
       [card.code, 4],
       [card.code, 3],
     ]);
-    expect(first!.differences).toEqual([]);
-    expect(second!.differences.map(({ field }) => field)).toEqual(['powerFraction']);
+    expect(first!.changes).toEqual([]);
+    expect(second!.changes).toEqual([expect.stringMatching(/^Power: [\d.]+ % → [\d.]+ %$/)]);
     expect(view.layout!.code).toBe(card.code);
   });
   it('is exported whole, each setting in columns of its own', async () => {

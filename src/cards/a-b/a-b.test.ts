@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { type FactNow } from '../../core/book/facts';
@@ -15,10 +15,14 @@ import { aBSchemas } from './schema';
 import { cleanedSetup, COMPARABLE, sidesOf, type ABPlan } from './plan';
 
 const pairing = demoPairing('marl', 'mdf');
-const { plan } = aB.propose({ pairing, facts: [] });
 const laid = (change: Partial<ABPlan> = {}, cardNumber = 5, on = pairing): Layout =>
   layCard(aB, { ...plan, ...change }, on, { cardNumber });
-const layout = laid();
+let plan: ABPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = aB.propose({ pairing, facts: [] }));
+  layout = laid();
+});
 const isA = (index: number, of = layout): boolean => String(of.cells[index]!.levels.either).startsWith('A');
 
 /** Patches of A about 50, those of B lighter by so much, all a little uneven. */
@@ -246,8 +250,12 @@ describe('what is found of A against B', () => {
 });
 
 describe('before and after cleaning', () => {
-  const setup = cleanedSetup(plan.setup);
-  const cleaned = laid({ what: 'cleaned', setup });
+  let setup: ABPlan['setup'];
+  let cleaned: Layout;
+  beforeEach(() => {
+    setup = cleanedSetup(plan.setup);
+    cleaned = laid({ what: 'cleaned', setup });
+  });
   /** Patches that lie far apart, each lighter by about so much after cleaning. */
   const twice = (by: number, answers: readonly Answer[] = []): Seen => {
     const read = (cellIndex: number, lightness: number) =>

@@ -1,16 +1,22 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Answer, ComparedCells } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
 import { BETTER } from '../../core/card/usual-asks';
 import { findAB, sideOf } from './find';
 import { aB } from './index';
 import { sidesInTurn } from './ui/sides-in-turn';
 
 const pairing = demoPairing('marl', 'mdf');
-const layout = layCard(aB, aB.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
 const of = (side: 'a' | 'b'): number[] => layout.order.filter((index) => sideOf(layout.cells[index]!) === side);
-const [a, b] = [of('a'), of('b')];
+let layout: Layout;
+let a: number[];
+let b: number[];
+beforeEach(() => {
+  layout = layCard(aB, aB.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 5 });
+  [a, b] = [of('a'), of('b')];
+});
 const said = (better: number, value: number | string, repeat: number): Answer => ({
   field: BETTER.field,
   cellIndex: better,

@@ -1,26 +1,33 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { readingOf } from '../../../tests/support/made-up-reading';
 import type { Answer } from '../../core/card/asks';
 import type { Pairing } from '../../core/card/contract';
 import { layCard, planProblems } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { sweepRunUpMm } from '../../core/card/path';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { grid } from '../grid';
 import { LINES_FIELD } from './find';
-import { leastSpanMm } from './plan';
+import { leastSpanMm, type BedPlan } from './plan';
 import { bed } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = bed.propose(known);
-const layout = layCard(bed, plan, pairing, { cardNumber: 9 });
-const stations = layout.stations!;
-const { offsetMm } = plan;
-const BEND = -0.5 / offsetMm ** 2;
+let plan: BedPlan;
+let layout: Layout;
+let stations: NonNullable<Layout['stations']>;
+let offsetMm: number;
+let BEND: number;
+beforeEach(() => {
+  ({ plan } = bed.propose(known));
+  layout = layCard(bed, plan, pairing, { cardNumber: 9 });
+  stations = layout.stations!;
+  ({ offsetMm } = plan);
+  BEND = -0.5 / offsetMm ** 2;
+});
 
 /** Where a station lies over what is tested: from 0 at the left and the rear to 1 at the right and the front. */
 const shares = (station: number) => ({ x: (station % 3) / 2, y: Math.floor(station / 3) / 2 });

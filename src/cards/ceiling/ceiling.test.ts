@@ -1,21 +1,27 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { responseOf } from '../../core/stock/response';
+import type { CeilingPlan } from './plan';
 import { wedgeWords } from './find';
 import { ceiling } from '.';
 
 const pairing = demoPairing('marl', 'slate');
 const known = { pairing, facts: [] };
-const { plan } = ceiling.propose(known);
-const layout = layCard(ceiling, plan, pairing, { cardNumber: 5 });
 const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
-const highest = plan.top.to;
+let plan: CeilingPlan;
+let layout: Layout;
+let highest: number;
+beforeEach(() => {
+  ({ plan } = ceiling.propose(known));
+  layout = layCard(ceiling, plan, pairing, { cardNumber: 5 });
+  highest = plan.top.to;
+});
 const find = (seen: Seen) => ceiling.find(layout, seen, known);
 /** Patches as strong as a law has it, darker or lighter than stock, with what an operator said of some. */
 const seen = (

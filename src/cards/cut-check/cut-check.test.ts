@@ -1,14 +1,15 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { estimateCard } from '../../core/card/estimate';
 import { proposedCut } from '../../core/card/propose-cut';
 import { thicknessOf } from '../../core/stock/stock';
 import { kindFor } from '../registry';
+import type { CutCheckPlan } from './plan';
 import { cutCheck } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -27,8 +28,12 @@ const kept = {
   at: { shade: 'clean' },
 };
 const known = { pairing, facts: [kept] };
-const { plan } = cutCheck.propose(known);
-const layout = layCard(cutCheck, plan, pairing, { cardNumber: 61 });
+let plan: CutCheckPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = cutCheck.propose(known));
+  layout = layCard(cutCheck, plan, pairing, { cardNumber: 61 });
+});
 const find = (...words: string[]) => {
   const answers = words.map((value, cellIndex): Answer => ({ field: 'drop', cellIndex, repeat: 0, value }));
   return cutCheck.find(layout, { readings: [], answers }, known);

@@ -1,15 +1,21 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
 import { proposedCut } from '../../core/card/propose-cut';
 import type { CutFocusPlan } from './plan';
 import { cutFocus } from '.';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan, reasons } = cutFocus.propose({ pairing, facts: [] });
-const layout = layCard(cutFocus, plan, pairing, { cardNumber: 81 });
+let plan: CutFocusPlan;
+let reasons: Readonly<Record<string, string>>;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan, reasons } = cutFocus.propose({ pairing, facts: [] }));
+  layout = layCard(cutFocus, plan, pairing, { cardNumber: 81 });
+});
 const cellsOf = (way: string) => layout.cells.filter(({ levels }) => levels.side === way);
 
 describe('squares by three ways to focus', () => {

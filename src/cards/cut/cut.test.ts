@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
@@ -17,8 +17,12 @@ import { withRows } from './propose';
 
 const alder = demoPairing('marl', 'alder');
 const known = { pairing: alder, facts: [] };
-const { plan } = cut.propose(known);
-const layout = layCard(cut, plan, alder, { cardNumber: 9 });
+let plan: CutPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = cut.propose(known));
+  layout = layCard(cut, plan, alder, { cardNumber: 9 });
+});
 const thickness = thicknessOf(alder.stock).meanMm;
 const settingsOf = (index: number, of: Layout = layout) => mainBurn(of.cells[index]!).settings;
 /** J/mm for each mm, by hand. */
@@ -271,16 +275,17 @@ describe('the line of a certainty over the card', () => {
 });
 
 describe('a photo on a light table', () => {
-  const through = layout.order.map((cellIndex) => ({
-    cellIndex,
-    through: energyOf(cellIndex) > 0.9 ? 0.97 : 0.02,
-    sigma: 0.1,
-    ownSigma: 0.1,
-    darkestTenth: 0,
-    doubts: cellIndex === 4 ? (['half-open'] as const) : [],
-  }));
+  const through = () =>
+    layout.order.map((cellIndex) => ({
+      cellIndex,
+      through: energyOf(cellIndex) > 0.9 ? 0.97 : 0.02,
+      sigma: 0.1,
+      ownSigma: 0.1,
+      darkestTenth: 0,
+      doubts: cellIndex === 4 ? (['half-open'] as const) : [],
+    }));
   const find = (answers: readonly Answer[]) =>
-    findCut(layout, { readings: [], through, answers }, known, USUAL_CUT_WISH);
+    findCut(layout, { readings: [], through: through(), answers }, known, USUAL_CUT_WISH);
 
   it('tells what dropped as a tap does, but for what it doubts', () => {
     const { squares, missing, chosen } = find([]);

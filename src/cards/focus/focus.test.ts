@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { PLACE } from '../../../tests/support/burn';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Seen } from '../../core/card/asks';
@@ -12,8 +12,12 @@ import { focus } from '.';
 
 const pairing = demoPairing('heron', 'leather');
 const known = { pairing, facts: [] };
-const byHand = focus.propose(known).plan;
-const tilted = focus.follow({ ...byHand, way: 'tilt' }, 'way', byHand, pairing);
+let byHand: FocusPlan;
+let tilted: FocusPlan;
+beforeEach(() => {
+  byHand = focus.propose(known).plan;
+  tilted = focus.follow({ ...byHand, way: 'tilt' }, 'way', byHand, pairing);
+});
 const lay = (plan: FocusPlan = tilted, on = pairing) => layCard(focus, plan, on, { cardNumber: 5 });
 
 /** Lines that show most at a waist, and less by the beam's own law to both sides. */

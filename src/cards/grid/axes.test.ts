@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
 import { layCard, planProblems } from '../../core/card/lay';
@@ -9,8 +9,12 @@ import { followGrid } from './follow';
 import type { GridPlan } from './plan';
 
 const pairing = demoPairing('heron', 'birch');
-const proposed = grid.propose({ pairing, facts: [] }).plan;
-const plan: GridPlan = { ...proposed, leaveOutFailing: false };
+let proposed: GridPlan;
+let plan: GridPlan;
+beforeEach(() => {
+  proposed = grid.propose({ pairing, facts: [] }).plan;
+  plan = { ...proposed, leaveOutFailing: false };
+});
 const tern = demoPairing('tern', 'twoLayer');
 const fieldsOf = (change: Partial<GridPlan>, on = pairing): string[] =>
   grid.check({ ...plan, ...change }, on).map(({ field }) => field);

@@ -1,21 +1,27 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { readingOf } from '../../../tests/support/made-up-reading';
 import type { Answer } from '../../core/card/asks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { kerf } from '../kerf';
+import type { GridPlan } from './plan';
 import { fallenOf } from './fallen';
 import { grid } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = grid.propose(known);
-const layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 8 });
 const energyOf = (index: number): number => deliveredBy(mainBurn(layout.cells[index]!).settings, pairing).arealJPerMm2;
-const strongest = [...layout.order].sort((a, b) => energyOf(b) - energyOf(a));
+let plan: GridPlan;
+let layout: Layout;
+let strongest: number[];
+beforeEach(() => {
+  ({ plan } = grid.propose(known));
+  layout = layCard(grid, { ...plan, leaveOutFailing: false }, pairing, { cardNumber: 8 });
+  strongest = [...layout.order].sort((a, b) => energyOf(b) - energyOf(a));
+});
 const said = (value: string, ...cells: number[]): Answer[] =>
   cells.map((cellIndex) => ({ field: 'outcome', cellIndex, repeat: 0, value }));
 const seen = (answers: Answer[]) => ({ answers, readings: layout.order.map((index) => readingOf(index)) });

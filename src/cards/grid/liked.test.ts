@@ -1,16 +1,17 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { readingOf } from '../../../tests/support/made-up-reading';
 import { demoPairing } from '../../../tests/support/demo';
 import { answerProblem, comparisonsOf, MOST_PAIRS, otherOf, type Answer } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { asksOn, BETTER } from '../../core/card/usual-asks';
 import { findInGrid, type GridWish } from './find';
+import type { Layout } from '../../core/card/layout';
+import type { CellReading } from '../../core/reading/observations';
 import { likedBest } from '../../core/card/liked';
 import { grid } from '.';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const layout = layCard(grid, { ...grid.propose(known).plan, leaveOutFailing: false }, pairing, { cardNumber: 7 });
 const better = (cellIndex: number, other: number | string, repeat = 0): Answer => ({
   field: BETTER.field,
   cellIndex,
@@ -18,7 +19,12 @@ const better = (cellIndex: number, other: number | string, repeat = 0): Answer =
   value: String(other),
 });
 const wish: GridWish = { lightness: 50, powerCap: 1, pace: 'fast-and-strong' };
-const readings = layout.cells.map((cell) => ({ ...readingOf(cell.index), deltaLightness: -28 }));
+let layout: Layout;
+let readings: CellReading[];
+beforeEach(() => {
+  layout = layCard(grid, { ...grid.propose(known).plan, leaveOutFailing: false }, pairing, { cardNumber: 7 });
+  readings = layout.cells.map((cell) => ({ ...readingOf(cell.index), deltaLightness: -28 }));
+});
 const many = Array.from({ length: 8 }, (_, repeat) => better(3, 5 + (repeat % 2), repeat));
 
 describe('comparisons of two cells', () => {

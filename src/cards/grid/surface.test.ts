@@ -1,14 +1,25 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { readingOf } from '../../../tests/support/made-up-reading';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Answer, Seen } from '../../core/card/asks';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { deliveredPowerW } from '../../core/machine/machine';
-import { findInGrid, type GridWish } from './find';
+import { findInGrid, type GridFinding, type GridWish } from './find';
 import type { GridPlan } from './plan';
-import { bestPlace, foretell, isWithin, levelAt, LOOKS, rounded, settingsAt, shareOf, surfaceOfGrid } from './surface';
+import {
+  type GridSurface,
+  bestPlace,
+  foretell,
+  isWithin,
+  levelAt,
+  LOOKS,
+  rounded,
+  settingsAt,
+  shareOf,
+  surfaceOfGrid,
+} from './surface';
 import { exchangeWords } from './ui/exchange-words';
 import { foretoldRows } from './ui/foretold-rows';
 import { grid } from '.';
@@ -35,8 +46,13 @@ const shown = (plan: GridPlan, sign = -1, answers: Answer[] = []): { layout: Ret
   });
   return { layout, seen: { readings, answers } };
 };
-const { layout, seen } = shown(base);
-const surface = surfaceOfGrid(layout, seen, bare)!;
+let layout: Layout;
+let seen: Seen;
+let surface: GridSurface;
+beforeEach(() => {
+  ({ layout, seen } = shown(base));
+  surface = surfaceOfGrid(layout, seen, bare)!;
+});
 const wish: GridWish = { lightness: bare - 45, powerCap: 1, pace: 'fast-and-strong' };
 
 describe('the surface of a grid', () => {
@@ -155,7 +171,10 @@ describe('the place that meets a wish best', () => {
 });
 
 describe('what is kept of a place', () => {
-  const finding = findInGrid(layout, seen, known, wish);
+  let finding: GridFinding;
+  beforeEach(() => {
+    finding = findInGrid(layout, seen, known, wish);
+  });
   it('is its settings, its tone and how unsure it is, as foretold', () => {
     const { foretold } = finding.surface!;
     const [fact] = grid.settle(finding, layout, seen, {
@@ -207,7 +226,10 @@ describe('a tone that is to be matched', () => {
 });
 
 describe('in words', () => {
-  const found = findInGrid(layout, seen, known, wish).surface!;
+  let found: NonNullable<GridFinding['surface']>;
+  beforeEach(() => {
+    found = findInGrid(layout, seen, known, wish).surface!;
+  });
   it('half the speed is worth so much power: by hand 2^(-0.6 / 1.2) is 29 % less', () => {
     const words = exchangeWords(found)!;
     const [, share, low, high] =
@@ -246,7 +268,10 @@ describe('a wish', () => {
     })
       .candidates.filter(({ meets }) => meets)
       .map(({ cellIndex }) => cellIndex);
-  const all = meeting({});
+  let all: number[];
+  beforeEach(() => {
+    all = meeting({});
+  });
   it('for even cells leaves out those that vary', () => {
     expect(all.length).toBeGreaterThan(1);
     expect(meeting({ unevenness: 0.9 })).toEqual([]);

@@ -1,15 +1,24 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Answer } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
 import { linesOf } from '../../core/card/shape';
 import { radiusOverStrength } from '../../core/hinge/bend';
+import type { HingePlan } from './plan';
 import { USUAL_HINGE_WISH, type HingeWish } from './find';
 import { hinge } from '.';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan } = hinge.propose({ pairing, facts: [] });
-const layout = layCard(hinge, plan, pairing, { cardNumber: 51 });
+let plan: HingePlan;
+let layout: Layout;
+const propose = (): void => {
+  ({ plan } = hinge.propose({ pairing, facts: [] }));
+  layout = layCard(hinge, plan, pairing, { cardNumber: 51 });
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 
 describe('strips of slits', () => {
   it('have the slits of their pitch, cut before the strip itself comes loose', () => {
@@ -102,9 +111,9 @@ describe('strips that were bent', () => {
   const said = (cellIndex: number, value: string): Answer => ({ field: 'bends', cellIndex, repeat: 0, value });
   const find = (answers: readonly Answer[], wish: Partial<HingeWish> = {}) =>
     hinge.find(layout, { readings: [], answers }, { pairing, facts: [] }, { ...USUAL_HINGE_WISH, ...wish });
-  const over = layout.cells.map(({ wanted }) => radiusOverStrength(wanted!.hinge!));
+  const over = () => layout.cells.map(({ wanted }) => radiusOverStrength(wanted!.hinge!));
   const ofStrength = (strength: number): Answer[] =>
-    over.map((share, cellIndex) => held(cellIndex, (strength * share) / 0.9));
+    over().map((share, cellIndex) => held(cellIndex, (strength * share) / 0.9));
 
   it('tell the strength of the stock, and the widest rows that reach a wanted bend', () => {
     const finding = find(ofStrength(70), { radiusMm: 70, angleDeg: 90 });

@@ -1,8 +1,9 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
 import { pairsOfCard } from '../../core/card/mates-of-card';
 import { FITS, type Fit } from '../../core/fit/fit-bounds';
 import { boxOfRing } from '../../core/part/polygons';
@@ -11,9 +12,13 @@ import { knobs } from '.';
 
 const pairing = demoPairing('marl', 'acrylic');
 const known = { pairing, facts: [] };
-const { plan } = knobs.propose(known);
 const laid = (change: Partial<KnobsPlan> = {}) => layCard(knobs, { ...plan, ...change }, pairing, { cardNumber: 5 });
-const layout = laid();
+let plan: KnobsPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = knobs.propose(known));
+  layout = laid();
+});
 
 /** Answers of a hand that finds each fit from so much drawn clearance on, full width. */
 function told(card: typeof layout, fromMm: readonly [number, number, number, number]): Answer[] {

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
@@ -10,12 +10,17 @@ import type { CellReading } from '../../core/reading/observations';
 import type { LineSeen } from '../../core/reading/lines/single-line';
 import type { FactNow } from '../../core/book/facts';
 import { interval } from '../interval';
+import type { LineWidthPlan } from './plan';
 import { lineWidth } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = lineWidth.propose(known);
-const layout = layCard(lineWidth, plan, pairing, { cardNumber: 5 });
+let plan: LineWidthPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = lineWidth.propose(known));
+  layout = layCard(lineWidth, plan, pairing, { cardNumber: 5 });
+});
 const wattsOf = (cellIndex: number, of: Layout = layout): number =>
   deliveredPowerW(pairing.machine, mainBurn(of.cells[cellIndex]!).settings.powerFraction);
 

@@ -1,11 +1,12 @@
 import DxfParser from 'dxf-parser';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { PLACE } from '../../../tests/support/burn';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { linesOf } from '../../core/card/shape';
+import type { Layout } from '../../core/card/layout';
 import { cardSteps } from '../../core/card/steps';
 import { lineOf, type Drawing } from '../../core/part/drawing';
 import { boxOfRing, isInside } from '../../core/part/polygons';
@@ -18,7 +19,11 @@ import { part } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const kerf = { ...factNow('kerf', { xMm: 0.2, yMm: 0.3 }), sigma: 0.01 };
-const { plan, reasons } = part.propose({ pairing, facts: [kerf] });
+let plan: PartPlan;
+let reasons: Readonly<Record<string, string>>;
+beforeEach(() => {
+  ({ plan, reasons } = part.propose({ pairing, facts: [kerf] }));
+});
 const lay = (change: Partial<PartPlan> = {}) => layCard(part, { ...plan, ...change }, pairing, { cardNumber: 31 });
 const box = (x: number, y: number, width: number, height: number, closed = true) =>
   lineOf(
@@ -197,7 +202,10 @@ describe('a part that is planned', () => {
 });
 
 describe('a part that was cut', () => {
-  const layout = lay();
+  let layout: Layout;
+  beforeEach(() => {
+    layout = lay();
+  });
   const reading = (field: string, cellIndex: number, value: number, repeat = 0): Answer => ({
     field,
     cellIndex,

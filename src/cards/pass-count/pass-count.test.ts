@@ -1,8 +1,8 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { cutThroughJPerMm } from '../../core/stock/cutting';
 import { thicknessOf } from '../../core/stock/stock';
 import { USUAL_PASS_COUNT_WISH, type PassCountWish } from './find';
@@ -11,8 +11,15 @@ import { passCount } from '.';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
-const { plan } = passCount.propose(known);
-const layout = layCard(passCount, plan, pairing, { cardNumber: 9 });
+let plan: PassCountPlan;
+let layout: Layout;
+const propose = (): void => {
+  ({ plan } = passCount.propose(known));
+  layout = layCard(passCount, plan, pairing, { cardNumber: 9 });
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 const find = (value: string | null, wish: Partial<PassCountWish> = {}, of = layout) =>
   passCount.find(
     of,

@@ -1,19 +1,27 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { detailChecks } from '../../core/card/detail-checks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { proposedCut } from '../../core/card/propose-cut';
 import { linesOf, rectOutline } from '../../core/card/shape';
 import type { PassesPlan } from './plan';
 import { passes } from '.';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan, reasons } = passes.propose({ pairing, facts: [] });
-const layout = layCard(passes, plan, pairing, { cardNumber: 44 });
+let plan: PassesPlan;
+let reasons: Readonly<Record<string, string>>;
+let layout: Layout;
+const propose = (): void => {
+  ({ plan, reasons } = passes.propose({ pairing, facts: [] }));
+  layout = layCard(passes, plan, pairing, { cardNumber: 44 });
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 
 describe('shapes in one pass, in two, in more', () => {
   it('all lay down one energy, each pass so many times as fast, with three of each', () => {

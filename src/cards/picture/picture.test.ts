@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
@@ -20,10 +20,14 @@ const tone = factNow(
   { at: { speed: speedMmPerS, interval: intervalMm, passes, picture: 'power' } },
 );
 const known = { pairing, facts: [tone] };
-const { plan } = picture.propose(known);
 const layoutOf = (change: Partial<PicturePlan> = {}): Layout =>
   layCard(picture, { ...plan, ...change }, pairing, { cardNumber: 5 });
-const layout = layoutOf();
+let plan: PicturePlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = picture.propose(known));
+  layout = layoutOf();
+});
 const shapeOf = (of: Layout, index = 0) => {
   const { shape } = mainBurn(of.cells[index]!);
   if (shape.do !== 'picture') throw new Error('no picture');

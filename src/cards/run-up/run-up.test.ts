@@ -1,22 +1,32 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { cardPath } from '../../core/card/path';
 import { proposeFill } from '../../core/card/propose-fill';
 import { boxOfShape } from '../../core/card/shape';
 import type { CellReading } from '../../core/reading/observations';
 import { grid } from '../grid';
+import type { RunUpPlan } from './plan';
 import { judgedWords } from './find';
 import { runUp } from '.';
 
 const pairing = demoPairing('heron', 'leather');
 const known = { pairing, facts: [] };
-const { plan, reasons } = runUp.propose(known);
-const layout = layCard(runUp, plan, pairing, { cardNumber: 5 });
-const levels = [...new Set(layout.cells.map(({ levels: { runUp: mm } }) => Number(mm)))].sort((a, b) => a - b);
+let plan: RunUpPlan;
+let reasons: Readonly<Record<string, string>>;
+let layout: Layout;
+let levels: number[];
+const propose = (): void => {
+  ({ plan, reasons } = runUp.propose(known));
+  layout = layCard(runUp, plan, pairing, { cardNumber: 5 });
+  levels = [...new Set(layout.cells.map(({ levels: { runUp: mm } }) => Number(mm)))].sort((a, b) => a - b);
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 const find = (seen: Seen) => runUp.find(layout, seen, known);
 
 describe('a card of run-up bars', () => {

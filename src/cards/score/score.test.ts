@@ -1,14 +1,23 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { isAskedOf, type Answer } from '../../core/card/asks';
 import { deliveredBy } from '../../core/card/energy';
 import { layCard, planProblems } from '../../core/card/lay';
+import type { Layout } from '../../core/card/layout';
 import { linesOf } from '../../core/card/shape';
+import type { ScorePlan } from './plan';
 import { score } from '.';
 
 const pairing = demoPairing('marl', 'acrylic');
-const { plan } = score.propose({ pairing, facts: [] });
-const layout = layCard(score, plan, pairing, { cardNumber: 71 });
+let plan: ScorePlan;
+let layout: Layout;
+const propose = (): void => {
+  ({ plan } = score.propose({ pairing, facts: [] }));
+  layout = layCard(score, plan, pairing, { cardNumber: 71 });
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 
 describe('flaps', () => {
   it('hang by their line alone: dashes and skips of their row and column, and scored ones below', () => {

@@ -1,14 +1,15 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { FactNow } from '../../core/book/facts';
 import type { Seen } from '../../core/card/asks';
 import { estimateCard } from '../../core/card/estimate';
 import { layCard } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { deliveredPowerW } from '../../core/machine/machine';
 import type { CellReading } from '../../core/reading/observations';
 import { kindFor, kindsOfRung } from '../registry';
+import type { SheetCheckPlan } from './plan';
 import { percent } from './find';
 import { sheetCheck } from '.';
 
@@ -21,8 +22,12 @@ const kept = factNow(
   { at: { shade: 'deep' }, stale: ['new batch B-9'] },
 );
 const known = { pairing, facts: [kept] };
-const { plan } = sheetCheck.propose(known);
-const layout = layCard(sheetCheck, plan, pairing, { cardNumber: 5 });
+let plan: SheetCheckPlan;
+let layout: Layout;
+beforeEach(() => {
+  ({ plan } = sheetCheck.propose(known));
+  layout = layCard(sheetCheck, plan, pairing, { cardNumber: 5 });
+});
 const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
 const find = (seen: Seen, facts: readonly FactNow[] = [kept]) => sheetCheck.find(layout, seen, { pairing, facts });
 /** Patches whose L* falls by 30 for each e-fold of power, from a tone at the setting's own. */

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import { readingOf } from '../../../tests/support/made-up-reading';
@@ -14,12 +14,23 @@ import { showpiece } from '.';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const { plan } = showpiece.propose(known);
-const layout: Layout = layCard(showpiece, plan, pairing, { cardNumber: 4 });
 const cellsOf = (part: string): number[] =>
   layout.cells.filter(({ levels }) => levels.part === part).map(({ index }) => index);
-const [large, middle, small] = cellsOf('lettering') as [number, number, number];
-const { heights } = plan;
+let plan: ShowpiecePlan;
+let layout: Layout;
+let large: number;
+let middle: number;
+let small: number;
+let heights: ShowpiecePlan['heights'];
+const propose = (): void => {
+  ({ plan } = showpiece.propose(known));
+  layout = layCard(showpiece, plan, pairing, { cardNumber: 4 });
+  [large, middle, small] = cellsOf('lettering') as [number, number, number];
+  ({ heights } = plan);
+};
+// Once for the tables below, and anew for each test.
+propose();
+beforeEach(propose);
 
 const said = (words: Readonly<Record<number, string>>, readings: Seen['readings'] = []): Seen => ({
   readings,

@@ -1,9 +1,10 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
-import { mainBurn } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import { responseOf } from '../../core/stock/response';
+import type { ThresholdPlan } from './plan';
 import { MARK_FIELD } from './asks';
 import { followWay, wouldHaveMarked } from './firing';
 import { threshold } from '.';
@@ -11,8 +12,12 @@ import { threshold } from '.';
 const pairing = demoPairing('marl', 'alder');
 const { machine } = pairing;
 const usual = threshold.propose({ pairing, facts: [] }).plan;
-const plan = followWay({ ...usual, way: 'firing' }, 'way', usual, pairing);
-const layout = layCard(threshold, plan, pairing, { cardNumber: 9 });
+let plan: ThresholdPlan;
+let layout: Layout;
+beforeEach(() => {
+  plan = followWay({ ...usual, way: 'firing' }, 'way', usual, pairing);
+  layout = layCard(threshold, plan, pairing, { cardNumber: 9 });
+});
 const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settings.powerFraction;
 /** An eye that sees a mark wherever the source fired. */
 const firedFrom = (command: number): Seen => ({

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { factNow } from '../../../tests/support/facts';
 import type { Seen } from '../../core/card/asks';
@@ -12,10 +12,18 @@ import { tone } from '.';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const { plan, reasons } = tone.propose(known);
 const layoutOf = (change: Partial<TonePlan> = {}): Layout =>
   layCard(tone, { ...plan, ...change }, pairing, { cardNumber: 5 });
-const layout = layoutOf();
+let plan!: TonePlan;
+let reasons: Readonly<Record<string, string>>;
+let layout: Layout;
+const propose = (): void => {
+  ({ plan, reasons } = tone.propose(known));
+  layout = layoutOf();
+};
+// Once for the table below, and anew for each test.
+propose();
+beforeEach(propose);
 const squareTable = Array.from({ length: 256 }, (_, entry) => Math.sqrt(entry / 255));
 const { speedMmPerS, intervalMm, passes } = plan.constants;
 const table = {

@@ -1,8 +1,9 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { bed } from '../../cards/bed';
 import { grid } from '../../cards/grid';
 import { lineWidth } from '../../cards/line-width';
+import type { Point } from '../geometry/point';
 import { estimateCard } from './estimate';
 import { layCard } from './lay';
 import { mainBurn, type Layout } from './layout';
@@ -11,15 +12,23 @@ import { sideBySide } from './side-by-side';
 
 const pairing = demoPairing('heron', 'leather');
 const known = { pairing, facts: [] };
-const first = layCard(grid, grid.propose(known).plan, pairing, { cardNumber: 7 });
-const second = layCard(lineWidth, lineWidth.propose(known).plan, pairing, { cardNumber: 8 });
+let first: Layout;
+let second: Layout;
 /** Rows of it are crossed in one sweep. */
-const swept: Layout = { ...first, together: [first.order.slice(0, 3), first.order.slice(3, 6)] };
-const away = { x: first.widthMm + 30, y: -5 };
-const { layout, at } = sideBySide([
-  { layout: first, at: { x: 20, y: 40 } },
-  { layout: second, at: { x: 20 + away.x, y: 40 + away.y } },
-]);
+let swept: Layout;
+let away: Point;
+let layout: Layout;
+let at: Point;
+beforeEach(() => {
+  first = layCard(grid, grid.propose(known).plan, pairing, { cardNumber: 7 });
+  second = layCard(lineWidth, lineWidth.propose(known).plan, pairing, { cardNumber: 8 });
+  swept = { ...first, together: [first.order.slice(0, 3), first.order.slice(3, 6)] };
+  away = { x: first.widthMm + 30, y: -5 };
+  ({ layout, at } = sideBySide([
+    { layout: first, at: { x: 20, y: 40 } },
+    { layout: second, at: { x: 20 + away.x, y: 40 + away.y } },
+  ]));
+});
 
 describe('cards that lie side by side, as one', () => {
   it('take the area from the upper left corner of all to the lower right', () => {

@@ -1,17 +1,21 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { bed } from '../../cards/bed';
 import { grid } from '../../cards/grid';
 import { rectsOverlap } from '../geometry/point';
 import { layCard } from './lay';
+import type { Layout } from './layout';
 import { markerIdsOfCard } from './markers';
 import { cardIsFree, freePlace } from './place';
 import { areasOf, gathered, layoutOfStation, numbersOf } from './station';
 
 const pairing = demoPairing('marl', 'alder');
-const { plan } = bed.propose({ pairing, facts: [] });
-const layout = layCard(bed, plan, pairing, { cardNumber: 4000 });
-const stations = layout.stations!;
+let layout: Layout;
+let stations: NonNullable<Layout['stations']>;
+beforeEach(() => {
+  layout = layCard(bed, bed.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 4000 });
+  stations = layout.stations!;
+});
 
 describe('a card that stands in several places', () => {
   it('has a frame around each, with the numbers after its own in their markers, and its code on all of them', () => {

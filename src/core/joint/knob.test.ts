@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import type { Point } from '../geometry/point';
 import { boxOfRing, isInside, signedAreaMm2 } from '../part/polygons';
 import { knobOutline, knobReachMm, KNOB_SHAPES, mostOffsetMm } from './knob';
@@ -16,7 +16,10 @@ function awayFrom(ring: readonly Point[], { x, y }: Point): number {
 }
 
 describe.each(KNOB_SHAPES)('the outline of a %s', (shape) => {
-  const plain = knobOutline(shape, 10, 0);
+  let plain: ReturnType<typeof knobOutline>;
+  beforeEach(() => {
+    plain = knobOutline(shape, 10, 0);
+  });
 
   it('moved outward or inward lies so far from the one that was not, everywhere', () => {
     for (const by of [0.3, 0.02, -0.3]) {

@@ -1,5 +1,5 @@
 import seedrandom from 'seedrandom';
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { reflectionMap, type ToldLight } from './reflection-map';
 
 const [WIDTH, HEIGHT] = [42, 34];
@@ -22,7 +22,10 @@ const SURE = { partSigma: 2 * 0.004, alikeSigma: 0.001 };
 const MIDDLES = Array.from({ length: 20 }, (_, k) => ({ x: 4.5 + 7 * (k % 5), y: 4.5 + 7 * Math.floor(k / 5) }));
 
 describe('a reflection between bare places', () => {
-  const map = reflectionMap(told(blob, 0.004), SURE, WIDTH, HEIGHT);
+  let map: ReturnType<typeof reflectionMap>;
+  beforeEach(() => {
+    map = reflectionMap(told(blob, 0.004), SURE, WIDTH, HEIGHT);
+  });
   it('stands higher in the middle of a cell than bare stock about it has', () => {
     const about = told(blob, 0).filter(({ x, y }) => Math.hypot(x - 18.5, y - 18.5) < 5);
     const mean = about.reduce((sum, { added }) => sum + added / about.length, 0);

@@ -36,6 +36,16 @@ const PICTURE = operation<object, object, Buffer>({
   body: 'image',
   handle: async () => ({ json: {} }),
 });
+const DRAWING = operation<object, object, string>({
+  id: 'sendDrawing',
+  method: 'POST',
+  path: '/api/drawings',
+  summary: 'A drawing',
+  tag: 'cards',
+  answers: 'application/json',
+  body: 'drawing',
+  handle: async () => ({ json: {} }),
+});
 
 interface Described {
   readonly operationId: string;
@@ -53,18 +63,20 @@ interface OpenApiDocument {
   paths: Record<string, Record<string, Described>>;
   components: {
     responses: object;
-    schemas: { Problem: { required: string[]; properties: { code: { enum: string[] } } } };
+    schemas: {
+      Problem: { type: string; required: string[]; properties: Record<string, object> & { code: { enum: string[] } } };
+    };
   };
 }
 
 let file: OpenApiDocument;
 // Made anew for each test: what is made while a file is loaded is counted for none of them.
-beforeEach(() => void (file = openApiFile([BARE, FULL, PICTURE]) as OpenApiDocument));
+beforeEach(() => void (file = openApiFile([BARE, FULL, PICTURE, DRAWING]) as OpenApiDocument));
 
 describe('the OpenAPI document', () => {
   it('has each operation under its path and method, methods of one path together', () => {
     expect(file.openapi).toBe('3.1.0');
-    expect(Object.keys(file.paths)).toEqual(['/api/things', '/api/things/{thingId}']);
+    expect(Object.keys(file.paths)).toEqual(['/api/things', '/api/things/{thingId}', '/api/drawings']);
     expect(Object.keys(file.paths['/api/things']!)).toEqual(['get', 'put']);
     expect(file.paths['/api/things']!['get']).toMatchObject({
       operationId: 'listThings',
@@ -99,6 +111,10 @@ describe('the OpenAPI document', () => {
     expect(Object.keys(picture.content)).toEqual(['image/jpeg', 'image/png', 'image/webp']);
     for (const { schema } of Object.values(picture.content))
       expect(schema).toEqual({ type: 'string', format: 'binary' });
+    expect(file.paths['/api/drawings']!['post']!.requestBody).toEqual({
+      required: true,
+      content: { 'image/svg+xml': { schema: { type: 'string' } } },
+    });
   });
   it('says what a good answer is and that every other is a problem', () => {
     const answers = file.paths['/api/things']!['get']!.responses;
@@ -108,6 +124,9 @@ describe('the OpenAPI document', () => {
     const { Problem: problem } = file.components.schemas;
     expect(problem.properties.code.enum).toEqual(Object.keys(PROBLEMS));
     expect(problem.required).toEqual(['type', 'title', 'status', 'detail', 'code', 'whatIsSafe', 'whatToDo']);
+    expect(problem.type).toBe('object');
+    for (const word of ['type', 'title', 'detail', 'whatIsSafe', 'whatToDo'])
+      expect(problem.properties[word], word).toEqual({ type: 'string' });
     expect(Object.keys(problem.properties)).toEqual(expect.arrayContaining(problem.required));
     // What is pointed at is there.
     const pointers = [...JSON.stringify(file).matchAll(/"#\/([^"]+)"/g)].map(([, path]) => path!.split('/'));

@@ -110,6 +110,32 @@ describe('a fact in words', () => {
     const untried = rowsOf('part', { ...value, goes: null }, DEFAULT_LIKED_UNITS);
     expect(untried.get('In its slot')).toBe('not tried');
   });
+  it('of a cut says what it drops, of which sheets, and how its edge looks', () => {
+    const value: FactValues['cut'] = {
+      settings: SETTINGS,
+      certainty: 0.985,
+      outlineMm: 24,
+      thicknessMm: { from: 2.9, to: 3.2 },
+      comesThrough: 0.9,
+      laidDown: 1.15,
+      edge: null,
+    };
+    expect([...rowsOf('cut', value, DEFAULT_LIKED_UNITS)].slice(4)).toEqual([
+      ['Air', 'low'],
+      ['Drops', '98.5 of 100 parts with 24 mm of outline'],
+      ['Good for sheets of', '2.9 mm to 3.2 mm'],
+      ['Lays down', '1.15 J/mm for each mm of thickness; sound stock comes through at 0.9'],
+      ['Edge', 'not looked at'],
+    ]);
+    expect(rowsOf('cut', { ...value, edge: 'brown' }, DEFAULT_LIKED_UNITS).get('Edge')).toBe('brown');
+  });
+  it('of a line that tears or folds, and of passes, has nothing that only fills have', () => {
+    const score = rowsOf('score', { settings: SETTINGS, dashMm: 3, skipMm: 0.6, share: null }, DEFAULT_LIKED_UNITS);
+    const passes = rowsOf('passes', { settings: SETTINGS, dropped: 3 }, DEFAULT_LIKED_UNITS);
+    expect([...score.values()].at(-1)).toBe('dashes 3 mm, 0.6 mm between');
+    expect(passes.get('Dropped whole')).toBe('3 of 3');
+    for (const rows of [score, passes]) expect([...rows.keys()]).not.toContain('Line interval');
+  });
   it('that nobody burned here says so', () => {
     const brought = { ...engrave, lightness: null, lightnessSigma: null, confidence: null };
     const version = { value: brought, sigma: null, origin: 'brought' } as unknown as FactVersionRecord;

@@ -282,6 +282,24 @@ describe('the focus', () => {
       expect(wild).toMatchObject({ flat: true, waistMm: null, fillMm: 0 });
     });
 
+    it('shows what the photo tells of each patch by its offset, in whatever order it was read, and nothing where it tells none', () => {
+      const seen = shown(layout, level, [[0.01, 0.002], null, [0.3, 0.01], [0.1, 0.02], [0.02, 0.002]]);
+      const { ripples } = focus.find(layout, { ...seen, readings: seen.readings.toReversed() }, known);
+      expect(ripples.map(({ offsetMm }) => offsetMm)).toEqual([0, 2, 3, 4].map((place) => levels[place]));
+      expect(ripples.map(({ visibility, sigma }) => [visibility, sigma])).toEqual([
+        [0.01, 0.002],
+        [0.3, 0.01],
+        [0.1, 0.02],
+        [0.02, 0.002],
+      ]);
+    });
+
+    it('has a waist also where no patch is sharp', () => {
+      const finding = look(beam(0.5, () => 0.33));
+      expect(finding.patches.some(({ word }) => word === 'sharp')).toBe(false);
+      expect(finding.waistMm).toBeCloseTo(0.5, 6);
+    });
+
     it('takes strong lines for sharp, weak ones for closed, hardly any for blurred, and what lies near the bounds for neither', () => {
       const words = look([
         [0.01, 0.002],

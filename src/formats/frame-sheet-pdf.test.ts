@@ -72,6 +72,25 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
         expect(at(x + 0.06 * sizeMm, y + share * sizeMm)[0]!.grey).toBe(0);
       }
   });
+  it('has the number of each grey beside it, on the window’s side', async () => {
+    const { text } = drawn(await frameSheetPdf(sheet));
+    const words = [...text.matchAll(/1 0 0 1 (-?[\d.]+) (-?[\d.]+) Tm\s+<([0-9A-F]+)> Tj/g)].map(([, x, y, hex]) => ({
+      x: Number(x) * MM - sheet.onPaper.x,
+      y: sheet.paper.heightMm - Number(y) * MM - sheet.onPaper.y,
+      said: Buffer.from(hex!, 'hex').toString('latin1'),
+    }));
+    for (const { side, step, box } of sheet.patches) {
+      const [middleX, middleY] = [box.x + box.width / 2, box.y + box.height / 2];
+      const near = words.filter(({ x, y }) => Math.hypot(x - middleX, y - middleY) < box.width / 2 + 4);
+      expect(
+        near.map(({ said }) => said),
+        `${side} ${step}`,
+      ).toEqual([String(step)]);
+      const { x, y } = near[0]!;
+      if (side === 'left' || side === 'right') expect(Math.sign(x - middleX)).toBe(side === 'left' ? 1 : -1);
+      else expect(Math.sign(y - middleY)).toBe(side === 'top' ? 1 : -1);
+    }
+  });
   it('has a rule of 100 mm', async () => {
     const { text } = drawn(await frameSheetPdf(sheet));
     const lines = [...text.matchAll(/(-?[\d.]+) (-?[\d.]+) m\s+(-?[\d.]+) (-?[\d.]+) l\s+S/g)].map((match) =>

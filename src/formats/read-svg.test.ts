@@ -33,6 +33,11 @@ describe('reading an SVG drawing', () => {
     expect(readSvg(svg(rect), 'a').drawing.sizeSaidIn).toBe('lengths');
     expect(readSvg(svg(rect, 'width="96px" height="96"'), 'a').drawing.sizeSaidIn).toBe('pixels');
     expect(readSvg(svg(rect, 'viewBox="0 0 9 9"'), 'a').drawing.sizeSaidIn).toBe('pixels');
+    expect(readSvg(svg(rect, 'width="100mm" height="80" viewBox="0 0 100 80"'), 'a').drawing.sizeSaidIn).toBe(
+      'lengths',
+    );
+    // A box of five numbers is none: pixels are a 96th of an inch.
+    expect(head('width="100mm" height="80mm" viewBox="0 0 100 80 9"')).toBe('7.94 x 5.29');
     expect(sizeOf(svg('<rect width="10mm" height="1cm"/>', 'width="96px" height="96px"'))).toBe('10.00 x 10.00');
   });
 
@@ -49,6 +54,12 @@ describe('reading an SVG drawing', () => {
     expect(triangle).toBeCloseTo(50, 6);
     // A parabola under a chord: two thirds of 10 by 3.
     expect(path).toBeCloseTo(120, 1);
+    // A quarter of a circle about the corner, or about the one across: what is left of ten by ten.
+    const [about, across] = areasOf(
+      svg([1, 0].map((sweep) => `<path d="M10 0 A10 10 0 0 ${sweep} 0 10 L0 0z"/>`).join('')),
+    );
+    expect(about).toBeCloseTo(25 * Math.PI, 1);
+    expect(across).toBeCloseTo(100 - 25 * Math.PI, 1);
     const open = readSvg(svg('<line x2="10" y2="5"/><polyline points="0 20 5 25 10 20"/>'), 'a').drawing.lines;
     expect(open.map(({ closed, at }) => [closed, at.length])).toEqual([
       [false, 4],

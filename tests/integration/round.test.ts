@@ -105,6 +105,8 @@ describe('several cards in one go', () => {
     expect((await burn(ticked)).status).toBe(201);
     await vi.waitFor(async () => expect(await stages()).toEqual(['burned', 'burned', 'burned']), PATIENCE);
     expect((await burn(ticked)).json.code).toBe('nothing-to-propose');
+    // Nothing is left to be burned: nothing is left to be ticked.
+    expect((await view(first!.id)).round.cautions).toEqual([]);
   });
 
   it('lie on one piece, of which one photo is read for each of them', async () => {

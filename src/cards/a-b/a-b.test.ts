@@ -280,6 +280,8 @@ describe('before and after cleaning', () => {
     expect(aBSchemas.plan.validate({ ...plan, what: 'cleaned', setup }).error).toBeUndefined();
     expect(aBSchemas.plan.validate({ ...plan, what: 'washed', setup }).error).toBeDefined();
     expect(faults({ lookedAt: 'after' })).toEqual(['setup.lookedAt']);
+    const asked = aB.fields({ ...plan, what: 'cleaned', setup }, pairing).map(({ path }) => path);
+    expect(asked.filter((path) => /^(other|prepared)/.test(path))).toEqual([]);
   });
   it('is set up so by the choice itself, and other choices leave it as it is', () => {
     expect(aB.follow({ ...plan, what: 'cleaned' }, 'what').setup).toEqual(setup);

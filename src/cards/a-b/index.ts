@@ -37,7 +37,6 @@ function choicesOn(machine: Machine): ABPlan['what'][] {
 
 /** The fields of what B has instead. */
 function otherFields({ what }: ABPlan, machine: Machine): PlanField[] {
-  if (what === 'cleaned') return [];
   if (what === 'prepared')
     return [
       {

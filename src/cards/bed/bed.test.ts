@@ -264,6 +264,24 @@ describe('a card for the bed', () => {
     expect(() => bed.propose({ pairing: on(40, 30), facts: [] })).toThrow(/too small to show whether the bed is level/);
   });
 
+  it('lays lines one and a half spots apart: of the spot across them, whichever way they run, and no further than 0.4 mm', () => {
+    const intervalOf = (spots: object, run: 'slow along X' | 'slow along Y') => {
+      const machine = {
+        ...pairing.machine,
+        accelerationXMmPerS2: run === 'slow along X' ? 500 : 3000,
+        accelerationYMmPerS2: run === 'slow along Y' ? 500 : 3000,
+      };
+      const stock = { ...pairing.stock, grain: 'along-width' as const };
+      const on = { machine, stock, lens: { ...pairing.lens, ...spots } };
+      const { intervalMm, direction } = bed.propose({ pairing: on, facts: [] }).plan.constants;
+      return [direction, intervalMm];
+    };
+    const oblong = { spotXMm: 0.1, spotYMm: 0.2 };
+    expect(intervalOf(oblong, 'slow along X')).toEqual(['vertical', 0.15]);
+    expect(intervalOf(oblong, 'slow along Y')).toEqual(['horizontal', 0.3]);
+    expect(intervalOf({ spotXMm: 0.5, spotYMm: 0.5 }, 'slow along X')[1]).toBe(0.4);
+  });
+
   it('goes as far out of focus as lines still show: by the spot, by hand in half millimetres, or by what was measured', () => {
     // 0.13 mm at 10.6 µm and M² 1.2: pi 0.13² / (4 · 1.2 · 0.0106) = 1.04 mm.
     expect(plan.offsetMm).toBe(1);

@@ -70,6 +70,14 @@ describe('a card of cut squares', () => {
       powerFraction: plan.rows.to,
     });
   });
+  it('has rows of power again: four, from 79 in 100 of the cut’s own up to it', () => {
+    const own = {
+      ...plan,
+      cut: { ...plan.cut, powerFraction: 0.5 },
+      rows: { ...plan.rows, channel: 'power' as const },
+    };
+    expect(withRows(own, alder).rows).toEqual({ channel: 'power', from: 0.395, to: 0.5, count: 4, spacing: 'ratio' });
+  });
   it('has rows of passes instead, each as many as its letter says', () => {
     const passes = withRows({ ...plan, rows: { ...plan.rows, channel: 'passes' } }, alder);
     expect(planProblems(cut, passes, alder)).toEqual([]);
@@ -177,6 +185,9 @@ describe('what dropped', () => {
     expect(of('cooler').settings.speedMmPerS).toBeLessThan(of('faster').settings.speedMmPerS);
     for (const { energy } of choices) expect(energy / of('faster').energy).toBeCloseTo(1, 0);
     expect(of('cleaner').edge).toBe('pale');
+    // As the squares look on the average that were cut most like it, and not as any other.
+    expect(of('cooler').edge).toBe('brown');
+    expect(of('faster').edge).toBe('pale');
     expect(found(answers, { want: 'cooler' }).chosen).toEqual(of('cooler'));
     // All black: none is pale enough, and that is said.
     const black = [...tap(LEAST), ...layout.order.map((index) => said(EDGE.field, index, 'black'))];

@@ -116,6 +116,13 @@ describe('what dropped whole', () => {
         value: { settings: { passes: 3, speedMmPerS: finding.counts[2]!.settings.speedMmPerS }, dropped: 3 },
       },
     ]);
+    const edges = [0, 1, 5].map((cellIndex) => ({
+      field: 'edge',
+      cellIndex,
+      repeat: 0,
+      value: cellIndex === 1 ? 'pale' : 'black',
+    }));
+    expect(find([...told('clean', 'clean'), ...edges]).counts.map(({ blackEdges }) => blackEdges)).toEqual([2, 0]);
     expect(find(told('clean', 'clean')).says).toMatch(/^Cut it in one pass at .* 3 of 3 dropped with their tips\.$/);
     expect(find(told('hangs', 'clean', 'clean')).says).toContain('In fewer, not all dropped.');
     // One of three that hangs is one too many.

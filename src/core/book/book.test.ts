@@ -352,7 +352,11 @@ describe('facts', () => {
     expect(knownShorter([], 'vertical', 100)).toBeNull();
     expect(knownShorter([{ ...found, stale: ['another source'] }], 'vertical', 100)).toBeNull();
     // 0.01 mm shorter at its fastest: none that shows where that is sure to 0.01 mm.
-    expect([0.004, 0.006].map((sigma) => knownShorter([{ ...found, sigma }], 'vertical', 100))).toEqual([0.005, null]);
+    expect([0.004, 0.005, 0.006].map((sigma) => knownShorter([{ ...found, sigma }], 'vertical', 100))).toEqual([
+      0.005,
+      null,
+      null,
+    ]);
     expect([299, 301, 34, 33].map((speed) => knownShorter([found], 'vertical', speed) === null)).toEqual([
       false,
       true,

@@ -92,6 +92,8 @@ describe('a frame that cannot be burned', () => {
       'frame.lettering.speedMmPerS: Lettering speed is 0.1 mm/s to the head’s top speed.',
     ]);
     expect(messages({ powerFraction: 0.005, speedMmPerS: topSpeedXMmPerS })).toEqual([]);
+    // So slow is taken as a speed, if not for what it burns.
+    expect(messages({ powerFraction: 0.005, speedMmPerS: 0.1 }).filter((words) => /speed is/.test(words))).toEqual([]);
     for (const powerFraction of [0, NaN]) expect(messages({ powerFraction })).toHaveLength(1);
     expect(messages({ speedMmPerS: NaN })).toHaveLength(1);
   });

@@ -63,6 +63,16 @@ describe('the power past which nothing gets stronger', () => {
     expect(grey.fallsFrom!).toBeGreaterThan(0.7);
     expect(grey.fallsFrom!).toBeLessThan(0.9);
   });
+  it('is none where the strongest marks stand off bare stock by no more than what counts as the same and three sigmas of theirs', () => {
+    // The mean of a window of four patches of sigma 1.6 is sure to 0.8: three of that and two L* are 4.4.
+    const most = (strength: number) =>
+      ceilingOf(
+        patches(() => strength, 1.6),
+        2,
+      );
+    expect(most(4.3)).toBeNull();
+    expect(most(4.5)).not.toBeNull();
+  });
   it('is not reached where patches still get stronger at the strongest power', () => {
     const fit = ceilingOf(
       patches((power) => 40 * power),

@@ -73,6 +73,13 @@ describe('a picture against what was wanted', () => {
     const other = compared({ bend: (share) => share ** 1.6 })!;
     expect(other.offByTone[0]).toBeLessThan(-1);
   });
+  it('says of each third of the tones how far it is off, and of none that hardly any place has', () => {
+    // Only what lies between a third and two thirds is burned stronger, by a tenth of all.
+    const middle = compared({ bend: (share) => (share > 0.36 && share < 0.64 ? share + 0.1 : share) })!;
+    const [light, between, dark] = middle.offByTone as [number, number, number];
+    expect(between - Math.max(light, dark)).toBeGreaterThan(2);
+    expect(Math.abs(light - dark)).toBeLessThan(2);
+  });
   it('is off by noise of its own size, as seen from where an eye blurs as much as a block', () => {
     const fit = compared({ noise: 2 })!;
     expect(fit.rmsL).toBeGreaterThan(1.95);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { grown, rectsOverlap } from './point';
+import { grown, rectsOverlap, within } from './point';
 
 const box = { x: 1, y: 2, width: 3, height: 4 };
 
@@ -23,5 +23,23 @@ describe('rectangles', () => {
       expect(rectsOverlap(box, other), `${x} ${y}`).toBe(shared);
       expect(rectsOverlap(other, box), `${x} ${y}`).toBe(shared);
     }
+  });
+  it('have on them what lies on their edges and corners, and nothing beyond', () => {
+    const box = { x: 1, y: 2, width: 3, height: 4 };
+    for (const [x, y] of [
+      [1, 2],
+      [4, 6],
+      [4, 2],
+      [1, 6],
+      [2.5, 4],
+    ] as const)
+      expect(within(box, { x, y }), `${x} ${y}`).toBe(true);
+    for (const [x, y] of [
+      [0.99, 4],
+      [4.01, 4],
+      [2, 1.99],
+      [2, 6.01],
+    ] as const)
+      expect(within(box, { x, y }), `${x} ${y}`).toBe(false);
   });
 });

@@ -128,6 +128,8 @@ describe('lines of a drawing', () => {
     expect(whole.map(({ closed }) => closed)).toEqual([true, false]);
     expect(pointsOf(whole[0]!)).toHaveLength(4);
     expect(area(pointsOf(whole[0]!))).toBeCloseTo(100, 0);
+    // A line that goes nowhere is none.
+    expect(joined([side(3, 3, 3, 3)])).toEqual([]);
     // Half a tenth apart is a gap that somebody must know of.
     expect(joined([side(0, 0, 10, 0), side(10.05, 0, 10, 9)]).map(({ closed }) => closed)).toEqual([false, false]);
   });

@@ -65,7 +65,8 @@ export function quadOfOutline(outline: readonly Point[]): Quad | null {
   if (!(area > 0.88 * polygonArea(hull))) return null;
   const sides = quad.map((p, index) => Math.hypot(p.x - quad[(index + 1) % 4]!.x, p.y - quad[(index + 1) % 4]!.y));
   if (Math.min(...sides) < 0.35 * Math.max(...sides)) return null;
-  return cross(a, b, c) > 0 ? quad : [a, d, c, b];
+  // Clockwise: the farthest point to the left of the way from a to c comes between them.
+  return quad;
 }
 
 /** Whether four points go round a convex area clockwise on a screen, with every turn and side clearly there. */

@@ -54,6 +54,7 @@ describe('least squares', () => {
       residuals: [Math.exp(-x! / 1e6) * 1e3],
       jacobian: [[-Math.exp(-x! / 1e6) / 1e3]],
     });
+    expect(leastSquares(endless, [0])).toMatchObject({ stopped: 'too-many-steps' });
     expect(leastSquares(endless, [0]).sumOfSquares).toBeLessThan(1e6);
   });
 });

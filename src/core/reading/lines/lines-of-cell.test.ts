@@ -18,13 +18,14 @@ const cell = (heightMm: number, change: Partial<BurnSettings> = {}) => {
   );
 };
 /** A line of 0.12 mm, which begins late and ends early. */
+const lineShare = (x: number, y: number): number => (x > 0.5 && x < 7.5 && Math.abs(y - 0.83) < 0.06 ? 0.3 : 1);
 const fine = drawnPatch({
   widthMm: 8,
   heightMm: 1.6,
   pxPerMm: 46,
   turned: 0.8,
   noise: 0.004,
-  share: (x, y) => (x > 0.5 && x < 7.5 && Math.abs(y - 0.83) < 0.06 ? 0.3 : 1),
+  share: lineShare,
 });
 const pixel = 1 / Math.sqrt(12) / 46;
 const photo = { fine, blur: () => blurBetween(pixel, pixel) };
@@ -55,6 +56,15 @@ describe('the line of a cell', () => {
   });
   it('is not told where the photo’s blur is not known, or below fifteen pixels to a millimetre', () => {
     expect(lineOfCell({ fine, blur: () => null }, cell(0.1))).toBeNull();
-    expect(lineOfCell({ ...photo, fine: { ...fine, pxPerMm: 14 } }, cell(0.1))).toBeNull();
+    const coarse = {
+      ...photo,
+      fine: drawnPatch({ widthMm: 8, heightMm: 1.6, pxPerMm: 14, turned: 0.8, noise: 0.004, share: lineShare }),
+    };
+    const enough = {
+      ...photo,
+      fine: drawnPatch({ widthMm: 8, heightMm: 1.6, pxPerMm: 16, turned: 0.8, noise: 0.004, share: lineShare }),
+    };
+    expect(lineOfCell(coarse, cell(0.1))).toBeNull();
+    expect(lineOfCell(enough, cell(0.1))).not.toBeNull();
   });
 });

@@ -6,7 +6,7 @@ import type { Blur } from './blur';
 import type { FineLight } from './fine-light';
 import { hasPixelsFor, linesOfFill, rippleOfFill, type LinesSeen, type RippleSeen } from './lines-of-fill';
 import { isOneLine } from './one-line';
-import { LEAST_PX_PER_MM_FOR_PLACE, lineIn, type LineSeen } from './single-line';
+import { lineIn, type LineSeen } from './single-line';
 
 /** Part of a fill, about its middle, that is looked at. */
 const INNER = 0.7;
@@ -57,7 +57,7 @@ const END_SHARE = 0.1;
 
 /** The one line of a cell that is burned by a single sweep; null for other cells, and where the photo cannot tell it. */
 export function lineOfCell({ fine, blur }: FinePhoto, cell: Cell): LineSeen | null {
-  if (!hasOneLine(cell) || fine.pxPerMm < LEAST_PX_PER_MM_FOR_PLACE) return null;
+  if (!hasOneLine(cell)) return null;
   const { direction: run } = mainBurn(cell).settings;
   const { x, y, width, height } = cell.box;
   const band =

@@ -245,6 +245,7 @@ describe('a part that was cut', () => {
     expect(find([reading('width-x', 0, 0.945)]).missing[0]).toContain('in inches');
     const stuck = find([...good, { field: 'drop', cellIndex: 1, repeat: 0, value: 'hangs' }]);
     expect(stuck.missing[0]).toContain('Outline 2 did not come through');
+    expect(stuck.says).toBe('');
     expect(part.settle(stuck, layout)).toEqual([]);
     // What tabs hold does not drop, and is measured once they are broken.
     const held = lay({ tabs: 2 });

@@ -41,6 +41,12 @@ describe('a card of run-up bars', () => {
       const drawn = boxOfShape(mainBurn(cell).shape);
       for (const side of ['x', 'y', 'width', 'height'] as const) expect(drawn[side]).toBeCloseTo(cell.box[side], 6);
     }
+    const letters = (run: 'horizontal' | 'vertical') =>
+      runUp.draw({ ...plan, constants: { ...plan.constants, direction: run } }, pairing).labels;
+    expect(letters('horizontal').map(({ text, edge }) => [Number(text), edge])).toEqual(
+      layout.cells.map(({ levels: { runUp: mm } }) => [expect.closeTo(Number(mm), 1), 'beside']),
+    );
+    expect([...new Set(letters('vertical').map(({ edge }) => edge))]).toEqual(['above']);
     let told: number | null = null;
     const sweeps = [...cardPath(layout, pairing.machine)].flatMap((step) => {
       if (step.step === 'part')

@@ -213,6 +213,7 @@ describe('what a sheet check says', () => {
     expect(paler).toMatchObject({ verdict: 'shift', by: 'eye', powerFraction: 0.561 });
     expect(find(words(() => 'darker'))).toMatchObject({ verdict: 'again', missing: [] });
     expect(find(words(() => 'darker')).says).toContain('all are darker');
+    expect(find(words(() => 'lighter')).says).toContain('all are paler');
     expect(find(words((times) => (times === 1 ? 'darker' : null))).missing[0]).toMatch(
       /No patch was called the same yet/,
     );

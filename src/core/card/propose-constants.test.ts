@@ -9,6 +9,7 @@ import { responseOf } from '../stock/response';
 import type { Stock } from '../stock/stock';
 import { widthAcross } from './mark-across';
 import { proposeConstants } from './propose-constants';
+import { withMachineFacts } from './propose-machine-facts';
 import { proposeFill } from './propose-fill';
 import { PLAIN_EXTRAS, type BurnSettings } from './settings';
 import { fastestUsefulMmPerS } from './useful-speed';
@@ -180,5 +181,35 @@ describe('a fill to try other things with', () => {
   it('is not proposed where the light does nothing', () => {
     const clear = { ...pairing, stock: { ...stock, family: 'glass', type: '' } };
     expect(() => proposeFill({ pairing: clear, facts: [] })).toThrow(/^invalid pairing: bare glass/);
+  });
+});
+
+describe('what was measured of the machine', () => {
+  const pairing = demoPairing('heron', 'birch');
+  const { constants } = proposeConstants({ pairing, facts: [] });
+  const lag = factNow(
+    'lag',
+    { lagS: 0.0001, standingMm: -0.005, fromMmPerS: 50, toMmPerS: 200 },
+    { at: { direction: 'horizontal' } },
+  );
+  const runUp = factNow('runUp', { runUpMm: 6, speedMmPerS: 200 }, { at: { direction: 'horizontal' } });
+  const on = (facts: FactNow[], change: object = {}, of = pairing) => {
+    const plain = { ...constants, direction: 'horizontal' as const, ...change };
+    const told = withMachineFacts(plain, { pairing: of, facts }, 100);
+    const changed = Object.entries(told.constants).filter(
+      ([field, value]) => value !== plain[field as keyof typeof plain],
+    );
+    return { ...Object.fromEntries(changed), reasons: Object.keys(told.reasons) };
+  };
+  it('is taken for lines along its axis, each with the reason, and nothing is said of what was not', () => {
+    expect(on([])).toEqual({ reasons: [] });
+    expect(on([lag])).toEqual({ scanOffsetMm: -0.025, reasons: ['constants.scanOffsetMm'] });
+    expect(on([runUp])).toEqual({ runUpMm: 1.5, reasons: ['constants.runUpMm'] });
+    expect(on([lag, runUp], { direction: 'vertical' })).toEqual({ reasons: [] });
+  });
+  it('leaves out the scan offset of lines that run one way, and run-up where the controller adds it or mirrors have none', () => {
+    expect(on([lag], { bothWays: false })).toEqual({ reasons: [] });
+    for (const change of [{ addsRunUp: true }, { head: 'galvo' as const }])
+      expect(on([runUp], {}, { ...pairing, machine: { ...pairing.machine, ...change } })).toEqual({ reasons: [] });
   });
 });

@@ -13,6 +13,8 @@ describe('the rim of patches', () => {
     const told = darkensFrom(rims(law), 2)!;
     expect(told.from).toBeCloseTo(0.4, 3);
     expect(told.low).toBeLessThan(0.4);
+    // In whatever order they are told.
+    expect(darkensFrom(rims(law).toReversed(), 2)).toEqual(told);
     expect(told.high).toBeGreaterThan(0.4);
     // Twice as steep in half of the powers: half as wide.
     const steep = darkensFrom(

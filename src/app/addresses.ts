@@ -1,6 +1,3 @@
-import type { RungId } from '../core/book/rungs';
-import { kindFor } from '../cards/registry';
-
 /** Where the screens stand. */
 export const cardAddress = (cardId: number): string => `/cards/${cardId}`;
 export const factAddress = (factId: number): string => `/book/${factId}`;
@@ -10,7 +7,3 @@ export const planAddress = (pairingId: number, kind: string): string => `/bench/
 /** The small card that proves a setting. */
 export const proveAddress = (pairingId: number, factId: number): string =>
   `${planAddress(pairingId, 'grid')}?prove=${factId}`;
-
-/** The planner of the kind of card that a rung asks for. */
-export const rungAddress = (pairingId: number, rung: RungId, isStale = false): string =>
-  planAddress(pairingId, kindFor(rung, isStale).kind);

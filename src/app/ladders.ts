@@ -1,15 +1,18 @@
 import { createHash } from 'node:crypto';
-import { cardKind, CARD_KIND_NAMES, kindFor, type AnyCardKind } from '../cards/registry';
+import { cardKind, CARD_KIND_NAMES, kindAskedFor, kindsOfRung, type AnyCardKind } from '../cards/registry';
+import { FACTS } from '../core/book/facts';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { paceOf } from '../core/book/motion-facts';
 import { RUNGS, type RungId } from '../core/book/rungs';
+import type { Known } from '../core/card/contract';
 import { areasOf } from '../core/card/station';
 import { formatDuration, formatSize } from '../core/quantities/format';
+import { assessPairing } from '../core/stock/assess';
 import { cardSummaries } from '../db/cards';
 import { forgetStatesOfOthers, keepState, stateOfPairing, staleStates, type PairingState } from '../db/pairing-states';
 import type { CardSummary } from '../records/card';
 import type { OpenPairing } from '../records/pairing';
-import { cardAddress, factAddress, proveAddress, rungAddress, stockAddress } from './addresses';
+import { cardAddress, factAddress, planAddress, proveAddress, stockAddress } from './addresses';
 import type { AppContext } from './context';
 import { knownOf } from './known';
 import { getPairing } from './pairings';
@@ -19,7 +22,7 @@ const ANSWERED: readonly RungId[] = [...new Set(CARD_KIND_NAMES.map((name) => ca
 const MADE_BY = createHash('sha256')
   .update(
     JSON.stringify([
-      'costs in numbers',
+      'costs in numbers, only what can be answered there',
       RUNGS,
       CARD_KIND_NAMES.map((name) => [name, cardKind(name).rung, cardKind(name).version]),
     ]),
@@ -73,22 +76,40 @@ function waitsOf(next: NextStep, cards: readonly CardSummary[], stale: boolean):
   return next.action === 'plan' ? 4 : next.action === 'rest' ? 5 : 6;
 }
 
+/**
+ * The rungs that a card can answer on a pairing, or has answered, or is made for: what a machine or a stock makes needless is not asked. All of
+ * them where nothing may be burned, since one is to see what is stopped.
+ */
+function answeredOn(known: Known, waiting: Partial<Record<RungId, RungCard>>): RungId[] {
+  const { machine, stock } = known.pairing;
+  if (assessPairing(machine, stock).some(({ severity }) => severity === 'stop')) return [...ANSWERED];
+  return ANSWERED.filter(
+    (rung) =>
+      waiting[rung] !== undefined ||
+      known.facts.some(({ name }) => FACTS[name].rung === rung) ||
+      kindAskedFor(rung, false, known) !== null,
+  );
+}
+
 async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingState> {
   const [known, cards] = await Promise.all([
     knownOf(ctx, pairing),
     cardSummaries(ctx.db, pairing.id, { limit: NEWEST_CARDS, offset: 0 }),
   ]);
+  const waiting = newestByRung(cards);
+  const kindFor = (rung: RungId, isStale = false): AnyCardKind =>
+    kindAskedFor(rung, isStale, known) ?? kindsOfRung(rung)[0]!;
   const from: LadderFacts = {
     pairing: known.pairing,
     likedUnits: pairing.machine.likedUnits,
     facts: known.facts,
-    answered: ANSWERED,
-    cards: newestByRung(cards),
+    answered: answeredOn(known, waiting),
+    cards: waiting,
     links: {
       stock: stockAddress(pairing.stock.id),
       fact: factAddress,
       card: cardAddress,
-      plan: (rung, isStale) => rungAddress(pairing.id, rung, isStale),
+      plan: (rung, isStale) => planAddress(pairing.id, kindFor(rung, isStale).kind),
       prove: (factId) => proveAddress(pairing.id, factId),
     },
   };

@@ -1,4 +1,4 @@
-import { kindFor } from '../cards/registry';
+import { kindAskedFor, kindsOfRung } from '../cards/registry';
 import { openRungs } from '../core/book/round';
 import type { RungId } from '../core/book/rungs';
 import type { BasePlan } from '../core/card/contract';
@@ -34,10 +34,11 @@ async function offerOf(
   rung: RungId,
   isStale: boolean,
 ): Promise<{ offer: Omit<RoundOffer, 'rung' | 'question'>; plan: BasePlan } | { why: string }> {
-  const { kind, name } = kindFor(rung, isStale);
+  const known = await knownOf(ctx, pairing);
+  const { kind, name } = kindAskedFor(rung, isStale, known) ?? kindsOfRung(rung)[0]!;
   try {
     const { plan } = await proposeFor(ctx, pairing, kind);
-    const { facts, pairing: on } = await knownOf(ctx, pairing);
+    const { facts, pairing: on } = known;
     const answer = await ctx.work.do('lay', { kind, plan, pairing: on, cardNumber: 0, pace: paceOf(facts) });
     if (!answer.laid) return { why: answer.problems.map(({ message }) => message).join(' ') };
     const { layout, estimate } = answer;

@@ -7,6 +7,7 @@ import { answerProblem, type Answer, type Seen } from '../core/card/asks';
 import type { BasePlan, Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { boundOfPlan, layCard, planProblems } from '../core/card/lay';
+import type { RungId } from '../core/book/rungs';
 import type { Rect } from '../core/geometry/point';
 import { DEFAULT_LIKED_UNITS } from '../core/quantities/format';
 import { valueAt, withValueAt } from '../core/card/plan-fields';
@@ -19,6 +20,7 @@ import {
   CARD_KINDS,
   cardKind,
   isCardKind,
+  kindAskedFor,
   kindsOfRung,
   storedPlan,
   type AnyCardKind,
@@ -44,6 +46,23 @@ describe('the registry', () => {
     expect(isCardKind('toString')).toBe(false);
     expect(() => cardKind('mystery')).toThrow(RangeError);
     for (const name of CARD_KIND_NAMES) expect(kindsOfRung(CARD_KINDS[name].rung)).toContain(cardKind(name));
+  });
+});
+
+describe('the kind that a rung asks for', () => {
+  const asked = (rung: RungId, pairing: Pairing, isStale = false) =>
+    kindAskedFor(rung, isStale, { pairing, facts: [] })?.kind;
+  it('is the usual one, and a small one where what is known went stale', () => {
+    const alder = demoPairing('marl', 'alder');
+    expect([asked('grid', alder), asked('cut', alder), asked('fit', alder)]).toEqual(['grid', 'cut', 'slots']);
+    expect([asked('grid', alder, true), asked('focus', alder, true)]).toEqual(['sheet-check', 'focus']);
+  });
+  it('is another where that one cannot be planned, and none where none can', () => {
+    expect(asked('fit', demoPairing('marl', 'felt'))).toBe('knobs');
+    expect(asked('run-up', demoPairing('tern', 'twoLayer'))).toBeUndefined();
+    expect(asked('run-up', demoPairing('marl', 'alder'))).toBe('run-up');
+    // What the light passes through is asked nothing.
+    for (const rung of ['grid', 'cut'] as const) expect(asked(rung, demoPairing('heron', 'acrylic'))).toBeUndefined();
   });
 });
 

@@ -1,4 +1,4 @@
-import type { BaseFinding, BasePlan, CardKind } from '../core/card/contract';
+import type { BaseFinding, BasePlan, CardKind, Known } from '../core/card/contract';
 import type { RungId } from '../core/book/rungs';
 import { withDotLength } from '../core/card/stored';
 import { aB } from './a-b';
@@ -79,8 +79,23 @@ export function kindsOfRung(rung: RungId): AnyCardKind[] {
   return CARD_KIND_NAMES.map((name) => cardKind(name)).filter((kind) => kind.rung === rung);
 }
 
-/** The kind that asks least where a rung is to be answered: a small one that renews where something is known that went stale, else the usual one. */
-export function kindFor(rung: RungId, isStale: boolean): AnyCardKind {
+/** Whether a card of a kind can be planned on a pairing at all. What is wrong with its plan, as too little room, is another question. */
+function isPlannable(kind: AnyCardKind, known: Known): boolean {
+  try {
+    kind.propose(known);
+    return true;
+  } catch (error) {
+    if (error instanceof RangeError) return false;
+    throw error;
+  }
+}
+
+/**
+ * The kind of card that a rung asks for on a pairing: of those that can be planned there, the one that asks least. That is a small one that renews
+ * where something is known that went stale, else the usual one. Null where there is none, as of run-up under mirrors.
+ */
+export function kindAskedFor(rung: RungId, isStale: boolean, known: Known): AnyCardKind | null {
   const kinds = kindsOfRung(rung);
-  return (isStale ? kinds.find((kind) => kind.renews) : undefined) ?? kinds[0]!;
+  const small = isStale ? kinds.filter((kind) => kind.renews) : [];
+  return [...small, ...kinds.filter((kind) => !kind.renews)].find((kind) => isPlannable(kind, known)) ?? null;
 }

@@ -113,6 +113,31 @@ describe('a bench', () => {
     expect(bench.ladder.find(({ rung }) => rung === 'grid')).toMatchObject({ state: 'measured' });
     expect(bench.next.rung).not.toBe('grid');
   });
+  it('has no rung that nothing can answer there, unless something was kept of it', async () => {
+    const rungsOf = async (pairingId: number): Promise<string[]> =>
+      (await views.benchView(app.ctx, pairingId)).ladder.map(({ rung }) => rung);
+    const mirrors = await makePairing(app, 'tern', 'twoLayer', 'Bench five');
+    expect(await rungsOf(mirrors.pairingId)).toContain('ways');
+    expect(await rungsOf(mirrors.pairingId)).not.toContain('run-up');
+    const linen = await makePairing(app, 'marl', 'linen', 'Bench six');
+    const asked = await rungsOf(linen.pairingId);
+    expect(asked).toContain('kerf');
+    expect(asked).not.toContain('cut-focus');
+    // A fit is still asked of it, by what can be planned there; what may not be burned shows all that is stopped.
+    expect(asked.includes('fit')).toBe((await views.whyNotPlanned(app.ctx, linen.pairingId, 'knobs')) === null);
+    const banned = await makePairing(app, 'heron', 'acrylic', 'Bench seven');
+    expect(await rungsOf(banned.pairingId)).toContain('run-up');
+    await query(
+      app.databaseUrl,
+      `with made as (insert into fact (name, owner, pairing_id, at, at_key) values ('cutFocus', 'pairing', ${linen.pairingId}, '{}', '{}') returning id)
+       insert into fact_version (fact_id, version, value, origin, made_for, note) select id, 1, '{"way":"top","focusOffsetMm":0,"taperMm":null}', 'brought', '{}', '' from made`,
+    );
+    await query(
+      app.databaseUrl,
+      `update pairing_state set revision = revision + 1 where pairing_id = ${linen.pairingId}`,
+    );
+    expect(await rungsOf(linen.pairingId)).toContain('cut-focus');
+  });
   it('says why a kind of card cannot be planned, and nothing where it can, or is none', async () => {
     const { pairingId } = await makePairing(app, 'tern', 'twoLayer', 'Bench two');
     expect(await views.whyNotPlanned(app.ctx, pairingId, 'kerf')).toMatch(/not cut through/);

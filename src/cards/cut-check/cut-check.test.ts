@@ -8,7 +8,7 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { estimateCard } from '../../core/card/estimate';
 import { proposedCut } from '../../core/card/propose-cut';
 import { thicknessOf } from '../../core/stock/stock';
-import { kindFor } from '../registry';
+import { kindAskedFor } from '../registry';
 import type { CutCheckPlan } from './plan';
 import { cutCheck } from '.';
 
@@ -56,8 +56,8 @@ describe('three discs', () => {
   });
 
   it('are asked for where a kept cut went stale', () => {
-    expect(kindFor('cut', true).kind).toBe('cut-check');
-    expect(kindFor('cut', false).kind).toBe('cut');
+    expect(kindAskedFor('cut', true, known)!.kind).toBe('cut-check');
+    expect(kindAskedFor('cut', false, known)!.kind).toBe('cut');
   });
 });
 

@@ -8,7 +8,7 @@ import { layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import { deliveredPowerW } from '../../core/machine/machine';
 import type { CellReading } from '../../core/reading/observations';
-import { kindFor, kindsOfRung } from '../registry';
+import { kindAskedFor, kindsOfRung } from '../registry';
 import type { SheetCheckPlan } from './plan';
 import { percent } from './find';
 import { sheetCheck } from '.';
@@ -84,9 +84,9 @@ describe('a sheet check', () => {
     }
   });
   it('is what a stale engraving setting asks for, and an empty rung does not', () => {
-    expect(kindFor('grid', true).kind).toBe('sheet-check');
-    expect(kindFor('grid', false).kind).toBe('grid');
-    expect(kindFor('focus', true)).toBe(kindsOfRung('focus')[0]);
+    expect(kindAskedFor('grid', true, known)!.kind).toBe('sheet-check');
+    expect(kindAskedFor('grid', false, known)!.kind).toBe('grid');
+    expect(kindAskedFor('focus', true, known)).toBe(kindsOfRung('focus')[0]);
   });
   it('stays under the cap, and is refused with steps too small or too large', () => {
     const strong = { ...plan, constants: { ...settings, powerFraction: pairing.machine.powerCap } };

@@ -4,6 +4,7 @@ import { proposeFrame } from '../../core/card/frame-settings';
 import { kerfToGoBy, proposedCut } from '../../core/card/propose-cut';
 import { proposeSetup } from '../../core/card/work-setup';
 import { formatLength } from '../../core/quantities/format';
+import { familyOf } from '../../core/stock/families';
 import { thicknessOf } from '../../core/stock/stock';
 import { SLOTS_VERSION, type SlotsPlan } from './plan';
 
@@ -23,7 +24,7 @@ const hundredth = (mm: number): number => Math.round(mm * 100) / 100;
 
 /**
  * Ten slots around the measured thickness, cut with the setting that was kept, drawn narrower by the kerf. Throws RangeError for
- * stock that this source does not cut, or not in this thickness.
+ * stock that this source does not cut, or not in this thickness, and for what gives way when it is pushed.
  */
 export function proposeSlots({ pairing, facts }: Known): Proposal<SlotsPlan> {
   const { machine, stock } = pairing;
@@ -33,6 +34,11 @@ export function proposeSlots({ pairing, facts }: Known): Proposal<SlotsPlan> {
   const thickness = thicknessOf(stock);
   if (thickness.meanMm < LEAST_SHEET_MM)
     throw new RangeError('invalid pairing: sheets under a millimetre bend, and are not stuck through a slot on edge');
+  const family = familyOf(stock.family);
+  if (family.limp)
+    throw new RangeError(
+      `invalid pairing: ${family.name.toLowerCase()} gives way, and is not pushed through a slot on edge`,
+    );
   const ends = fit
     ? { from: fit.value.fromMm.press - BEYOND_MM, to: fit.value.fromMm.loose + BEYOND_MM }
     : { from: CLEARANCE.from - kerf.xMm, to: CLEARANCE.to - kerf.xMm };

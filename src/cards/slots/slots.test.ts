@@ -114,6 +114,11 @@ describe('a comb of slots', () => {
     expect(() => slots.propose({ pairing: thin, facts: [] })).toThrow(
       /^invalid pairing: sheets under a millimetre bend/,
     );
+    const felt = {
+      ...pairing,
+      stock: { ...pairing.stock, family: 'felt', type: 'wool felt', thicknessReadingsMm: [5] },
+    };
+    expect(() => slots.propose({ pairing: felt, facts: [] })).toThrow('invalid pairing: wool felt gives way');
   });
   it('is refused where a slot is narrower than a cut, wider than long, or its walls would give way', () => {
     const fields = (change: Partial<SlotsPlan>) =>

@@ -29,6 +29,11 @@ describe('rungs that may be answered by one burn', () => {
     // A label's thickness is no reason to wait.
     expect(together({ stock: 'predicted' })).toEqual(['grid']);
   });
+  it('do not wait for what is not asked on the ladder', () => {
+    const withoutFit = ladder({ cut: 'measured', kerf: 'measured' }).filter(({ rung }) => rung !== 'fit');
+    expect(openRungs(withoutFit, {}).find(({ rung }) => rung === 'part')!.why).toContain('do not lie still');
+    expect(whyOf('part', { cut: 'measured', kerf: 'measured' })).toContain('it starts from Fit');
+  });
   it('leave out what a card waits for, what is cut, and what is answered', () => {
     const waits = { line: { code: 'CD00A-9' } };
     expect(whyOf('line', { grid: 'measured' }, waits)).toBe('card CD00A-9 waits already');

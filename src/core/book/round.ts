@@ -18,11 +18,12 @@ export function openRungs(
   ladder: readonly LadderRung[],
   cards: Readonly<Partial<Record<RungId, Pick<RungCard, 'code'>>>>,
 ): readonly OpenRung[] {
-  const stateOf = (rung: RungId) => ladder.find((one) => one.rung === rung)?.state;
+  // What is not asked on this ladder, as run-up under mirrors, is no ground that is open.
+  const isOpen = (rung: RungId): boolean => ladder.some((one) => one.rung === rung && one.state !== 'measured');
   return ladder
     .filter(({ state }) => state === 'empty' || state === 'stale')
     .map(({ rung, name, question, state }) => {
-      const open = groundOf(rung).find((below) => RUNGS[below].foot !== 'common' && stateOf(below) !== 'measured');
+      const open = groundOf(rung).find((below) => RUNGS[below].foot !== 'common' && isOpen(below));
       const card = cards[rung];
       const why = open
         ? `it starts from ${RUNGS[open].name}, which is not measured`

@@ -54,6 +54,8 @@ export interface Family {
   readonly reflects?: boolean;
   /** Whether it is a coat on a clear sheet: where the coat is gone, light comes through. */
   readonly coatOnClear?: boolean;
+  /** Whether a piece of it gives way to a hand, however thick: it is not pushed through a slot on edge. */
+  readonly limp?: boolean;
 }
 
 const WOOD_AIR = 'from the family: air keeps smoke off the face';
@@ -259,6 +261,7 @@ export const FAMILIES = [
     airReason: 'from the family: strong air lifts loose cloth',
     cautions: ['Hold loose cloth flat; it can lift into the beam.'],
     grained: false,
+    limp: true,
   },
   {
     id: 'cloth',
@@ -281,6 +284,7 @@ export const FAMILIES = [
     airReason: 'from the family: strong air lifts loose cloth',
     cautions: ['Hold loose cloth flat; it can lift into the beam.'],
     grained: true,
+    limp: true,
   },
   {
     id: 'slate',
@@ -357,6 +361,7 @@ export const FAMILIES = [
     airReason: 'from the family: air clears the heavy dust',
     cautions: ['Rubber smoke is foul and heavy: extraction first. Only rubber sold for lasers.'],
     grained: false,
+    limp: true,
   },
   {
     id: 'two-layer',
@@ -474,6 +479,7 @@ export const FAMILIES = [
     airReason: 'from the family: strong air lifts loose cloth',
     cautions: ['It melts: hot drops stick and burn. Keep energies low.'],
     grained: false,
+    limp: true,
   },
   {
     id: 'solid-surface',
@@ -569,5 +575,6 @@ export const FAMILIES = [
     airReason: 'from the family: air keeps a flame off the melt',
     cautions: ['Foam flares and drips: only one whose make-up is on its data sheet, and never out of sight.'],
     grained: false,
+    limp: true,
   },
 ] as const satisfies readonly Family[];

@@ -21,6 +21,13 @@ propose();
 beforeEach(propose);
 
 describe('strips of slits', () => {
+  it('are lettered with their pitches, and with the unit in capitals as everything is lettered', () => {
+    const drawn = hinge.draw(plan, pairing);
+    expect(drawn.units).toBe('HINGE MM');
+    expect(drawn.labels.map(({ text }) => Number(text))).toEqual(
+      layout.cells.map(({ levels }) => expect.closeTo(levels.pitch as number, 1)),
+    );
+  });
   it('have the slits of their pitch, cut before the strip itself comes loose', () => {
     expect(layout.cells.map(({ levels }) => levels.pitch)).toEqual([1.75, 2.6458, 4]);
     for (const { burns, box, levels, wanted } of layout.cells) {

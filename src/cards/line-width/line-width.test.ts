@@ -109,6 +109,17 @@ describe('a card of single lines', () => {
     expect(capped.reasons['power.to']).toMatch(/^the cap of this machine/);
     expect(proposal.reasons['constants.speedMmPerS']).toContain('found to engrave well');
   });
+  it('is told in whole mm/s, and below ten of them in tenths', () => {
+    const speedOf = (ratedPowerW: number): number => {
+      const machine = { ...pairing.machine, ratedPowerW, powerTable: null };
+      return lineWidth.propose({ pairing: { ...pairing, machine }, facts: [] }).plan.constants.speedMmPerS;
+    };
+    // In proportion to the source: what 33 W do at 135 to 136 mm/s, a watt does at 4.09 to 4.12, and two at twice that.
+    expect(speedOf(33)).toBe(135);
+    expect(speedOf(1)).toBe(4.1);
+    expect([8.2, 8.3]).toContain(speedOf(2));
+    expect(speedOf(3)).toBe(12);
+  });
   it('is refused with lines too near each other, too short, or none', () => {
     const fields = (change: object) => lineWidth.check({ ...plan, ...change }, pairing).map(({ field }) => field);
     expect(fields({})).toEqual([]);

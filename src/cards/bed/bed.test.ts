@@ -262,6 +262,22 @@ describe('a card for the bed', () => {
     expect(reach(on(60, 45)).plan).toMatchObject({ columns: 2, rows: 3 });
     expect(reach(on(60, 30)).plan).toMatchObject({ columns: 2, rows: 2 });
     expect(() => bed.propose({ pairing: on(40, 30), facts: [] })).toThrow(/too small to show whether the bed is level/);
+    // What it says is needed is enough beside the two millimetres that cards keep off an edge, and not a millimetre less.
+    const said = (): string => {
+      try {
+        bed.propose({ pairing: on(40, 30), facts: [] });
+      } catch (error) {
+        return (error as Error).message;
+      }
+      throw new Error('a bed card on a scrap');
+    };
+    const [, wide, deep] = /level: ([\d.]+) mm by ([\d.]+) mm are needed/.exec(said())!.map(Number);
+    expect(reach(on(wide! + 5, deep! + 5)).plan).toMatchObject({ columns: 2, rows: 2 });
+    for (const [w, d] of [
+      [wide! + 5, deep! - 1],
+      [wide! - 1, deep! + 5],
+    ] as const)
+      expect(() => bed.propose({ pairing: on(w, d), facts: [] })).toThrow(/too small/);
   });
 
   it('lays lines one and a half spots apart: of the spot across them, whichever way they run, and no further than 0.4 mm', () => {

@@ -120,6 +120,7 @@ describe('what step wedges say', () => {
     expect(found!).toBeLessThan(from);
     expect(patches.every(({ power }) => power < from)).toBe(true);
     expect(high).toBe(spoiledFrom);
+    expect(spoiledFrom).toBe(Math.min(...layout.order.map(powerOf).filter((power) => power >= from)));
     expect(says).toMatch(/called spoiled/);
     // Spoiled only past the ceiling: it stays, and no range reaches in there.
     const later = find(seen(bent, { said: (power) => (power > 0.8 * highest ? 'burned-through' : null) }));

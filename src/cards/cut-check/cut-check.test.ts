@@ -65,6 +65,16 @@ describe('a kept cut on another sheet', () => {
   it('still holds where all drop, and is kept as it was', () => {
     const finding = find('clean', 'clean', 'charred');
     expect(finding.verdict).toBe('holds');
+    // From the least energy up, in whatever order they were burned.
+    const words = ['clean', 'clean', 'charred'].map((value, cellIndex) => ({
+      field: 'drop',
+      cellIndex,
+      repeat: 0,
+      value,
+    }));
+    const turned = { ...layout, order: [...layout.order].reverse() };
+    for (const { discs } of [finding, cutCheck.find(turned, { readings: [], answers: words }, known)])
+      expect(discs.map(({ cellIndex }) => cellIndex)).toEqual([0, 1, 2]);
     expect(finding.says).toMatch(/^The kept cut still holds: 9\d of 100 drop/);
     const [draft] = cutCheck.settle(finding);
     expect(draft).toMatchObject({ name: 'cut', at: { shade: 'clean' }, value: { settings, edge: 'brown' } });

@@ -70,6 +70,10 @@ describe('a card of cut squares', () => {
       powerFraction: plan.rows.to,
     });
   });
+  it('is lettered in what its edges vary', () => {
+    const passes = withRows({ ...plan, rows: { ...plan.rows, channel: 'passes' } }, alder);
+    expect([plan, passes].map((one) => cut.draw(one, alder).units)).toEqual(['MM/S / %', 'MM/S / PASSES']);
+  });
   it('has rows of power again: four, from 79 in 100 of the cut’s own up to it', () => {
     const own = {
       ...plan,

@@ -236,6 +236,12 @@ describe('a second grid', () => {
     expect(power.to / power.from).toBeLessThan(plan.across.to / plan.across.from);
     expect(constants.intervalMm).toBe(0.13);
     expect(second.reasons['across.from']).toMatch(/kept/);
+    // No faster than the head, however fast the kept setting is.
+    const fast = engraved();
+    const { machine } = pairing;
+    const top = sweepLimits(machine, constants.direction).topSpeedMmPerS;
+    fast.value.settings = { ...fast.value.settings, speedMmPerS: 0.9 * top };
+    expect(grid.propose({ pairing, facts: [fast] }).plan.down.to).toBe(top);
   });
 });
 

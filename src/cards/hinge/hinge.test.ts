@@ -21,6 +21,13 @@ propose();
 beforeEach(propose);
 
 describe('strips of slits', () => {
+  it('go by the sheet as it was measured, and say so where nobody did', () => {
+    const unread = { ...pairing, stock: { ...pairing.stock, thicknessReadingsMm: [] } };
+    expect(hinge.propose({ pairing, facts: [] }).reasons['thicknessMm']).toBe('as measured');
+    expect(hinge.propose({ pairing: unread, facts: [] }).reasons['thicknessMm']).toMatch(
+      /^the label’s: measure the sheet/,
+    );
+  });
   it('are lettered with their pitches, and with the unit in capitals as everything is lettered', () => {
     const drawn = hinge.draw(plan, pairing);
     expect(drawn.units).toBe('HINGE MM');

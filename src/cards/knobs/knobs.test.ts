@@ -92,6 +92,7 @@ describe('a ladder of knobs', () => {
     const inlay = { otherStock: 'Birch ply', otherKerfMm: 0.3, kerfMm: 0.2 } as const;
     const [holes, parts] = [laid({ ...inlay, cutHere: 'holes' }), laid({ ...inlay, cutHere: 'parts' })];
     expect(holes.cells.map(({ levels }) => levels.side)).toEqual(Array(4).fill('hole'));
+    expect(parts.cells.map(({ levels }) => levels.side)).toEqual(Array(4).fill('part'));
     expect(holes.mates).toMatchObject({ own: 'hole', kerfMm: { hole: 0.2, part: 0.3 } });
     expect(parts.mates).toMatchObject({ own: 'part', kerfMm: { hole: 0.3, part: 0.2 } });
     expect(laid({ ...inlay, cutHere: 'both' }).mates!.kerfMm).toEqual({ hole: 0.2, part: 0.2 });

@@ -28,6 +28,15 @@ const find = (value: string | null, wish: Partial<PassCountWish> = {}, of = layo
     { ...USUAL_PASS_COUNT_WISH, ...wish },
   );
 
+it('is not counted where the source does not fire with that power', () => {
+  const weak = layCard(passCount, { ...plan, cut: { ...plan.cut, powerFraction: 0.01 } }, pairing, { cardNumber: 9 });
+  expect(find('3', {}, weak)).toMatchObject({
+    missing: ['With this power the source does not fire: nothing was cut.'],
+    says: '',
+    cut: null,
+  });
+});
+
 describe('a square that gets pass after pass', () => {
   it('gets as many equal ones as are counted at the most, a look before each but the first', () => {
     const [cell] = layout.cells;

@@ -54,6 +54,10 @@ describe('a card of both ways', () => {
       });
     },
   );
+  it('lays its lines half as far apart as a fill’s, and told to a tenth of a micrometre', () => {
+    const usual = proposeFill(known).settings.intervalMm;
+    expect(scanOffset.propose(known).plan.constants.intervalMm).toBeCloseTo(usual / 2, 4);
+  });
   it('gives every line the same energy, and a sixth less to the second and third pair, down to what fires', () => {
     const layout = lay();
     const energies = layout.cells.map((cell) => deliveredBy(mainBurn(cell).settings, pairing).lineJPerMm);

@@ -70,6 +70,10 @@ describe('a rung below that was done again', () => {
     expect(
       redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { passes: 2 }), setting(0.2, 100, '09'))),
     ).toHaveLength(1);
+    // Two passes at twice the speed lay down as much.
+    expect(redoneReasons(ceiling, grid({}, setting(0.2, 200, '12', { passes: 2 }), setting(0.2, 100, '09')))).toEqual(
+      [],
+    );
     expect(
       redoneReasons(ceiling, grid({}, setting(0.2, 100, '12', { intervalMm: 0.2 }), setting(0.2, 100, '09'))),
     ).toHaveLength(1);

@@ -37,6 +37,10 @@ describe('where cells lie', () => {
     expect(where(() => false)).toBe('');
     expect(where((column, row) => column === 2 && row === 3)).toBe('cell 14');
   });
+  it('is the same in whatever order a card has its cells', () => {
+    const third = cells.filter(({ index }) => index % 6 === 2).map(({ index }) => index);
+    expect(cellPlaces({ cells: cells.toReversed() }, third)).toBe('column 3');
+  });
   it('counts columns of burned cells only', () => {
     const some = cells.map((cell) => (cell.index % 6 === 0 ? { ...cell, leftOut: true } : cell));
     const second = cells.filter(({ index }) => index % 6 === 1).map(({ index }) => index);

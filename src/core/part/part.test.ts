@@ -128,6 +128,12 @@ describe('lines of a drawing', () => {
     expect(whole.map(({ closed }) => closed)).toEqual([true, false]);
     expect(pointsOf(whole[0]!)).toHaveLength(4);
     expect(area(pointsOf(whole[0]!))).toBeCloseTo(100, 0);
+    // At either end of it, and whichever way the next one was drawn.
+    for (const next of [side(20, 0, 30, 0), side(30, 0, 20, 0), side(0, 0, 10, 0), side(10, 0, 0, 0)]) {
+      const [chain, ...more] = joined([side(10, 0, 20, 0), next]);
+      expect(more).toEqual([]);
+      expect(pointsOf(chain!)).toHaveLength(3);
+    }
     // A line that goes nowhere is none.
     expect(joined([side(3, 3, 3, 3)])).toEqual([]);
     // Half a tenth apart is a gap that somebody must know of.

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { benchView } from '../../src/app/bench-views';
 import { bookView, factView } from '../../src/app/book-views';
+import { dayOf } from '../../src/core/quantities/day';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
 
@@ -66,7 +67,7 @@ describe('a machine’s diary', () => {
     expect((await diary()).entries).toMatchObject([
       { id: json.id, kind: 'cleaned', note: 'lens wiped', struck: false },
     ]);
-    const reason = `optics cleaned on ${new Date().toISOString().slice(0, 10)}`;
+    const reason = `optics cleaned on ${dayOf((await diary()).entries[0].at)}`;
     expect(await gridRung()).toMatchObject({ state: 'stale', reason });
     const [row] = (await bookView(app.ctx, 'Diarist engrave', 1)).rows;
     expect(row!.stale).toEqual([reason]);

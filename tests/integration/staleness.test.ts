@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bookView, factView } from '../../src/app/book-views';
+import { dayOf } from '../../src/core/quantities/day';
 import { FROM_NO_CARD, insertFactVersion, type NewFactVersion } from '../../src/db/facts';
 import { query, testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makePairing } from '../support/records';
@@ -41,8 +42,8 @@ describe('what makes a rung stale', () => {
     await keep(pairingId, 'floor', { powerFraction: 0.051 });
     expect((await rungOf(pairingId, 'ceiling')).state).toBe('predicted');
     await keep(pairingId, 'floor', { powerFraction: 0.08 });
-    const today = new Date().toISOString().slice(0, 10);
-    const reason = `Threshold redone on ${today}: floor 8 %, was floor 5 %`;
+    const floor = (await bookView(app.ctx, 'Ageing floor', 1)).rows[0]!;
+    const reason = `Threshold redone on ${dayOf(floor.keptAt)}: floor 8 %, was floor 5 %`;
     expect(await rungOf(pairingId, 'ceiling')).toMatchObject({ state: 'stale' });
     expect((await rungOf(pairingId, 'ceiling')).reason).toContain(reason);
     const { rows } = await bookView(app.ctx, 'Ageing ceiling', 1);

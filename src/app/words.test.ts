@@ -174,8 +174,8 @@ describe('what changed from one version of a fact to the next', () => {
       'Least power that marks: floor 5 % → floor 6 %',
       'How sure: ± 0.8 % → ± 0.2 %',
     ]);
-    const fit = (snug: number) => ({ fromMm: { press: -0.24, snug, slip: -0.08, loose: 0.02 }, thicknessMm: 3.05 });
-    expect(changes('fit', fit(-0.16), fit(-0.12))[0]).toMatch(/: snug from -0\.16 mm .* → snug from -0\.12 mm/);
+    const slots = (snug: number) => ({ fromMm: { press: -0.24, snug, slip: -0.08, loose: 0.02 }, thicknessMm: 3.05 });
+    expect(changes('fit', slots(-0.16), slots(-0.12))[0]).toMatch(/: snug from -0\.16 mm .* → snug from -0\.12 mm/);
     const tone = (last: number) => ({ topFraction: 0.4, strongest: 44, proven: true, table: [0, 0.2, last] });
     expect(changes('tone', tone(0.4), tone(0.4))).toEqual([]);
     expect(changes('tone', tone(0.4), tone(0.39))).toEqual(['numbers that are not shown here']);

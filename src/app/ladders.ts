@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { cardKind, CARD_KIND_NAMES, kindAskedFor, kindsOfRung, type AnyCardKind } from '../cards/registry';
+import { cardKind, CARD_KIND_NAMES, kindAskedFor, kindFor, type AnyCardKind } from '../cards/registry';
 import { FACTS } from '../core/book/facts';
 import { ladderOf, nextStepOf, type LadderFacts, type NextStep, type RungCard } from '../core/book/ladder';
 import { paceOf } from '../core/book/motion-facts';
@@ -97,8 +97,6 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
     cardSummaries(ctx.db, pairing.id, { limit: NEWEST_CARDS, offset: 0 }),
   ]);
   const waiting = newestByRung(cards);
-  const kindFor = (rung: RungId, isStale = false): AnyCardKind =>
-    kindAskedFor(rung, isStale, known) ?? kindsOfRung(rung)[0]!;
   const from: LadderFacts = {
     pairing: known.pairing,
     likedUnits: pairing.machine.likedUnits,
@@ -109,15 +107,15 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
       stock: stockAddress(pairing.stock.id),
       fact: factAddress,
       card: cardAddress,
-      plan: (rung, isStale) => planAddress(pairing.id, kindFor(rung, isStale).kind),
+      plan: (rung, isStale = false) => planAddress(pairing.id, kindFor(rung, isStale, known).kind),
       prove: (factId) => proveAddress(pairing.id, factId),
     },
   };
   const ladder = ladderOf(from);
-  const step = nextStepOf(from, ladder, (rung, isStale) => kindFor(rung, isStale).name);
+  const step = nextStepOf(from, ladder, (rung, isStale) => kindFor(rung, isStale, known).name);
   const isStale = ladder.some(({ rung, state }) => rung === step.rung && state === 'stale');
   const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung, isStale);
-  const next = asks ? { ...step, ...(await costOf(ctx, pairing, kindFor(step.rung, isStale))) } : step;
+  const next = asks ? { ...step, ...(await costOf(ctx, pairing, kindFor(step.rung, isStale, known))) } : step;
   return {
     ladder,
     next,

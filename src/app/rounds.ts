@@ -1,4 +1,4 @@
-import { kindAskedFor, kindsOfRung } from '../cards/registry';
+import { kindFor } from '../cards/registry';
 import { openRungs } from '../core/book/round';
 import type { RungId } from '../core/book/rungs';
 import type { BasePlan } from '../core/card/contract';
@@ -35,7 +35,7 @@ async function offerOf(
   isStale: boolean,
 ): Promise<{ offer: Omit<RoundOffer, 'rung' | 'question'>; plan: BasePlan } | { why: string }> {
   const known = await knownOf(ctx, pairing);
-  const { kind, name } = kindAskedFor(rung, isStale, known) ?? kindsOfRung(rung)[0]!;
+  const { kind, name } = kindFor(rung, isStale, known);
   try {
     const { plan } = await proposeFor(ctx, pairing, kind);
     const { facts, pairing: on } = known;

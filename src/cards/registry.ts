@@ -99,3 +99,7 @@ export function kindAskedFor(rung: RungId, isStale: boolean, known: Known): AnyC
   const small = isStale ? kinds.filter((kind) => kind.renews) : [];
   return [...small, ...kinds.filter((kind) => !kind.renews)].find((kind) => isPlannable(kind, known)) ?? null;
 }
+
+/** The kind whose planner a rung leads to: the one that it asks for, or where none can be planned the usual one, which says why. */
+export const kindFor = (rung: RungId, isStale: boolean, known: Known): AnyCardKind =>
+  kindAskedFor(rung, isStale, known) ?? kindsOfRung(rung)[0]!;

@@ -1,5 +1,6 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { minuteOf } from '../../src/core/quantities/day';
 import { consoleErrors, find, named, openBench, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
@@ -125,6 +126,9 @@ describe('from bare stock to a kept setting, in a browser', () => {
     expect((wide / 96) * 25.4).toBeCloseTo(3.175 + 8, 0);
     await driver.get(`${base}/logbook`);
     await says(driver, 'to the end');
+    // By the workshop's clock.
+    const { rows } = await (await fetch(`${base}/api/burns`)).json();
+    await says(driver, minuteOf(rows[0].startedAt));
   });
 
   it('shows how far a burn is, pauses, goes on and stops by hand', async () => {

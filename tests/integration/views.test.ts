@@ -123,8 +123,15 @@ describe('a bench', () => {
     const asked = await rungsOf(linen.pairingId);
     expect(asked).toContain('kerf');
     expect(asked).not.toContain('cut-focus');
-    // A fit is still asked of it, by what can be planned there; what may not be burned shows all that is stopped.
-    expect(asked.includes('fit')).toBe((await views.whyNotPlanned(app.ctx, linen.pairingId, 'knobs')) === null);
+    // A card that waits keeps its rung, whatever becomes of the sheet.
+    const thinned = await makePairing(app, 'marl', 'alder', 'Bench eight');
+    await makeCardOf(app, thinned.pairingId, 'cut-focus');
+    const { json: stock } = await app.call('GET', `/api/stock/${thinned.stockId}`);
+    const { id: _id, retired: _retired, remarks: _remarks, byMachine: _byMachine, ...record } = stock;
+    await app.call('PUT', `/api/stock/${thinned.stockId}`, { ...record, thicknessReadingsMm: [1.2] });
+    expect(await views.whyNotPlanned(app.ctx, thinned.pairingId, 'cut-focus')).toMatch(/under 1.5 mm/);
+    expect(await rungsOf(thinned.pairingId)).toContain('cut-focus');
+    // What may not be burned shows all that is stopped.
     const banned = await makePairing(app, 'heron', 'acrylic', 'Bench seven');
     expect(await rungsOf(banned.pairingId)).toContain('run-up');
     await query(

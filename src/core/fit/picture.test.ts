@@ -73,7 +73,7 @@ describe('a picture against what was wanted', () => {
     const other = compared({ bend: (share) => share ** 1.6 })!;
     expect(other.offByTone[0]).toBeLessThan(-1);
   });
-  it('says of each third of the tones how far it is off, and of none that hardly any place has', () => {
+  it('says of each third of the tones how far it is off', () => {
     // Only what lies between a third and two thirds is burned stronger, by a tenth of all.
     const middle = compared({ bend: (share) => (share > 0.36 && share < 0.64 ? share + 0.1 : share) })!;
     const [light, between, dark] = middle.offByTone as [number, number, number];

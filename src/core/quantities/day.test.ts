@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dayOf, endOf, minuteOf } from './day';
+import { dayOf, minuteOf, momentOf } from './day';
 
 // Tests run in a zone that is five hours and three quarters ahead of UTC, all the year (see vitest.config.ts).
 describe('days by the workshop’s clock', () => {
@@ -10,12 +10,14 @@ describe('days by the workshop’s clock', () => {
     expect(minuteOf('2025-12-31T18:15:59.000Z')).toBe('2026-01-01 00:00');
     expect(minuteOf('2026-05-01T10:07:00.000Z')).toBe('2026-05-01 15:52');
   });
-  it('end a thousandth of a second before the next one', () => {
-    expect(endOf('2026-05-01')).toBe('2026-05-01T18:14:59.999Z');
-    expect(dayOf(endOf('2026-02-28'))).toBe('2026-02-28');
+  it('are noted of at their end, a thousandth of a second before the next one, and today now', () => {
+    const now = '2026-05-01T18:20:00.000Z';
+    expect(momentOf('2026-05-01', now)).toBe('2026-05-01T18:14:59.999Z');
+    expect(momentOf('2026-05-02', now)).toBe(now);
   });
   it('are none of what is no moment or no day', () => {
     for (const wrong of ['', 'yesterday', '2026-13-01T00:00:00.000Z'])
-      for (const read of [dayOf, minuteOf, endOf]) expect(() => read(wrong)).toThrow(RangeError);
+      for (const read of [dayOf, minuteOf, (day: string) => momentOf(day, '2026-05-01T18:20:00.000Z')])
+        expect(() => read(wrong)).toThrow(RangeError);
   });
 });

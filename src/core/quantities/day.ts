@@ -10,5 +10,9 @@ export const dayOf = (moment: string): string => lightFormat(parseISO(moment), '
 /** Day and minute of a moment by the workshop's clock: `'2026-05-02 01:00'`. Throws RangeError where that is no moment. */
 export const minuteOf = (moment: string): string => lightFormat(parseISO(moment), 'yyyy-MM-dd HH:mm');
 
-/** The last moment of a day of the workshop: what is noted of a day came after all that was kept on it. Throws RangeError where that is no day. */
-export const endOf = (day: string): string => endOfDay(parseISO(day)).toISOString();
+/**
+ * When what is noted of a day of the workshop happened: of today now, since what was kept this morning came before it, of another day at its
+ * end, after all that was kept on it. Throws RangeError where either is none.
+ */
+export const momentOf = (day: string, now: string): string =>
+  day === dayOf(now) ? now : endOfDay(parseISO(day)).toISOString();

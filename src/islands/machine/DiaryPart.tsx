@@ -14,7 +14,7 @@ import {
   type DiaryEntry,
   type DiaryKind,
 } from '../../core/machine/diary';
-import { dayOf, endOf } from '../../core/quantities/day';
+import { dayOf, momentOf } from '../../core/quantities/day';
 import { formatDuration, formatPower, plainNumber } from '../../core/quantities/format';
 import type { DiaryRecord, DiaryView } from '../../records/diary';
 import type { MachineRecord } from '../../records/machine';
@@ -40,9 +40,8 @@ const DOUBT_WORDS = {
 const TYPED_KINDS = DIARY_KIND_NAMES.filter((name) => name !== 'inferred');
 
 const hours = (value: number): string => formatDuration(value * 3600);
-const today = (): string => dayOf(new Date().toISOString());
-/** What is told of today is told of now: what was kept this morning came before it. */
-const momentOf = (day: string): string => (day === today() ? new Date().toISOString() : endOf(day));
+const now = (): string => new Date().toISOString();
+const today = (): string => dayOf(now());
 
 function doubtWords(entries: readonly DiaryEntry[], entry: DiaryEntry): string {
   const doubts = doubtsOf(entries, entry);
@@ -88,7 +87,7 @@ export function DiaryPart({ machine, first }: { machine: MachineRecord; first: D
   const add = (): void =>
     action.run(async () => {
       const reading = kind === 'watts' ? { command, watts } : null;
-      await send(address, { method: 'POST', key, json: { at: momentOf(day), kind, note, reading } });
+      await send(address, { method: 'POST', key, json: { at: momentOf(day, now()), kind, note, reading } });
       setNote('');
       setWatts(null);
       await renew();

@@ -5,7 +5,6 @@ import type { Known } from '../core/card/contract';
 import { commonStrength, quickestAt, worthOf, type Worth } from '../core/book/compare';
 import type { FactName } from '../core/book/fact-values';
 import { FACT_NAMES, FACTS, factOf, factWords } from '../core/book/facts';
-import type { RungId } from '../core/book/rungs';
 import { stalenessReasons } from '../core/book/staleness';
 import type { Layout } from '../core/card/layout';
 import { formatDuration, formatPower, formatSpeed, plainNumber } from '../core/quantities/format';
@@ -23,8 +22,6 @@ import { seenCard } from './seen';
 export const MOST_COMPARED = 4;
 const BENCHES_OFFERED = 100;
 const CARDS_LOOKED_AT = 20;
-/** The rung whose cards show what a stock is worth: patches of many powers and speeds. */
-const TELLING_RUNG: RungId = 'grid';
 
 /** A number in words, where it leads, and whether it may hold no longer. */
 export interface ComparedCell {
@@ -70,7 +67,8 @@ async function comparedPairing(ctx: AppContext, pairingId: number): Promise<Comp
   const pairing = await getPairing(ctx, pairingId);
   const cards = await cardSummaries(ctx.db, pairingId, { limit: CARDS_LOOKED_AT, offset: 0 });
   for (const { id, code, kind, photoId } of cards) {
-    if (photoId === null || cardKind(kind).rung !== TELLING_RUNG) continue;
+    // What a stock is worth is told by patches of so many settings that a tone between them can be foretold.
+    if (photoId === null || !cardKind(kind).matcher) continue;
     const { card, reading, seen } = await seenCard(ctx, id);
     const worth = reading && worthOf(card.layout, seen);
     if (worth) return { pairing, card: { id, code, layout: card.layout, photoId: reading.photoId }, worth };
@@ -138,8 +136,7 @@ type Matcher = (lightness: number) => ComparedCell;
 async function matcherFor(ctx: AppContext, { card, pairing }: ComparedPairing): Promise<Matcher> {
   if (!card) return () => NOTHING;
   const { seen, card: record } = await seenCard(ctx, card.id);
-  const match = cardKind(record.kind).matcher?.(record.layout, seen, record.madeFor);
-  if (!match) return () => ({ text: 'burn a grid here' });
+  const match = cardKind(record.kind).matcher!(record.layout, seen, record.madeFor);
   // A card of an older batch, or of before the source was changed, foretells what was, and says so.
   const stale = stalenessReasons(record.madeFor, pairing, FACTS.engrave.staleBy);
   return (lightness) => {

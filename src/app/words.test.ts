@@ -5,7 +5,7 @@ import type { BurnSettings } from '../core/card/settings';
 import { DEFAULT_LIKED_UNITS, type LikedUnits } from '../core/quantities/format';
 import type { FactRecord, FactVersionRecord } from '../records/fact';
 import { changesBetween, factRows } from './fact-words';
-import { load, loadOrBench, numberBetween, pageNumber } from './page-load';
+import { load, loadOrBench, numberBetween, pageNumber, wholeNumbers } from './page-load';
 import { isProblem, notFound, Problem, problemBody, PROBLEMS } from './problems';
 
 const SETTINGS: BurnSettings = {
@@ -263,4 +263,12 @@ describe('a number that an address gives', () => {
   ])('from 10 to 100 is by %s %j', (query, number) =>
     expect(numberBetween(new URL(`http://localhost/compare${query}`), 'at', 10, 100)).toBe(number),
   );
+});
+
+describe('whole numbers that an address gives', () => {
+  it('come in its order, without what is none', () => {
+    const address = new URL('http://localhost/compare?pairing=7&pairing=no&pairing=12&pairing=0&other=4&pairing=-3');
+    expect(wholeNumbers(address, 'pairing')).toEqual([7, 12]);
+    expect(wholeNumbers(address, 'strength')).toEqual([]);
+  });
 });

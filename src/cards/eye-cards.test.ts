@@ -67,7 +67,7 @@ describe('the line interval', () => {
     const found = (pairs: readonly Answer[]) =>
       interval.find(layout, { ...lines, answers: [...lines.answers, ...pairs] }, known);
     const [measured, unsure] = [found([]), found([compare(3, 2, 0)])];
-    expect(measured).toMatchObject({ intervalMm: levels[2], liked: null });
+    expect(measured).toMatchObject({ intervalMm: levels[2], liked: null, missing: [] });
     expect(unsure).toMatchObject({ intervalMm: levels[2], says: measured.says });
     expect(unsure.liked!.ranking[0]!.cellIndex).toBe(by(3));
     const sure = found([0, 1, 2, 3, 4, 5].map((repeat) => compare(3, [2, 4][repeat % 2]!, repeat)));

@@ -123,5 +123,10 @@ describe('a piece beside a frame sheet', () => {
     expect(byBare.cells).not.toEqual(byTone.cells);
     const none = await compareView(app.ctx, [pairingId], null);
     expect(none.rows.some(({ title }) => title.startsWith('To match'))).toBe(false);
+    // Time at a darkness that no patch of its card has.
+    const dark = await compareView(app.ctx, [pairingId], 98);
+    expect(dark.rows.find(({ title }) => title.endsWith('equal darkness'))!.cells[0]!.text).toBe(
+      'no patch came so far',
+    );
   });
 });

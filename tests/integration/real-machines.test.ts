@@ -182,7 +182,7 @@ describe('favourites', () => {
       (await app.call('POST', '/api/favourites', { name: 'small and QUICK', kind: 'grid', plan })).json,
     ).toMatchObject({
       code: 'name-taken',
-      fields: [{ field: 'name' }],
+      fields: [{ field: 'name', message: 'This name is in use.' }],
     });
     expect(
       (await app.call('POST', '/api/favourites', { name: 'Broken', kind: 'grid', plan: { ...plan, cellMm: 'big' } }))
@@ -298,7 +298,7 @@ describe('counted blanks', () => {
     const sheet = {
       ...DEMO_STOCKS.birch,
       name: 'Coaster',
-      blanks: { count: 3 },
+      blanks: { count: 4 },
       outline: { shape: 'ellipse', radiusMm: 0 },
       sheetWidthMm: 70,
       sheetDepthMm: 70,
@@ -317,17 +317,21 @@ describe('counted blanks', () => {
         sheetOnBed: { leftMm: 100, rearMm: 100 },
         ...more,
       });
-    const pieceOf = async (made: { json: { id: number } }) =>
-      (await app.call('GET', `/api/cards/${made.json.id}`)).json.card.piece;
+    const cardOf = async (made: { json: { id: number } }) =>
+      (await app.call('GET', `/api/cards/${made.json.id}`)).json.card;
+    const pieceOf = async (made: { json: { id: number } }) => (await cardOf(made)).piece;
     // One card of this size lies on each blank: two of them would leave its circle.
-    expect(await pieceOf(await make({}))).toBe(1);
+    const first = await cardOf(await make({}));
+    expect(first.piece).toBe(1);
     expect(await pieceOf(await make({ piece: 3 }))).toBe(3);
     expect((await make({ piece: 3 })).json.code).toBe('does-not-fit');
-    expect((await make({ piece: 4 })).json.detail).toContain('There are 3 blanks of Coaster');
+    expect((await make({ piece: 5 })).json.detail).toContain('There are 4 blanks of Coaster');
+    // Where the first one's card lies is free on another.
+    expect(await pieceOf(await make({ piece: 4, sheetPlace: { xMm: first.sheetXMm, yMm: first.sheetYMm } }))).toBe(4);
     expect(await pieceOf(await make({}))).toBe(2);
     const full = await make({});
     expect(full.json).toMatchObject({ code: 'does-not-fit' });
-    expect(full.json.detail).toContain('on the 3 blanks of Coaster');
+    expect(full.json.detail).toContain('on the 4 blanks of Coaster');
     // Where it lies is looked at on its own blank only.
     expect((await make({ piece: 2, sheetPlace: { xMm: 0, yMm: 0 } })).json.detail).toContain('would leave the stock');
   });

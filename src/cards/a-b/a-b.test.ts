@@ -106,7 +106,9 @@ describe('a card of A against B', () => {
 
   it('is refused where both sides are the same, or B cannot be burned', () => {
     const faults = (change: Partial<ABPlan>, on = pairing) => planProblems(aB, { ...plan, ...change }, on);
-    expect(faults({ other: { ...plan.other, air: plan.constants.air } })).toMatchObject([{ field: 'other.air' }]);
+    expect(faults({ other: { ...plan.other, air: plan.constants.air } })).toMatchObject([
+      { field: 'other.air', message: 'B has the same as A: nothing would be compared.' },
+    ]);
     const without = { ...pairing, machine: { ...pairing.machine, airAssist: 'none' as const } };
     const calm = { ...plan.constants, air: 'off' as const };
     expect(faults({ constants: calm, other: { ...plan.other, air: 'on' } }, without)).toMatchObject([
@@ -122,11 +124,19 @@ describe('a card of A against B', () => {
 
   it('offers what a machine can compare, with the field of what is chosen', () => {
     const fields = (change: Partial<ABPlan>) => aB.fields({ ...plan, ...change }, pairing);
-    const options = fields({})
-      .find(({ path }) => path === 'what')!
-      .options!.map(({ value }) => value);
-    expect(options).toContain('air');
-    expect(options).not.toContain('crossHatch');
+    const tern = demoPairing('tern', 'twoLayer');
+    const choices = (on: typeof pairing) =>
+      aB
+        .fields(aB.propose({ pairing: on, facts: [] }).plan, on)
+        .find(({ path }) => path === 'what')!
+        .options!.map(({ value }) => value);
+    const even = { ...tern, machine: { ...tern.machine, galvo: { ...tern.machine.galvo!, frequencyKHz: null } } };
+    const onMirrors = ['lineAngleDeg', 'crossHatch'];
+    const made = ['prepared', 'cleaned'];
+    const but = (left: readonly string[]) => [...COMPARABLE.filter((what) => !left.includes(what)), ...made];
+    expect(choices(pairing)).toEqual(but([...onMirrors, 'frequencyKHz']));
+    expect(choices(tern)).toEqual(but(['air']));
+    expect(choices(even)).toEqual(but(['air', 'frequencyKHz']));
     for (const what of ['air', 'passes', 'direction'] as const) {
       const other = fields({ what }).filter(({ path }) => path.startsWith('other.'));
       expect(other.map(({ path }) => path)).toEqual([`other.${what}`]);

@@ -54,6 +54,7 @@ describe('a ladder of knobs', () => {
     }
     // Every part has its number burned on it before it is cut.
     expect(layout.before).toHaveLength(4);
+    expect(knobs.draw(plan, pairing)).toMatchObject({ units: 'TIGHTER A SIDE, MM' });
   });
 
   it('says the sum for a fit, whoever takes it, and keeps where fits begin', () => {

@@ -77,6 +77,9 @@ describe('a picture card', () => {
     expect(shapeOf(layout, 0).wanted).toEqual(shapeOf(layout, 1).wanted);
     expect(plain).toMatchObject({ corrected: false, beside: false });
     expect(layoutOf({ ...plain }).cells).toHaveLength(1);
+    // A table that is at hand but not wanted is left out.
+    const bare = layoutOf({ corrected: false, beside: false });
+    expect(bare.cells.map((_, index) => shapeOf(bare, index).table)).toEqual([null]);
     const slate = picture.propose({ pairing: demoPairing('marl', 'slate'), facts: [] });
     expect(slate.plan).toMatchObject({ negative: true, mode: 'floyd-steinberg' });
     const sum = (greys: ReturnType<typeof wantedOf>): number =>

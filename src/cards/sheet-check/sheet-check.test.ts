@@ -107,6 +107,7 @@ describe('what a sheet check says', () => {
     const finding = find(seen(40.8));
     expect(finding).toMatchObject({ verdict: 'holds', powerFraction: 0.5, missing: [] });
     expect(finding.says).toMatch(/^Still holds: 50 % comes out 0.8 L\* lighter .*chance (over )?\d\d %/);
+    expect(find(seen(39.2)).says).toMatch(/^Still holds: 50 % comes out 0.8 L\* darker /);
     expect(sheetCheck.settle(finding, layout)).toEqual([
       {
         name: 'engrave',
@@ -130,12 +131,12 @@ describe('what a sheet check says', () => {
     const finding = find(seen(43));
     // A tenth of an e-fold: 50 % times 1.105.
     expect(finding).toMatchObject({ verdict: 'shift', powerFraction: 0.553 });
-    expect(finding.says).toMatch(/^Shift power by \+11 %, to 55.3 %/);
+    expect(finding.says).toMatch(/^Shift power by \+11 %, to 55.3 %: as it stands it comes out 3 L\* lighter /);
     expect(sheetCheck.settle(finding, layout)[0]!.value).toMatchObject({
       settings: { ...settings, powerFraction: 0.553 },
       lightness: 40,
     });
-    expect(find(seen(37)).says).toMatch(/^Shift power by −9.5 %/);
+    expect(find(seen(37)).says).toMatch(/^Shift power by −9.5 %.* comes out 3 L\* darker /);
   });
   it('tells by how much the machine gives less, or more, were it the very same sheet, where a shift is clear', () => {
     // 11 % more power for the same tone: a tenth less light of each.
@@ -158,6 +159,10 @@ describe('what a sheet check says', () => {
   });
   it('starts again where nothing tried brings it back, tone hardly follows power, or the cap is in the way', () => {
     expect(find(seen(50))).toMatchObject({ verdict: 'again', powerFraction: null });
+    expect(find(seen(50)).says).toMatch(
+      /^Start again: 50 % comes out 10 L\* lighter .* no power that was tried brings it/,
+    );
+    expect(find(seen(30)).says).toMatch(/^Start again: 50 % comes out 10 L\* darker /);
     expect(find(seen(44, { slope: 0 })).says).toMatch(/tone hardly follows power/);
     expect(sheetCheck.settle(find(seen(50)), layout)).toEqual([]);
     const low = { ...pairing, machine: { ...pairing.machine, powerCap: 0.52 } };

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { proposeFill } from './propose-fill';
 import { fillDots } from './path';
@@ -11,13 +11,18 @@ const shape: DotsShape = { do: 'dots', box: { x: 5, y: 7, width: 3.26, height: 2
 describe.each(['horizontal', 'vertical'] as const)('dots whose lines run %s', (direction) => {
   const how = { ...settings, direction, intervalMm: 0.1, passes: 1, bothWays: true, scanOffsetMm: 0 };
   const lies = direction === 'horizontal';
-  const lit = [...fillDots(shape, how, 0)].flatMap(({ from, to, lit: stretches }) => {
-    const [start, end, across] = lies ? [from.x, to.x, from.y] : [from.y, to.y, from.x];
-    const way = Math.sign(end - start);
-    return stretches.map(({ fromMm, toMm }) => {
-      const ends = [start + way * fromMm, start + way * toMm].sort((a, b) => a - b);
-      return { across, from: ends[0]!, to: ends[1]! };
+  const burned = () =>
+    [...fillDots(shape, how, 0)].flatMap(({ from, to, lit: stretches }) => {
+      const [start, end, across] = lies ? [from.x, to.x, from.y] : [from.y, to.y, from.x];
+      const way = Math.sign(end - start);
+      return stretches.map(({ fromMm, toMm }) => {
+        const ends = [start + way * fromMm, start + way * toMm].sort((a, b) => a - b);
+        return { across, from: ends[0]!, to: ends[1]! };
+      });
     });
+  let lit: ReturnType<typeof burned>;
+  beforeEach(() => {
+    lit = burned();
   });
 
   it('are in files where the head burns them, a ring for each run, as high as a line', () => {

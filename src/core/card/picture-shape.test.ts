@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FILL } from '../../../tests/support/settings';
+import { boxOfRing } from '../part/polygons';
 import { packGreys } from '../picture/greys';
 import { cardSteps } from './steps';
 import { fillPicture } from './path';
@@ -114,4 +115,19 @@ describe('a picture of dots', () => {
     expect(powerOfShare(dots, 1, TOP)).toBeCloseTo(TOP, 9);
     expect(laid({ ...shape, mode: 'bayer' }, {}).map((power) => Math.ceil(power))).toEqual([...burnedOf(dots)]);
   });
+  it.each(['horizontal', 'vertical'] as const)(
+    'is in files a ring for each run of burned places, a line high, where the head burns them, lines %s',
+    (direction) => {
+      const lies = direction === 'horizontal';
+      const found = Array.from(BYTES, () => 0);
+      for (const ring of regionOf({ ...shape, mode: 'bayer' }, { ...PLAIN_FILL, direction })) {
+        const { x, y, width, height } = boxOfRing(ring);
+        expect(lies ? height : width).toBeCloseTo(0.1, 9);
+        for (let u = x + 0.05; u < x + width; u += 0.1)
+          for (let v = y + 0.05; v < y + height; v += 0.1)
+            found[4 * Math.floor((v - 2) / 0.1 + 1e-6) + Math.floor((u - 3) / 0.1 + 1e-6)]! += 1;
+      }
+      expect(found).toEqual([...burnedOf(dots)]);
+    },
+  );
 });

@@ -31,7 +31,7 @@ describe('sRGB', () => {
     for (const wrong of ['red', 'x#c8a06e', '#c8a06e0', '#c8a06'])
       expect(() => parseHexColour(wrong)).toThrow(`invalid colour: ${wrong}`);
     expect(hexColour([1, 300, -4])).toBe('#01ff00');
-    expect(linearToSrgb(-0.2)).toBe(0);
+    expect([-0.2, 1.3].map(linearToSrgb)).toEqual([0, linearToSrgb(1)]);
   });
 });
 

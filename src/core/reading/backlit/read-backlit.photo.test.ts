@@ -86,6 +86,24 @@ describe('a card on a light table', () => {
     expect(cells.at(-1)!.doubts).toEqual([]);
     expect(darkest!.sigma).toBeGreaterThan(result.cells[0]!.sigma);
   });
+  it('is in doubt where the table shines so brightly through a cell that the camera tells no more', () => {
+    // A lamp right under the card, of which nothing is seen beside it.
+    const lamp = (u: number, v: number) => 0.65 + 0.8 * Math.exp(-((u - 0.5) ** 2 + (v - 0.5) ** 2) / 0.005);
+    const { cells } = told(read(drawn({ light: lamp, lightnessOf: () => lightnessOfLuminance(0.9) })));
+    const blownOut = cells.flatMap(({ cellIndex, doubts }) => (doubts.includes('blown-out') ? [cellIndex] : []));
+    // Those in the middle of four by four; the ones in the corners are as they are told elsewhere.
+    const middleOf = (index: number) => {
+      const { box } = layout.cells[index]!;
+      return { x: box.x + box.width / 2 - layout.widthMm / 2, y: box.y + box.height / 2 - layout.heightMm / 2 };
+    };
+    const away = (index: number) => Math.hypot(middleOf(index).x, middleOf(index).y);
+    const byPlace = layout.cells.map(({ index }) => index).sort((a, b) => away(a) - away(b));
+    expect(blownOut).toEqual(expect.arrayContaining(byPlace.slice(0, 4)));
+    for (const corner of byPlace.slice(-4)) expect(blownOut).not.toContain(corner);
+    // What lets nothing through is as black as the camera shows things, which is no loss.
+    const black = told(read(drawn({ noise: 0, lightnessOf: () => 0 })));
+    expect(black.cells.flatMap(({ doubts }) => doubts)).toEqual([]);
+  });
 });
 
 describe('what is no photo on a light table', () => {

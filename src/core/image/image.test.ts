@@ -5,6 +5,7 @@ import { opencv } from '../../../tests/support/opencv';
 import { darkerThanAround } from './adaptive-threshold';
 import { blobsOf } from './blobs';
 import { grayOfPart, grayOfRgb, grayShrunk, inverted, lumaAt, shrink } from './gray';
+import { grayBetween } from './gray-between';
 import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
 
@@ -253,5 +254,38 @@ describe('blobs', () => {
       [1, 2, 1, 2],
       [5, 6, 5, 6],
     ]);
+  });
+});
+
+describe('gray between pixels', () => {
+  // A plane over the pixels: 3 a column, 10 a row, from 7.
+  const plane = (x: number, y: number) => 7 + 3 * x + 10 * y;
+  const [width, height] = [9, 6];
+  const data = Uint8Array.from({ length: width * height }, (_, at) => plane(at % width, Math.floor(at / width)));
+  const plain = { data, width, height };
+  prop([fc.double({ min: 0, max: width - 1, noNaN: true }), fc.double({ min: 0, max: height - 1, noNaN: true })])(
+    'is what a plane has there, to its very edges',
+    (x, y) => {
+      expect(grayBetween(plain, x, y)).toBeCloseTo(plane(x, y), 9);
+    },
+  );
+  it('of four is the mean of all in their middle', () => {
+    const four = { data: Uint8Array.of(0, 10, 100, 250), width: 2, height: 2 };
+    expect(grayBetween(four, 0.5, 0.5)).toBe(90);
+    expect([
+      grayBetween(four, 0, 0),
+      grayBetween(four, 1, 0),
+      grayBetween(four, 0, 1),
+      grayBetween(four, 1, 1),
+    ]).toEqual([0, 10, 100, 250]);
+  });
+  it('is none beyond the outermost', () => {
+    for (const [x, y] of [
+      [-0.01, 2],
+      [2, -0.01],
+      [width - 0.99, 2],
+      [2, height - 0.99],
+    ] as const)
+      expect(grayBetween(plain, x, y)).toBeNaN();
   });
 });

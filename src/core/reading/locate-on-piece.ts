@@ -4,6 +4,7 @@ import { fitHomography, project, type Homography } from '../geometry/homography'
 import type { Point } from '../geometry/point';
 import { blobsOf } from '../image/blobs';
 import { grayOfRgb, shrink } from '../image/gray';
+import { grayBetween } from '../image/gray-between';
 import type { GrayImage, RgbImage } from '../image/raster';
 import { markerCornersMm } from './markers-of-card';
 import { convexHull } from './quad';
@@ -124,15 +125,9 @@ function soughtIn(layout: Layout): Sought[] {
   });
 }
 
-function grayAt({ data, width, height }: GrayImage, { x, y }: Point): number {
-  const column = Math.max(0, Math.min(width - 2, Math.floor(x)));
-  const row = Math.max(0, Math.min(height - 2, Math.floor(y)));
-  const fx = Math.max(0, Math.min(1, x - column));
-  const fy = Math.max(0, Math.min(1, y - row));
-  const at = row * width + column;
-  const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
-  return top * (1 - fy) + (data[at + width]! * (1 - fx) + data[at + width + 1]! * fx) * fy;
-}
+/** What lies beyond the photo looks like its edge. */
+const grayAt = (gray: GrayImage, { x, y }: Point): number =>
+  grayBetween(gray, Math.max(0, Math.min(gray.width - 1, x)), Math.max(0, Math.min(gray.height - 1, y)));
 
 /** Correlation of what the photo shows with a marker's pattern, where the map puts it, moved by so many mm. */
 function likeness(gray: GrayImage, map: Homography, { places, burned }: Pattern, dx: number, dy: number): number {

@@ -1,5 +1,6 @@
 import { median } from '../stats/robust';
 import type { Point } from '../geometry/point';
+import { grayBetween } from '../image/gray-between';
 import type { GrayImage } from '../image/raster';
 import type { Quad } from './quad';
 
@@ -16,19 +17,6 @@ export interface Reach {
 }
 
 const SAMPLES = 28;
-
-function sample(image: GrayImage, x: number, y: number): number {
-  const x0 = Math.floor(x);
-  const y0 = Math.floor(y);
-  if (x0 < 0 || y0 < 0 || x0 >= image.width - 1 || y0 >= image.height - 1) return NaN;
-  const fx = x - x0;
-  const fy = y - y0;
-  const at = y0 * image.width + x0;
-  const { data, width } = image;
-  const top = data[at]! * (1 - fx) + data[at + 1]! * fx;
-  const bottom = data[at + width]! * (1 - fx) + data[at + width + 1]! * fx;
-  return top * (1 - fy) + bottom * fy;
-}
 
 /**
  * Distance along the normal at which the profile steps from inside to outside: centre of its gradient around the steepest place, over as
@@ -48,7 +36,8 @@ function edgeOffset(
     const s = -reachPx + k * step;
     // Three parallel lines tame noise and single burn lines.
     let sum = 0;
-    for (let shift = -1; shift <= 1; shift++) sum += sample(image, x + nx * s - ny * shift, y + ny * s + nx * shift);
+    for (let shift = -1; shift <= 1; shift++)
+      sum += grayBetween(image, x + nx * s - ny * shift, y + ny * s + nx * shift);
     return sum / 3;
   });
   let steepest = 0;

@@ -1,8 +1,7 @@
-import { describe, expect } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { it } from 'vitest';
 import { prop } from '../../../tests/support/prop';
-import { risingBlocks } from './isotonic';
+import { reaches, risingBlocks, risingCurve, sigmaBeside } from './isotonic';
 
 const spread = (ys: readonly number[], weights: readonly number[] = ys.map(() => 1)): number[] =>
   risingBlocks(ys.map((y, k) => ({ y, weight: weights[k]! }))).flatMap(({ first, last, y }) =>
@@ -42,4 +41,35 @@ describe('values that never fall', () => {
       }
     },
   );
+});
+
+describe('a curve that never falls', () => {
+  const points = [
+    { x: 0, y: 0, sigma: 1 },
+    { x: 2, y: 6, sigma: 2 },
+    { x: 4, y: 4, sigma: 2 },
+    { x: 5, y: 10, sigma: 0.5 },
+    { x: 9, y: 10, sigma: 4 },
+  ];
+  it('is level where points fall, as sure as they are together, and lies on them elsewhere', () => {
+    const curve = risingCurve(points);
+    expect(curve.map(({ x, y }) => [x, y])).toEqual([
+      [0, 0],
+      [2, 5],
+      [4, 5],
+      [5, 10],
+      [9, 10],
+    ]);
+    expect(curve[0]!.sigma).toBeCloseTo(1, 12);
+    // Two of sigma 2 together.
+    for (const index of [1, 2]) expect(curve[index]!.sigma).toBeCloseTo(Math.SQRT2, 12);
+  });
+  it('comes to a level where it first does, straight between its points, and no further than they lie', () => {
+    const curve = risingCurve(points);
+    expect([0, 2.5, 5, 7.5, 10].map((level) => reaches(curve, level))).toEqual([0, 1, 2, 4.5, 5]);
+    expect([-3, 11].map((level) => reaches(curve, level))).toEqual([0, 9]);
+  });
+  it('is as sure between two points as the less sure one', () => {
+    expect([0, 1, 4.5, 5, 6, 9, 20].map((x) => sigmaBeside(points, x))).toEqual([1, 2, 2, 2, 4, 4, 4]);
+  });
 });

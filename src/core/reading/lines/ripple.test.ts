@@ -45,6 +45,15 @@ describe('waves across lines', () => {
     expect(alone.mostAmplitude).toBeCloseTo(Math.SQRT2 * 0.04, 3);
     expect(rippled(across(() => 0.5)).mostAmplitude).toBeCloseTo(0, 6);
   });
+  it('are no less sure for a slow bow of light, which is no neighbour of theirs', () => {
+    // Nine turns over the span; the bow makes half of one.
+    const pitchMm = 6 / 9;
+    const bowed = (bow: number) =>
+      waveAt(rippled(across((mm) => wave(pitchMm, 0.04)(mm) + bow * Math.sin((Math.PI * mm) / 6))), pitchMm);
+    const [even, bent] = [bowed(0), bowed(0.1)];
+    expect(bent.sigma).toBeLessThan(even.sigma + 0.1 * 0.01);
+    expect(bent.amplitude).toBeCloseTo(0.04, 3);
+  });
   it('are as sure as their neighbours are low: none but noise has a sigma of that noise', () => {
     const noise = 0.02;
     const sigmas = Array.from({ length: 40 }, () => {

@@ -22,7 +22,7 @@ const ANSWERED: readonly RungId[] = [...new Set(CARD_KIND_NAMES.map((name) => ca
 const MADE_BY = createHash('sha256')
   .update(
     JSON.stringify([
-      'costs in numbers, only what can be answered there',
+      'costs in numbers, only what can be answered there, nothing next that no card can answer',
       RUNGS,
       CARD_KIND_NAMES.map((name) => [name, cardKind(name).rung, cardKind(name).version]),
     ]),
@@ -72,8 +72,8 @@ async function costOf(
 function waitsOf(next: NextStep, cards: readonly CardSummary[], stale: boolean): number {
   if (cards.some((card) => card.stage === 'burning')) return 0;
   if (next.action === 'go-on') return next.cost === '' ? 3 : 1;
-  if (stale) return 2;
-  return next.action === 'plan' ? 4 : next.action === 'rest' ? 5 : 6;
+  if (next.action === 'plan') return stale ? 2 : 4;
+  return next.action === 'rest' ? 5 : 6;
 }
 
 /**
@@ -112,7 +112,7 @@ async function workOut(ctx: AppContext, pairing: OpenPairing): Promise<PairingSt
     },
   };
   const ladder = ladderOf(from);
-  const step = nextStepOf(from, ladder, (rung, isStale) => kindFor(rung, isStale, known).name);
+  const step = nextStepOf(from, ladder, (rung, isStale) => kindAskedFor(rung, isStale, known)?.name ?? null);
   const isStale = ladder.some(({ rung, state }) => rung === step.rung && state === 'stale');
   const asks = step.action === 'plan' && step.rung !== null && step.href === from.links.plan(step.rung, isStale);
   const next = asks ? { ...step, ...(await costOf(ctx, pairing, kindFor(step.rung, isStale, known))) } : step;

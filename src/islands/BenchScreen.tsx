@@ -61,11 +61,11 @@ function Sheet({ view }: { view: BenchView }) {
   );
 }
 
-/** The bench of one pairing: its ladder, its newest card large, its sheet as a map, and the next sensible thing to do. */
 /** "Spent on testing: 3 cards, 12 min, 45 cm²" */
 const spentWords = ({ cards, seconds, areaMm2 }: SpentOnTests): string =>
   `Spent on testing: ${cards === 1 ? '1 card' : `${cards} cards`}, ${formatDuration(seconds)}, ${plainNumber(areaMm2 / 100, 2)} cm²`;
 
+/** The bench of one pairing: its ladder, its newest card large, its sheet as a map, and the next sensible thing to do. */
 export function BenchScreen({ view, cannot }: { view: BenchView; cannot: string | null }) {
   const { pairing, cards, next, newest } = view;
   const { stock } = pairing;

@@ -7,7 +7,7 @@ import { factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';
 import { conditionsKey, conditionWords, shadeConditions } from './conditions';
 import { ladderOf, nextStepOf, type CardStage, type LadderFacts } from './ladder';
 import { knownRunUp, knownScanOffset, knownShorter, paceOf } from './motion-facts';
-import { groundOf, RUNG_IDS, RUNGS } from './rungs';
+import { groundOf, RUNG_IDS, RUNGS, type RungId } from './rungs';
 import { stalenessReasons } from './staleness';
 import { UNTIMED } from '../motion/pace';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
@@ -90,8 +90,10 @@ const from = (change: Partial<LadderFacts>): LadderFacts => ({
   },
   ...change,
 });
-const nextOf = (facts: LadderFacts) =>
-  nextStepOf(facts, ladderOf(facts), (rung, isStale) => `${isStale ? 'check' : 'card'} of ${rung}`);
+const nextOf = (facts: LadderFacts, never: readonly RungId[] = []) =>
+  nextStepOf(facts, ladderOf(facts), (rung, isStale) =>
+    never.includes(rung) ? null : `${isStale ? 'check' : 'card'} of ${rung}`,
+  );
 
 describe('the rungs', () => {
   it('stand on rungs that exist, below them, with a common step under two feet', () => {
@@ -165,6 +167,13 @@ describe('the ladder', () => {
     ];
     expect(facts).toHaveLength(all);
     expect(nextOf(from({ facts }))).toMatchObject({ action: 'plan', rung: 'focus' });
+    // What no card can answer here any more is said, not asked for.
+    expect(nextOf(from({ facts }), ['focus'])).toMatchObject({
+      action: 'rest',
+      rung: null,
+      text: 'Focus: stale, and no card can answer it here',
+      href: null,
+    });
     const fresh = facts.map((one) => ({ ...one, stale: [] }));
     expect(nextOf(from({ facts: fresh }))).toEqual({
       action: 'rest',
@@ -252,6 +261,8 @@ describe('the next step', () => {
     const seen = from({ cards: { grid: { cardId: 3, code: 'CD003-C', stage: 'seen' } } });
     expect(nextOf(seen)).toMatchObject({ text: 'Grid: card CD003-C waits for a choice', cost: 'nothing to burn' });
     expect(nextOf(from({}))).toMatchObject({ text: 'card of grid', href: '/bench/1/plan/grid' });
+    // The next one up, where the lowest cannot be answered.
+    expect(nextOf(from({}), ['grid'])).toMatchObject({ action: 'plan', text: 'card of threshold' });
   });
   it('asks for the small card where a rung is stale, and goes on with one that was made for it', () => {
     const stale = fact({ stale: ['new batch'] });

@@ -147,22 +147,20 @@ export interface NextStep {
 }
 
 /**
- * The next sensible thing to do: what waits for a hand first, then the lowest rung that is empty or stale. `names` says how the
- * card is called that a rung asks for, empty or stale. The cost is put in by whoever knows the proposal.
+ * The next sensible thing to do: what waits for a hand first, then the lowest rung that is empty or stale and that a card can answer. `names` says
+ * how the card is called that a rung asks for, empty or stale; null where none can be planned. The cost is put in by whoever knows the proposal.
  */
 export function nextStepOf(
   from: LadderFacts,
   rungs: readonly LadderRung[],
-  names: (rung: RungId, isStale: boolean) => string,
+  names: (rung: RungId, isStale: boolean) => string | null,
 ): NextStep {
   const stopped = rungs.find((rung) => rung.state === 'stopped');
   if (stopped) return { action: 'stop', rung: 'safety', text: 'Not to be burned', href: null, cost: '' };
-  // Rungs of the common step are never empty or stale, and no card is burned for them.
-  const first = rungs.find((rung) => rung.state === 'empty' || rung.state === 'stale');
   for (const rung of rungs) {
     const card = from.cards[rung.rung];
-    const open = rung.state === 'empty' || rung.state === 'predicted' || (rung.state === 'stale' && card?.renews);
-    if (!card || !open) continue;
+    const waits = rung.state === 'empty' || rung.state === 'predicted' || (rung.state === 'stale' && card?.renews);
+    if (!card || !waits) continue;
     return {
       action: 'go-on',
       rung: rung.rung,
@@ -184,13 +182,19 @@ export function nextStepOf(
       href: from.links.prove(unproven.factId),
       cost: '',
     };
-  if (!first) return { action: 'rest', rung: null, text: 'Every rung is answered', href: null, cost: '' };
-  const isStale = first.state === 'stale';
+  // Rungs of the common step are never empty or stale, and no card is burned for them.
+  const open = rungs.filter(({ state }) => state === 'empty' || state === 'stale');
+  for (const { rung, state } of open) {
+    const isStale = state === 'stale';
+    const text = names(rung, isStale);
+    if (text !== null) return { action: 'plan', rung, text, href: from.links.plan(rung, isStale), cost: '' };
+  }
+  const [left] = open;
   return {
-    action: 'plan',
-    rung: first.rung,
-    text: names(first.rung, isStale),
-    href: from.links.plan(first.rung, isStale),
+    action: 'rest',
+    rung: null,
+    text: left ? `${left.name}: ${left.state}, and no card can answer it here` : 'Every rung is answered',
+    href: null,
     cost: '',
   };
 }

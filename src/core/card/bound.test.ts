@@ -9,7 +9,7 @@ import { BOUND_LIMITS, boundOfFills, boundOfLines, excessOf, excessWords, sumOfB
 import { PlanError } from './contract';
 import { EASES } from './ease';
 import { estimateCard } from './estimate';
-import { rectRing } from './shape';
+import { rectOutline, rectRing } from './shape';
 import { proposeFrame } from './frame-settings';
 import { layCard, planProblems } from './lay';
 import { cutThroughJPerMm } from '../stock/cutting';
@@ -136,6 +136,25 @@ describe('the arithmetic of a bound', () => {
       if (!crossHatch) expect(seconds).toBeLessThan(8 * totalS + 5);
     },
   );
+  prop([
+    fc.integer({ min: 1, max: 12 }),
+    fc.double({ min: 0.5, max: 20, noNaN: true }),
+    fc.double({ min: 1, max: 300, noNaN: true }),
+    fc.integer({ min: 1, max: 3 }),
+    fc.boolean(),
+  ])('holds whatever is followed, near or far', (count, side, speedMmPerS, passes, slowX) => {
+    const [x, y] = slowX ? [500, 6000] : [6000, 500];
+    const on = { ...pairing.machine, accelerationXMmPerS2: x, accelerationYMmPerS2: y };
+    // Every square at the other end of a line from the one before it.
+    const reachMm = 150 + side;
+    const lines = Array.from({ length: count }, (_, k) =>
+      rectOutline({ x: k % 2 === 0 ? 0 : 150, y: 0, width: side, height: side }),
+    );
+    const follow = { ...settings, speedMmPerS, passes };
+    const { totalS } = estimateCard(layoutOf([cellOf(0, { shape: { do: 'follow', lines }, settings: follow })]), on);
+    const { seconds } = boundOfLines({ count, lengthMm: 4 * side, corners: 3, reachMm }, follow, on);
+    expect(seconds).toBeGreaterThan(totalS);
+  });
   it('never believes a speed that the machine has not', () => {
     const fast = { ...settings, speedMmPerS: 1e6 };
     const top = { ...settings, speedMmPerS: pairing.machine.topSpeedXMmPerS, runUpMm: 5 };

@@ -77,6 +77,11 @@ describe('slits of a hinge', () => {
     const crossed: Lattice = { pattern: 'crossed', pitchMm: 1, slitMm: 10, bridgeMm: 4 };
     expect(pitchOf(crossed)).toBe(7);
     const slits = slitsIn(crossed, { x: 0, y: 0, width: 70, height: 70 });
+    // Half a bridge is left at every side.
+    for (const along of ['x', 'y'] as const) {
+      const places = slits.flatMap((slit) => slit.map((point) => point[along]));
+      expect([Math.min(...places), Math.max(...places)]).toEqual([2, 68]);
+    }
     const lying = slits.filter(([a, b]) => a!.y === b!.y);
     expect(lying).toHaveLength(50);
     expect(slits).toHaveLength(100);

@@ -10,6 +10,7 @@ import { joined, lineOf, pointsOf, type Drawing } from './drawing';
 import { arcPoints, cubicPoints, quadraticPoints } from './flatten';
 import { cutOrder, lengthOf, sortedDrawing } from './outlines';
 import { boxOfRing, isInside, offsetRing, signedAreaMm2 } from './polygons';
+import { tag } from './tag';
 
 const box = (x: number, y: number, width: number, height: number): Point[] => [
   { x, y },
@@ -212,6 +213,10 @@ describe('outlines moved by a kerf', () => {
     const inward = boxOfRing(offsetRing(box(0, 0, 10, 10), { xMm: -0.5, yMm: -0.2 })[0]!);
     expect([inward.width, inward.height].map((mm) => Math.round(mm * 1e4) / 1e4)).toEqual([9, 9.6]);
     expect(() => offsetRing(ell, { xMm: 0.1, yMm: -0.1 })).toThrow('invalid offset');
+    // Along one axis alone, either way: what is left along the other is a thousandth of it.
+    const thinner = boxOfRing(offsetRing(box(0, 0, 10, 10), { xMm: -0.5, yMm: 0 })[0]!);
+    expect(thinner.width).toBeCloseTo(9, 3);
+    expect(thinner.height).toBeCloseTo(10, 2);
   });
 
   const by = (more: Partial<Compensation> = {}): Compensation => ({
@@ -317,5 +322,23 @@ describe('cut lines', () => {
       const next = lines[(index + 1) % 3]!;
       expect(Math.hypot(line.at(-1)!.x - next[0]!.x, line.at(-1)!.y - next[0]!.y)).toBeCloseTo(1, 9);
     }
+    // A small outline is not left uncut: half of it goes to its tabs at the most.
+    const small = cutLines(box(0, 0, 4, 4), { ...at, tabs: { count: 4, widthMm: 3 } });
+    expect(small.reduce((sum, line) => sum + lengthOf(line), 0)).toBeCloseTo(8, 9);
+  });
+});
+
+describe('the tag to begin with', () => {
+  it('is a round-cornered rectangle with a round hole and a window, each where it is drawn', () => {
+    const rings = tag().lines.map((line) => pointsOf(line));
+    // Of round corners of a radius, four squares less a circle are missing.
+    const missing = (r: number): number => (4 - Math.PI) * r ** 2;
+    const areas = [24 * 16 - missing(2), Math.PI * 2.5 ** 2, 8 * 7 - missing(0.5)];
+    rings.forEach((ring, index) => expect(area(ring) / areas[index]!).toBeCloseTo(1, 2));
+    expect(rings.map(boxOfRing).map(({ x, y, width, height }) => [x, y, width, height])).toEqual([
+      [0, 0, 24, 16],
+      [3, 5.5, 5, 5],
+      [12, 4.5, 8, 7],
+    ]);
   });
 });

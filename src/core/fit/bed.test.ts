@@ -79,6 +79,7 @@ describe('the plane through places of the bed', () => {
         y: one.y + 60,
       })),
     )!;
+    expect(moved.offPlane).toBeCloseTo(plane.offPlane, 9);
     expect([moved.acrossX.value, moved.acrossY.value, moved.offMiddle(1, 0).value]).toEqual([
       expect.closeTo(0.3, 9),
       expect.closeTo(-0.1, 9),

@@ -72,6 +72,23 @@ describe('a tone table', () => {
       }
     }
   });
+  it('burns tones paler than next to nothing leaves like that, or not at all, whichever is nearer', () => {
+    // A floor that leaves 8 of 40 at once, and an even rise from there.
+    const strengthAt = (grey: number) => (grey <= 0 ? 0 : 8 + 32 * grey);
+    const knots = [0, 0.003, 1].map((grey) => ({ grey, strength: strengthAt(grey), sigma: 0.1 }));
+    const table = toneTable({ strengthAt, strongest: 40, knots });
+    // Of 255 in even steps to 40, those below 25 are nearer to nothing than to 8, those from 51 on can be had.
+    const least = knots[1]!.strength;
+    for (let entry = 1; entry < 60; entry++) {
+      const wanted = (entry / 255) * 40;
+      if (wanted < least / 2) expect(table[entry]).toBe(0);
+      else if (wanted < least) expect(table[entry]).toBe(0.003);
+      else expect(strengthAt(table[entry]!)).toBeCloseTo(wanted, 1);
+    }
+    // Where the palest that was burned is more than next to nothing, what lies below it is told by the curve.
+    const from = knots.map((knot, at) => (at === 1 ? { ...knot, grey: 0.1, strength: strengthAt(0.1) } : knot));
+    expect(toneTable({ strengthAt, strongest: 40, knots: from })[60]).toBeCloseTo(((60 / 255) * 40 - 8) / 32, 3);
+  });
   it('burns no more than is needed: of a level stretch the least grey', () => {
     const level = { strengthAt: (grey: number) => 20 * Math.min(1, 2 * grey), strongest: 20 };
     expect(greyFor(level, 20)).toBeCloseTo(0.5, 9);

@@ -14,5 +14,5 @@ it('goes the slower round a tip the sharper it is, and burns the more there unle
   expect(atTip(30, 20, { ...head, rampPower: 'follows-speed' })).toEqual({ ...sharp, energyTimes: 1 });
   // A line slower than that is not slowed down.
   expect(atTip(90, 5, head)).toEqual({ speedMmPerS: 5, energyTimes: 1 });
-  expect(() => atTip(180, 5, head)).toThrow('invalid tip');
+  for (const none of [180, 0, -30, NaN]) expect(() => atTip(none, 5, head)).toThrow('invalid tip');
 });

@@ -31,6 +31,13 @@ describe('how markers and lettering are burned', () => {
     const slow = { ...marl, machine: { ...marl.machine, accelerationXMmPerS2: 300 } };
     expect(proposeFrame(withSpot(slow, 0.05)).settings.marker.intervalMm).toBeCloseTo(0.2, 9);
   });
+  it('lays more lines in the same time where power follows speed: ramps are not run up to there', () => {
+    const lines = (rampPower: 'constant' | 'follows-speed') => {
+      const machine = { ...marl.machine, accelerationXMmPerS2: 12_000, rampPower };
+      return proposeFrame(withSpot({ ...marl, machine }, 0.05)).settings.marker.intervalMm;
+    };
+    expect(lines('follows-speed')).toBeLessThan(lines('constant'));
+  });
   it('goes under mirrors no faster than a late beam leaves four fifths of a square, and no faster than they can', () => {
     // A fifth of 0.4 mm in a tenth of a millisecond.
     expect(proposeFrame(tern).settings.marker.speedMmPerS).toBe(800);

@@ -67,6 +67,20 @@ describe('reading an SVG drawing', () => {
     ]);
   });
 
+  it('rounds no corner that is round one way only, draws no oval without a width or a height, and is named by itself', () => {
+    const areas = areasOf(
+      svg('<rect width="10" height="6" rx="2" ry="0"/><rect y="20" width="10" height="6" rx="0" ry="2"/>'),
+    );
+    expect(areas).toEqual([60, 60]);
+    const flat = svg('<ellipse rx="4" ry="0"/><ellipse rx="0" ry="4"/><rect width="10" height="6"/>');
+    expect(readSvg(flat, 'a').drawing.lines).toHaveLength(1);
+    expect(['  Gate  ', ' ', 'x'.repeat(99)].map((name) => readSvg(flat, name).drawing.name)).toEqual([
+      'Gate',
+      'drawing',
+      'x'.repeat(80),
+    ]);
+  });
+
   it('applies transforms from the inside out, and those of what holds a shape', () => {
     // Turned by a quarter, then stretched along x: 10 high becomes 30 wide.
     expect(sizeOf(svg('<g transform="scale(3 1)"><rect width="4" height="10" transform="rotate(90)"/></g>'))).toBe(
@@ -115,6 +129,7 @@ describe('reading an SVG drawing', () => {
     ['nothing to cut', svg('<text>words</text>'), 'text (turn it into paths'],
     ['a path that is none', svg('<path d="M0 0 L nowhere"/>'), 'cannot be read'],
     ['what goes far past every bed', svg('<path d="M0 0 L1e9 0 L0 5 z"/>'), 'goes nowhere'],
+    ['what goes far past every bed the other way', svg('<path d="M0 0 L5 0 L0 -1e9 z"/>'), 'goes nowhere'],
     ['shares of something for lengths', svg('<circle cx="50%" cy="9" r="4"/>'), 'no length that could be cut'],
     [
       'what a style moves',
@@ -127,6 +142,11 @@ describe('reading an SVG drawing', () => {
       svg('<rect width="1" height="1"/>', 'width="0mm" height="0mm" viewBox="0 0 1 1"'),
       'size of nothing',
     ],
+    ...['width="0mm" height="9mm"', 'width="9mm" height="0mm"'].map((sides) => [
+      `a size of nothing one way: ${sides}`,
+      svg('<rect width="1" height="1"/>', `${sides} viewBox="0 0 1 1" preserveAspectRatio="none"`),
+      'size of nothing',
+    ]),
   ])('refuses %s in words', (_, text, words) => {
     expect(() => readSvg(text, 'a')).toThrow(SvgFault);
     expect(() => readSvg(text, 'a')).toThrow(words);

@@ -44,6 +44,7 @@ describe('a box joint', () => {
 
   it('is refused where nothing would be left of it', () => {
     expect(() => boxJoint(joint({ lengthMm: 19 }))).toThrow('too short');
+    expect(boxJoint(joint({ lengthMm: 30 })).count).toBe(3);
     expect(() => boxJoint(joint({ kerfMm: -0.1 }))).toThrow('takes something away');
     expect(() => boxJoint(joint({ fingerMm: 0.3, kerfMm: 0.4 }))).toThrow('wider than a gap');
     expect(() => boxJoint(joint({ fingerMm: 0.3, clearanceMm: 0.8 }))).toThrow('nothing is left of a finger');

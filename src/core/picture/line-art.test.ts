@@ -48,6 +48,9 @@ describe('a drawing of burned and bare places', () => {
         stroke,
       ]),
     ).toBe(1);
+    // Moved with the stroke, nothing changes.
+    const moved = stroke.map(({ x, y }) => ({ x: x + 7, y: y - 9 }));
+    expect(distanceToStrokes(1.5 - 3.2 + 7, 2 + 2.4 - 9, [moved])).toBeCloseTo(4, 12);
     expect(distanceToStrokes(0, 0, [])).toBe(Infinity);
   });
   it('comes with one of our own, with broad areas and much bare stock', () => {

@@ -165,6 +165,21 @@ describe('what is found of A against B', () => {
     );
   });
 
+  it('has another choice at hand for every constant, whatever setting was kept', () => {
+    for (const direction of ['horizontal', 'vertical'] as const)
+      for (const [lineAngleDeg, bothWays, crossHatch] of [
+        [0, true, false],
+        [45, false, true],
+      ] as const) {
+        const settings = { ...plan.constants, direction, lineAngleDeg, bothWays, crossHatch };
+        const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
+        const { plan: next } = aB.propose({ pairing, facts: [kept] });
+        expect(next.constants).toMatchObject({ direction, lineAngleDeg, bothWays, crossHatch });
+        for (const what of COMPARABLE.filter((one) => one !== 'frequencyKHz'))
+          expect(next.other[what], what).not.toBe(next.constants[what]);
+      }
+  });
+
   it('asks for so many more where patches scatter too much, and the next card has them', () => {
     const first = found(seenOf(1, 6));
     expect(first.told!.verdict).toBe('more');

@@ -80,6 +80,18 @@ describe('a card of step wedges', () => {
       plan.floorFraction,
     );
   });
+  it('has tops that differ enough to tell anything, also where the cap is low', () => {
+    for (const powerCap of [1, 0.5, 0.25]) {
+      const low = { ...pairing, machine: { ...pairing.machine, powerCap } };
+      const settings = { ...plan.constants, powerFraction: 0.2, speedMmPerS: 300 };
+      const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
+      for (const facts of [[], [kept]]) {
+        const { top } = ceiling.propose({ pairing: low, facts }).plan;
+        expect(top.to).toBeLessThanOrEqual(powerCap);
+        expect(top.to / top.from).toBeGreaterThan(1.55);
+      }
+    }
+  });
   it('is refused with tops past the cap, a floor above them, or too few steps', () => {
     const fields = (change: object) => ceiling.check({ ...plan, ...change }, pairing).map(({ field }) => field);
     expect(fields({})).toEqual([]);

@@ -109,6 +109,15 @@ describe('a card of single lines', () => {
     expect(capped.reasons['power.to']).toMatch(/^the cap of this machine/);
     expect(proposal.reasons['constants.speedMmPerS']).toContain('found to engrave well');
   });
+  it('has bare stock of many widths between lines, however wide they are', () => {
+    const pitchOf = (spotMm: number) =>
+      lineWidth.propose({
+        ...known,
+        pairing: { ...pairing, lens: { ...pairing.lens, spotXMm: spotMm, spotYMm: spotMm } },
+      }).plan.pitchMm;
+    for (const spotMm of [0.05, 0.2, 0.5]) expect(pitchOf(spotMm)).toBeGreaterThan(8 * spotMm);
+    expect(pitchOf(0.05)).toBe(2);
+  });
   it('is told in whole mm/s, and below ten of them in tenths', () => {
     const speedOf = (ratedPowerW: number): number => {
       const machine = { ...pairing.machine, ratedPowerW, powerTable: null };

@@ -107,7 +107,9 @@ describe('what a showpiece draws', () => {
     };
     const widths = partsOf(tall)
       .filter(({ part }) => part === 'lettering')
-      .map(({ drawn }) => {
+      .map(({ drawn, sizeMm }) => {
+        // No stroke is cut off at the top or at the foot.
+        expect(drawn.rows * 0.1).toBeGreaterThanOrEqual(sizeMm! + Math.max(0.1, sizeMm! / 7) - 0.05);
         const middleRow = Math.floor(drawn.rows / 2) * drawn.columns;
         return unpackGreys(drawn)
           .subarray(middleRow, middleRow + drawn.columns)

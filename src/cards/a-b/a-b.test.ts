@@ -141,6 +141,12 @@ describe('a card of A against B', () => {
       const other = fields({ what }).filter(({ path }) => path.startsWith('other.'));
       expect(other.map(({ path }) => path)).toEqual([`other.${what}`]);
     }
+    const ready = fields({ what: 'prepared' }).filter(({ path }) => /^(other|prepared)\./.test(path));
+    expect(ready.map(({ path, label, as, group }) => [path, label, as, group])).toEqual([
+      ['prepared.a', 'A, the upper row', 'text', 'cells'],
+      ['prepared.b', 'B, the lower row', 'text', 'cells'],
+    ]);
+    expect(ready[0]!.hint).toMatch(/masked.* the simulated bench leaves both rows bare/);
     expect(valueAt(withValueAt(plan, 'prepared.a', 'coated'), 'prepared.a')).toBe('coated');
   });
 });

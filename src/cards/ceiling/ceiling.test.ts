@@ -7,6 +7,8 @@ import { layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { responseOf } from '../../core/stock/response';
+import { BETTER } from '../../core/card/usual-asks';
+import { formatPower } from '../../core/quantities/format';
 import type { CeilingPlan } from './plan';
 import { wedgeWords } from './find';
 import { ceiling } from '.';
@@ -124,6 +126,10 @@ describe('what step wedges say', () => {
     }
     expect(wedges.at(-1)!.merged).toBeGreaterThan(2);
     expect(wedges[0]!.merged).toBeLessThan(3);
+    // Of a wedge of which nothing was read, nothing.
+    const top = wedges[0]!.top;
+    const others = find(seen(bent, { told: (index) => layout.cells[index]!.levels.top !== top })).wedges;
+    expect(others.map((wedge) => wedge.top)).toEqual(wedges.slice(1).map((wedge) => wedge.top));
   });
   it('is less where patches from there on were called spoiled, and leaves those out', () => {
     const from = 0.3 * highest;
@@ -138,6 +144,10 @@ describe('what step wedges say', () => {
     const later = find(seen(bent, { said: (power) => (power > 0.8 * highest ? 'burned-through' : null) }));
     expect(Math.abs(later.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
     expect(find(seen(bent, { said: () => 'charred' })).ceiling).toBeNull();
+    // Where the weakest was called so, none is sound.
+    const weakest = Math.min(...layout.order.map(powerOf));
+    const none = find(seen(bent, { said: (power) => (power === weakest ? 'charred' : null) }));
+    expect([none.ceiling, none.missing[0]]).toEqual([null, expect.stringMatching(/^Even the weakest patches/)]);
   });
   it('goes by the least power that was called spoiled, be stronger patches not', () => {
     const powers = [...new Set(layout.order.map(powerOf))].sort((a, b) => a - b);
@@ -197,6 +207,24 @@ describe('what step wedges say', () => {
     const grey = find(seen((power) => (power < 0.6 * highest ? bent(power) : 25)));
     expect(grey.says).toMatch(/even get weaker again\.$/);
     expect(Math.abs(grey.ceiling! / (0.475 * highest) - 1)).toBeLessThan(0.03);
+  });
+  it('stands beside the patch that is liked best, where that is another power', () => {
+    const byPower = [...layout.order].sort((a, b) => powerOf(a) - powerOf(b));
+    const liking = (best: number): Seen => {
+      const pairs = byPower.slice(-3).flatMap((other) => (other === best ? [] : Array(4).fill(String(other))));
+      const answers = pairs.map((value, repeat) => ({ field: BETTER.field, cellIndex: best, repeat, value }));
+      return { ...seen(bent), answers };
+    };
+    const measured = find(seen(bent)).ceiling!;
+    const other = find(liking(byPower.at(-2)!));
+    expect(other.ceiling).toBe(powerOf(byPower.at(-2)!));
+    expect(other.says).toMatch(`By how strong patches are it would be ${formatPower(measured)}.`);
+    const away = (index: number): number => Math.abs(powerOf(index) - measured);
+    const near = [...byPower].sort((a, b) => away(a) - away(b))[0]!;
+    const flat = (power: number): number => bent((power * measured) / powerOf(near));
+    const same = ceiling.find(layout, { ...seen(flat), answers: liking(near).answers }, known);
+    expect(Math.abs(find(seen(flat)).ceiling! - powerOf(near))).toBeLessThan(0.005);
+    expect(same.says).toMatch(/liked best of .*% sure\.$/);
   });
   it('is kept for the speed and interval it was found at, with a quarter of its range', () => {
     const finding = find(seen(bent));

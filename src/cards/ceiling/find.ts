@@ -5,7 +5,7 @@ import { likedBest, likedWords, surelyLiked, type LikedBest } from '../../core/c
 import { BETTER, isSpoiled, OUTCOME } from '../../core/card/usual-asks';
 import { ceilingOf, type CeilingFit, type StrengthAtPower } from '../../core/fit/ceiling';
 import { darkensFrom, type RimFit } from '../../core/fit/rim';
-import { formatPower, plainNumber } from '../../core/quantities/format';
+import { formatPower } from '../../core/quantities/format';
 import { median } from '../../core/stats/robust';
 
 export const CEILING_ASKS: readonly Ask[] = [{ field: 'tone', by: 'photo', measure: 'tone' }, OUTCOME, BETTER];
@@ -201,7 +201,3 @@ function wedgesOf(layout: Layout, patches: readonly WedgePatch[]): WedgeMerged[]
 /** What is seen of a wedge, in words. */
 export const wedgeWords = ({ steps, merged }: WedgeMerged): string =>
   merged <= 1 ? `all ${steps} steps differ` : `the strongest ${merged} of ${steps} steps look the same`;
-
-/** What is seen of a patch, in words. */
-export const patchWords = ({ strength, sigma }: WedgePatch): string =>
-  `${plainNumber(strength, 3)} L* ± ${plainNumber(2 * sigma, 2)} from bare stock`;

@@ -141,6 +141,7 @@ describe('the kerf squares', () => {
     // Far more than an axis is usually off by, but what was read says so.
     expect(plain.x!.scale!.mean).toBeGreaterThan(0.004);
     expect(scaleWords(plain.x!)).toMatch(/^0\.\d+ mm in 100 mm too far, ± /);
+    expect(scaleWords({ ...plain.x!, scale: null })).toBeNull();
     expect(scaleWords({ ...plain.x!, scale: { mean: -0.0004, expanded95: 0.0005 } })).toBe(
       'true, to 0.05 mm in 100 mm',
     );

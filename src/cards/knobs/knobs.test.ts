@@ -57,6 +57,11 @@ describe('a ladder of knobs', () => {
     expect(knobs.draw(plan, pairing)).toMatchObject({ units: 'TIGHTER A SIDE, MM' });
   });
 
+  it('is none without holes that take parts', () => {
+    const { mates: _, ...without } = layout;
+    expect(find(told(layout, BOUNDS), 'snug', without).missing[0]).toMatch(/has no holes and parts/);
+  });
+
   it('says the sum for a fit, whoever takes it, and keeps where fits begin', () => {
     const finding = find(told(layout, BOUNDS));
     expect(finding.missing).toEqual([]);

@@ -43,12 +43,9 @@ export const slotWidthMm = ({ thicknessMm, slotFor, fit }: Pick<PartPlan, 'thick
 
 /** The place of the largest part among the outlines, which goes into the slot; null where there is none. */
 export function largestPart(cuts: readonly CutOutline[]): number | null {
-  const parts = cuts.flatMap(({ outline }, index) => (outline.side === 'part' ? [index] : []));
-  const areaOf = (index: number): number => cuts[index]!.outline.box.width * cuts[index]!.outline.box.height;
-  return parts.reduce<number | null>(
-    (best, index) => (best === null || areaOf(index) > areaOf(best) ? index : best),
-    null,
-  );
+  const areas = cuts.map(({ outline }) => (outline.side === 'part' ? outline.box.width * outline.box.height : 0));
+  const largest = Math.max(...areas, 0);
+  return largest > 0 ? areas.indexOf(largest) : null;
 }
 
 /** An outline of the drawing as a cell: its box is what is wanted, its burn where the beam goes. */

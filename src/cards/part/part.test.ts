@@ -109,6 +109,9 @@ describe('a part that is planned', () => {
     // What the cut takes of its length is made up for.
     expect(slot.wanted).toMatchObject({ comesOut: { heightMm: 24.2 }, takes: { cellIndex: 0, fit: 'press' } });
     expect(lay({ withSlot: false }).cells).toHaveLength(3);
+    const three = drawing(box(0, 0, 10, 6), box(20, 0, 20, 8), box(50, 0, 15, 5));
+    const taking = lay({ drawing: three }).cells.at(-1)!.wanted!.takes!.cellIndex;
+    expect(lay({ drawing: three }).cells[taking]!.box).toMatchObject({ width: 20, height: 8 });
   });
 
   it('cuts what lies inside before what is around it, in the program too, and is read back from DXF as it is cut', () => {

@@ -193,6 +193,9 @@ describe('what a picture card says', () => {
     expect(find({ readings: [], answers: [] }).missing[0]).toMatch(/^No photo/);
     expect(find(seen([straight, bent], { sigma: 3.5 })).missing[0]).toMatch(/not sure enough/);
     expect(find(seen([() => 0, () => 0])).missing[0]).toMatch(/shows too little/);
+    // Readings of a photo that showed no picture, and of a cell that holds none.
+    const bare = seen([straight, bent]).readings.map(({ picture: _, ...reading }) => reading as CellReading);
+    expect(find({ readings: bare, answers: [] }).missing[0]).toMatch(/shows too little/);
     const faint = find(seen([(share) => 3 * share, straight]));
     expect(faint.missing[0]).toMatch(/^Black of the picture would be 3 L\* from bare stock/);
     expect(picture.settle(faint, layout)).toEqual([]);

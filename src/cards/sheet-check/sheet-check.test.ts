@@ -10,7 +10,7 @@ import { deliveredPowerW } from '../../core/machine/machine';
 import type { CellReading } from '../../core/reading/observations';
 import { kindAskedFor, kindsOfRung } from '../registry';
 import type { SheetCheckPlan } from './plan';
-import { percent } from './find';
+import { checkedWords, percent } from './find';
 import { sheetCheck } from '.';
 
 const pairing = demoPairing('heron', 'birch');
@@ -201,6 +201,21 @@ describe('what a sheet check says', () => {
     expect(find(seen(40), [deep]).wanted).toBeNull();
     expect(find(seen(43), [other]).missing[0]).toMatch(/nothing to check/);
   });
+  it('goes of two settings alike by the newer, whichever was told first', () => {
+    const tone = { settings, lightness: 47, lightnessSigma: 0.4, confidence: 1 };
+    const newer = factNow('engrave', tone, { createdAt: '2030-01-01T00:00:00Z' });
+    for (const facts of [
+      [kept, newer],
+      [newer, kept],
+    ])
+      expect(find(seen(40), facts).wanted!.lightness).toBe(47);
+  });
+  it('says of a patch its tone and by how much its power differs', () => {
+    const patch = { cellIndex: 0, times: 1.08, lightness: 41.26, sigma: 0.4 };
+    expect(checkedWords(patch)).toBe('L* 41.3 ± 0.8 at +8 %');
+    expect(checkedWords({ ...patch, times: 0.926 })).toBe('L* 41.3 ± 0.8 at −7.4 %');
+    expect(checkedWords({ ...patch, times: 1 })).toBe('L* 41.3 ± 0.8 at the setting');
+  });
   it('asks for the old piece where no tone was kept, and for a photo or an eye where nothing was seen', () => {
     const untold = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
     expect(find(seen(40), [untold]).missing[0]).toMatch(/beside the old piece/);
@@ -219,6 +234,8 @@ describe('what a sheet check says', () => {
     expect(find(words(() => 'darker'))).toMatchObject({ verdict: 'again', missing: [] });
     expect(find(words(() => 'darker')).says).toContain('all are darker');
     expect(find(words(() => 'lighter')).says).toContain('all are paler');
+    const both = find(words((times) => (times > 1 ? 'darker' : 'lighter')));
+    expect(both.says).toBe('Start again: no patch looks the same. Burn a grid.');
     expect(find(words((times) => (times === 1 ? 'darker' : null))).missing[0]).toMatch(
       /No patch was called the same yet/,
     );

@@ -175,12 +175,17 @@ describe('a showpiece by a photo', () => {
   it('leaves open what lies too close to half, or is not sure', () => {
     const close = find({ readings: shown({ [small]: 0.55 }), answers: [] });
     expect(close.parts[small]!.holds).toBeNull();
+    expect(wordOfPart(close.parts[small]!)).toMatch(/^too close to tell, 55 ± \d\.?\d* %$/);
+    expect(wordOfPart(close.parts[large]!)).toMatch(/^holds, 100 ± /);
+    const gone = find({ readings: shown({ [small]: 0.1 }), answers: [] }).parts[small]!;
+    expect(wordOfPart(gone)).toMatch(/^does not hold, 10 ± /);
     expect(close.lettering).toEqual({ fromMm: heights.middleMm, notMm: null });
     expect(close.says).toMatch('One part is too close to tell by the photo');
     expect(find({ readings: shown({}, 0.6, 0.16), answers: [] }).parts[small]!.holds).toBeNull();
     expect(find({ readings: shown({ [small]: 0.59 }), answers: [] }).parts[small]!.holds).toBe(true);
     const doubted = shown({}).map((one) => (one.cellIndex === small ? { ...one, confidence: 0.9 } : one));
     expect(find({ readings: doubted, answers: [] }).parts[small]).toMatchObject({ share: null, holds: null });
+    expect(wordOfPart(find({ readings: doubted, answers: [] }).parts[small]!)).toBe('not told');
   });
   it('tells of broad areas what their soot between takes as well', () => {
     const sooty = shown({}).map((one) => ({ ...one, drawing: { ...one.drawing!, between: 0.1 } }));

@@ -158,10 +158,6 @@ function meansByAsked(patches: readonly TonePatch[]): { grey: number; strength: 
 
 const percent = (share: number): string => `${plainNumber(100 * share, 2)} %`;
 
-/** What is seen of a patch, in words. */
-export const patchWords = ({ strength, sigma }: TonePatch): string =>
-  `${plainNumber(strength, 3)} L* ± ${plainNumber(2 * sigma, 2)} from bare stock`;
-
 /** How greys gain, in words: "looks like 62 % of black". */
 export const gainWords = ({ covered }: DotGain): string => `looks like ${percent(covered)} of black`;
 

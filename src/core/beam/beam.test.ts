@@ -20,4 +20,8 @@ describe('focused Gaussian beam', () => {
       RangeError,
     );
   });
+  it('refuses a beam that would be better than an ideal one', () => {
+    const optics = { wavelengthMm: 0.01, focalLengthMm: 50, beamDiameterMm: 6, beamQuality: 0.9 };
+    expect(() => focusedDiameterMm(optics)).toThrow('invalid beamQuality: 0.9');
+  });
 });

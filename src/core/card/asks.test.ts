@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { answerProblem, eyeAsk, NOTE_FIELD, numbersOf, wordOf, type Answer, type Ask } from './asks';
+import { answerProblem, eyeAsk, matesAsk, nearOf, NOTE_FIELD, numbersOf, wordOf, type Answer, type Ask } from './asks';
+import type { Cell } from './layout';
 import { FAMILIES } from '../stock/families';
 import { asksOn, asksThrough, DEPTH, GRADE, gradeOf, isSpoiled, THROUGH } from './usual-asks';
 
@@ -76,6 +77,17 @@ describe('what is asked of every engraved patch', () => {
   });
 });
 
+describe('what a gauge’s reading must be near to', () => {
+  it('is a level of the cell, or what was wanted of it, or nothing', () => {
+    const gauge = ASKS[2] as Extract<Ask, { by: 'gauge' }>;
+    const cell = { levels: { size: 20 }, wanted: { comesOut: { widthMm: 19, heightMm: 7 } } } as unknown as Cell;
+    const near = (to: typeof gauge.near, of = cell) => nearOf({ ...gauge, ...(to && { near: to }) }, of);
+    expect([near(undefined), near('size'), near('wanted-width'), near('wanted-height')]).toEqual([null, 20, 19, 7]);
+    const bare = { levels: {} } as Cell;
+    expect([near('wanted-width', bare), near('wanted-height', bare)]).toEqual([null, null]);
+  });
+});
+
 describe('an answer', () => {
   it('is one of the words that are asked for, said once', () => {
     expect(answerProblem(ASKS, answer('mark', 'marked'))).toBeNull();
@@ -88,6 +100,14 @@ describe('an answer', () => {
     for (const value of [0, -1, 10_000, NaN, Infinity, '20'])
       expect(answerProblem(ASKS, answer('width-x', value)), String(value)).toMatch(/above 0 mm/);
     expect(answerProblem(ASKS, answer('width-x', 9999))).toBeNull();
+  });
+  it('is what was felt of a hole and the part that was put in it', () => {
+    const asks = [matesAsk('felt', 'How do they go together?', [['snug', 's', 'snug']])];
+    for (const repeat of [0, 1]) expect(answerProblem(asks, answer('felt', 'snug', repeat))).toBeNull();
+    for (const repeat of [-1, 0.5, 1000])
+      expect(answerProblem(asks, answer('felt', 'snug', repeat))).toMatch(/which two/);
+    expect(answerProblem(asks, answer('felt', 'snug', 0, null))).toMatch(/which two/);
+    expect(answerProblem(asks, answer('felt', 'loose'))).toBe('“loose” is none of the answers: snug.');
   });
   it('is the light that comes through only of a coat on a clear sheet', () => {
     const asked = (family: string) => asksThrough(asksOn([GRADE, THROUGH], { family }));

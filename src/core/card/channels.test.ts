@@ -22,6 +22,8 @@ describe('what varies from cell to cell', () => {
       means: '3600 mm/min',
     });
     expect(letterOf('passes', 2, liked)).toEqual({ text: '2', unit: '', means: '2 passes' });
+    expect(letterOf('air', 2, liked)).toMatchObject({ text: 'ON', unit: '' });
+    expect(letterOf('air', 9, liked).text).toBe('?');
   });
   it('has a name of its own for each', () => {
     const names = (Object.keys(CHANNELS) as ChannelId[]).map((id) => CHANNELS[id].name);

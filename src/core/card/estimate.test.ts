@@ -5,9 +5,10 @@ import { focus } from '../../cards/focus';
 import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../tests/support/demo';
 import { UNTIMED } from '../motion/pace';
-import { beyond, estimateCard, wayOf } from './estimate';
+import { beyond, estimateCard, movesOf, wayOf } from './estimate';
 import { layCard } from './lay';
 import { mainBurn, type Layout } from './layout';
+import type { PathStep } from './path';
 
 const pairing = demoPairing('heron', 'birch');
 const { machine } = pairing;
@@ -37,6 +38,10 @@ describe('the way beyond a line’s end', () => {
     const stroke = { step: 'stroke', points, runUpMm: 2, powerFraction: 1, speedMmPerS: 10 } as const;
     expect(wayOf(stroke)).toEqual([{ x: -2, y: 0 }, ...points, { x: 4, y: 6 }]);
     expect(wayOf({ ...stroke, runUpMm: 0 })).toEqual(points);
+    expect(wayOf({ ...stroke, points: points.slice(0, 1) })).toEqual(points.slice(0, 1));
+    const stop = { step: 'stop' } as unknown as PathStep;
+    expect(wayOf(stop)).toEqual([]);
+    expect(movesOf(stop, machine)).toBe(0);
   });
 });
 

@@ -106,6 +106,25 @@ describe('homography from points', () => {
         square.map(() => ({ x: 1, y: 1 })),
       ),
     ).toThrow('invalid points: all in one place');
+    // Four places of a line, or three and one beside it, are no picture of a square, nor is a square one of them.
+    const line = [0, 1, 2, 3].map((at) => ({ x: at, y: 2 * at }));
+    const three = [...line.slice(0, 3), { x: 9, y: 1 }];
+    for (const pair of [
+      [square, line],
+      [line, square],
+      [line, line],
+      [square, three],
+      [three, square],
+      [three, three],
+    ] as const)
+      expect(() => fitHomography(pair[0], pair[1])).toThrow(
+        new RangeError('invalid points: three or more on one line'),
+      );
+    // The sides of a square cross each other: what lies between them is nowhere.
+    expect(() => fitHomography(square, [square[0]!, square[2]!, square[1]!, square[3]!])).toThrow(/infinity/);
+    // A strip is as good as a square, and what is nearly a line is none.
+    const strip = square.map(({ x, y }) => ({ x: 40 * x, y }));
+    expect(project(fitHomography(strip, square).homography, 20, 0.5).y).toBeCloseTo(0.5, 9);
   });
   it.each([
     ['three pairs', square.slice(0, 3), square.slice(0, 3)],

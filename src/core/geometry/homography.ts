@@ -40,9 +40,13 @@ export function intoMirrored(h: Homography, widthPx: number): Homography {
 }
 
 /** Whether a map turns what is clockwise around its origin the other way round, as a mirror does. */
-export function isMirror([a, b, c, d, e, f, g, i, j]: Homography): boolean {
+export function isMirror(h: Homography): boolean {
   // The sign of its local area: the determinant over the cube of w, which is 1 at the origin.
-  return a * (e * j - f * i) - b * (d * j - f * g) + c * (d * i - e * g) < 0;
+  return determinant(h) < 0;
+}
+
+function determinant([a, b, c, d, e, f, g, i, j]: readonly number[]): number {
+  return a! * (e! * j! - f! * i!) - b! * (d! * j! - f! * g!) + c! * (d! * i! - e! * g!);
 }
 
 function scaled(m: readonly number[]): Homography {
@@ -67,6 +71,9 @@ function normalised(points: readonly Point[]): Normalisation {
   return { points: points.map((p) => ({ x: (p.x - cx) * scale, y: (p.y - cy) * scale })), scale, cx, cy };
 }
 
+/** What rounding leaves of nothing, of a map whose entries squared add to 1 and of eigenvalues beside the largest. */
+const AS_NONE = 1e-12;
+
 export interface FittedHomography {
   readonly homography: Homography;
   /** Root mean square distance, in target units, between the mapped and the given target points. */
@@ -76,7 +83,8 @@ export interface FittedHomography {
 /**
  * Least-squares homography from `from` to `to` (at least four pairs, no three of four collinear): normalised direct linear
  * transform, then Gauss-Newton on the distance in the target plane (at most ten steps).
- * Throws RangeError for fewer than four pairs, unequal counts, values that are not finite, or degenerate points.
+ * Throws RangeError for fewer than four pairs, unequal counts, values that are not finite, points that lie on one line in either plane, and a map
+ * that sends their middle to infinity.
  *
  * Source: R. Hartley, A. Zisserman, Multiple View Geometry in Computer Vision, 2nd ed. (2003), algorithms 4.2 and 4.3.
  */
@@ -99,12 +107,15 @@ export function fitHomography(from: readonly Point[], to: readonly Point[]): Fit
   // The smallest singular vector of the design is the smallest eigenvector of its 9 x 9 normal matrix; after the
   // normalisation that matrix is well enough conditioned, and the refinement below removes what is lost.
   const evd = new EVD(design.transpose().mmul(design), { assumeSymmetric: true });
-  const smallest = evd.realEigenvalues.reduce((best, value, index, all) => (value < all[best]! ? index : best), 0);
-  let h = evd.eigenvectorMatrix.getColumn(smallest);
-  if (Math.abs(h[8]!) < 1e-12) throw new RangeError('invalid points: three or more on one line');
-  h = [...scaled(h)];
+  const sizes = evd.realEigenvalues;
+  const [least, second] = [...sizes.keys()].sort((a, b) => sizes[a]! - sizes[b]!);
+  const told = evd.eigenvectorMatrix.getColumn(least!);
+  // Places of one line are mapped by many planes alike, and onto a line by none that could be mapped back.
+  if (sizes[second!]! < AS_NONE * Math.max(...sizes) || Math.abs(determinant(told)) < AS_NONE)
+    throw new RangeError('invalid points: three or more on one line');
+  if (Math.abs(told[8]!) < AS_NONE) throw new RangeError('invalid points: their middle is mapped to infinity');
 
-  const refined = refine(h, source.points, target.points);
+  const refined = refine(scaled(told), source.points, target.points);
   const map = compose(refined, source, target);
   let squares = 0;
   from.forEach((p, index) => {
@@ -112,7 +123,6 @@ export function fitHomography(from: readonly Point[], to: readonly Point[]): Fit
     squares += (q.x - to[index]!.x) ** 2 + (q.y - to[index]!.y) ** 2;
   });
   const rmsError = Math.sqrt(squares / from.length);
-  if (!Number.isFinite(rmsError)) throw new RangeError('invalid points: three or more on one line');
   return { homography: map, rmsError };
 }
 

@@ -106,3 +106,12 @@ export function formatRunUp(runUpMm: number, speedMmPerS: number, liked: LikedUn
   const share = speedMmPerS > 0 ? `, ${plainNumber((runUpMm / speedMmPerS) * 100, 2)} % of speed` : '';
   return `${formatLength(runUpMm, liked, 3)} each side${share}`;
 }
+
+/**
+ * How far a tone lies from bare stock's, with twice its standard uncertainty.
+ *
+ * formatStrength({ strength: 24.31, sigma: 0.42 }) -> "24.3 L* ± 0.84 from bare stock"
+ */
+export function formatStrength({ strength, sigma }: { readonly strength: number; readonly sigma: number }): string {
+  return `${plainNumber(strength, 3)} L* ± ${plainNumber(2 * sigma, 2)} from bare stock`;
+}

@@ -4,6 +4,7 @@ import { prop } from '../../../tests/support/prop';
 import { arealEnergyJPerMm2, lineEnergyJPerMm } from './energy';
 import {
   formatAgainstBare,
+  formatStrength,
   formatArealEnergy,
   formatDuration,
   formatInterval,
@@ -122,6 +123,8 @@ describe('formats', () => {
     expect(formatAgainstBare(60, 78)).toBe('18 darker than bare (L* 60)');
     expect(formatAgainstBare(52.25, 34)).toBe('18 brighter than bare (L* 52.3)');
     expect(formatAgainstBare(34.01, 34)).toBe('like bare (L* 34)');
+    expect(formatAgainstBare(33.9, 34)).toBe('0.1 darker than bare (L* 33.9)');
+    expect(formatStrength({ strength: 24.31, sigma: 0.42 })).toBe('24.3 L* ± 0.84 from bare stock');
   });
   it('keeps numbers short and plain', () => {
     expect([plainNumber(3.1), plainNumber(0.085), plainNumber(1200, 4), plainNumber(1e-9), plainNumber(NaN)]).toEqual([

@@ -46,6 +46,9 @@ describe('least squares', () => {
     const flat = (): Left => ({ residuals: [1, 1], jacobian: [[0], [0]] });
     expect(['settled', 'no-better']).toContain(leastSquares(flat, [3]).stopped);
     expect(leastSquares(flat, [3]).parameters).toEqual([3]);
+    // A slope that points the wrong way: every step, however short, is worse.
+    const uphill = leastSquares(([x]) => ({ residuals: [x!], jacobian: [[-1]] }), [1]);
+    expect(uphill).toEqual({ parameters: [1], sumOfSquares: 1, stopped: 'no-better' });
     // Where nothing is left over, a step that gains nothing is the end, and no reason to look on.
     expect(leastSquares(([x]) => ({ residuals: [x! - 3], jacobian: [[1]] }), [3]).stopped).toBe('settled');
     expect(() => leastSquares(misra, [NaN, 1])).toThrow(RangeError);

@@ -9,6 +9,7 @@ describe('order statistics', () => {
     // Worked by hand from the definition: position = share (n - 1).
     expect(quantile([15, 20, 35, 40, 50], 0.4)).toBe(29);
     expect(quantile([1, 2, 3, 4], 0.25)).toBe(1.75);
+    expect(quantile([], 0.5)).toBeNaN();
     expect(median([3, 1, 2])).toBe(2);
     expect(median([4, 1, 3, 2])).toBe(2.5);
     expect(median([])).toBeNaN();

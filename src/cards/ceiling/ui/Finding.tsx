@@ -3,8 +3,8 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { bestOf } from '../../../components/use-comparing';
-import { formatPower, plainNumber } from '../../../core/quantities/format';
-import { comparedPatches, findCeiling, patchWords, TOLD_APART_L, wedgeWords } from '../find';
+import { formatPower, formatStrength, plainNumber } from '../../../core/quantities/format';
+import { comparedPatches, findCeiling, TOLD_APART_L, wedgeWords } from '../find';
 
 /** How strong patches are over power, where that levels off, and which steps of each wedge look the same. */
 export default function CeilingFindingScreen(props: FindingProps) {
@@ -25,7 +25,7 @@ export default function CeilingFindingScreen(props: FindingProps) {
       ringed={ceiling === null ? [] : patches.filter(({ power }) => power >= ceiling).map(({ cellIndex }) => cellIndex)}
       words={(cell) => {
         const patch = said.get(cell.index);
-        return patch ? patchWords(patch) : '';
+        return patch ? formatStrength(patch) : '';
       }}
       rows={[
         ...(ceiling === null
@@ -35,12 +35,7 @@ export default function CeilingFindingScreen(props: FindingProps) {
               ['Between', `${formatPower(low!)} and ${formatPower(high!)} (95 %)`],
             ] as const)),
         ...(fit
-          ? ([
-              [
-                'Strongest',
-                `${plainNumber(fit.strongest, 3)} L* ± ${plainNumber(2 * fit.strongestSigma, 2)} from bare stock`,
-              ],
-            ] as const)
+          ? ([['Strongest', formatStrength({ strength: fit.strongest, sigma: fit.strongestSigma })]] as const)
           : []),
         ...(fit
           ? ([

@@ -3,8 +3,8 @@ import type { FindingProps } from '../../../components/finding-props';
 import { FindingFrame } from '../../../components/FindingFrame';
 import { PointChart } from '../../../components/PointChart';
 import { PICTURE_MODE_NAMES } from '../../../core/picture/mode';
-import { plainNumber } from '../../../core/quantities/format';
-import { findTone, gainWords, patchWords } from '../find';
+import { formatStrength, plainNumber } from '../../../core/quantities/format';
+import { findTone, gainWords } from '../find';
 
 const STEPS = 64;
 
@@ -31,7 +31,7 @@ export default function ToneFindingScreen(props: FindingProps) {
       ringed={[]}
       words={(cell) => {
         const patch = said.get(cell.index);
-        return patch ? patchWords(patch) : '';
+        return patch ? formatStrength(patch) : '';
       }}
       rows={
         fit && offL !== null

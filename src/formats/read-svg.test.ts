@@ -60,6 +60,9 @@ describe('reading an SVG drawing', () => {
     );
     expect(about).toBeCloseTo(25 * Math.PI, 1);
     expect(across).toBeCloseTo(100 - 25 * Math.PI, 1);
+    // By cubic curves a quarter of a circle is off by less than a thousandth of its radius.
+    const [cubic] = areasOf(svg('<path d="M10 0 C10 5.5228 5.5228 10 0 10 L0 0z"/>'));
+    expect(cubic).toBeCloseTo(25 * Math.PI, 1);
     const open = readSvg(svg('<line x2="10" y2="5"/><polyline points="0 20 5 25 10 20"/>'), 'a').drawing.lines;
     expect(open.map(({ closed, at }) => [closed, at.length])).toEqual([
       [false, 4],
@@ -111,6 +114,12 @@ describe('reading an SVG drawing', () => {
       'text (turn it into paths to cut it)',
       '2 times a repeated symbol (turn it into paths to cut it)',
     ]);
+    // Shapes of nothing are no lines, and a drawing within the drawing has a size of its own.
+    const within = svg(
+      '<rect width="3" height="4"/><rect width="0" height="4"/><rect width="3" height="0"/><polyline/><polygon points="1"/><path/><svg width="50" height="50"><rect width="9" height="9"/></svg>',
+    );
+    expect(sizeOf(within)).toBe('3.00 x 4.00');
+    expect(readSvg(within, 'a').leftOut).toEqual(['a drawing within the drawing']);
   });
 
   it('goes on from where a closed line began, and joins strokes', () => {
@@ -137,6 +146,10 @@ describe('reading an SVG drawing', () => {
       'save it as plain SVG',
     ],
     ['too many lines', svg('<path d="M0 0h1v1z"/>'.repeat(1700)), 'cut it in parts'],
+    ['too many lines of one path', svg(`<path d="${'M0 0h1v1z'.repeat(1700)}"/>`), 'cut it in parts'],
+    ['a line of too many places', svg(`<path d="M0 0${'h1v1'.repeat(60_000)}"/>`), 'cut it in parts'],
+    ['a shape of nothing alone', svg('<rect width="0" height="9"/>'), 'Nothing in this drawing is a line to cut.'],
+    ['nothing at all', '', 'cannot be read'],
     [
       'a size of nothing',
       svg('<rect width="1" height="1"/>', 'width="0mm" height="0mm" viewBox="0 0 1 1"'),

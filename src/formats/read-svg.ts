@@ -276,9 +276,8 @@ function flattened(path: string, transforms: readonly string[], matrix: readonly
         }
         default: {
           // What follows without a move of its own begins where this one began.
-          const [start] = line;
           end(true);
-          line = start ? [start] : [];
+          line = line.slice(0, 1);
         }
       }
     });

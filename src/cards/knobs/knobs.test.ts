@@ -4,7 +4,7 @@ import { factNow } from '../../../tests/support/facts';
 import type { Answer } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import type { Layout } from '../../core/card/layout';
-import { pairsOfCard } from '../../core/card/mates-of-card';
+import { ownMates, pairsOfCard, stepsOfPair } from '../../core/card/mates-of-card';
 import { FITS, type Fit } from '../../core/fit/fit-bounds';
 import { boxOfRing } from '../../core/part/polygons';
 import type { KnobsPlan } from './plan';
@@ -57,6 +57,14 @@ describe('a ladder of knobs', () => {
     expect(knobs.draw(plan, pairing)).toMatchObject({ units: 'TIGHTER A SIDE, MM' });
   });
 
+  it('calls a pair by its hole and its part, each by its place in its own ladder', () => {
+    const own = ownMates(layout);
+    const pair = { cellIndex: own[1]!, other: 2 };
+    expect(stepsOfPair(layout, pair)).toEqual({ hole: 1, part: 2 });
+    const turned = { ...layout, mates: { ...layout.mates!, own: 'part' as const } };
+    expect(stepsOfPair(turned, { cellIndex: ownMates(turned)[1]!, other: 2 })).toEqual({ hole: 2, part: 1 });
+    expect(ownMates({ cells: layout.cells })).toEqual([]);
+  });
   it('is none without holes that take parts', () => {
     const { mates: _, ...without } = layout;
     expect(find(told(layout, BOUNDS), 'snug', without).missing[0]).toMatch(/has no holes and parts/);

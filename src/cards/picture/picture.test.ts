@@ -126,6 +126,7 @@ describe('a picture card', () => {
     ])
       expect(fields({ crop })).toEqual(['crop.left']);
     expect(fields({ widthMm: 2 })).toContain('widthMm');
+    expect(fields({ widthMm: 0 })).toEqual(['widthMm']);
     expect(fields({ widthMm: 3, crop: { left: 0, top: 0, width: 1, height: 0.2 } })).toEqual(['widthMm']);
     expect(fields({ topFraction: 0.3 })).toEqual(['corrected']);
     expect(fields({ table: null })).toEqual(['corrected']);

@@ -104,6 +104,20 @@ describe('lettering', () => {
     expect([letteringWidthMm('ABC', 6), letteringWidthMm('', 6)]).toEqual([16, 0]);
   });
   it('drops accents and what it cannot write', () => expect(letterable('Érable 40×30 µ')).toBe('ERABLE 40x30 '));
+  it('has a height, and ends or has its middle where it is told', () => {
+    const at = (anchor?: 'start' | 'middle' | 'end') =>
+      Math.min(
+        ...letter('III', { x: 50, y: 0, heightMm: 3, ...(anchor && { anchor }) })
+          .flat()
+          .map(({ x }) => x),
+      );
+    const width = letteringWidthMm('III', 3);
+    expect([at('middle'), at('end')].map((x) => at() - x)).toEqual(
+      [width / 2, width].map((by) => expect.closeTo(by, 9)),
+    );
+    for (const heightMm of [0, -1, NaN])
+      expect(() => letter('A', { x: 0, y: 0, heightMm })).toThrow(/invalid heightMm/);
+  });
 });
 
 describe('burn order', () => {

@@ -77,6 +77,21 @@ describe('curves as chords', () => {
       0.001,
     );
     expect(Math.min(...reached.map(({ y }) => y))).toBeCloseTo(-3, 2);
+    // Without a radius, or from a place to itself, it is a straight line.
+    const [from, to] = [
+      { x: 0, y: 0 },
+      { x: 6, y: 1 },
+    ];
+    const plain = { rx: 5, ry: 5, turnedDeg: 0, isLarge: false, isClockwise: true };
+    for (const none of [{ rx: 0 }, { ry: 0 }]) expect(arcPoints(from, { ...plain, ...none }, to, 0.01)).toEqual([to]);
+    expect(arcPoints(to, plain, { ...to }, 0.01)).toEqual([to]);
+    for (const other of [
+      { x: 6, y: 5 },
+      { x: 2, y: 1 },
+    ])
+      expect(arcPoints(to, plain, other, 0.01).length).toBeGreaterThan(2);
+    // Radii below nothing are as good as their size.
+    expect(arcPoints(from, { ...plain, rx: -5, ry: -5 }, to, 0.01)).toEqual(arcPoints(from, plain, to, 0.01));
   });
 
   it('keeps Bézier curves within their flatness of many more chords', () => {
@@ -181,6 +196,14 @@ describe('lines of a drawing', () => {
     expect(crossing.faults.map(({ what }) => what)).toEqual(['crosses-another']);
     expect(crossing.outlines).toEqual([]);
     expect(sortedDrawing(drawing(box(0, 0, 0.1, 5))).faults.map(({ what }) => what)).toEqual(['too-small']);
+    // A sliver that lies aslant: its box is large, and nothing is in it.
+    const sliver = [
+      { x: 0, y: 0 },
+      { x: 5, y: 5.004 },
+      { x: 10, y: 10 },
+    ];
+    expect(sortedDrawing(drawing(sliver)).faults.map(({ what }) => what)).toEqual(['too-small']);
+    expect(() => boxOfRing([])).toThrow(/no places/);
     expect(sortedDrawing(drawing(box(0, 0, 10, 10)), 0.5).outlines[0]!.box).toEqual({
       x: 0,
       y: 0,

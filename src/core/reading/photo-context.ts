@@ -3,6 +3,7 @@ import { luminance } from '../color/srgb';
 import type { Rect } from '../geometry/point';
 import type { FinePhoto } from './lines/lines-of-cell';
 import type { LightOnBare } from './light/light-on-bare';
+import { pixelsOfArea } from './pixels-of-area';
 import type { Rectified } from './rectify';
 
 /** What holds for the whole photo. */
@@ -60,11 +61,8 @@ export function meanRatio(
   bareAt = context.field.at,
 ): Ratio & { clippedShare: number } {
   const { rectified } = context;
-  const { pxPerMm, width, height } = rectified;
-  const left = Math.max(0, Math.round(area.x * pxPerMm));
-  const right = Math.min(width, Math.round((area.x + area.width) * pxPerMm));
-  const top = Math.max(0, Math.round(area.y * pxPerMm));
-  const bottom = Math.min(height, Math.round((area.y + area.height) * pxPerMm));
+  const { pxPerMm } = rectified;
+  const { left, top, right, bottom } = pixelsOfArea(rectified, area);
   // Light is divided out block by block: over a cell a shadow may end.
   const block = { red: 0, green: 0, blue: 0, ends: 0 };
   let red = 0;
@@ -82,7 +80,7 @@ export function meanRatio(
       ends += block.ends;
     }
   }
-  const count = Math.max(0, right - left) * Math.max(0, bottom - top);
+  const count = (right - left) * (bottom - top);
   const share = context.throughSheet ? THROUGH_SHEET.share : 1;
   return {
     red: 1 + (red / count - 1) / share,

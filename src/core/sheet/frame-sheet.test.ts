@@ -69,6 +69,7 @@ describe.each(SHEET_FORMATS)('a frame sheet on %s', (format) => {
 
 describe('bars of a marker', () => {
   it('cover its dark modules and nothing else', () => {
+    expect(() => markerModules(250)).toThrow('unknown marker id: 250');
     const modules = markerModules(244);
     const bars = markerBars(244, 3, 5, 8);
     for (let row = 0; row < MARKER_MODULES; row++)

@@ -1,11 +1,10 @@
 import { rectRing } from '../../card/shape';
-import { luminance } from '../../color/srgb';
 import { fitHomography } from '../../geometry/homography';
-import { grown, type Rect } from '../../geometry/point';
+import { grown } from '../../geometry/point';
 import { meanAndSpread, quantile } from '../../stats/robust';
+import { luminancesIn } from '../pixels-of-area';
 import { isClockwiseQuad } from '../quad';
 import { DRAGGED_ERROR_MM, LEAST_SIDE_PX } from '../read-card';
-import type { Rectified } from '../rectify';
 import { scaleAtCentre, straightened } from '../straighten';
 import { OPEN_FROM, SHUT_TO } from './holes';
 import type { CellThrough, ThroughDoubt } from './observations';
@@ -20,21 +19,6 @@ const SHEET_TO = 0.1;
 const LEAST_CONTRAST = 4;
 /** Light of a table differs by about so much over a card. */
 const SIGMA = 0.1;
-
-/** Linear light of every pixel of an area. */
-function lightIn({ data, width, height, pxPerMm }: Rectified, area: Rect): Float64Array {
-  const px = (mm: number, most: number): number => Math.max(0, Math.min(most, Math.round(mm * pxPerMm)));
-  const [left, right] = [px(area.x, width), px(area.x + area.width, width)];
-  const [top, bottom] = [px(area.y, height), px(area.y + area.height, height)];
-  const light = new Float64Array((right - left) * (bottom - top));
-  let count = 0;
-  for (let y = top; y < bottom; y++)
-    for (let x = left; x < right; x++) {
-      const at = 3 * (y * width + x);
-      light[count++] = luminance(data[at]!, data[at + 1]!, data[at + 2]!);
-    }
-  return light;
-}
 
 /**
  * Reads a photo of a sheet with cut squares on a light table, its parts that dropped taken out: placed by the outer corners of its corner squares, set by
@@ -54,7 +38,7 @@ export function readHoles({
   onProgress?.('straightening');
   const toPhoto = fitHomography(rectRing(layout.inner), corners).homography;
   const rectified = straightened(photo, toPhoto, layout);
-  const all = lightIn(rectified, layout.inner);
+  const all = luminancesIn(rectified, layout.inner);
   const [sheet, lit] = [quantile(all, SHEET_TO), quantile(all, LIT_FROM)];
   if (!(lit > LEAST_CONTRAST * Math.max(sheet, 1e-4))) return { outcome: 'unreadable', reason: 'no-holes' };
 
@@ -64,7 +48,7 @@ export function readHoles({
     .map((cellIndex): CellThrough => {
       const { box } = layout.cells[cellIndex]!;
       const side = Math.min(box.width, box.height);
-      const light = lightIn(rectified, grown(box, (-(1 - INNER) * side) / 2));
+      const light = luminancesIn(rectified, grown(box, (-(1 - INNER) * side) / 2));
       const through = shareOf(meanAndSpread(light).mean);
       const doubts: ThroughDoubt[] = through > SHUT_TO && through < OPEN_FROM ? ['half-open'] : [];
       return { cellIndex, through, sigma: SIGMA, ownSigma: SIGMA, darkestTenth: shareOf(quantile(light, 0.1)), doubts };

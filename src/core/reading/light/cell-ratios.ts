@@ -1,6 +1,7 @@
 import type { Layout } from '../../card/layout';
 import { luminance } from '../../color/srgb';
 import type { Rect } from '../../geometry/point';
+import { pixelsOfArea } from '../pixels-of-area';
 import type { Rectified } from '../rectify';
 import { sumAt, type Surface } from './surface';
 
@@ -13,21 +14,22 @@ export interface Glance {
 }
 
 /** How bright each cell's middle half is as a share of bare stock, by a first surface: every other pixel is looked at. */
-export function ratiosOf(
-  { data, width, height, pxPerMm }: Rectified,
-  layout: Layout,
-  { terms, coefficients }: Surface,
-): Glance[] {
+export function ratiosOf(image: Rectified, layout: Layout, { terms, coefficients }: Surface): Glance[] {
+  const { data, width } = image;
   return layout.cells
     .filter((cell) => !cell.leftOut)
     .map(({ box, index }) => {
-      const from = (low: number, size: number): number => Math.max(0, Math.round((low + 0.25 * size) * pxPerMm));
-      const to = (low: number, size: number, most: number): number =>
-        Math.min(most, Math.round((low + 0.75 * size) * pxPerMm));
+      const half = {
+        x: box.x + box.width / 4,
+        y: box.y + box.height / 4,
+        width: box.width / 2,
+        height: box.height / 2,
+      };
+      const { left, top, right, bottom } = pixelsOfArea(image, half);
       let sum = 0;
       let count = 0;
-      for (let y = from(box.y, box.height); y < to(box.y, box.height, height); y += 2)
-        for (let x = from(box.x, box.width); x < to(box.x, box.width, width); x += 2, count++) {
+      for (let y = top; y < bottom; y += 2)
+        for (let x = left; x < right; x += 2, count++) {
           const at = (y * width + x) * 3;
           sum += luminance(data[at]!, data[at + 1]!, data[at + 2]!);
         }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { cellOf, layoutOf } from '../../../tests/support/bare-layout';
+import { readingOf } from '../../../tests/support/made-up-reading';
 import type { Burn } from '../card/shape';
 import type { PhotoContext } from './photo-context';
 import { photoFaults } from './photo-faults';
@@ -39,6 +40,13 @@ describe('the faults of a photo', () => {
     ]);
     expect(faultsOf({ smoke: { takes: 0.05 } })).toEqual([{ fault: 'smoke', amount: 0.05, ...whole }]);
     expect(faultsOf({ smoke: { takes: 0.02 } })).toEqual([]);
+    // The bounds themselves are none yet.
+    expect(faultsOf({ smoke: { takes: 0.03 } }, { frameErrorMm: 0.4, photoPxPerMm: 8 })).toEqual([]);
+    const stops = 2 ** -2.5;
+    expect(faultsOf({ at: () => [stops / 2, stops / 2, stops / 2] }, { stockLinear: [0.5, 0.5, 0.5] })).toEqual([]);
+    // It is as bright as its brightest part.
+    const corner = (x: number, y: number) => (x > 8 && y > 8 ? [0.4, 0.4, 0.4] : [0.01, 0.01, 0.01]);
+    expect(faultsOf({ at: corner })).toEqual([]);
   });
   it('are told worst first', () => {
     const all = faultsOf(
@@ -84,6 +92,9 @@ describe('a shadow’s edge', () => {
     expect(shadow({ x: 3, y: 5 }, { x: 0, y: 1 })!.cells).toEqual([0, 2]);
     expect(shadow({ x: 5.5, y: 5 }, { x: 0, y: 1 })!.cells).toEqual([]);
     expect(shadow({ x: 0, y: 0 }, { x: 1, y: 1 })!.cells).toEqual([0, 3]);
+    expect(shadow({ x: 3, y: 3 }, { x: -2, y: 0 })!.cells).toEqual([0, 1]);
+    expect(shadow({ x: 0, y: 4 }, { x: 2, y: 1 })!.cells).toEqual([0, 2, 3]);
+    expect(shadow({ x: 0, y: 5.5 }, { x: 1, y: 0 })!.cells).toEqual([]);
     expect(shadow({ x: 3, y: 5 }, { x: 0, y: 1 }, 0.89)!.amount).toBe(0.89);
     expect(shadow({ x: 3, y: 5 }, { x: 0, y: 1 }, 0.91)).toBeUndefined();
   });
@@ -97,6 +108,12 @@ describe('bare stock that is overexposed', () => {
     // All but a fiftieth at either end.
     expect(fault!.area!.x).toBeCloseTo(0.5, 9);
     expect(fault!.area!.width).toBeCloseTo(4, 9);
+    expect(fault!.area!.height).toBeCloseTo(4, 9);
+    const many = Array.from({ length: 200 }, (_, at) => ({ x: 0.05 * at, y: 0.03 * at }));
+    const { area } = faultsOf({ clippedShare: 0.3, clippedAt: many })[0]!;
+    expect([area!.x, area!.y, area!.width, area!.height].map((mm) => Math.round(1000 * mm))).toEqual([
+      199, 119, 9552, 5731,
+    ]);
     // Five of them are near the second cell, and that is none yet.
     const five = spots.slice(0, 5).map(({ y }, at) => ({ x: 10.5, y: y + at }));
     expect(faultsOf({ clippedShare: 0.3, clippedAt: five })[0]!.cells).toEqual([]);
@@ -117,5 +134,40 @@ describe('a reflection', () => {
     // Squares of a millimetre, by their middles.
     expect(fault!.area).toEqual({ x: 0, y: 0, width: 5, height: 11 });
     expect(lamp(0.019, () => 1)).toEqual([]);
+    expect(lamp(0.02, (_, y) => (y > 6 ? 1 : 0))[0]!.cells).toEqual([2, 3]);
+  });
+});
+
+describe('blur', () => {
+  /** Burned cells whose left and upper edges run evenly over so many mm. */
+  const blurred = (wideMm: number, highMm = wideMm) => {
+    const burned = (mm: number, wide: number): number =>
+      [1, 6].reduce(
+        (most, from) => Math.max(most, mm < from + 4 ? Math.min(1, Math.max(0, (mm - from) / wide + 0.5)) : 0),
+        0,
+      );
+    const data = Float32Array.from({ length: 110 * 110 * 3 }, (_, at) => {
+      const pixel = Math.floor(at / 3);
+      return (
+        0.5 - 0.4 * burned(((pixel % 110) + 0.5) / 10, wideMm) * burned((Math.floor(pixel / 110) + 0.5) / 10, highMm)
+      );
+    });
+    return context(
+      {},
+      { rectified: { width: 110, height: 110, pxPerMm: 10, data, clipped: new Uint8Array(110 * 110) } },
+    );
+  };
+  const read = (indexes: readonly number[], deltaLightness = -30) =>
+    indexes.map((index) => ({ ...readingOf(index), deltaLightness }));
+  const faults = (of: PhotoContext, readings: ReturnType<typeof read>) =>
+    photoFaults(of, null, layout, readings).map(({ fault, amount }) => [fault, Math.round(100 * amount)]);
+  it('is told by four strong cells, in the direction that is blurred more', () => {
+    expect(faults(blurred(0.6), read([0, 1, 2, 3]))).toEqual([['out-of-focus', 48]]);
+    for (const of of [blurred(0.6, 0.1), blurred(0.1, 0.6)])
+      expect(faults(of, read([0, 1, 2, 3]))).toEqual([['out-of-focus', 48]]);
+    expect(faults(blurred(0.3), read([0, 1, 2, 3]))).toEqual([]);
+    expect(faults(blurred(0.6), read([0, 1, 2]))).toEqual([]);
+    expect(faults(blurred(0.6), read([0, 1, 2, 3], -11))).toEqual([]);
+    expect(faults(blurred(0.6), read([0, 1, 2, 3], 12))).toEqual([['out-of-focus', 48]]);
   });
 });

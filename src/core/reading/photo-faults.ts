@@ -111,10 +111,7 @@ function acrossCard(through: Point, along: Point, { widthMm, heightMm }: Layout)
     [through.x, along.x, widthMm],
     [through.y, along.y, heightMm],
   ] as const) {
-    if (step === 0) {
-      if (at < 0 || at > end) return null;
-      continue;
-    }
+    // One that runs along a border crosses the two others at infinity, which leaves it as it is, or nowhere.
     const [a, b] = [-at / step, (end - at) / step];
     from = Math.max(from, Math.min(a, b));
     to = Math.min(to, Math.max(a, b));

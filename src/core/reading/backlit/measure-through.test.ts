@@ -52,6 +52,9 @@ describe('what comes through a cell', () => {
   });
   it('is doubted for what each of them is', () => {
     expect(measured({ photoPxPerMm: 1 }).doubts).toEqual(['blurred']);
+    expect(measured({ photoPxPerMm: 8, frameErrorMm: 0.4, toneSigma: () => 0.05 / measured().through }).doubts).toEqual(
+      [],
+    );
     expect(measured({ frameErrorMm: 2 }).doubts).toEqual(['off-frame']);
     expect(measured({ mostRoomLight: 1 }).doubts).toEqual(['room-light']);
     expect(measured({ toneSigma: () => 1 }).doubts).toEqual(['tones-unknown']);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { linearToSrgb } from '../../color/srgb';
+import { linearToSrgb, srgbToLinear } from '../../color/srgb';
 import type { SeenGrey, SheetGreys } from '../sheet/sheet-greys';
 import { curveOfGreys } from './curve-of-greys';
 
@@ -64,6 +64,18 @@ describe('the tone curve of a camera by one photo of greys', () => {
     expect(curveOfGreys(alike, SHEET)).toBeNull();
     const black = seen().map((grey, k) => (k === 0 ? { ...grey, rgb: [0, 0.2, 0.2] as const } : grey));
     expect(curveOfGreys(black, SHEET)).toBeNull();
+  });
+  it('says how unsure each grey is: by its print, and at the dark end by a part of what the camera bends there', () => {
+    const of = (bend: number) => curveOfGreys(seen({ bend }), SHEET)!.added;
+    for (const bend of [0, 0.1]) for (const { sigmaShare } of of(bend)) expect(sigmaShare).toBe(0.008);
+    for (const { bentShare } of of(0)) expect(bentShare).toBe(0);
+    const bent = [...of(0.1)].sort((a, b) => a.grey - b.grey);
+    // By hand, of the darkest grey: light of 0.03 is stored so much darker that it looks half an e-fold darker.
+    const light = 0.04 * 0.8;
+    const off = Math.log(srgbToLinear(stored(light, 0.1)) / light) - Math.log(srgbToLinear(stored(0.8, 0.1)) / 0.8);
+    expect(bent[0]!.bentShare / (0.06 * Math.abs(off))).toBeGreaterThan(0.6);
+    expect(bent[0]!.bentShare / (0.06 * Math.abs(off))).toBeLessThan(1);
+    expect(bent.at(-1)!.bentShare).toBeLessThan(0.2 * bent[0]!.bentShare);
   });
   it('leaves out a grey that is hidden, and says so in what it leaves over', () => {
     const plain = curveOfGreys(seen(), SHEET)!;

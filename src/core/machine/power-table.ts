@@ -18,9 +18,9 @@ export function readPowerTable(text: string): PowerPoint[] | null {
     .map((line) => line.trim())
     .filter(Boolean);
   if (lines.length === 0) return null;
-  const number = (part: string | undefined): number => Number((part ?? '').replace(',', '.'));
+  const number = (part: string): number => Number(part.replace(',', '.'));
   return lines.map((line) => {
     const pair = PAIR.exec(line);
-    return pair ? { command: number(pair[1]) / 100, watts: number(pair[2]) } : { command: NaN, watts: NaN };
+    return pair ? { command: number(pair[1]!) / 100, watts: number(pair[2]!) } : { command: NaN, watts: NaN };
   });
 }

@@ -23,7 +23,7 @@ function numberAndUnit(text: string, what: string): Parsed {
   let value: number;
   if (whole !== undefined) value = Number(whole) + Number(top) / Number(bottom);
   else if (simpleTop !== undefined) value = Number(simpleTop) / Number(simpleBottom);
-  else value = Number(`${(decimal ?? '').replace(',', '.')}${exponent ?? ''}`);
+  else value = Number(`${decimal!.replace(',', '.')}${exponent ?? ''}`);
   if (sign === '-') value = -value;
   if (!Number.isFinite(value)) {
     throw new QuantityError(`invalid ${what}: "${text}" is not a finite number`);

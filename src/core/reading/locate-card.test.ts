@@ -6,7 +6,7 @@ import { CORNER_NAMES, type CornerName, type Layout } from '../card/layout';
 import { project } from '../geometry/homography';
 import type { FoundMarker } from './find-markers';
 import { locateCard } from './locate-card';
-import { markerCornersMm } from './markers-of-card';
+import { markerCornersMm, markersOfCard, placedByMarkers } from './markers-of-card';
 
 const pairing = demoPairing('heron', 'leather');
 const { plan } = grid.propose({ pairing, facts: [] });
@@ -77,6 +77,18 @@ describe('where a card lies in a photo', () => {
     const found = locateCard(layout, [astray, ...three]);
     expect(found).toMatchObject({ found: 'card', markers: 3 });
     if (found.found === 'card') expect(found.rmsPx).toBeLessThan(1e-6);
+  });
+  it('is not sought among more markers than can be tried, nor told by corners on one line', () => {
+    const copies = (count: number) =>
+      Array.from({ length: count }, (_, k) => four(layout).map((one) => ({ ...one, wrongBits: k })));
+    expect(markersOfCard(layout, copies(6).flat())!.markers).toHaveLength(4);
+    expect(markersOfCard(layout, copies(7).flat())).toBeNull();
+    const flat = seen(layout, 'upper-left');
+    const line = {
+      ...flat,
+      corners: flat.corners.map((_, k) => ({ x: k, y: 2 * k })) as unknown as typeof flat.corners,
+    };
+    expect(placedByMarkers(layout, { 'upper-left': line })).toBeNull();
   });
   it('believes markers that are seen once and lie nowhere together, and says how far they are off', () => {
     const markers = CORNER_NAMES.slice(0, 3).map((corner, index) => seen(layout, corner, 400 * index * index));

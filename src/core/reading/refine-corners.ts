@@ -94,9 +94,9 @@ function fitLine(points: readonly Point[]): Line | null {
   return line;
 }
 
-function meet(a: Line, b: Line): Point | null {
+/** Where two lines cross; no finite place where they run alike. */
+function meet(a: Line, b: Line): Point {
   const det = a.dx * b.dy - a.dy * b.dx;
-  if (Math.abs(det) < 1e-6) return null;
   const s = ((b.point.x - a.point.x) * b.dy - (b.point.y - a.point.y) * b.dx) / det;
   return { x: a.point.x + s * a.dx, y: a.point.y + s * a.dy };
 }

@@ -1,4 +1,4 @@
-import type { Cell } from '../card/layout';
+import { mainBurn, type Cell } from '../card/layout';
 import { chanceWithin } from '../stats/normal';
 import { median } from '../stats/robust';
 import { isToneless } from './lines/bars-of-cell';
@@ -16,9 +16,8 @@ const BY_CHANCE = 1.7;
 const OF_SPREAD = 1;
 
 /** Whether two cells are burned with the same lines, as far apart, crossed and focused alike: other lines spread more or less by themselves. */
-function hasLikeLines({ burns: [one] }: Cell, { burns: [other] }: Cell): boolean {
-  if (!one || !other) return false;
-  const [a, b] = [one.settings, other.settings];
+function hasLikeLines(one: Cell, other: Cell): boolean {
+  const [a, b] = [mainBurn(one).settings, mainBurn(other).settings];
   return (
     Math.abs(a.intervalMm - b.intervalMm) <= SAME_INTERVAL * a.intervalMm &&
     a.direction === b.direction &&

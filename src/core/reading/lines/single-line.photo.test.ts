@@ -103,6 +103,18 @@ describe('a line by itself', () => {
     expect(offset.sigmaMm).toBeLessThan(0.004);
   });
 
+  it('is told by what stands out of it: stretches far paler than the others have no edges there', () => {
+    const faint = (from: number, part: number): DrawnPatch['share'] => {
+      const whole = line({ wide: 0.12 });
+      return (x, y) => (x < from ? 1 - part * (1 - whole(x, y)) : whole(x, y));
+    };
+    const [seen, plain] = [look(faint(2.4, 0.3))!, look(line({ wide: 0.12 }))!];
+    expect(Math.abs(seen.widthMm! - 0.12)).toBeLessThan(0.006);
+    expect(seen.raggedMm!).toBeLessThan(0.006);
+    expect(seen.besideSigmaMm).toBeLessThan(3 * plain.besideSigmaMm);
+    // Where less than half of it does, no line is told.
+    expect(look(faint(4.6, 0.1))).toBeNull();
+  });
   it('is not told by fewer pixels, nor where none is', () => {
     expect(look(line({ wide: 0.12 }), { pxPerMm: 14 })).toBeNull();
     expect(look(() => 1)).toBeNull();

@@ -164,7 +164,7 @@ function stretchOf({ at, share, count }: Across, along: number, across: number):
   const taken = within.reduce((sum, k) => sum + count[k]! * (bare - share[k]!), 0);
   const depth = share.map((value) => Math.sign(taken) * (bare - value));
   const top = highest(depth, within);
-  if (top === null || top.height < CLEAR * noise) return null;
+  if (top.height < CLEAR * noise) return null;
   const ends = crossings(at, depth, top.index, top.height / 2);
   return ends && { along, at, depth, noise, middle: (ends.left.place + ends.right.place) / 2, top: top.index };
 }
@@ -229,8 +229,8 @@ export function widthAtLevel({ stepMm, taken }: LineProfile, level: number): num
 /** Where a line is half as high as in its middle, and that level. */
 function halfWay({ at, depth }: Pick<Stretch, 'at' | 'depth'>): { left: number; right: number; level: number } | null {
   const top = highest(depth, [...at.keys()]);
-  const rough = top && crossings(at, depth, top.index, top.height / 2);
-  if (!top || !rough) return null;
+  const rough = crossings(at, depth, top.index, top.height / 2);
+  if (!rough) return null;
   const level = heightBetween(at, depth, rough.left.place, rough.right.place) / 2;
   const ends = crossings(at, depth, top.index, level);
   return ends && { left: ends.left.place, right: ends.right.place, level };
@@ -245,7 +245,7 @@ function widthsOf(
   ends: { left: number; right: number; level: number },
 ): SeenWidths & { readonly shapeIsSeen: boolean } {
   const halfMm = ends.right - ends.left;
-  const top = highest(whole.depth, [...whole.at.keys()])!.index;
+  const top = highest(whole.depth, [...whole.at.keys()]).index;
   const [low, high] = [0.25, 0.75].map((part) => crossings(whole.at, whole.depth, top, 2 * part * ends.level));
   const quarterMm = Math.max(halfMm, low ? low.right.place - low.left.place : Infinity);
   const threeQuartersMm = Math.min(halfMm, high ? high.right.place - high.left.place : 0);
@@ -318,13 +318,16 @@ function heightBetween(at: Float64Array, depth: Float64Array, left: number, righ
   return mean - bend * meanSquare;
 }
 
-/** Where a line takes most, and how much that is: the mean of the few places around it, so that one pixel's noise is not taken for it. */
-function highest(depth: Float64Array, within: readonly number[]): { index: number; height: number } | null {
-  let best: { index: number; height: number } | null = null;
+/**
+ * Where a line takes most, and how much that is: the mean of the few places around it, so that one pixel's noise is not taken for it. Lower than
+ * anything where there is no place to look at.
+ */
+function highest(depth: Float64Array, within: readonly number[]): { index: number; height: number } {
+  let best = { index: 0, height: -Infinity };
   for (const k of within) {
     const near = [k - 1, k, k + 1].filter((other) => other >= 0 && other < depth.length);
     const height = near.reduce((sum, other) => sum + depth[other]!, 0) / near.length;
-    if (!best || height > best.height) best = { index: k, height };
+    if (height > best.height) best = { index: k, height };
   }
   return best;
 }

@@ -43,6 +43,12 @@ describe('what two photos both show of a card', () => {
     expect(seenTwice(seen(0.9), edge)).toHaveLength(479 * 3);
     expect(seenTwice(seen(1), ended)).toHaveLength(479 * 3);
     expect(seenTwice(ended, seen(1))).toHaveLength(479 * 3);
+    // Where a channel has no light at all, nothing tells how much more the other photo has.
+    for (const channel of [0, 1, 2]) {
+      const black = seen(1);
+      for (let y = 0; y < 10; y++) for (let x = 0; x < 10; x++) black.data[(y * black.width + x) * 3 + channel] = 0;
+      expect(seenTwice(black, seen(0.9)), `${channel}`).toHaveLength(479 * 3);
+    }
   });
   it('is nothing where they are not of one size', () => {
     expect(seenTwice(seen(1), { ...seen(0.5), width: 10 })).toEqual([]);

@@ -31,8 +31,42 @@ describe('what is written on a card', () => {
     ['interval', 'INTERVAL MM DOWN / WEAK TO STRONG ACROSS', 'MM', 'four'],
     ['focus', 'FOCUS MM, + RAISED', 'FOCUS MM', 'four'],
     ['kerf', 'KERF SQUARES 20 MM, 8 MM', 'KERF 20 MM, 8 MM', 'none'],
+    ['a-b', 'A AGAINST B AIR', 'A B', 'four'],
+    ['ceiling', 'WEDGES UP TO POWER % DOWN', '%', 'four'],
+    ['line-width', 'SINGLE LINES, POWER % DOWN', '%', 'four'],
+    ['tone', '16 GREYS SHUFFLED', 'GREY', 'four'],
+    ['showpiece', 'SHOWPIECE', 'SHOWPIECE', 'four'],
+    ['picture', 'PICTURE', 'PICTURE', 'four'],
+    ['scan-offset', 'SCAN OFFSET, SPEED MM/S DOWN', 'MM/S', 'four'],
+    ['run-up', 'RUN-UP MM DOWN', 'MM', 'four'],
+    ['cut', 'CUT, SPEED MM/S ACROSS / POWER % DOWN', 'MM/S / %', 'none'],
+    ['cut-check', 'CUT CHECK, SPEED MM/S', 'MM/S', 'none'],
+    ['cut-focus', 'CUT, FOCUS ACROSS', 'FOCUS', 'none'],
+    ['passes', 'PASSES ACROSS, ONE ENERGY', 'PASSES', 'none'],
+    ['slots', 'SLOTS DRAWN WIDER THAN 6.02 MM BY MM', 'MM PAST 6.02 MM', 'none'],
+    ['knobs', 'HOLES BY LETTERS, PARTS BY NUMBERS, TIGHTER ON EVERY SIDE BY MM', 'TIGHTER A SIDE, MM', 'none'],
+    ['hinge', 'HINGE, MM FROM ROW TO ROW', 'HINGE MM', 'none'],
+    [
+      'score',
+      'SKIP MM ACROSS / DASH MM DOWN / THEN A ROW SCORED, AND ONE OF STITCHES',
+      'MM / SCORED / STITCHES',
+      'none',
+    ],
   ] as const)('of %s is what it shows and in what unit', (name, caption, units, markers) => {
     expect(drawn(name)).toMatchObject({ caption, units, markers });
+  });
+  it('names what it is drawn for: the most passes, the kerf, the setting that is checked', () => {
+    const plan = (name: CardKindName) => cardKind(name).propose({ pairing: alder, facts: [] }).plan as never;
+    const { mostPasses } = plan('pass-count') as { mostPasses: number };
+    expect(drawn('pass-count')).toMatchObject({
+      caption: `PASS AFTER PASS, UP TO ${mostPasses}`,
+      units: `UP TO ${mostPasses} PASSES`,
+    });
+    const { xMm, yMm } = (plan('part') as { kerf: { xMm: number; yMm: number } }).kerf;
+    expect(drawn('part').caption).toBe(`PART, KERF X ${xMm} Y ${yMm} MM`);
+    const { powerFraction } = (plan('sheet-check') as { constants: { powerFraction: number } }).constants;
+    const percent = Math.round(1000 * powerFraction) / 10;
+    expect(drawn('sheet-check')).toMatchObject({ caption: `AROUND ${percent} %`, units: `CHECK ${percent} %` });
   });
   it('is in inches where its machine’s operator thinks in them', () => {
     expect(drawn('focus', inches)).toMatchObject({ caption: 'FOCUS IN, + RAISED', units: 'FOCUS IN' });
@@ -57,17 +91,23 @@ describe('a kind', () => {
     for (const name of CARD_KIND_NAMES)
       for (const kind of kindsOfRung(CARD_KINDS[name].rung)) expect(kind.rung).toBe(CARD_KINDS[name].rung);
   });
-  it.each(['focus', 'interval', 'kerf', 'threshold'] as const)(
-    'brings up plans of %s of its first version, and no older ones',
-    (name) => {
-      const kind = cardKind(name);
-      const { plan } = kind.propose({ pairing: alder, facts: [] });
-      const first = { ...plan, version: 1 } as BasePlan;
-      // What a version did not have is none.
-      expect(kind.upgrade(first)).toEqual(name === 'kerf' ? { ...plan, smallMm: null } : plan);
-      expect(() => kind.upgrade({ ...plan, version: 0 })).toThrow(`unknown ${name} plan version: 0`);
-    },
-  );
+  it.each(['focus', 'interval', 'kerf', 'threshold'] as const)('brings up plans of %s of its first version', (name) => {
+    const kind = cardKind(name);
+    const { plan } = kind.propose({ pairing: alder, facts: [] });
+    const first = { ...plan, version: 1 } as BasePlan;
+    // What a version did not have is none.
+    expect(kind.upgrade(first)).toEqual(name === 'kerf' ? { ...plan, smallMm: null } : plan);
+  });
+  it.each(CARD_KIND_NAMES)('refuses plans of %s of a version that never was, and names it', (name) => {
+    const kind = cardKind(name);
+    const { plan } = kind.propose({ pairing: alder, facts: [] });
+    const own: Partial<Record<CardKindName, string>> = { 'a-b': 'A against B', 'run-up': 'run-up' };
+    const called = own[name] ?? name.replaceAll('-', ' ');
+    for (const version of [0, 99])
+      expect(() => kind.upgrade({ ...plan, version } as BasePlan)).toThrow(
+        new RangeError(`unknown ${called} plan version: ${version}`),
+      );
+  });
   it.each([grid, threshold, focus, interval])('refuses light that cannot mark, with the reason', (kind) => {
     const clear = {
       ...alder,

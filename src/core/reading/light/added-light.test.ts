@@ -40,6 +40,7 @@ describe('light added by a lamp’s reflection', () => {
     expect(found.at(2, 2)).toBeLessThan(0.01);
     // As strong on either side of its middle.
     expect(found.at(20, 8) / found.at(20, 16)).toBeCloseTo(1, 1);
+    expect(found.at(16, 12) / found.at(24, 12)).toBeCloseTo(1, 1);
     expect(found.range).toBeGreaterThan(0.08);
     // Most of the card is clear of it: little can lie under all of it.
     expect(found.sigmaAt(2, 2)).toBeLessThan(0.012);
@@ -118,6 +119,9 @@ describe('light added by a lamp’s reflection', () => {
     expect(unsure!.sigmaAt(20, 12)).toBeGreaterThan(0.025);
     expect(unsure!.sigmaAt(20, 12)).toBeLessThan(0.06);
     expect(unsure!.sigmaAt(-9, 99)).toBeLessThan(0.008);
+    // Beside the card it is as at its border.
+    expect(unsure!.sigmaAt(99, 12)).toBe(unsure!.sigmaAt(29.9, 12));
+    expect(unsure!.sigmaAt(20, -5)).toBe(unsure!.sigmaAt(20, 0.1));
     const none = addedLight(
       tilesOf(WOOD, () => 0),
       WOOD,
@@ -209,6 +213,17 @@ describe('light added by a lamp’s reflection', () => {
     expect(found.at(2, 0.5)).toBeGreaterThan(0.08);
     expect(found.at(25, 20)).toBeLessThan(0.002);
     expect(found.sigmaAt(12.5, 12.5)).toBeLessThan(0.01);
+  });
+  it('is taken from each pixel by what it is in its middle, and the picture that it came from stays as it is', () => {
+    const data = new Float32Array(3 * 2 * 3).fill(1);
+    const image = { width: 3, height: 2, pxPerMm: 2, data, clipped: new Uint8Array(6) };
+    const at = (x: number, y: number): number => x / 10 + y / 100;
+    const clear = withoutAdded(image, { ...find(WOOD, blob)!, at, white: [1, 0.5, 0] });
+    const left = (column: number, row: number): number[] =>
+      [0, 1, 2].map((channel) => clear.data[(row * 3 + column) * 3 + channel]!);
+    expect(left(0, 0)).toEqual([1 - 0.0275, 1 - 0.01375, 1].map((light) => expect.closeTo(light, 6)));
+    expect(left(2, 1)).toEqual([1 - 0.1325, 1 - 0.06625, 1].map((light) => expect.closeTo(light, 6)));
+    expect(data.every((light) => light === 1)).toBe(true);
   });
   it('is taken from the picture in the lamp’s colour, and nothing falls below black', () => {
     const added = find(WOOD, blob)!;

@@ -13,6 +13,8 @@ describe('the edge of a shadow', () => {
     [35, 4, 0.3],
     [110, -5, 1.5],
     [170, 2, 0.8],
+    [64, 9, 0.6],
+    [25, -10, 0.4],
   ])('at %i degrees, %f mm off the middle and %f mm soft, is found where it lies', (degrees, offset, soft) => {
     const turn = (degrees * Math.PI) / 180;
     const away = (x: number, y: number): number => (x - 20) * Math.cos(turn) + (y - 15) * Math.sin(turn) - offset;

@@ -28,17 +28,15 @@ function smokeTerm(weights: readonly { readonly box: Rect; readonly weight: numb
 /** The surface with smoke of the reach, and the law by strength, that explain most; null where smoke is not worth it, or would be light. */
 export function smokedSurface(tiles: readonly Tile[], plain: Surface, cells: readonly Burned[]): Surface | null {
   const explained = explaining(tiles, plain);
-  let best: { term: Term; explains: number } | null = null;
-  for (const power of [1, 2]) {
+  const tried = [1, 2].flatMap((power) => {
     const weights = cells.map(({ box, strength }) => ({ box, weight: strength ** power }));
-    for (const reachMm of REACHES_MM) {
+    return REACHES_MM.map((reachMm) => {
       const term = smokeTerm(weights, reachMm);
-      const explains = explained.by(term);
-      if (!best || explains > best.explains) best = { term, explains };
-    }
-  }
-  if (!best) return null;
-  const smoked = robustSurface(tiles, [...plain.terms, best.term], 5, plain.weights);
+      return { term, explains: explained.by(term) };
+    });
+  });
+  const { term } = tried.reduce((best, one) => (one.explains > best.explains ? one : best));
+  const smoked = robustSurface(tiles, [...plain.terms, term], 5, plain.weights);
   if (!isWorth(smoked, plain)) return null;
   return smoked.coefficients.at(-1)! < 0 ? smoked : null;
 }

@@ -134,6 +134,25 @@ describe.each(CARD_KIND_NAMES)('kind %s', (name) => {
     }
   });
 
+  it('says in a sentence what is wrong with a value that cannot be, under a field that it has', () => {
+    const { plan, pairing } = all[0]!;
+    const paths = [
+      ...kind.fields(plan, pairing).map(({ path }) => path),
+      ...kind.edges(plan).flatMap(({ path }) => ['from', 'to', 'count'].map((end) => `${path}.${end}`)),
+    ].filter((path) => typeof valueAt(plan, path) === 'number');
+    for (const path of paths) {
+      const problems = [-1, 0, 0.123456, 1e6, NaN].map((value) =>
+        planProblems(kind, withValueAt(plan, path, value), pairing),
+      );
+      for (const { field, message } of problems.flat()) {
+        expect(message, `${path}: ${field}`).toMatch(/^[A-Z0-9“].*[a-z].*\.$/);
+        expect(valueAt(plan, field), `${path}: ${field}`).toBeDefined();
+      }
+      // There is no number that may be anything.
+      expect(problems.at(-1)!.length + problems[3]!.length, path).toBeGreaterThan(0);
+    }
+  });
+
   it('lays a plan that went through JSON to the same card, which survives JSON too', () => {
     for (const { pairing, plan, layout } of all) {
       expect(layCard(kind, copy(plan), copy(pairing), { cardNumber: 321 })).toEqual(layout);

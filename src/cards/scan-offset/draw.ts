@@ -32,15 +32,20 @@ export function pairSettings(
   const watts = deliveredPowerW(machine, constants.powerFraction) * share;
   const enough = Math.round(commandFor(machine, watts) * 1e4) / 1e4;
   return {
-    ...constants,
+    ...linesOnce(constants),
     powerFraction: Math.min(constants.powerFraction, Math.max(leastCommand(machine), enough)),
     speedMmPerS,
-    passes: 1,
-    bothWays: true,
-    lineAngleDeg: PLAIN_EXTRAS.lineAngleDeg,
-    crossHatch: PLAIN_EXTRAS.crossHatch,
   };
 }
+
+/** Settings whose lines are burned once, there and back and all alike. */
+export const linesOnce = (constants: ScanOffsetPlan['constants']): Omit<BurnSettings, 'speedMmPerS'> => ({
+  ...constants,
+  passes: 1,
+  bothWays: true,
+  lineAngleDeg: PLAIN_EXTRAS.lineAngleDeg,
+  crossHatch: PLAIN_EXTRAS.crossHatch,
+});
 
 /** Lines of a pair: as many there as back. */
 export const linesOfPair = ({ barMm, constants }: ScanOffsetPlan): number =>

@@ -4,7 +4,7 @@ import { checkSettings, checkSpeed } from '../../core/card/check-settings';
 import type { CardKind } from '../../core/card/contract';
 import { EASES } from '../../core/card/ease';
 import { constantFields, FRAME_FIELDS } from '../../core/card/plan-fields';
-import { cellSize, drawPairs, pairSettings } from './draw';
+import { cellSize, drawPairs, linesOnce, pairSettings } from './draw';
 import { findScanOffset, SCAN_OFFSET_ASKS, type ScanOffsetFinding } from './find';
 import { SCAN_OFFSET_VERSION, upgradeScanOffsetPlan, type ScanOffsetPlan } from './plan';
 import { proposeScanOffset } from './propose';
@@ -26,12 +26,11 @@ export const scanOffset = Object.freeze({
   upgrade: upgradeScanOffsetPlan,
   check: (plan, on) => {
     const ends = checkAxis(plan.speed, { path: 'speed', word: 'Speed', mostSteps: 8 });
-    const fastest = ends.length > 0 ? 1 : plan.speed.to;
-    const settings = pairSettings({ ...plan, speed: { ...plan.speed, to: fastest } }, fastest, 0, on);
     return [
       ...ends,
-      ...(ends.length > 0 ? [] : checkSpeed('speed.to', fastest, plan.constants.direction, on)),
-      ...checkSettings({ ...settings, powerFraction: plan.constants.powerFraction, speedMmPerS: 1 }, on, 'constants'),
+      ...(ends.length > 0 ? [] : checkSpeed('speed.to', plan.speed.to, plan.constants.direction, on)),
+      // How fast they go is told above.
+      ...checkSettings({ ...linesOnce(plan.constants), speedMmPerS: 1 }, on, 'constants'),
       ...(Number.isInteger(plan.repeats)
         ? within('repeats', plan.repeats, 1, MOST_REPEATS, REPEATS_WORDS)
         : [{ field: 'repeats', message: REPEATS_WORDS }]),

@@ -130,6 +130,11 @@ describe('a picture card', () => {
     expect(fields({ widthMm: 3, crop: { left: 0, top: 0, width: 1, height: 0.2 } })).toEqual(['widthMm']);
     expect(fields({ topFraction: 0.3 })).toEqual(['corrected']);
     expect(fields({ table: null })).toEqual(['corrected']);
+    expect(picture.check({ ...plan, table: null }, pairing)[0]!.message).toMatch(
+      /^No table is kept for these settings yet: .*\.$/,
+    );
+    expect(fields({ floorFraction: -0.01 })).toContain('floorFraction');
+    expect(fields({ floorFraction: 0, corrected: false })).toEqual([]);
     expect(fields({ floorFraction: 0.49 })).toContain('floorFraction');
   });
 });

@@ -256,6 +256,12 @@ describe('the search', () => {
   }
   it('begins with no cells, and a strip never asks for one', () => {
     expect(empty.cells).toEqual([]);
+    expect(empty.frame).toMatchObject({ markers: [] });
+    expect(threshold.draw(search, pairing)).toMatchObject({
+      caption: 'MINIMUM POWER, ONE BY ONE',
+      units: '%',
+      markers: 'none',
+    });
     expect(threshold.next(strip, plan, { readings: [], answers: [] }, pairing)).toBeNull();
   });
   it.each([0.3, 0.5, 0.8])(

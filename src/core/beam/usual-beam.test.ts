@@ -12,6 +12,7 @@ describe('a spot computed from the beam', () => {
   it('is not offered for a diode, whose spot is the picture of its emitters, nor for what is no length', () => {
     expect(computedSpotMm(diode, 25)).toBeNull();
     expect(computedSpotMm(tube, NaN)).toBeNull();
+    expect([computedSpotMm(tube, 0), computedSpotMm({ ...tube, wavelengthNm: 0 }, 50)]).toEqual([null, null]);
     expect(computedSpotMm({ ...tube, wavelengthNm: NaN }, 50)).toBeNull();
   });
 });
@@ -34,5 +35,8 @@ describe('a spot that is hard to believe', () => {
   it('says nothing about numbers that are not there yet', () => {
     expect(spotDoubt(tube, NaN, 0.1)).toBeNull();
     expect(spotDoubt(tube, 50, NaN)).toBeNull();
+    expect([spotDoubt(tube, 0, 0.1), spotDoubt(tube, 50, 0), spotDoubt({ ...tube, wavelengthNm: 0 }, 50, 0.1)]).toEqual(
+      [null, null, null],
+    );
   });
 });

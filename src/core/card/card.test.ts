@@ -83,6 +83,9 @@ describe('readable code', () => {
   });
   prop([any])('is still read from a card of the first slice, and is no word of a program now', (number) => {
     expect(parseCardCode(`G${cardCode(number).slice(2)}`)).toBe(number);
+    // Three digits at the least, and no more than it takes.
+    expect([12, 31 ** 3 - 1, 31 ** 3].map((one) => cardCode(one).length)).toEqual([7, 7, 8]);
+    expect(cardCode(12)).toMatch(/^CD00C-/);
     // A word is a letter and a number: a code that begins like one could be taken for a motion.
     for (const wrong of [-1, 0.5, NaN])
       expect(() => cardCode(wrong)).toThrow(new RangeError(`invalid card number: ${wrong}`));
@@ -103,7 +106,10 @@ describe('lettering', () => {
   it('needs a letter’s height for each character but for the gap after the last, a third of it', () => {
     expect([letteringWidthMm('ABC', 6), letteringWidthMm('', 6)]).toEqual([16, 0]);
   });
-  it('drops accents and what it cannot write', () => expect(letterable('Érable 40×30 µ')).toBe('ERABLE 40x30 '));
+  it('drops accents and what it cannot write, and keeps what stands for times beside a number', () => {
+    expect(letterable('Érable 40×30 µ')).toBe('ERABLE 40x30 ');
+    expect(letterable('box 4x6 x2 2x ax xb')).toBe('BOX 4x6 x2 2x AX XB');
+  });
   it('has a height, and ends or has its middle where it is told', () => {
     const at = (anchor?: 'start' | 'middle' | 'end') =>
       Math.min(

@@ -56,8 +56,7 @@ const GLYPHS: Readonly<Record<string, string>> = {
   '*': '13 33|22 24|12 34|14 32',
 };
 
-/** Advance of one character in shares of the letter height: four grid units of width and two of gap, of six. */
-const ADVANCE = 1;
+/** Four grid units of a character's width and two of gap make it advance by as much as it is high. */
 const UNITS_HIGH = 6;
 
 const polylines = (glyph: string): Point[][] =>
@@ -65,7 +64,7 @@ const polylines = (glyph: string): Point[][] =>
 
 /** Width in mm that `text` takes at a letter height, without the gap after its last character. */
 export function letteringWidthMm(text: string, heightMm: number): number {
-  return text.length === 0 ? 0 : heightMm * (text.length * ADVANCE - 2 / UNITS_HIGH);
+  return text.length === 0 ? 0 : heightMm * (text.length - 2 / UNITS_HIGH);
 }
 
 /** Capital letters and signs that the lettering has; everything else becomes a space, accents are dropped. */
@@ -101,7 +100,7 @@ export function letter(text: string, place: LetteringPlace): Point[][] {
   [...plain].forEach((character, index) => {
     const glyph = GLYPHS[character];
     if (glyph === undefined) return;
-    const left = start + index * place.heightMm * ADVANCE;
+    const left = start + index * place.heightMm;
     for (const line of polylines(glyph)) {
       strokes.push(line.map((point) => ({ x: left + point.x * unit, y: place.y + point.y * unit })));
     }

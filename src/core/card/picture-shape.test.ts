@@ -42,6 +42,11 @@ describe('a picture whose power follows grey', () => {
         byte === 0 ? 0 : Math.round(1000 * (0.04 + (0.16 * byte) / 255)) / 1000,
       );
       expect(laid(shape, { direction })).toEqual(wanted);
+      const along = [...fillPicture(shape, { ...PLAIN_FILL, direction }, 0)].map(({ from, to }) => [
+        from.x === to.x,
+        from.y === to.y,
+      ]);
+      for (const one of along) expect(one).toEqual([direction === 'vertical', direction === 'horizontal']);
       expect(laid(shape, { direction, bothWays: false, passes: 2 })).toEqual(
         wanted.map((power) => Math.round(2e4 * power) / 1e4),
       );

@@ -61,8 +61,7 @@ function keptTable(
   constants: Pick<Tones['constants'], 'speedMmPerS' | 'intervalMm' | 'passes'>,
 ): KeptTable | null {
   const fits = facts.filter(
-    ({ name, at }) =>
-      name === 'tone' &&
+    ({ at }) =>
       at['speed'] === constants.speedMmPerS &&
       at['interval'] === constants.intervalMm &&
       at['passes'] === constants.passes,

@@ -62,6 +62,8 @@ describe('worths by pairs', () => {
   it('refuse comparisons of what is not there, or with itself', () => {
     for (const [better, worse] of [
       [0, 3],
+      [3, 0],
+      [0, -1],
       [-1, 0],
       [1, 1],
     ] as const)
@@ -104,6 +106,19 @@ describe('the next pair', () => {
     expect(said.length).toBeLessThanOrEqual(15);
     expect(nextPair(1, [])).toBeNull();
     expect(nextPair(2, [])).toEqual([1, 0]);
+  });
+  it('is the best so far with one that nobody compared yet, however sure the best of the others is', () => {
+    const won = Array.from({ length: 5 }, (): Comparison => ({ better: 0, worse: 1, equal: false }));
+    expect(nextPair(3, won)).toEqual([0, 2]);
+    expect(nextPair(2, won)).toBeNull();
+    expect(nextPair(2, won.slice(0, 1))).toEqual([0, 1]);
+  });
+  it('is of equals the one that was asked least, and nothing with itself', () => {
+    const equal = (better: number, worse: number): Comparison => ({ better, worse, equal: true });
+    const around = [equal(0, 1), equal(1, 0), equal(1, 2), equal(2, 1), equal(0, 2)];
+    expect([...nextPair(3, around)!].sort((a, b) => a - b)).toEqual([0, 2]);
+    const other = [equal(2, 0), equal(0, 2), equal(1, 2), equal(2, 1), equal(1, 0)];
+    expect([...nextPair(3, other)!].sort((a, b) => a - b)).toEqual([0, 1]);
   });
   it('goes on with those that may be the best, not with those that lost', () => {
     const lost = [3, 4, 5].flatMap((worse) => [0, 1, 2].map((better): Comparison => ({ better, worse, equal: false })));

@@ -14,7 +14,6 @@ export function median(values: ArrayLike<number>): number {
  */
 export function quantile(values: ArrayLike<number>, share: number): number {
   const sorted = Float64Array.from(values).sort();
-  if (sorted.length === 0) return NaN;
   const position = share * (sorted.length - 1);
   const below = Math.floor(position);
   const above = Math.min(sorted.length - 1, below + 1);

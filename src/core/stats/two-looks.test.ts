@@ -56,6 +56,12 @@ describe('two sides of a comparison', () => {
       9,
     );
     expect(() => lookAtPairs([[1, 2]])).toThrow('too few pairs: 1');
+    expect(
+      lookAtPairs([
+        [1, 2],
+        [1, 4],
+      ]),
+    ).toMatchObject({ aCount: 2, difference: 2, squares: expect.closeTo(2, 9) });
   });
 
   it('ask for as many pairs as a power calculation by the noncentral t law', () => {

@@ -28,7 +28,7 @@ describe('the power past which nothing gets stronger', () => {
       { at: (power: number) => 40 * (1 - Math.exp(-power / 0.1)), truth: 0.1 * Math.log(20) },
     ];
     for (const { at, truth } of laws) {
-      let [held, sum] = [0, 0];
+      let [held, sum, strongest] = [0, 0, 0];
       const runs = 200;
       for (let run = 0; run < runs; run++) {
         const fit = ceilingOf(
@@ -37,9 +37,12 @@ describe('the power past which nothing gets stronger', () => {
         )!;
         if (fit.low <= truth && truth <= fit.high) held++;
         sum += fit.power;
+        strongest += fit.strongest;
       }
       expect(held / runs, String(truth)).toBeGreaterThan(0.88);
       expect(Math.abs(sum / runs / truth - 1), String(truth)).toBeLessThan(0.1);
+      // Not the strongest by chance of many means of a few.
+      expect(Math.abs(strongest / runs - 40), String(truth)).toBeLessThan(0.25);
     }
   });
   it('is as unsure as the patches beside it are, not as those far away', () => {

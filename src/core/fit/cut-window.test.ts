@@ -117,6 +117,8 @@ describe('the energies at which parts drop', () => {
     expect(sound.heldUp.per100Mm).toBeLessThan(0.6);
     expect(glued.heldUp.per100Mm).toBeGreaterThan(2 * sound.heldUp.per100Mm);
     expect(glued.energyFor(0.98, 1, DISC_MM)!).toBeGreaterThan(1.3 * sound.energyFor(0.98, 1, DISC_MM)!);
+    // No energy that would be asked for drops nearly all of a long outline that is glued every few centimetres.
+    expect(glued.energyFor(0.999, 1, 100 * DISC_MM)).toBeNull();
     // Sound stock comes through where it did.
     expect(glued.comesThrough(1).energy).toBeCloseTo(sound.comesThrough(1).energy, 1);
   });

@@ -120,6 +120,8 @@ describe('a darkness surface', () => {
     const all = card('few', 0.5);
     expect(darknessSurface([], RATIO)).toBeNull();
     expect(darknessSurface(all.slice(0, LEAST_LEVELS - 1), RATIO)).toBeNull();
+    const nine = all.filter((_, at) => Math.floor(at / 6) % 2 === 0 && at % 2 === 0);
+    expect([nine.length, darknessSurface(nine, RATIO) !== null]).toEqual([LEAST_LEVELS, true]);
     expect(
       darknessSurface(
         all.filter(({ down }) => down === SPEEDS[0]),
@@ -137,7 +139,8 @@ describe('a darkness surface', () => {
     const [first, ...rest] = card('bad', 0.5);
     expect(() => darknessSurface([{ ...first!, sigma: 0 }, ...rest], RATIO)).toThrow(/invalid sigma/);
     expect(() => darknessSurface([{ ...first!, across: 0 }, ...rest], RATIO)).toThrow(/invalid level/);
-    expect(() => darknessSurface([{ ...first!, down: -1 }, ...rest], RATIO)).toThrow(/invalid level/);
+    for (const down of [0, -1])
+      expect(() => darknessSurface([{ ...first!, down }, ...rest], RATIO)).toThrow(/invalid level/);
   });
   it('survives equal values everywhere, and one level far stronger than all', () => {
     const same = card('same', 0).map((patch) => ({ ...patch, strength: 30 }));

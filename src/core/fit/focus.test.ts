@@ -75,6 +75,10 @@ describe('the focus of a beam', () => {
     expect(focusOf(patches([-2, -1, 0, 1, 2], ripple, 1))).toBeNull();
     expect(focusOf(patches([-2, -1.5, -1, -0.5]))).toBeNull();
     expect(focusOf(patches(NINE, () => 0.4))).toBeNull();
+    // A waist where lines show least is none, nor is one that hardly stands out of noise.
+    expect(focusOf(patches(NINE, (offset) => 0.2 + 0.1 * offset ** 2))).toBeNull();
+    expect(focusOf(patches(NINE, (offset) => 0.4 - 0.002 * offset ** 2, 0.02))).toBeNull();
+    expect(focusOf(patches(NINE, (offset) => 0.4 - 0.05 * offset ** 2, 0.02))).not.toBeNull();
     expect(focusOf(patches([0, 1]))).toBeNull();
     expect(focusOf([])).toBeNull();
     const used = focusOf([...patches(NINE), { offsetMm: 4, visibility: 0.01, sigma: 0.01 }])!.used;

@@ -87,5 +87,12 @@ describe('kerf along an axis', () => {
     expect(kerf.uA).toBeCloseTo(Math.sqrt(0.025 / 5), 9);
     expect(kerfAlong([piece('part', 20, 19.8, 19.81)], CALIPER).halvedBy).toBeNull();
     expect(() => kerfAlong([piece('part', 20)], CALIPER)).toThrow('missing readings');
+    // Readings that are all alike tell no scatter: what is left is the caliper's.
+    const alike = kerfAlong([piece('part', 20, 19.8, 19.8, 19.8)], CALIPER);
+    expect(alike).toMatchObject({ halvedBy: null, kerf: { uA: 0, degrees: Infinity } });
+    expect(alike.kerf.expanded95 / alike.kerf.combined).toBeCloseTo(1.96, 2);
+    // Two sizes are two where one is half as large again.
+    const sizes = (mm: number) => kerfAlong([piece('part', 20, 19.8), piece('part', mm, mm - 0.2)], CALIPER).scale;
+    expect([sizes(20 / 1.49), sizes(20 / 1.5) !== null]).toEqual([null, true]);
   });
 });

@@ -65,6 +65,9 @@ describe('the law of a line’s width', () => {
     expect(lineLaw(at([3, 3, 4, 4], (power) => power / 30))).toBeNull();
     expect(lineLaw(at(POWERS, (power) => 1 / power))).toBeNull();
     expect(() => lineLaw([{ powerW: 0, widthMm: 0.1, sigmaMm: 0.01 }])).toThrow(/invalid line: 0 W/);
+    for (const sigmaMm of [0, -1]) expect(() => lineLaw([{ powerW: 1, widthMm: 0.1, sigmaMm }])).toThrow(/sigma/);
+    expect(lineLaw(at([3, 4, 5, 5], (power) => power / 30))).not.toBeNull();
+    expect(lineLaw(at([3, 4, 5], (power) => power / 30))).toBeNull();
   });
   it('knows the peak of a line by the beam’s own law', () => {
     // All of a line's energy crosses it: the peak times √(π / 8) of the 1/e² width.

@@ -91,6 +91,16 @@ describe('a picture against what was wanted', () => {
     const seen = blocks({});
     const rim = seen.deltas.map((delta, at) => (at % 80 === 0 || at < 80 ? 0 : delta));
     expect(compared({}, { ...seen, deltas: rim })!.rmsL).toBeLessThan(0.5);
+    const other = seen.deltas.map((delta, at) => (at % 80 === 79 || at >= 59 * 80 ? 0 : delta));
+    expect(compared({}, { ...seen, deltas: other })!.rmsL).toBeLessThan(0.5);
+  });
+  it('goes by what is seen of it where something hides a part', () => {
+    const seen = blocks({});
+    const hidden = seen.deltas.map((delta, at) => (at % 80 > 70 && at < 30 * 80 ? null : delta));
+    const fit = compared({}, { ...seen, deltas: hidden })!;
+    expect(fit.strongest).toBeCloseTo(40, 0);
+    expect(fit.rmsL).toBeLessThan(0.35);
+    expect(Number.isNaN(fit.off[75])).toBe(true);
   });
   it('tells nothing where too little is seen, or nothing marked', () => {
     const seen = blocks({});

@@ -60,6 +60,28 @@ describe('the rim of patches', () => {
       ),
     ).toBeNull();
     expect(darkensFrom(rims(law).slice(-5), 2)).toBeNull();
+    expect(
+      darkensFrom(
+        rims(law)
+          .slice(5, 10)
+          .map((rim, k) => ({ ...rim, darker: 3 * k })),
+        2,
+      ),
+    ).toBeNull();
+    expect(
+      darkensFrom(
+        rims(law)
+          .slice(5, 11)
+          .map((rim, k) => ({ ...rim, darker: 3 * k })),
+        2,
+      ),
+    ).not.toBeNull();
+    expect(
+      darkensFrom(
+        rims((power) => 2 + law(power)),
+        2,
+      ),
+    ).toBeNull();
     // One dark rim at the end is no more than a smudge where rims scatter as much.
     expect(
       darkensFrom(

@@ -116,7 +116,7 @@ export function toneTable(fit: Pick<ToneFit, 'strengthAt' | 'strongest' | 'knots
   const least = palest.grey <= NEXT_TO_NOTHING ? palest.strength : 0;
   return Array.from({ length: TABLE_SIZE }, (_, entry) => {
     const wanted = (entry / (TABLE_SIZE - 1)) * fit.strongest;
-    if (entry === 0 || wanted < least / 2) return 0;
+    if (wanted < least / 2) return 0;
     return Math.round(Math.max(wanted < least ? palest.grey : 0, greyFor(fit, wanted)) * 1e4) / 1e4;
   });
 }

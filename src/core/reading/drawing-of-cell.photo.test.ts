@@ -87,6 +87,11 @@ describe('a drawing of a cell', () => {
     expect(drawingOfCell(seen, { burns: [...cell().burns, ...cell().burns] })).toBeNull();
     expect(drawingOfCell(seen, { burns: [] })).toBeNull();
     expect(drawingOfCell(photo(0.6, 0, { pxPerMm: 14 }), cell())).toBeNull();
+    expect(drawingOfCell(photo(0.6, 0, { pxPerMm: 15 }), cell())).not.toBeNull();
+    // A tenth of a millimetre has too few pixels, and what the photo shows nothing of has none.
+    const small = { ...BOX, width: 0.2, height: 0.1 };
+    expect(drawingOfCell(seen, cell({ box: small }))).toBeNull();
+    expect(drawingOfCell(seen, cell({ box: { ...BOX, x: 30 } }))).toBeNull();
     expect(drawingOfCell({ ...seen, blur: () => null }, cell())).toBeNull();
   });
 });

@@ -41,48 +41,46 @@ export function mergeCell(readings: readonly CellReading[]): CellReading {
     sharedSigma,
     confidence: Math.min(chanceWithin(PROMISE, lightnessSigma), 0.75 ** doubts.length),
     doubts,
-    lines: surestLines(used),
+    // Usually the closest photo, whatever it makes of the light.
+    lines: surest(
+      used,
+      ({ lines }) => lines,
+      ({ visibilitySigma }) => visibilitySigma,
+    ),
     // Of the first photo, whatever it makes of the rest: those of two are not blunted alike.
     ripple: first.ripple,
-    line: surestLine(used),
-    bars: surestBars(used),
-    ends: surestEnds(used),
-    drawing: surestDrawing(used),
+    // By its width, or by its place where none tells that.
+    line: surest(
+      used,
+      ({ line }) => line,
+      ({ widthSigmaMm, besideSigmaMm }) => widthSigmaMm ?? 1 + besideSigmaMm,
+    ),
+    bars: surest(
+      used,
+      ({ bars }) => bars,
+      ({ there, back }) => offsetBetween(there, back).sigmaMm,
+    ),
+    ends: surest(
+      used,
+      ({ ends }) => ends,
+      ({ sigma }) => sigma,
+    ),
+    drawing: surest(
+      used,
+      ({ drawing }) => drawing,
+      ({ takenSigma }) => takenSigma,
+    ),
   };
 }
 
-/** Lines by the photo that is surest of them: usually the closest one, whatever it makes of the light. */
-function surestLines(readings: readonly CellReading[]): CellReading['lines'] {
-  const seen = readings.flatMap(({ lines }) => lines ?? []);
-  return seen.length === 0
-    ? null
-    : seen.reduce((one, other) => (other.visibilitySigma < one.visibilitySigma ? other : one));
-}
-
-/** The single line by the photo that is surest of its width, or of its place where none tells that. */
-function surestLine(readings: readonly CellReading[]): CellReading['line'] {
-  const seen = readings.flatMap(({ line }) => line ?? []);
-  const unsure = ({ widthSigmaMm, besideSigmaMm }: (typeof seen)[number]): number => widthSigmaMm ?? 1 + besideSigmaMm;
-  return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
-}
-
-/** The bars by the photo that is surest of how far they lie from each other. */
-function surestBars(readings: readonly CellReading[]): CellReading['bars'] {
-  const seen = readings.flatMap(({ bars }) => bars ?? []);
-  const unsure = ({ there, back }: (typeof seen)[number]): number => offsetBetween(there, back).sigmaMm;
-  return seen.length === 0 ? null : seen.reduce((one, other) => (unsure(other) < unsure(one) ? other : one));
-}
-
-/** The ends of a fill by the photo that is surest of them. */
-function surestEnds(readings: readonly CellReading[]): CellReading['ends'] {
-  const seen = readings.flatMap(({ ends }) => ends ?? []);
-  return seen.length === 0 ? null : seen.reduce((one, other) => (other.sigma < one.sigma ? other : one));
-}
-
-/** The drawing by the photo that is surest of how far it stands out. */
-function surestDrawing(readings: readonly CellReading[]): CellReading['drawing'] {
-  const seen = readings.flatMap(({ drawing }) => drawing ?? []);
-  return seen.length === 0 ? null : seen.reduce((one, other) => (other.takenSigma < one.takenSigma ? other : one));
+/** What one of the photos shows of a cell, by the one that is surest of it; null where none shows it. */
+function surest<Seen>(
+  readings: readonly CellReading[],
+  of: (reading: CellReading) => Seen | null | undefined,
+  unsure: (seen: Seen) => number,
+): Seen | null {
+  const seen = readings.map(of).filter((one) => one !== null && one !== undefined);
+  return seen.reduce<Seen | null>((best, one) => (best === null || unsure(one) < unsure(best) ? one : best), null);
 }
 
 /** A reading of a cell, and how much more light lies over its photo than over the clearest one. */

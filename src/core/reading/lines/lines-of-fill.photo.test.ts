@@ -78,17 +78,6 @@ describe('the lines of a fill', () => {
     expect(Math.abs(seen.gapMm! - (1 - covered) * 0.2)).toBeLessThan(0.006);
   });
 
-  it('are looked at in the middle part along them, where a fill is large: all of them, whichever way they run', () => {
-    // Lines that show only there, on a patch of four times as many pixels as are looked at.
-    const there = (along: number, across: number): number =>
-      Math.abs(along - 3) < 0.7 ? 0.5 * (1 + 0.3 * Math.cos((2 * Math.PI * across) / 0.1)) : 0.5;
-    for (const run of ['horizontal', 'vertical'] as const) {
-      const share = (x: number, y: number): number => (run === 'horizontal' ? there(x, y) : there(y, x));
-      const seen = look(patch(share, { widthMm: 6, heightMm: 6, turned: 0 }), 0.1, pixel(40), run)!;
-      expect(seen.visibility, run).toBeGreaterThan(0.26);
-      expect(seen.pitchMm, run).toBeCloseTo(0.1, 4);
-    }
-  });
   it('leave as wide a gap where they lighten dark stock', () => {
     const seen = look(patch(hard(0.2, 0.6, 1.8)), 0.2)!;
     expect(Math.abs(seen.gapMm! - 0.08)).toBeLessThan(0.006);
@@ -135,28 +124,5 @@ describe('the lines of a fill', () => {
     const seen = look(patch(grain), 0.1)!;
     expect(seen.pitchMm).toBeNull();
     expect(seen.visibilitySigma).toBeGreaterThan(0.003);
-  });
-
-  it('are looked at along the way they run', () => {
-    const down = patch((x, y) => wave(0.1, 0.5, 0.3)(y, x), { widthMm: 4, heightMm: 3 });
-    expect(look(down, 0.1, pixel(40), 'vertical')!.visibility).toBeGreaterThan(0.27);
-    expect(look(down, 0.1, pixel(40), 'horizontal')!.visibility).toBeLessThan(0.01);
-  });
-
-  it('are not told by fewer than three pixels to a pitch, nor by fewer than six of them, nor through more blur than they are wide, nor through one that is hardly known', () => {
-    const drawn = patch(wave(0.1, 0.5, 0.3));
-    expect(look({ ...drawn, pxPerMm: 29 }, 0.1)).toBeNull();
-    expect(look({ ...drawn, heightMm: 0.55 }, 0.1)).toBeNull();
-    expect(look({ ...drawn, widthMm: 0.55 }, 0.1)).not.toBeNull();
-    expect(look({ ...drawn, widthMm: 0.55 }, 0.1, undefined, 'vertical')).toBeNull();
-    expect(look(drawn, 0.1, 0.04)).toBeNull();
-    const area = { x: 0, y: 0, width: 3, height: 4 };
-    expect(
-      linesOfFill(drawnPatch(drawn), area, { intervalMm: 0.1, run: 'horizontal', blur: blurBetween(0.01, 0.03) }),
-    ).toBeNull();
-  });
-
-  it('leave no gap to tell where a fill hardly differs from bare stock', () => {
-    expect(look(patch(wave(0.1, 0.98, 0.02)), 0.1)!.gapMm).toBeNull();
   });
 });

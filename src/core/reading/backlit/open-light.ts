@@ -34,6 +34,8 @@ const REACHES = [
   { times: 1, sigma: 0.02 },
   { times: 1.5, sigma: 0.03 },
 ] as const;
+/** Less than this of the camera's full scale is no lit table: it would be told by a few steps of what is stored. */
+const LEAST_LIGHT = 0.01;
 const LEAST_TILES = 40;
 /** More of the open tiles than this at the end of the camera's range: what is left of them is too dark. */
 const MOST_BLOWN_OUT = 0.1;
@@ -64,6 +66,7 @@ export function openLight(
       outside.map(({ level }) => level),
       0.95,
     );
+  if (least < LEAST_LIGHT) return 'no-open-light';
   const isOpen = (at: number): boolean => lattice.tiles[at]!.level >= least && lattice.tiles[at]!.uneven <= EVEN;
   // A tile counts with all of its neighbours: cells of another card on the same sheet are small.
   const open = outside.filter(({ at }) => lattice.around(at).every(isOpen));
@@ -143,15 +146,12 @@ function latticeOf(photo: RgbImage, linear: Float32Array): { tiles: PhotoTile[];
   return { tiles, around };
 }
 
-/** Of eight directions from the card's middle, light from this many at the least. */
+/** Of eight directions from the card's middle, light from this many at the least: a surface is not drawn out over the card from one side of it. */
 const LEAST_DIRECTIONS = 5;
-/** And from this many of every four that follow each other: a surface is not drawn out over the card from one side of it. */
-const LEAST_OF_HALF = 1;
 
 function isSeenAround(tiles: readonly Point[], middle: Point): boolean {
   const seen = new Array<boolean>(8).fill(false);
   for (const { x, y } of tiles)
     seen[Math.floor(((Math.atan2(y - middle.y, x - middle.x) + Math.PI) / (2 * Math.PI)) * 8) % 8] = true;
-  if (seen.filter(Boolean).length < LEAST_DIRECTIONS) return false;
-  return seen.every((_, first) => [0, 1, 2, 3].filter((step) => seen[(first + step) % 8]).length >= LEAST_OF_HALF);
+  return seen.filter(Boolean).length >= LEAST_DIRECTIONS;
 }

@@ -1,6 +1,7 @@
 import type { Layout } from '../../card/layout';
 import { fitHomography, project, type Homography } from '../../geometry/homography';
 import type { Point, Rect } from '../../geometry/point';
+import { grayBetween } from '../../image/gray-between';
 import { grayOfRgb } from '../../image/gray';
 import type { GrayImage, RgbImage } from '../../image/raster';
 import type { SheetPlace } from './locate-sheet';
@@ -78,9 +79,8 @@ function windowOf(gray: GrayImage, { x, y, width, height }: Rect, toPhoto: Homog
   for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++) {
       const at = project(toPhoto, x + (column + 0.5) / PX_PER_MM, y + (row + 0.5) / PX_PER_MM);
-      const [u, v] = [Math.round(at.x), Math.round(at.y)];
-      const inside = u >= 0 && v >= 0 && u < gray.width && v < gray.height;
-      data[row * columns + column] = inside ? gray.data[v * gray.width + u]! : 0;
+      // Nothing beside the photo, which is no number there.
+      data[row * columns + column] = Math.round(grayBetween(gray, at.x, at.y));
     }
   return { data, width: columns, height: rows };
 }

@@ -104,7 +104,7 @@ describe('a kind', () => {
     const own: Partial<Record<CardKindName, string>> = { 'a-b': 'A against B', 'run-up': 'run-up' };
     const called = own[name] ?? name.replaceAll('-', ' ');
     for (const version of [0, 99])
-      expect(() => kind.upgrade({ ...plan, version } as BasePlan)).toThrow(
+      expect(() => kind.upgrade({ ...plan, version })).toThrow(
         new RangeError(`unknown ${called} plan version: ${version}`),
       );
   });

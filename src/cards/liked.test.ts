@@ -57,7 +57,8 @@ describe('the patch of a focus card that is liked best as a fill', () => {
     expect(focus.settle(sure).map(({ name }) => name)).toEqual(['focus']);
     // All alike by their lines is no waist at 0, once one is liked better.
     const alike = layout.order.map((index) => said('gaps', index, 'sharp'));
-    expect(findFocus(layout, eye(alike), known)).toMatchObject({ flat: true, fillMm: 0 });
+    const at0 = layout.order.find((index) => offsetOf(index) === 0)!;
+    expect(findFocus(layout, eye(alike), known)).toMatchObject({ flat: true, fillMm: 0, cellIndex: at0 });
     expect(findFocus(layout, eye([...alike, ...prefers(over, [at, under])]), known)).toMatchObject({
       flat: false,
       fillMm: offsetOf(over),

@@ -6,6 +6,7 @@ import { conditionsKey } from '../../core/book/conditions';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';
+import { boxOfShape } from '../../core/card/shape';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
 import { DEFAULT_LIKED_UNITS } from '../../core/quantities/format';
 import type { CellReading } from '../../core/reading/observations';
@@ -302,6 +303,10 @@ describe('before and after cleaning', () => {
     expect(cleaned.cells).toHaveLength(plan.pairs);
     const settings = cleaned.cells.map((cell) => mainBurn(cell).settings);
     for (const one of settings) expect(one).toEqual(plan.constants);
+    for (const cell of cleaned.cells)
+      expect([boxOfShape(mainBurn(cell).shape), cell.leftOut]).toEqual([cell.box, false]);
+    expect(cleaned.inner.width).toBeCloseTo(plan.pairs * (plan.patchMm + plan.gapMm) - plan.gapMm, 9);
+    expect(cleaned.order).toHaveLength(plan.pairs);
     expect(setup).toMatchObject({ finish: 'wiped', lookedAt: 'both' });
     expect(cleanedSetup({ ...plan.setup, finish: 'brushed' }).finish).toBe('brushed');
     const faults = (change: object) =>

@@ -114,6 +114,12 @@ describe('a grid of any two settings', () => {
     expect(channelsOn({ ...pairing.machine, airAssist: 'none' })).not.toContain('air');
     expect(channelsOn(tern.machine)).toContain('frequency');
     const air = axisAround('air', plan.constants, { ...pairing.machine, airAssist: 'on-off' });
+    const { least, most } = tern.machine.galvo!.frequencyKHz!;
+    expect(axisAround('frequency', plan.constants, tern.machine)).toMatchObject({ from: least, to: most, count: 5 });
+    // A machine that says nothing of its pulses, and one without mirrors.
+    const even = { ...tern.machine, galvo: { ...tern.machine.galvo!, frequencyKHz: null } };
+    for (const machine of [even, pairing.machine])
+      expect(axisAround('frequency', plan.constants, machine)).toMatchObject({ from: 20, to: 80 });
     expect(levelsOf(air)).toEqual([0, 2]);
     expect(levelsOf(axisAround('air', plan.constants, { ...pairing.machine, airAssist: 'adjustable' }))).toEqual([
       0, 1, 2,

@@ -75,6 +75,11 @@ describe('cells that burned through', () => {
     expect(most([engrave])).toBeGreaterThan(middle);
     expect(most([engrave, fact()])).toBeLessThan(1.02 * middle);
     expect(grid.propose({ pairing, facts: [engrave, fact()] }).reasons['down.from']).toMatch(/burned through here/);
+    const across = (facts: Parameters<typeof grid.propose>[0]['facts']) =>
+      grid.propose({ pairing, facts }).reasons['across.to'];
+    expect(across([engrave])).toMatch(/^around the kept setting/);
+    const low = factNow('burnedThrough', { arealJPerMm2: middle / 3, lineJPerMm: middle * 0.03, intervalMm: 0.1 });
+    expect(across([engrave, low])).toBe('above this, cells get what burned through here');
   });
 
   it('tell the cut side where cutting begins', () => {

@@ -109,6 +109,18 @@ describe('a card of single lines', () => {
     expect(capped.reasons['power.to']).toMatch(/^the cap of this machine/);
     expect(proposal.reasons['constants.speedMmPerS']).toContain('found to engrave well');
   });
+  it('has the strongest at the top where lines lie, and at the right where they stand', () => {
+    for (const [direction, axis, way] of [
+      ['horizontal', 'y', -1],
+      ['vertical', 'x', 1],
+    ] as const) {
+      const { cells } = lineWidth.draw({ ...plan, constants: { ...plan.constants, direction } }, pairing);
+      const sorted = [...cells].sort((a, b) => Number(a.levels.power) - Number(b.levels.power));
+      const places = sorted.map(({ box }) => way * box[axis]);
+      expect(places).toEqual([...places].sort((a, b) => a - b));
+      expect(new Set(places).size).toBe(plan.power.count);
+    }
+  });
   it('has bare stock of many widths between lines, however wide they are', () => {
     const pitchOf = (spotMm: number) =>
       lineWidth.propose({

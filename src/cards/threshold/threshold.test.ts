@@ -8,7 +8,7 @@ import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { MARK_FIELD } from './asks';
 import type { ThresholdPlan } from './plan';
-import { searchBox } from './draw';
+import { SEARCH_PLACES, searchBox } from './draw';
 import { threshold } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -278,6 +278,24 @@ describe('the search', () => {
       expect(layout.cells.length).toBeLessThanOrEqual(16);
     },
   );
+  it('says why each step is as wide as it is, and how often the answer turned', () => {
+    const { from, to } = search.power;
+    const power = from * (to / from) ** 0.62;
+    const whys: string[] = [];
+    let layout = empty;
+    for (let turn = 0; turn < 60; turn++) {
+      const next = threshold.next(layout, search, eyeAbove(layout, power), pairing)!;
+      whys.push(next.why);
+      if (!next.go) break;
+      const cell = { ...next.cell, index: layout.cells.length };
+      layout = { ...layout, cells: [...layout.cells, cell], order: [...layout.order, cell.index] };
+    }
+    expect(whys[0]).toMatch(/^The middle of the range/);
+    expect(whys[1]).toBe('A wide step stronger, since the last one left nothing.');
+    const turned = whys.filter((why) => /^A fine step/.test(why)).map((why) => /turned (.*)\.$/.exec(why)![1]);
+    expect(turned[0]).toBe('once');
+    expect([...new Set(turned)].slice(0, 3)).toEqual(['once', '2 times', '3 times']);
+  });
   it('stops at the ends of its range with the reason', () => {
     const { from, to } = search.power;
     expect(searchFor(from / 2).why).toMatch(/low end/);
@@ -294,6 +312,14 @@ describe('the search', () => {
     // One after another to the right, inside the frame, and on in the next row.
     const [first, second] = layout.cells.map(({ box }) => box);
     expect(second!.x - first!.x).toBeCloseTo(search.patchMm + search.gapMm, 9);
+    // And in rows as far apart, none of them used twice.
+    const all = [...Array(SEARCH_PLACES).keys()].map((index) => searchBox(search, index, layout.inner));
+    const rows = [...new Set(all.map(({ y }) => y))];
+    expect(rows[0]).toBe(layout.inner.y);
+    expect(rows[1]! - rows[0]!).toBeCloseTo(search.patchMm + search.gapMm, 9);
+    expect(rows.map((at) => all.filter(({ y }) => y === at).length)).toEqual(
+      rows.map(() => SEARCH_PLACES / rows.length),
+    );
     const { inner } = layout;
     for (const { x, y, width, height } of [...Array(30).keys()].map((index) => searchBox(search, index, inner))) {
       expect(x).toBeGreaterThanOrEqual(inner.x);

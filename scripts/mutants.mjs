@@ -51,6 +51,8 @@ async function tryArea(name) {
     ignoreStatic: true,
     concurrency: Number(asked.workers),
     timeoutMS: 20_000,
+    // All tests once, one after another: five minutes, where nothing else runs.
+    dryRunTimeoutMinutes: 20,
     reporters: ['dots'],
     allowConsoleColors: false,
     tempDirName: 'data/mutants',

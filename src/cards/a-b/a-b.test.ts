@@ -303,8 +303,12 @@ describe('before and after cleaning', () => {
     expect(cleaned.cells).toHaveLength(plan.pairs);
     const settings = cleaned.cells.map((cell) => mainBurn(cell).settings);
     for (const one of settings) expect(one).toEqual(plan.constants);
-    for (const cell of cleaned.cells)
-      expect([boxOfShape(mainBurn(cell).shape), cell.leftOut]).toEqual([cell.box, false]);
+    for (const { box, burns, leftOut } of cleaned.cells) {
+      const { x, width, height } = boxOfShape(burns[0]!.shape);
+      const told = [x, width, height].map((mm) => Math.round(1e4 * mm));
+      expect(told).toEqual([box.x, plan.patchMm, plan.patchMm].map((mm) => Math.round(1e4 * mm)));
+      expect(leftOut).toBe(false);
+    }
     expect(cleaned.inner.width).toBeCloseTo(plan.pairs * (plan.patchMm + plan.gapMm) - plan.gapMm, 9);
     expect(cleaned.order).toHaveLength(plan.pairs);
     expect(setup).toMatchObject({ finish: 'wiped', lookedAt: 'both' });

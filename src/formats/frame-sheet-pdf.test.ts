@@ -79,6 +79,7 @@ describe.each(SHEET_FORMATS)('the %s sheet as PDF', (format) => {
       y: sheet.paper.heightMm - Number(y) * MM - sheet.onPaper.y,
       said: Buffer.from(hex!, 'hex').toString('latin1'),
     }));
+    expect(words.find(({ said }) => said.startsWith('Frame sheet, '))!.said).toMatch(/^Frame sheet, (A\d|Letter)$/);
     for (const { side, step, box } of sheet.patches) {
       const [middleX, middleY] = [box.x + box.width / 2, box.y + box.height / 2];
       const near = words.filter(({ x, y }) => Math.hypot(x - middleX, y - middleY) < box.width / 2 + 4);

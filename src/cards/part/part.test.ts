@@ -148,6 +148,9 @@ describe('a part that is planned', () => {
     expect(says(drawing(box(0, 0, 20, 20), box(5, 5, 5, 5), box(5, 5, 5, 5), open))).toBe(
       '1 part, 1 hole; a line ends (15 mm near 30, 0 mm); 1 drawn twice, cut once',
     );
+    expect(says(drawing(box(0, 0, 20, 20), box(2, 2, 5, 5), box(10, 10, 5, 5), box(30, 0, 5, 5)))).toMatch(
+      /^2 parts, 2 holes/,
+    );
     const fans = [25, 40, 55, 70].map((x) => box(x, 0, 5, 5, false));
     expect(says(drawing(box(0, 0, 20, 20), ...fans))).toMatch(
       /; 4 lines end \(15 mm near 25, 0 mm; 15 mm near 40, 0 mm; 15 mm near 55, 0 mm\)$/,

@@ -57,6 +57,10 @@ describe('a card of both ways', () => {
   it('lays its lines half as far apart as a fill’s, and told to a tenth of a micrometre', () => {
     const usual = proposeFill(known).settings.intervalMm;
     expect(scanOffset.propose(known).plan.constants.intervalMm).toBeCloseTo(usual / 2, 4);
+    // What is as for any fill says why; what is this card's own says why it is.
+    const { reasons } = scanOffset.propose(known);
+    for (const field of ['air', 'direction']) expect(reasons[`constants.${field}`], field).toMatch(/\w{2}/);
+    expect(reasons['constants.speedMmPerS']).toBeUndefined();
   });
   it('gives every line the same energy, and a sixth less to the second and third pair, down to what fires', () => {
     const layout = lay();

@@ -32,14 +32,14 @@ function drawn(layout: Layout, { light, noise = 0.004, area }: Drawn): Rectified
   const random = seedrandom('cells');
   const data = new Float32Array(3 * width * height);
   for (let at = 0; at < width * height; at++) {
-    // Four looks by four at each pixel: edges are as soft as it is wide.
+    // Two looks by two at each pixel: edges are as soft as it is wide.
     let sum = 0;
-    for (let k = 0; k < 16; k++)
+    for (let k = 0; k < 4; k++)
       sum += light(
-        of.x + ((at % width) + ((k % 4) + 0.5) / 4) / PX,
-        of.y + (Math.floor(at / width) + (Math.floor(k / 4) + 0.5) / 4) / PX,
+        of.x + ((at % width) + ((k % 2) + 0.5) / 2) / PX,
+        of.y + (Math.floor(at / width) + (Math.floor(k / 2) + 0.5) / 2) / PX,
       );
-    data.fill(sum / 16 + noise * (random() + random() + random() - 1.5), 3 * at, 3 * at + 3);
+    data.fill(sum / 4 + noise * (random() + random() + random() - 1.5), 3 * at, 3 * at + 3);
   }
   return { data, width, height, pxPerMm: PX, clipped: new Uint8Array(width * height) };
 }
@@ -127,6 +127,24 @@ describe('cells beyond those that were told', () => {
     expect(seen((column, row) => inside(column) && row <= 2)).toEqual(['top']);
     expect(seen((column, row) => inside(column) && row >= 0 && row <= 3)).toEqual(['bottom']);
     expect(seen(() => true)).toEqual(['left', 'right', 'top', 'bottom']);
+  });
+  it('are told by their borders along the line of them, however that is spaced', () => {
+    // Columns 4 mm wide every 7, but rows 6 mm high every 8: told by the columns' borders, rows would look like none.
+    const boxes = Array.from({ length: 6 }, (_, k) => ({
+      x: 2 + 7 * (k % 3),
+      y: 3 + 8 * Math.floor(k / 3),
+      width: 4,
+      height: 6,
+    }));
+    const tall = layoutOf(
+      boxes.map((box, index) => cellOf(index, {} as Burn, { box })),
+      { widthMm: 22, heightMm: 20, inner: { x: 2, y: 3, width: 18, height: 14 } },
+    );
+    const light = (x: number, y: number): number => {
+      const [u, v] = [(x + 5) % 7, (y + 5) % 8];
+      return x > 2 && x < 27 && y > 3 && y < 17 && u < 4 && v < 6 ? 0.2 : 0.5;
+    };
+    expect(cellsBeyond(drawn(tall, { light, area: aroundCells(tall) }), tall)).toEqual(['right']);
   });
   it('are as they are, darker or brighter, and not much paler', () => {
     const right = (column: number, row: number): boolean => column >= 0 && inside(row);

@@ -34,7 +34,7 @@ function widthAt(part: number, bandMm: number, softMm: number): number {
 
 /** The band that is seen so wide at half its height once it is softened by so much; 0 where softness alone is wider. */
 const bandOf = (halfMm: number, softMm: number): number =>
-  softMm <= 0 ? halfMm : bisected(0, halfMm, (band) => widthAt(0.5, band, softMm) < halfMm);
+  bisected(0, halfMm, (band) => widthAt(0.5, band, softMm) < halfMm);
 
 /**
  * How wide a line is at half its height without the camera's blur, a normal law of `blurMm`. The line is taken for an even band with soft edges: how

@@ -3,6 +3,7 @@ import { square } from '../../tests/support/bench';
 import { srgbToLinear } from '../core/color/srgb';
 import { casualShot, photograph } from './bench';
 import { burnPiece } from './piece';
+import { points } from '../../tests/support/points';
 
 describe('the simulated camera', () => {
   const piece = burnPiece(square(2));
@@ -24,19 +25,9 @@ describe('the simulated camera', () => {
     const inside = level(5, 5);
     const outside = level(1, 1);
     expect(inside).toBeLessThan(outside * 0.6);
-    for (const [x, y] of [
-      [2.3, 5],
-      [7.7, 5],
-      [5, 2.3],
-      [5, 7.7],
-    ] as const)
+    for (const { x, y } of points([2.3, 5], [7.7, 5], [5, 2.3], [5, 7.7]))
       expect(level(x, y)).toBeLessThan(outside * 0.8);
-    for (const [x, y] of [
-      [1.5, 5],
-      [8.5, 5],
-      [5, 1.5],
-      [5, 8.5],
-    ] as const)
+    for (const { x, y } of points([1.5, 5], [8.5, 5], [5, 1.5], [5, 8.5]))
       expect(level(x, y)).toBeGreaterThan(outside * 0.8);
   });
   it('is dimmer at one end by the light’s fall', () => {

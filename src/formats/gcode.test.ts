@@ -7,6 +7,7 @@ import type { BurnSettings } from '../core/card/settings';
 import { rectRing, type Burn } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
 import { gcodeChunks, programComment, programNumber, programOfCard } from './gcode';
+import { points } from '../../tests/support/points';
 
 const { machine: heron } = demoPairing('heron', 'birch');
 const machine: Machine = {
@@ -23,13 +24,7 @@ const FILLED: Burn = { shape: { do: 'sweep', area: [rectRing({ x: 1, y: 1, width
 const FOLLOWED: Burn = {
   shape: {
     do: 'follow',
-    lines: [
-      [
-        { x: 0, y: 3 },
-        { x: 4, y: 3 },
-        { x: 4, y: 2 },
-      ],
-    ],
+    lines: [points([0, 3], [4, 3], [4, 2])],
   },
   settings: { ...settings, powerFraction: 0.25, speedMmPerS: 50, air: 'off', focusOffsetMm: 1, runUpMm: null },
 };

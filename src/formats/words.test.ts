@@ -14,20 +14,13 @@ import { stepColour, STEP_COLOURS } from './step-colours';
 import { dxfOfSteps, layerName } from './steps-dxf';
 import { listOfSteps } from './settings-list';
 import { svgOfSteps } from './steps-svg';
+import { points } from '../../tests/support/points';
 
 const { machine: heron } = demoPairing('heron', 'birch');
 const machine = { ...heron, bedWidthMm: 200, bedDepthMm: 100, ratedPowerW: 10, powerTable: null };
 const place = { leftMm: 10, rearMm: 20 };
-const ring = [
-  { x: 1, y: 1 },
-  { x: 3, y: 1 },
-  { x: 3, y: 2.5 },
-  { x: 1, y: 2.5 },
-];
-const line = [
-  { x: 0, y: 3 },
-  { x: 4, y: 3.00004 },
-];
+const ring = points([1, 1], [3, 1], [3, 2.5], [1, 2.5]);
+const line = points([0, 3], [4, 3.00004]);
 const fill: Burn = { shape: { do: 'sweep', area: [ring] }, settings: { ...PLAIN_FILL, air: 'low' } };
 const follow: Burn = {
   shape: { do: 'follow', lines: [line] },
@@ -251,15 +244,7 @@ describe('the outline, word for word', () => {
       shapes: [
         {
           do: 'follow',
-          lines: [
-            [
-              { x: 0, y: 0 },
-              { x: 5, y: 0 },
-              { x: 5, y: 4 },
-              { x: 0, y: 4 },
-              { x: 0, y: 0 },
-            ],
-          ],
+          lines: [points([0, 0], [5, 0], [5, 4], [0, 4], [0, 0])],
         },
       ],
     });

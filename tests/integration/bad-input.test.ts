@@ -8,6 +8,7 @@ import { PROBLEMS } from '../../src/app/problems';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing } from '../support/records';
+import { points } from '../../tests/support/points';
 
 let app: TestApp;
 let pairingId: number;
@@ -266,12 +267,7 @@ describe('photos at the door', () => {
   it('corners far outside the photo are refused, on whichever side, and so are those of a photo that is not there', async () => {
     const { json } = await upload(await jpeg(640, 480));
     await app.ctx.readings.idle();
-    const corners = [
-      { x: 10, y: 10 },
-      { x: 600, y: 10 },
-      { x: 600, y: 400 },
-      { x: 10, y: 400 },
-    ];
+    const corners = points([10, 10], [600, 10], [600, 400], [10, 400]);
     const put = (id: number, change: object, at = 2) =>
       app.call('PUT', `/api/photos/${id}/corners`, {
         corners: corners.map((corner, index) => (index === at ? { ...corner, ...change } : corner)),

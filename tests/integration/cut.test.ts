@@ -9,6 +9,7 @@ import { sumsView } from '../../src/app/sums';
 import { up } from '../../src/db/migrations/0026-drop-words';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
+import { points } from '../../tests/support/points';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -120,12 +121,7 @@ describe('squares that are cut out', () => {
       .toBuffer();
     const sent = await app.call('POST', `/api/cards/${id}/photos?name=holes&lit=behind`, new Uint8Array(jpeg));
     await app.ctx.readings.idle();
-    const whole = [
-      { x: 0, y: 0 },
-      { x: layout.widthMm, y: 0 },
-      { x: layout.widthMm, y: layout.heightMm },
-      { x: 0, y: layout.heightMm },
-    ];
+    const whole = points([0, 0], [layout.widthMm, 0], [layout.widthMm, layout.heightMm], [0, layout.heightMm]);
     const { homography } = fitHomography(whole, corners);
     const set = rectRing(layout.inner).map(({ x, y }) => project(homography, x, y));
     await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners: set });

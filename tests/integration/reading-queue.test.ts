@@ -7,6 +7,7 @@ import type { Exposure } from '../../src/core/reading/tone/exposure';
 import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
 import { query, testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing } from '../support/records';
+import { points } from '../../tests/support/points';
 
 let app: TestApp;
 let cardId: number;
@@ -197,12 +198,7 @@ describe('the line of photos', () => {
   });
   it('reads again what was asked for anew meanwhile, and keeps nothing of the first reading', async () => {
     const id = await photo();
-    const corners = [
-      { x: 1, y: 2 },
-      { x: 3, y: 2 },
-      { x: 3, y: 5 },
-      { x: 1, y: 5 },
-    ];
+    const corners = points([1, 2], [3, 2], [3, 5], [1, 5]);
     const told: unknown[] = [];
     const queue = reading(async (job) => {
       told.push(job.corners);

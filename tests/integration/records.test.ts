@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
+import { points } from '../../tests/support/points';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -160,12 +161,7 @@ describe('a card', () => {
       cardId: right.id,
     });
     expect((await app.call('POST', `/api/photos/${sent.json.id}/move`, { cardId: 99999 })).json.code).toBe('not-found');
-    const corners = [
-      { x: 1e9, y: 0 },
-      { x: 1e9, y: 1 },
-      { x: 0, y: 1 },
-      { x: 0, y: 0 },
-    ];
+    const corners = points([1e9, 0], [1e9, 1], [0, 1], [0, 0]);
     expect((await app.call('PUT', `/api/photos/${sent.json.id}/corners`, { corners })).json.code).toBe('invalid-input');
     expect((await app.call('GET', `/api/photos/${sent.json.id}/images/straightened`)).json.code).toBe('not-found');
   });

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { rectsOverlap } from '../geometry/point';
 import { firstPieceFor, packed, type Packed } from './pack';
 import { CARD_CLEARANCE_MM } from './place';
+import { points } from '../../../tests/support/points';
 
 const size = (widthMm: number, heightMm: number) => ({ widthMm, heightMm });
 const areas = (cards: readonly ReturnType<typeof size>[], { places }: Pick<Packed, 'places'>) =>
@@ -18,19 +19,13 @@ describe('cards beside each other', () => {
   it('lie side by side or one below the other, whichever a camera comes nearer to', () => {
     const flat = [size(60, 10), size(60, 10)];
     expect(packed(flat)).toEqual({
-      places: [
-        { x: 0, y: 0 },
-        { x: 0, y: 12 },
-      ],
+      places: points([0, 0], [0, 12]),
       widthMm: 60,
       heightMm: 22,
     });
     const tall = [size(20, 40), size(20, 40)];
     expect(packed(tall)).toEqual({
-      places: [
-        { x: 0, y: 0 },
-        { x: 22, y: 0 },
-      ],
+      places: points([0, 0], [22, 0]),
       widthMm: 42,
       heightMm: 40,
     });
@@ -84,10 +79,7 @@ describe('a place for cards that are burned together', () => {
     const found = firstPieceFor(sheet, middle, tall)!;
     expect(found).toMatchObject({
       piece: 1,
-      places: [
-        { x: 2, y: 2 },
-        { x: 58, y: 2 },
-      ],
+      places: points([2, 2], [58, 2]),
     });
     const full = [{ piece: 1, x: 0, y: 0, width: 100, height: 60 }];
     expect(firstPieceFor(sheet, full, cards)).toMatchObject({ piece: 2 });

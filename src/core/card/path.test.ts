@@ -10,6 +10,7 @@ import { mainBurn } from './layout';
 import { MARKER_MODULES, markerModules } from './markers';
 import { cardPath, fillRegion, fillTogether, type Sweep } from './path';
 import { rectRing, type Region } from './shape';
+import { points } from '../../../tests/support/points';
 
 const pairing = demoPairing('marl', 'mdf');
 const { machine } = pairing;
@@ -105,11 +106,7 @@ describe('the path of a region', () => {
       if (y > 1 && y < 3) expect([from, to].every((x) => x <= 3 + 1e-9 || x >= 5 - 1e-9)).toBe(true);
       else expect([from, to]).toEqual([0, 10]);
     }
-    const triangle = [
-      { x: 0, y: 0 },
-      { x: 8, y: 0 },
-      { x: 0, y: 4 },
-    ];
+    const triangle = points([0, 0], [8, 0], [0, 4]);
     for (const [y, from, to] of litOf([triangle])) {
       expect(from).toBeCloseTo(0, 9);
       expect(to).toBeCloseTo(8 * (1 - y / 4), 9);
@@ -161,27 +158,13 @@ describe('the path of a region', () => {
     expect(litOf(besides(0.001))).toHaveLength(4);
   });
   it('counts a corner that lies on a line once', () => {
-    const diamond = [
-      { x: 0, y: 2 },
-      { x: 2, y: 0 },
-      { x: 4, y: 2 },
-      { x: 2, y: 4 },
-    ];
+    const diamond = points([0, 2], [2, 0], [4, 2], [2, 4]);
     expect(litOf([diamond], { intervalMm: 4 })).toEqual([[2, 0, 4]]);
   });
   it('keeps the coordinates of lines along an axis as exact as they were drawn', () => {
     const area = [rectRing({ x: 0, y: 10, width: 1, height: 3 })];
     const ends = [...fillRegion(area, { ...settings, direction: 'vertical' }, 0)].map(({ from, to }) => [from, to]);
-    expect(ends).toEqual([
-      [
-        { x: 0.25, y: 10 },
-        { x: 0.25, y: 13 },
-      ],
-      [
-        { x: 0.75, y: 13 },
-        { x: 0.75, y: 10 },
-      ],
-    ]);
+    expect(ends).toEqual([points([0.25, 10], [0.25, 13]), points([0.75, 13], [0.75, 10])]);
   });
   it('leaves no run-up, no shift and no line out of an area thinner than the interval', () => {
     expect(litOf([rectRing({ x: 1, y: 2, width: 3, height: 0.2 })])).toEqual([[2.1, 1, 4]]);
@@ -281,12 +264,7 @@ describe('a row crossed in one sweep', () => {
     const followed = {
       shape: {
         do: 'follow' as const,
-        lines: [
-          [
-            { x: 0, y: 0 },
-            { x: 5, y: 0 },
-          ],
-        ],
+        lines: [points([0, 0], [5, 0])],
       },
       settings,
     };

@@ -7,6 +7,7 @@ import { LAYOUT_VERSION, type Layout } from './layout';
 import { PLAIN_EXTRAS, upgradeSettings } from './settings';
 import { upgradeBase, upgradeLayout, upgradePairing, withDotLength } from './stored';
 import { UNSAID_SETUP } from './work-setup';
+import { points } from '../../../tests/support/points';
 
 const on = demoPairing('heron', 'birch');
 const now = layCard(grid, grid.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 7 });
@@ -109,14 +110,7 @@ describe('a layout as it was stored', () => {
     expect(burn!.settings).toEqual({ ...settings, ...PLAIN_EXTRAS });
     expect(burn!.shape).toEqual({
       do: 'sweep',
-      area: [
-        [
-          { x: 5, y: 6 },
-          { x: 9, y: 6 },
-          { x: 9, y: 9 },
-          { x: 5, y: 9 },
-        ],
-      ],
+      area: [points([5, 6], [9, 6], [9, 9], [5, 9])],
     });
   });
   it('of a version that is not known is refused', () => {

@@ -4,13 +4,9 @@ import { prop } from '../../../tests/support/prop';
 import { opencv } from '../../../tests/support/opencv';
 import { fitHomography, intoMirrored, invertHomography, isMirror, project, type Homography } from './homography';
 import type { Point } from './point';
+import { points } from '../../../tests/support/points';
 
-const square: Point[] = [
-  { x: 0, y: 0 },
-  { x: 50, y: 0 },
-  { x: 50, y: 40 },
-  { x: 0, y: 40 },
-];
+const square: Point[] = points([0, 0], [50, 0], [50, 40], [0, 40]);
 const shift = fc.double({ min: -180, max: 180, noNaN: true });
 
 describe('homography from points', () => {
@@ -56,11 +52,7 @@ describe('homography from points', () => {
     const target = cv.matFromArray(to.length, 1, cv.CV_64FC2, flat(to));
     const expected = cv.findHomography(source, target, 0);
     const { homography } = fitHomography(from, to);
-    for (const p of [
-      { x: 25, y: 20 },
-      { x: 0, y: 40 },
-      { x: 53, y: 3 },
-    ]) {
+    for (const p of points([25, 20], [0, 40], [53, 3])) {
       const ours = project(homography, p.x, p.y);
       const h = expected.data64F as unknown as typeof homography;
       const theirs = project(h, p.x, p.y);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { grown, rectsOverlap, within } from './point';
+import { points } from '../../../tests/support/points';
 
 const box = { x: 1, y: 2, width: 3, height: 4 };
 
@@ -26,20 +27,9 @@ describe('rectangles', () => {
   });
   it('have on them what lies on their edges and corners, and nothing beyond', () => {
     const box = { x: 1, y: 2, width: 3, height: 4 };
-    for (const [x, y] of [
-      [1, 2],
-      [4, 6],
-      [4, 2],
-      [1, 6],
-      [2.5, 4],
-    ] as const)
+    for (const { x, y } of points([1, 2], [4, 6], [4, 2], [1, 6], [2.5, 4]))
       expect(within(box, { x, y }), `${x} ${y}`).toBe(true);
-    for (const [x, y] of [
-      [0.99, 4],
-      [4.01, 4],
-      [2, 1.99],
-      [2, 6.01],
-    ] as const)
+    for (const { x, y } of points([0.99, 4], [4.01, 4], [2, 1.99], [2, 6.01]))
       expect(within(box, { x, y }), `${x} ${y}`).toBe(false);
   });
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Point } from './point';
 import { visitNearest } from './visit';
+import { points } from '../../../tests/support/points';
 
 const wayBetween = (lines: readonly (readonly Point[])[], start: Point): number => {
   let head = start;
@@ -14,14 +15,8 @@ const wayBetween = (lines: readonly (readonly Point[])[], start: Point): number 
 
 describe('the order in which lines are visited', () => {
   it('goes on to the nearest free end and follows a line from there', () => {
-    const far = [
-      { x: 9, y: 0 },
-      { x: 5, y: 0 },
-    ];
-    const near = [
-      { x: 1, y: 0 },
-      { x: 4, y: 0 },
-    ];
+    const far = points([9, 0], [5, 0]);
+    const near = points([1, 0], [4, 0]);
     expect(visitNearest([far, [], near], { x: 0, y: 0 })).toEqual([near, [far[1], far[0]]]);
   });
   it('keeps every line, turned at most, and leaves what it was given alone', () => {
@@ -38,10 +33,7 @@ describe('the order in which lines are visited', () => {
     );
   });
   it('takes the least way where the lines lie in a row, whatever order they were written in', () => {
-    const row = [3, 0, 4, 1, 2].map((at) => [
-      { x: at, y: 0 },
-      { x: at + 0.5, y: 0 },
-    ]);
+    const row = [3, 0, 4, 1, 2].map((at) => points([at, 0], [at + 0.5, 0]));
     expect(wayBetween(visitNearest(row, { x: -1, y: 0 }), { x: -1, y: 0 })).toBeCloseTo(1 + 4 * 0.5, 12);
   });
 });

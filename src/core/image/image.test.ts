@@ -8,6 +8,7 @@ import { grayOfPart, grayOfRgb, grayShrunk, inverted, lumaAt, shrink } from './g
 import { grayBetween } from './gray-between';
 import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
+import { points } from '../../../tests/support/points';
 
 const image = fc
   .tuple(fc.integer({ min: 3, max: 24 }), fc.integer({ min: 3, max: 24 }))
@@ -131,11 +132,7 @@ describe('adaptive threshold', () => {
 it('tells dark places of an image whose sum no whole number of 32 bits holds', () => {
   const [width, height] = [3100, 3000];
   const data = new Uint8Array(width * height).fill(255);
-  for (const [x, y] of [
-    [40, 30],
-    [3000, 2950],
-  ] as const)
-    data[y * width + x] = 200;
+  for (const { x, y } of points([40, 30], [3000, 2950])) data[y * width + x] = 200;
   const dark = darkerThanAround({ data, width, height }, 20, 5);
   expect(data.reduce((sum, value) => sum + value, 0)).toBeGreaterThan(2 ** 31);
   expect(dark.reduce((sum, value) => sum + value, 0)).toBe(2);

@@ -11,6 +11,7 @@ import { arcPoints, cubicPoints, quadraticPoints } from './flatten';
 import { cutOrder, lengthOf, sortedDrawing } from './outlines';
 import { boxOfRing, isInside, offsetRing, signedAreaMm2 } from './polygons';
 import { tag } from './tag';
+import { points } from '../../../tests/support/points';
 
 const box = (x: number, y: number, width: number, height: number): Point[] => [
   { x, y },
@@ -23,14 +24,7 @@ const drawing = (...rings: Point[][]): Drawing => ({
   sizeSaidIn: 'lengths',
   lines: rings.map((ring) => lineOf(ring, true)),
 });
-const ell: Point[] = [
-  { x: 0, y: 0 },
-  { x: 12, y: 0 },
-  { x: 12, y: 3 },
-  { x: 4, y: 3 },
-  { x: 2.5, y: 9 },
-  { x: 0, y: 9 },
-];
+const ell: Point[] = points([0, 0], [12, 0], [12, 3], [4, 3], [2.5, 9], [0, 9]);
 const area = (ring: readonly Point[]): number => Math.abs(signedAreaMm2(ring));
 
 describe('curves as chords', () => {
@@ -78,29 +72,17 @@ describe('curves as chords', () => {
     );
     expect(Math.min(...reached.map(({ y }) => y))).toBeCloseTo(-3, 2);
     // Without a radius, or from a place to itself, it is a straight line.
-    const [from, to] = [
-      { x: 0, y: 0 },
-      { x: 6, y: 1 },
-    ];
+    const [from, to] = points([0, 0], [6, 1]);
     const plain = { rx: 5, ry: 5, turnedDeg: 0, isLarge: false, isClockwise: true };
     for (const none of [{ rx: 0 }, { ry: 0 }]) expect(arcPoints(from, { ...plain, ...none }, to, 0.01)).toEqual([to]);
     expect(arcPoints(to, plain, { ...to }, 0.01)).toEqual([to]);
-    for (const other of [
-      { x: 6, y: 5 },
-      { x: 2, y: 1 },
-    ])
-      expect(arcPoints(to, plain, other, 0.01).length).toBeGreaterThan(2);
+    for (const other of points([6, 5], [2, 1])) expect(arcPoints(to, plain, other, 0.01).length).toBeGreaterThan(2);
     // Radii below nothing are as good as their size.
     expect(arcPoints(from, { ...plain, rx: -5, ry: -5 }, to, 0.01)).toEqual(arcPoints(from, plain, to, 0.01));
   });
 
   it('keeps Bézier curves within their flatness of many more chords', () => {
-    const [from, a, b, to] = [
-      { x: 0, y: 0 },
-      { x: 10, y: 20 },
-      { x: -4, y: 8 },
-      { x: 12, y: 2 },
-    ];
+    const [from, a, b, to] = points([0, 0], [10, 20], [-4, 8], [12, 2]);
     const coarse = [from, ...cubicPoints(from, a, b, to, 0.01)];
     const fine = [from, ...cubicPoints(from, a, b, to, 1e-5)];
     for (const point of fine) expect(distance(coarse, point)).toBeLessThanOrEqual(0.01);
@@ -126,14 +108,7 @@ function distance(line: readonly Point[], { x, y }: Point): number {
 
 describe('lines of a drawing', () => {
   it('joins strokes whose ends meet, in any order and sense, and leaves what ends nowhere open', () => {
-    const side = (ax: number, ay: number, bx: number, by: number) =>
-      lineOf(
-        [
-          { x: ax, y: ay },
-          { x: bx, y: by },
-        ],
-        false,
-      );
+    const side = (ax: number, ay: number, bx: number, by: number) => lineOf(points([ax, ay], [bx, by]), false);
     const whole = joined([
       side(0, 0, 10, 0),
       side(10, 10, 0, 10),
@@ -165,14 +140,7 @@ describe('lines of a drawing', () => {
     expect(outlines.map(({ side }) => side)).toEqual(['part', 'hole', 'part', 'part']);
     expect(outlines.map(({ within }) => within)).toEqual([null, 0, null, 1]);
     // The same line told by other places, begun elsewhere and drawn the other way, is the same cut.
-    const told = [
-      { x: 15, y: 20 },
-      { x: 0, y: 20 },
-      { x: 0, y: 8 },
-      { x: 0, y: 0 },
-      { x: 30, y: 0 },
-      { x: 30, y: 20 },
-    ].reverse();
+    const told = points([15, 20], [0, 20], [0, 8], [0, 0], [30, 0], [30, 20]).reverse();
     expect(sortedDrawing(drawing(box(0, 0, 30, 20), told))).toMatchObject({ twice: 1, outlines: [{ side: 'part' }] });
     // A wall of a tenth of a millimetre is no wall, and still another line.
     expect(sortedDrawing(drawing(box(0, 0, 30, 20), box(0.1, 0.1, 29.8, 19.8))).twice).toBe(0);
@@ -185,23 +153,14 @@ describe('lines of a drawing', () => {
   });
 
   it('names what crosses, and what is too small to be cut', () => {
-    const bow = [
-      { x: 0, y: 0 },
-      { x: 10, y: 10 },
-      { x: 10, y: 0 },
-      { x: 0, y: 10 },
-    ];
+    const bow = points([0, 0], [10, 10], [10, 0], [0, 10]);
     expect(sortedDrawing(drawing(bow)).faults.map(({ what }) => what)).toEqual(['crosses-itself']);
     const crossing = sortedDrawing(drawing(box(0, 0, 10, 10), box(8, 2, 10, 5)));
     expect(crossing.faults.map(({ what }) => what)).toEqual(['crosses-another']);
     expect(crossing.outlines).toEqual([]);
     expect(sortedDrawing(drawing(box(0, 0, 0.1, 5))).faults.map(({ what }) => what)).toEqual(['too-small']);
     // A sliver that lies aslant: its box is large, and nothing is in it.
-    const sliver = [
-      { x: 0, y: 0 },
-      { x: 5, y: 5.004 },
-      { x: 10, y: 10 },
-    ];
+    const sliver = points([0, 0], [5, 5.004], [10, 10]);
     expect(sortedDrawing(drawing(sliver)).faults.map(({ what }) => what)).toEqual(['too-small']);
     expect(() => boxOfRing([])).toThrow(/no places/);
     expect(sortedDrawing(drawing(box(0, 0, 10, 10)), 0.5).outlines[0]!.box).toEqual({
@@ -275,27 +234,9 @@ describe('outlines moved by a kerf', () => {
       compensated(sortedDrawing(drawing(...rings)).outlines, by(more)).faults.map(({ what }) => what);
     expect(faults([box(0, 0, 20, 20), box(5, 5, 0.25, 0.25)])).toEqual(['hole-narrower-than-cut']);
     // A keyhole: wide at one end, a slit narrower than the cut at the other.
-    const keyhole = [
-      { x: 2, y: 2 },
-      { x: 6, y: 2 },
-      { x: 6, y: 3.9 },
-      { x: 12, y: 3.9 },
-      { x: 12, y: 4.1 },
-      { x: 6, y: 4.1 },
-      { x: 6, y: 6 },
-      { x: 2, y: 6 },
-    ];
+    const keyhole = points([2, 2], [6, 2], [6, 3.9], [12, 3.9], [12, 4.1], [6, 4.1], [6, 6], [2, 6]);
     expect(faults([box(0, 0, 20, 20), keyhole])).toEqual(['hole-narrower-than-cut']);
-    const slit = [
-      { x: 0, y: 0 },
-      { x: 9.9, y: 0 },
-      { x: 9.9, y: 8 },
-      { x: 10.05, y: 8 },
-      { x: 10.05, y: 0 },
-      { x: 20, y: 0 },
-      { x: 20, y: 20 },
-      { x: 0, y: 20 },
-    ];
+    const slit = points([0, 0], [9.9, 0], [9.9, 8], [10.05, 8], [10.05, 0], [20, 0], [20, 20], [0, 20]);
     expect(faults([slit])).toEqual(['gap-narrower-than-cut']);
     expect(faults([box(0, 0, 10, 10), box(10.3, 0, 10, 10)])).toEqual(['too-near']);
     expect(faults([box(0, 0, 10, 10), box(10.6, 0, 10, 10)])).toEqual([]);
@@ -308,18 +249,9 @@ describe('cut lines', () => {
   const at = { leadMm: 0, tabs: null, waste: 'outside', kerfMm: 0.2 } as const;
 
   it('begins in the middle of the longest straight stretch, however many places it is told in', () => {
-    const told = [
-      { x: 0, y: 0 },
-      { x: 4, y: 0 },
-      { x: 12, y: 0 },
-      { x: 12, y: 5 },
-      { x: 0, y: 5 },
-    ];
+    const told = points([0, 0], [4, 0], [12, 0], [12, 5], [0, 5]);
     const [line] = cutLines(told.slice(0, 3).concat(told.slice(3)), at);
-    expect([
-      { x: 6, y: 0 },
-      { x: 6, y: 5 },
-    ]).toContainEqual(line![0]);
+    expect(points([6, 0], [6, 5])).toContainEqual(line![0]);
     expect(line!.at(-1)).toEqual(line![0]);
     expect(lengthOf(line!)).toBeCloseTo(34, 9);
   });

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { packGreys, unpackGreys } from './greys';
 import { ladderInReeds } from './ladder-in-reeds';
 import { asLineArt, distanceToStrokes, drawnWhere, isLineArt, mostRuns, placesOver } from './line-art';
+import { points } from '../../../tests/support/points';
 
 const greys = (columns: number, ...bytes: number[]) =>
   packGreys(columns, bytes.length / columns, Uint8Array.from(bytes));
@@ -31,23 +32,12 @@ describe('a drawing of burned and bare places', () => {
     expect([...unpackGreys(art)]).toEqual([0, 0, 255, 255, 0, 0, 0, 0]);
   });
   it('is as far from a stroke as from its nearest point, its ends not passed', () => {
-    const stroke = [
-      { x: 0, y: 0 },
-      { x: 3, y: 4 },
-    ];
+    const stroke = points([0, 0], [3, 4]);
     // 4 aside of the line through (0, 0) and (3, 4), at the foot (1.5, 2).
     expect(distanceToStrokes(1.5 - 3.2, 2 + 2.4, [stroke])).toBeCloseTo(4, 12);
     expect(distanceToStrokes(6, 8, [stroke])).toBe(5);
     expect(distanceToStrokes(-3, -4, [stroke])).toBe(5);
-    expect(
-      distanceToStrokes(3, 5, [
-        [
-          { x: 3, y: 3 },
-          { x: 3, y: 3 },
-        ],
-        stroke,
-      ]),
-    ).toBe(1);
+    expect(distanceToStrokes(3, 5, [points([3, 3], [3, 3]), stroke])).toBe(1);
     // Moved with the stroke, nothing changes.
     const moved = stroke.map(({ x, y }) => ({ x: x + 7, y: y - 9 }));
     expect(distanceToStrokes(1.5 - 3.2 + 7, 2 + 2.4 - 9, [moved])).toBeCloseTo(4, 12);

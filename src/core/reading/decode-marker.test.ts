@@ -2,15 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { MARKER_MODULES, markerModules } from '../card/markers';
 import { decodeMarker } from './decode-marker';
 import type { Quad } from './quad';
+import { points } from '../../../tests/support/points';
 
 const MODULE_PX = 8;
 const SIDE_PX = MARKER_MODULES * MODULE_PX;
-const QUAD = [
-  { x: -0.5, y: -0.5 },
-  { x: SIDE_PX - 0.5, y: -0.5 },
-  { x: SIDE_PX - 0.5, y: SIDE_PX - 0.5 },
-  { x: -0.5, y: SIDE_PX - 0.5 },
-] as unknown as Quad;
+const QUAD = points(
+  [-0.5, -0.5],
+  [SIDE_PX - 0.5, -0.5],
+  [SIDE_PX - 0.5, SIDE_PX - 0.5],
+  [-0.5, SIDE_PX - 0.5],
+) as unknown as Quad;
 
 /** A marker of two grays, module by module, with some of them turned round. */
 function drawn(id: number, turned: readonly number[] = [], { dark = 60, light = 180 } = {}) {

@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../tests/support/demo';
 import { drawnPhoto } from '../../../tests/support/drawn-card';
 import { grid } from '../../cards/grid';
-import { checkOldCard } from '../card/adopt';
 import type { Layout } from '../card/layout';
 import type { OldCard } from '../card/old-card';
 import { proposeConstants } from '../card/propose-constants';
@@ -37,12 +36,6 @@ const read = (corners: Point[], of: Layout = layout) =>
   readCard({ photo, layout: of, stock, corners, cameraIsTrue: true });
 
 describe('an old card', () => {
-  it('has a cell for each pair of values, with no markers and nothing lettered', () => {
-    expect(layout.cells).toHaveLength(16);
-    expect(layout.frame).toMatchObject({ markers: [], lettering: [] });
-    expect(layout.cells[6]!.levels).toEqual({ speed: 60, power: 0.4 });
-    expect(layout.cells[6]!.burns[0]!.settings).toMatchObject({ powerFraction: 0.4, speedMmPerS: 60 });
-  });
   it('asks for corners, since it has no markers to be found by', () => {
     expect(readCard({ photo, layout, stock, corners: null, cameraIsTrue: true }).outcome).toBe('needs-corners');
   });
@@ -86,12 +79,5 @@ describe('an old card', () => {
     const striped = drawnPhoto({ ...layout, cells: stripes, inner }, stock, { ...SHOT, lightnessOf: () => 40 });
     const result = readCard({ photo: striped, layout, stock, corners: dragged([[0, 0]]), cameraIsTrue: true });
     expect(result.outcome).toBe('unreadable');
-  });
-  it('is refused where one edge is told twice or a value is none', () => {
-    expect(checkOldCard(OLD, pairing)).toEqual([]);
-    const twice = checkOldCard({ ...OLD, down: OLD.across }, pairing);
-    expect(twice.map(({ field }) => field)).toContain('down.channel');
-    const over = { ...OLD, down: { ...OLD.down, values: [0.5, 0.95] } };
-    expect(checkOldCard(over, pairing).map(({ field }) => field)).toEqual(['down.values']);
   });
 });

@@ -10,6 +10,7 @@ import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { locateOnPiece, partingGray, sidesMeet } from './locate-on-piece';
 import { readCard } from './read-card';
+import { points } from '../../../tests/support/points';
 
 describe('the gray that parts dark from light', () => {
   it('lies between two heaps of grays, however unlike in size', () => {
@@ -35,20 +36,9 @@ describe('sides that are made to meet', () => {
     ].map(([x, y]) => ({ x: x!, y: y! }));
     const corners = sidesMeet(cut)!;
     expect(corners).toHaveLength(4);
-    for (const [x, y] of [
-      [0, 0],
-      [100, 0],
-      [100, 100],
-      [0, 100],
-    ] as const)
+    for (const { x, y } of points([0, 0], [100, 0], [100, 100], [0, 100]))
       expect(Math.min(...corners.map((p) => Math.hypot(p.x - x, p.y - y)))).toBeLessThan(1e-9);
-    expect(
-      sidesMeet([
-        { x: 0, y: 0 },
-        { x: 10, y: 0 },
-        { x: 5, y: 8 },
-      ]),
-    ).toBeNull();
+    expect(sidesMeet(points([0, 0], [10, 0], [5, 8]))).toBeNull();
   });
 });
 

@@ -3,6 +3,7 @@ import { markerDictionary, opencv } from '../../../tests/support/opencv';
 import type { RgbImage } from '../image/raster';
 import { atLeast, findMarkers } from './find-markers';
 import { convexHull, polygonArea, quadOfOutline } from './quad';
+import { points } from '../../../tests/support/points';
 
 const SIDE_PX = 160;
 
@@ -95,23 +96,10 @@ describe('markers in pictures made by a reference library', () => {
 
 describe('quads', () => {
   it('are found in a filled outline and refused in a round one', () => {
-    const square = [
-      { x: 0, y: 0 },
-      { x: 10, y: 1 },
-      { x: 11, y: 12 },
-      { x: 1, y: 10 },
-      { x: 5, y: 5 },
-    ];
+    const square = points([0, 0], [10, 1], [11, 12], [1, 10], [5, 5]);
     expect(convexHull(square)).toHaveLength(4);
     expect(quadOfOutline(square)).toHaveLength(4);
-    expect(
-      polygonArea([
-        { x: 0, y: 0 },
-        { x: 4, y: 0 },
-        { x: 4, y: 3 },
-        { x: 0, y: 3 },
-      ]),
-    ).toBe(12);
+    expect(polygonArea(points([0, 0], [4, 0], [4, 3], [0, 3]))).toBe(12);
     const circle = Array.from({ length: 60 }, (_, k) => ({ x: 50 * Math.cos(k / 9.55), y: 50 * Math.sin(k / 9.55) }));
     expect(quadOfOutline(circle)).toBeNull();
   });

@@ -4,14 +4,10 @@ import { readingOf } from '../../../tests/support/made-up-reading';
 import type { Burn } from '../card/shape';
 import type { PhotoContext } from './photo-context';
 import { photoFaults } from './photo-faults';
+import { points } from '../../../tests/support/points';
 
 /** Four cells of 4 by 4 mm with a millimetre between them, on a card of 11 by 11. */
-const CORNERS = [
-  { x: 1, y: 1 },
-  { x: 6, y: 1 },
-  { x: 1, y: 6 },
-  { x: 6, y: 6 },
-];
+const CORNERS = points([1, 1], [6, 1], [1, 6], [6, 6]);
 const cells = CORNERS.map(({ x, y }, index) => cellOf(index, {} as Burn, { box: { x, y, width: 4, height: 4 } }));
 const layout = layoutOf(cells, { widthMm: 11, heightMm: 11 });
 const context = (field: object, change: object = {}): PhotoContext =>
@@ -71,18 +67,9 @@ describe('the faults of a photo', () => {
 
 describe('a shadow’s edge', () => {
   it('goes from border to border of the card, whichever way it lies', () => {
-    expect(shadow({ x: 3, y: 5 }, { x: 0, y: 1 })!.line).toEqual([
-      { x: 3, y: 0 },
-      { x: 3, y: 11 },
-    ]);
-    expect(shadow({ x: 3, y: 5 }, { x: -2, y: 0 })!.line).toEqual([
-      { x: 11, y: 5 },
-      { x: 0, y: 5 },
-    ]);
-    expect(shadow({ x: 0, y: 2 }, { x: 1, y: 1 })!.line).toEqual([
-      { x: 0, y: 2 },
-      { x: 9, y: 11 },
-    ]);
+    expect(shadow({ x: 3, y: 5 }, { x: 0, y: 1 })!.line).toEqual(points([3, 0], [3, 11]));
+    expect(shadow({ x: 3, y: 5 }, { x: -2, y: 0 })!.line).toEqual(points([11, 5], [0, 5]));
+    expect(shadow({ x: 0, y: 2 }, { x: 1, y: 1 })!.line).toEqual(points([0, 2], [9, 11]));
     // Beside the card it has no line on it, along a border or aslant.
     expect(shadow({ x: 12, y: 5 }, { x: 0, y: 1 })!.line).toBeNull();
     expect(shadow({ x: 5, y: -1 }, { x: 1, y: 0 })!.line).toBeNull();

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { clippedShareIn, luminancesIn, pixelsOfArea } from './pixels-of-area';
+import { points } from '../../../tests/support/points';
 
 /** Four by three millimetres at 10 pixels to each, whose green is its place in the picture. */
 const [width, height] = [40, 30];
@@ -33,12 +34,7 @@ describe('the pixels of an area', () => {
       right: 40,
       bottom: 30,
     });
-    for (const [x, y] of [
-      [-3, 1],
-      [9, 1],
-      [1, -3],
-      [1, 9],
-    ] as const) {
+    for (const { x, y } of points([-3, 1], [9, 1], [1, -3], [1, 9])) {
       const { left, top, right, bottom } = pixelsOfArea(image, { x, y, width: 1, height: 1 });
       expect((right - left) * (bottom - top), `${x} ${y}`).toBe(0);
     }

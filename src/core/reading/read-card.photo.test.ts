@@ -9,6 +9,7 @@ import type { Point } from '../geometry/point';
 import type { RgbImage } from '../image/raster';
 import { LOW_CONFIDENCE } from './observations';
 import { readCard } from './read-card';
+import { points } from '../../../tests/support/points';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
@@ -169,12 +170,7 @@ describe('reading a photo of flat patches', () => {
       expect(read(bright)).toMatchObject({ tones: { told: 'by-one-photo' } });
     });
     it('is told by a second photo from elsewhere, and by a brighter one', () => {
-      const corners = [
-        { x: 0.2, y: 0.1 },
-        { x: 0.8, y: 0.16 },
-        { x: 0.9, y: 0.86 },
-        { x: 0.1, y: 0.8 },
-      ];
+      const corners = points([0.2, 0.1], [0.8, 0.16], [0.9, 0.86], [0.1, 0.8]);
       for (const off of offOf(
         readWith(
           drawnPhoto(layout, stock, { ...SHOT, bends, corners, light: (u, v) => 0.5 * (0.7 + 0.2 * u + 0 * v) }),
@@ -241,12 +237,7 @@ describe('reading a photo of flat patches', () => {
 
   it('is read upside down and from either side, the frame says which way is up', () => {
     for (const turn of [1, 2, 3]) {
-      const corners = [
-        { x: 0.16, y: 0.14 },
-        { x: 0.86, y: 0.1 },
-        { x: 0.84, y: 0.88 },
-        { x: 0.12, y: 0.9 },
-      ];
+      const corners = points([0.16, 0.14], [0.86, 0.1], [0.84, 0.88], [0.12, 0.9]);
       const turned = corners.map((_, index) => corners[(index + turn) % 4]!);
       for (const cell of cellsOf(read(drawnPhoto(layout, stock, { ...SHOT, corners: turned }))))
         expect(Math.abs(cell.lightness - lightnessOf(cell.cellIndex)), `turned ${turn}`).toBeLessThan(0.6);

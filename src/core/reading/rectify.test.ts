@@ -3,6 +3,7 @@ import { opencv } from '../../../tests/support/opencv';
 import { fitHomography } from '../geometry/homography';
 import { srgbToLinear } from '../color/srgb';
 import { rectify } from './rectify';
+import { points } from '../../../tests/support/points';
 
 describe('straightening', () => {
   const width = 640;
@@ -16,18 +17,8 @@ describe('straightening', () => {
       data[at + 2] = 40 + ((x + y) % 160);
     }
   }
-  const frame = [
-    { x: 0, y: 0 },
-    { x: 20, y: 0 },
-    { x: 20, y: 15 },
-    { x: 0, y: 15 },
-  ];
-  const corners = [
-    { x: 90, y: 60 },
-    { x: 560, y: 95 },
-    { x: 530, y: 420 },
-    { x: 60, y: 380 },
-  ];
+  const frame = points([0, 0], [20, 0], [20, 15], [0, 15]);
+  const corners = points([90, 60], [560, 95], [530, 420], [60, 380]);
   const { homography } = fitHomography(frame, corners);
 
   it('takes for each pixel the mean of a square about where it looks', () => {

@@ -3,6 +3,7 @@ import type { Point } from '../geometry/point';
 import type { GrayImage } from '../image/raster';
 import type { Quad } from './quad';
 import { refineCorners } from './refine-corners';
+import { points } from '../../../tests/support/points';
 
 const WIDTH = 120;
 const HEIGHT = 90;
@@ -27,12 +28,7 @@ function drawn(corners: readonly Point[], dark = 60, light = 180): GrayImage {
   });
   return { data, width: WIDTH, height: HEIGHT };
 }
-const TRUTH = [
-  { x: 30.3, y: 20.7 },
-  { x: 84.6, y: 26.2 },
-  { x: 79.9, y: 70.4 },
-  { x: 26.1, y: 66.5 },
-];
+const TRUTH = points([30.3, 20.7], [84.6, 26.2], [79.9, 70.4], [26.1, 66.5]);
 const REACH = { reachPx: 4, softenedPx: 1 };
 const moved = (by: readonly (readonly [number, number])[]): Quad =>
   TRUTH.map(({ x, y }, index) => ({ x: x + by[index]![0], y: y + by[index]![1] })) as unknown as Quad;
@@ -124,12 +120,7 @@ describe('corners of a dark quad', () => {
   });
 
   it('of a quad at the picture’s border are found as far as it can be seen', () => {
-    const atBorder = [
-      { x: 1.2, y: 20.4 },
-      { x: 40.5, y: 18.3 },
-      { x: 42.2, y: 60.1 },
-      { x: 2.8, y: 62.6 },
-    ];
+    const atBorder = points([1.2, 20.4], [40.5, 18.3], [42.2, 60.1], [2.8, 62.6]);
     const found = refineCorners(drawn(atBorder), atBorder.map(({ x, y }) => ({ x: x + 0.8, y })) as unknown as Quad, {
       reachPx: 4,
       softenedPx: 1,

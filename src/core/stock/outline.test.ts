@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { outlinePath, pieceHolds, RECTANGLE, type Outline } from './outline';
+import { points } from '../../../tests/support/points';
 
 const piece = (outline: Outline) => ({ sheetWidthMm: 100, sheetDepthMm: 60, outline });
 const square = (x: number, y: number, side = 10) => ({ x, y, width: side, height: side });
@@ -9,19 +10,9 @@ const SOFT: Outline = { shape: 'rounded', radiusMm: 10 };
 
 describe('a piece of stock', () => {
   it('holds what lies within its four sides, edges included', () => {
-    for (const [x, y] of [
-      [0, 0],
-      [90, 0],
-      [0, 50],
-      [90, 50],
-    ] as const)
+    for (const { x, y } of points([0, 0], [90, 0], [0, 50], [90, 50]))
       expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(true);
-    for (const [x, y] of [
-      [-0.01, 0],
-      [90.01, 0],
-      [0, -0.01],
-      [0, 50.01],
-    ] as const)
+    for (const { x, y } of points([-0.01, 0], [90.01, 0], [0, -0.01], [0, 50.01]))
       expect(pieceHolds(piece(RECTANGLE), square(x, y)), `${x} ${y}`).toBe(false);
   });
   it('that is round or oval holds what its curve leaves: (dx/50)² + (dy/30)² of each corner at most one', () => {

@@ -3,6 +3,7 @@ import { layoutOf } from '../../../../tests/support/bare-layout';
 import { linearToSrgb } from '../../color/srgb';
 import type { Homography } from '../../geometry/homography';
 import { openLight } from './open-light';
+import { points } from '../../../../tests/support/points';
 
 const [WIDTH, HEIGHT] = [480, 360];
 /** A card of 20 by 14 mm, whose upper left corner lies at 150, 120 in a photo of 8 pixels to a millimetre. */
@@ -41,12 +42,7 @@ const outside =
 describe('the open light under a card', () => {
   it('is that of the table beside it, drawn out under the card', () => {
     const { at, sigma } = told();
-    for (const [x, y] of [
-      [10, 7],
-      [1, 1],
-      [19, 13],
-    ] as const)
-      expect(at(x, y) / table(x, y)).toBeCloseTo(1, 1.7);
+    for (const { x, y } of points([10, 7], [1, 1], [19, 13])) expect(at(x, y) / table(x, y)).toBeCloseTo(1, 1.7);
     expect(at(1, 7) / at(19, 7)).toBeCloseTo(Math.exp(0.18), 1.5);
     expect(sigma).toBe(0.012);
   });

@@ -7,6 +7,7 @@ import { layCard } from '../../card/lay';
 import { lightnessOfLuminance } from '../../color/lab';
 import type { RgbImage } from '../../image/raster';
 import { readBacklit } from './read-backlit';
+import { points } from '../../../../tests/support/points';
 
 const pairing = demoPairing('marl', 'coated');
 const { stock } = pairing;
@@ -23,12 +24,7 @@ const SHOT: DrawnShot = {
   markerLightness: lightnessOfLuminance(0.4),
   widthPx: 1000,
   heightPx: 750,
-  corners: [
-    { x: 0.3, y: 0.27 },
-    { x: 0.7, y: 0.24 },
-    { x: 0.69, y: 0.74 },
-    { x: 0.27, y: 0.76 },
-  ],
+  corners: points([0.3, 0.27], [0.7, 0.24], [0.69, 0.74], [0.27, 0.76]),
   around: () => 1,
   light: (u, v) => 0.72 - 0.12 * u - 0.06 * v - 0.1 * (u - 0.5) ** 2,
   noise: 0.7,
@@ -59,11 +55,7 @@ describe('a card on a light table', () => {
     expect(result.pinholes.count).toBe(0);
   });
   it('shows what of its bare stock is pierced', () => {
-    const at = [
-      { x: 9, y: 1 },
-      { x: 9, y: layout.heightMm - 1.4 },
-      { x: 20, y: 1 },
-    ];
+    const at = points([9, 1], [9, layout.heightMm - 1.4], [20, 1]);
     const { pinholes, bareThrough } = told(read(drawn({ specks: { at, mm: 0.2 } })));
     expect(pinholes.count).toBe(3);
     const cells = layout.cells.reduce((sum, { box }) => sum + box.width * box.height, 0);

@@ -7,17 +7,13 @@ import { rectRing } from '../../card/shape';
 import { fitHomography, project } from '../../geometry/homography';
 import { holeOf } from './holes';
 import { readHoles } from './read-holes';
+import { points } from '../../../../tests/support/points';
 
 const pairing = demoPairing('marl', 'alder');
 const layout = layCard(cut, cut.propose({ pairing, facts: [] }).plan, pairing, { cardNumber: 9 });
 /** Every third square has dropped, one lies askew in its hole. */
 const ASKEW = 7;
-const SHARES = [
-  { x: 0.2, y: 0.2 },
-  { x: 0.8, y: 0.22 },
-  { x: 0.78, y: 0.85 },
-  { x: 0.22, y: 0.8 },
-];
+const SHARES = points([0.2, 0.2], [0.8, 0.22], [0.78, 0.85], [0.22, 0.8]);
 const SIZE = { widthPx: 1000, heightPx: 800 };
 const draw = (lightnessOf: (index: number) => number) =>
   drawnPhoto(layout, { bareLightness: 12, colour: '#303030' }, { ...SIZE, corners: SHARES, lightnessOf, noise: 0.7 });

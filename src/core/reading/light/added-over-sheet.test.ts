@@ -8,6 +8,7 @@ import type { Tile } from './bare-tiles';
 import { broadOver } from './broad-reflection';
 import type { LightAt } from './evened';
 import type { Lobe } from './lobe';
+import { points } from '../../../../tests/support/points';
 
 const WOOD = [0.5, 0.32, 0.17] as const;
 const SLATE = [0.09, 0.095, 0.1] as const;
@@ -45,10 +46,7 @@ function tilesOf(stock: readonly [number, number, number], added: (x: number, y:
 /** Greys of five steps around the card: what was added to each, as a share of what paper sends. */
 function sheetWith(added: (x: number, y: number) => number, greys = [0.04, 0.09, 0.16, 0.6, 1]): SheetAround {
   const places = [-42, -28, -14, 0, 14, 28, 42].flatMap((away) =>
-    [-1, 1].flatMap((side) => [
-      { x: MIDDLE.x + away, y: MIDDLE.y + 44 * side },
-      { x: MIDDLE.x + 54 * side, y: MIDDLE.y + away },
-    ]),
+    [-1, 1].flatMap((side) => points([MIDDLE.x + away, MIDDLE.y + 44 * side], [MIDDLE.x + 54 * side, MIDDLE.y + away])),
   );
   return {
     paperLight,
@@ -103,11 +101,7 @@ describe('what was added over a sheet', () => {
     const sheet = sheetWith(wall);
     const lobe = lobeOver(tilesOf(stock, wall), stock, sheet, MIDDLE);
     expect(lobe.chance).toBeGreaterThan(0.95);
-    for (const [x, y] of [
-      [5, 35],
-      [25, 20],
-      [45, 5],
-    ] as const) {
+    for (const { x, y } of points([5, 35], [25, 20], [45, 5])) {
       const { value, sigma } = lobe.at({ x, y });
       const truth = wall(x, y) - meanAtGreys(sheet, wall);
       expect(Math.abs(value - truth), `${x} ${y}`).toBeLessThan(most);
@@ -181,10 +175,7 @@ describe('what was added over a sheet', () => {
     for (const light of [falling, evened])
       light.white.forEach((value, channel) => expect(value).toBeCloseTo(onWhite(25, 20)[channel]!, 9));
     const lobe = lobeOver(tilesOf(SLATE, wall), SLATE, sheetWith(wall), MIDDLE);
-    for (const [x, y] of [
-      [4, 36],
-      [44, 4],
-    ] as const) {
+    for (const { x, y } of points([4, 36], [44, 4])) {
       const falls = onWhite(x, y)[1] / onWhite(25, 20)[1];
       expect(Math.abs(falls - 1)).toBeGreaterThan(0.05);
       const { value, sigma } = lobe.at({ x, y });

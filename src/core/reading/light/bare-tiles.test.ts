@@ -4,6 +4,7 @@ import { PLAIN_FILL } from '../../../../tests/support/settings';
 import type { Layout } from '../../card/layout';
 import { rectRing, type Burn } from '../../card/shape';
 import { bareMask, bareTiles } from './bare-tiles';
+import { points } from '../../../../tests/support/points';
 
 const PX = 20;
 const fill: Burn = {
@@ -62,12 +63,7 @@ describe('tiles of bare stock', () => {
       {
         role: 'axis',
         text: 'I',
-        strokes: [
-          [
-            { x: 4, y: 7 },
-            { x: 1, y: 7 },
-          ],
-        ],
+        strokes: [points([4, 7], [1, 7])],
       },
       { role: 'axis', text: '', strokes: [] },
     ] as const;

@@ -3,6 +3,7 @@ import type { Layout } from '../../card/layout';
 import { ratiosOf, strengthOf } from './cell-ratios';
 import { lookedUp } from './looked-up';
 import type { Surface } from './surface';
+import { points } from '../../../../tests/support/points';
 
 const cell = (index: number, x: number, y: number, leftOut = false) => ({
   index,
@@ -51,12 +52,7 @@ describe('cells at a first glance', () => {
 describe('light that is looked up', () => {
   it('is straight between places worked out, and level beyond the card', () => {
     const light = lookedUp({ widthMm: 10, heightMm: 6 }, (x, y) => [1 + x, 2 + y, x - 2 * y]);
-    for (const [x, y] of [
-      [0, 0],
-      [0.1, 0.2],
-      [3.33, 4.44],
-      [9.99, 5.99],
-    ] as const) {
+    for (const { x, y } of points([0, 0], [0.1, 0.2], [3.33, 4.44], [9.99, 5.99])) {
       const [red, green, blue] = light(x, y);
       expect(red).toBeCloseTo(1 + x, 9);
       expect(green).toBeCloseTo(2 + y, 9);

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Lattice } from './lattice';
+import { points } from '../../../../tests/support/points';
 
 describe('a lattice over a card', () => {
   const lattice = new Lattice({ widthMm: 10, heightMm: 5 }, 2);
@@ -12,12 +13,7 @@ describe('a lattice over a card', () => {
       [12, 8],
     ]);
     const values = lattice.map(plane);
-    for (const [x, y] of [
-      [0, 0],
-      [10, 5],
-      [3.7, 1.1],
-      [9.9, 4.4],
-    ] as const)
+    for (const { x, y } of points([0, 0], [10, 5], [3.7, 1.1], [9.9, 4.4]))
       expect(lattice.between(values, x, y)).toBeCloseTo(plane(x, y), 9);
   });
   it('has beyond its ends what it has at them', () => {

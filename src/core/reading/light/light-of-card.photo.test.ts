@@ -11,6 +11,7 @@ import { stockLinearColour } from '../stock-colour';
 import { straightened } from '../straighten';
 import type { LightAt } from './evened';
 import { lightOfCard, type LightOfCard } from './light-of-card';
+import { points } from '../../../../tests/support/points';
 
 const pairing = demoPairing('heron', 'birch');
 const { plan } = grid.propose({ pairing, facts: [] });
@@ -88,10 +89,10 @@ describe('the light on a card', () => {
       0.04 * Math.exp(-(((x - layout.widthMm) / 40) ** 2) - ((y - 10) / 40) ** 2);
     const greys = [-45, -30, -15, 0, 15, 30, 45].flatMap((away) =>
       [-1, 1].flatMap((side) =>
-        [
-          { x: layout.widthMm / 2 + away, y: layout.heightMm / 2 + 44 * side },
-          { x: layout.widthMm / 2 + 54 * side, y: layout.heightMm / 2 + away },
-        ].map((place) => ({ ...place, added: wall(place.x, place.y), grey: 0.05, sigmaShare: 0.008, bentShare: 0 })),
+        points(
+          [layout.widthMm / 2 + away, layout.heightMm / 2 + 44 * side],
+          [layout.widthMm / 2 + 54 * side, layout.heightMm / 2 + away],
+        ).map((place) => ({ ...place, added: wall(place.x, place.y), grey: 0.05, sigmaShare: 0.008, bentShare: 0 })),
       ),
     );
     const usual = lightOfCard(await straight({ exposure: 0.75 }), layout, {

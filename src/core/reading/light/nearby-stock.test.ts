@@ -2,6 +2,7 @@ import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import { kinshipOf, nearbyStock } from './nearby-stock';
+import { points } from '../../../../tests/support/points';
 
 const KINSHIP = { shared: 4e-4, reachMm: 1.5, own: 1e-4 };
 const spot = { x: 10, y: 10, width: 0, height: 0 };
@@ -19,15 +20,7 @@ describe('what bare stock tells of stock beside it', () => {
   });
   it('is nearer to each of two tiles the nearer they lie, and the mean of them in their middle', () => {
     const between = (x: number): number =>
-      nearbyStock(
-        [
-          { x: 9, y: 10 },
-          { x: 11, y: 10 },
-        ],
-        [0.02, -0.01],
-        KINSHIP,
-        { ...spot, x },
-      ).shift;
+      nearbyStock(points([9, 10], [11, 10]), [0.02, -0.01], KINSHIP, { ...spot, x }).shift;
     const [left, right] = [0.02, -0.01];
     // By hand, in the middle: both weigh alike, w = c exp(-1/1.5) / (c + own + c exp(-2/1.5)).
     const weight = (4e-4 * Math.exp(-1 / 1.5)) / (5e-4 + 4e-4 * Math.exp(-2 / 1.5));
@@ -81,12 +74,7 @@ describe('what bare stock tells of stock beside it', () => {
       ).shift,
       9,
     );
-    const four = [
-      { x: 10.3, y: 10.01 },
-      { x: 9.7, y: 10.01 },
-      { x: 10.01, y: 10.3 },
-      { x: 10.01, y: 9.7 },
-    ];
+    const four = points([10.3, 10.01], [9.7, 10.01], [10.01, 10.3], [10.01, 9.7]);
     expect(nearbyStock([...right, ...four], [...residuals, 0, 0, 0, 0], KINSHIP, spot).tiles).toBe(12);
   });
   it('takes nothing from what is no stock, but is less sure beside it', () => {
@@ -107,10 +95,7 @@ describe('what bare stock tells of stock beside it', () => {
     }
   });
   it('is less sure where residuals are wilder than over the card', () => {
-    const tiles = [
-      { x: 9, y: 10 },
-      { x: 11, y: 10 },
-    ];
+    const tiles = points([9, 10], [11, 10]);
     const calm = nearbyStock(tiles, [0.01, -0.01], KINSHIP, spot).sigma;
     const wild = nearbyStock(tiles, [0.1, -0.1], KINSHIP, spot).sigma;
     // 0.01 against 5e-4 is 20 times; the calm one is held to 0.3.
@@ -143,10 +128,7 @@ describe('how tiles go together', () => {
     expect(mean(({ own }) => own) / 1e-4).toBeLessThan(2);
   });
   it('is found where tiles lie in pairs far from each other: at most distances there is nothing to compare', () => {
-    const pairs = Array.from({ length: 10 }, (_, k) => [
-      { x: 20 * k, y: 1 },
-      { x: 20 * k + 0.3, y: 1 },
-    ]).flat();
+    const pairs = Array.from({ length: 10 }, (_, k) => points([20 * k, 1], [20 * k + 0.3, 1])).flat();
     const { shared, own } = kinshipOf(
       pairs,
       pairs.map((_, k) => (Math.floor(k / 2) % 2 === 0 ? 0.01 : -0.01)),

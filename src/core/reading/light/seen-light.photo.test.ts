@@ -8,6 +8,7 @@ import { readCard } from '../read-card';
 import { RECTIFIED_PX_PER_MM } from '../straighten';
 import { rectify } from '../rectify';
 import { fitLight } from './light-on-bare';
+import { points } from '../../../../tests/support/points';
 
 const cellOf = (index: number): Cell => layout.cells[index]!;
 
@@ -116,12 +117,7 @@ describe('the light on bare stock', () => {
         photo: one,
         layout: of,
         stock: { bareLightness: 62, colour: '#808080' },
-        corners: [
-          { x: 0, y: 0 },
-          { x: photo.width - 1, y: 0 },
-          { x: photo.width - 1, y: photo.height - 1 },
-          { x: 0, y: photo.height - 1 },
-        ],
+        corners: points([0, 0], [photo.width - 1, 0], [photo.width - 1, photo.height - 1], [0, photo.height - 1]),
         cameraIsTrue: true,
       });
     expect(reading(blown, layout)).toEqual({ outcome: 'unreadable', reason: 'overexposed' });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { tileOf } from '../../../../tests/support/reading';
 import { designOf, leftOver, robustSurface, sumAt, weightedFit, type Term } from './surface';
+import { points } from '../../../../tests/support/points';
 
 const TERMS: Term[] = [() => 1, (x) => x, (_, y) => y];
 const places = Array.from({ length: 60 }, (_, k) => ({ x: k % 10, y: Math.floor(k / 10) }));
@@ -9,13 +10,7 @@ const square = (x: number, y: number): number => ((x + y) % 2 === 0 ? 1 : -1);
 
 describe('a sum of terms', () => {
   it('is laid out row by row', () => {
-    const design = designOf(
-      [
-        { x: 2, y: 3 },
-        { x: 5, y: 7 },
-      ],
-      TERMS,
-    );
+    const design = designOf(points([2, 3], [5, 7]), TERMS);
     expect([...design.values]).toEqual([1, 2, 3, 1, 5, 7]);
     expect([design.rows, design.terms]).toEqual([2, 3]);
     expect(sumAt(TERMS, Float64Array.of(10, 2, -1), 5, 7)).toBe(13);

@@ -4,6 +4,7 @@ import { frameSheet, type SheetFormat } from '../../sheet/frame-sheet';
 import type { FoundMarker } from '../find-markers';
 import type { Quad } from '../quad';
 import { isFlat, isOfSheet, locateSheet } from './locate-sheet';
+import { points } from '../../../../tests/support/points';
 
 /** Leaning away, turned and 11 px for each mm near its middle. */
 const TILTED: Homography = [10, -1.2, 300, 1.4, 9.6, 250, 2e-4, 3e-4, 1];
@@ -34,10 +35,7 @@ describe('a frame sheet in a photo', () => {
     const place = locateSheet(seen(format))!;
     expect(place).toMatchObject({ markers: 4, sheet: { format } });
     expect(place.errorMm).toBeCloseTo(0, 6);
-    for (const [x, y] of [
-      [20, 30],
-      [100, 60],
-    ] as const) {
+    for (const { x, y } of points([20, 30], [100, 60])) {
       const [found, true_] = [project(place.toPhoto, x, y), project(TILTED, x, y)];
       expect(found.x).toBeCloseTo(true_.x, 4);
       expect(found.y).toBeCloseTo(true_.y, 4);

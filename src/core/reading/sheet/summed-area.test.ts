@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { SummedArea } from './summed-area';
+import { points } from '../../../../tests/support/points';
 
 const [width, height] = [60, 40];
 /** Six by four millimetres at 10 pixels to each: 90 in a square of 2 mm at (2, 1), its rim of 0.2 mm 250, and 10 and more around it, more to the right. */
@@ -29,13 +30,7 @@ describe('a cell against what is around it', () => {
     let inside = 0;
     for (let y = 12; y < 28; y++) for (let x = 0; x < 16; x++) inside += data[y * width + x]! / (16 * 16);
     expect(sums.insideLessAround(CELL, -2.2, 0)).toBeCloseTo(inside - sum / count, 9);
-    for (const [x, y] of [
-      [9, 0],
-      [-9, 0],
-      [0, 9],
-      [0, -9],
-    ] as const)
-      expect(sums.insideLessAround(CELL, x, y)).toBe(0);
+    for (const { x, y } of points([9, 0], [-9, 0], [0, 9], [0, -9])) expect(sums.insideLessAround(CELL, x, y)).toBe(0);
     // A cell as large as the image leaves nothing around it.
     expect(sums.insideLessAround({ x: 0, y: 0, width: 6, height: 4 }, 0, 0)).toBe(0);
   });

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Layout } from '../../card/layout';
 import { turnTold } from './turn';
+import { points } from '../../../../tests/support/points';
 
 const [WIDE, HIGH] = [20, 10];
 /** Two rows of cells, each stronger than the one before; and lettering at the upper left, or none. */
@@ -15,13 +16,7 @@ const layoutOf = (letters: boolean, risk = (index: number): number => index): La
       lettering: letters
         ? [
             {
-              strokes: [
-                [
-                  { x: 1, y: 1 },
-                  { x: 3, y: 1 },
-                  { x: 3, y: 1.6 },
-                ],
-              ],
+              strokes: [points([1, 1], [3, 1], [3, 1.6])],
             },
           ]
         : [],

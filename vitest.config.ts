@@ -6,6 +6,8 @@ import { SlowestFirst } from './tests/slowest-first';
 const BENCH = ['src/bench/**/*.test.ts', 'src/**/*.bench.test.ts'];
 /** Tests that draw whole photos and look into them: seconds each. */
 const PHOTOS = ['src/**/*.photo.test.ts'];
+/** Tests that try many made-up cases and count how often a claim holds. */
+const TRIALS = ['src/**/*.trials.test.ts'];
 
 /** Time limits of the runner, longer where much else is to be done (`npm run loaded`). */
 const patience = Number(process.env['TEST_PATIENCE'] ?? 1);
@@ -26,12 +28,13 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['src/**/*.test.ts'],
-          exclude: [...BENCH, ...PHOTOS],
+          exclude: [...BENCH, ...PHOTOS, ...TRIALS],
           isolate: false,
           maxWorkers: 3,
         },
       },
       { extends: true, test: { name: 'photos', include: PHOTOS, isolate: false, maxWorkers: 3 } },
+      { extends: true, test: { name: 'trials', include: TRIALS, isolate: false, maxWorkers: 3 } },
       // What burns and photographs: slow, and about the whole line from plan to finding.
       { extends: true, test: { name: 'bench', include: BENCH, isolate: false, maxWorkers: 3 } },
       {

@@ -20,7 +20,7 @@ try {
       return good;
     }),
   ]);
-  await checks.tests('unit', 'photos', 'bench', ...(built ? ['integration', 'browser'] : []));
+  await checks.tests('unit', 'photos', 'trials', 'bench', ...(built ? ['integration', 'browser'] : []));
 } catch (error) {
   checks.failed++;
   console.error(error instanceof Plain ? error.message : error);

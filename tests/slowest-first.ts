@@ -1,7 +1,7 @@
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** Projects in the order they are begun: long simulations first, what fills gaps last; the browser's server starts meanwhile. */
-const PROJECTS = ['bench', 'photos', 'integration', 'browser', 'unit'];
+const PROJECTS = ['bench', 'photos', 'integration', 'browser', 'trials', 'unit'];
 /** By far the longest files: whoever begins them late has one core wait for them. */
 const LONGEST = ['truth.bench.test.ts', 'screens.test.ts'];
 

@@ -111,7 +111,7 @@ function acrossCard(through: Point, along: Point, { widthMm, heightMm }: Layout)
     [through.x, along.x, widthMm],
     [through.y, along.y, heightMm],
   ] as const) {
-    // One that runs along a border crosses the two others at infinity, which leaves it as it is, or nowhere.
+    // A line along a side crosses it at infinity: on both hands where it lies on the card, on one where it passes beside.
     const [a, b] = [-at / step, (end - at) / step];
     from = Math.max(from, Math.min(a, b));
     to = Math.min(to, Math.max(a, b));

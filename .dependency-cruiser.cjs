@@ -80,6 +80,25 @@ module.exports = {
       from: { path: '^src/(islands|components|views|cards/[^/]+/ui)/' },
       to: { path: '^src/(app|db|server|api|bench|formats|demo)/', dependencyTypesNot: ['type-only'] },
     },
+    {
+      name: 'the-program-stands-without-them',
+      comment: 'Stand-ins, tests, reports and tools call on the program, never the other way.',
+      severity: 'error',
+      from: { path: '^src/' },
+      to: { path: '^(stand-ins|tests|scripts|perf)/' },
+    },
+    {
+      name: 'stand-ins-call-on-the-program-alone',
+      severity: 'error',
+      from: { path: '^stand-ins/' },
+      to: { path: '^(tests|scripts|perf)/' },
+    },
+    {
+      name: 'the-other-camera-shares-nothing-with-bench-or-reading',
+      severity: 'error',
+      from: { path: '^stand-ins/other-camera/' },
+      to: { path: '^(src/(bench|core/(reading|image|color))|stand-ins)/', pathNot: '^stand-ins/other-camera/' },
+    },
     { name: 'nobody-imports-pages', severity: 'error', from: {}, to: { path: '^src/pages/' } },
     {
       name: 'app-does-not-know-the-interface',

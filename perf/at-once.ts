@@ -10,7 +10,7 @@ import { grid } from '../src/cards/grid';
 import { layCard } from '../src/core/card/lay';
 import { median } from '../src/core/stats/robust';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../src/demo/world';
-import { burnOnBench } from '../tests/support/burn';
+import { burnOnBench } from '../stand-ins/burn';
 
 /** Reads eight photos of 12 MP at once by the server's own threads, as soon as they are up and again when they are warm. Appends to docs/performance.md. */
 const PHOTOS = 8;

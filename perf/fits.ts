@@ -6,9 +6,9 @@ import { layCard } from '../src/core/card/lay';
 import { gaussianProcess } from '../src/core/stats/gaussian-process';
 import { leastSquares } from '../src/core/stats/least-squares';
 import { median } from '../src/core/stats/robust';
-import { burnedCard } from '../tests/support/burn';
-import { demoPairing } from '../tests/support/demo';
-import { observerOf } from '../tests/support/observers';
+import { burnedCard } from '../stand-ins/burn';
+import { demoPairing } from '../stand-ins/demo';
+import { observerOf } from '../stand-ins/observers';
 
 /**
  * How long each kind's finding takes over its proposed card, burned and looked at, and how the numerical parts stand to libraries of the registry that do

@@ -10,7 +10,7 @@ import { RECTIFIED_PX_PER_MM } from '../src/core/reading/straighten';
 import { median } from '../src/core/stats/robust';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../src/demo/world';
 import { openPhoto, previewOf } from '../src/workers/open-photo';
-import { burnOnBench } from '../tests/support/burn';
+import { burnOnBench } from '../stand-ins/burn';
 import { nativeVision } from './native-vision';
 
 /**

@@ -2,8 +2,8 @@ import { writeFileSync } from 'node:fs';
 import { format, resolveConfig } from 'prettier';
 import { grid } from '../src/cards/grid';
 import { plainNumber } from '../src/core/quantities/format';
-import { compared, type Compared } from '../tests/support/compared';
-import { SHOP, type ShopPairing } from '../tests/support/shop';
+import { compared, type Compared } from './proposals/compared';
+import { SHOP, type ShopPairing } from './proposals/shop';
 
 /** Writes docs/proposals.md: what is proposed for the pairings of a shop, why, and how that compares with what shops say. */
 const number = (value: number): string => plainNumber(value, 3);

@@ -6,7 +6,7 @@ import { layCard } from '../../src/core/card/lay';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../src/core/color/lab';
 import { readCard } from '../../src/core/reading/read-card';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
-import { burnOnBench } from '../../tests/support/burn';
+import { burnOnBench } from '../../stand-ins/burn';
 import { isMarked, isOff, isSilent, percent, shareOf, sizesOf, type CellError } from './figures';
 import { PAIRINGS } from './pairings';
 

@@ -1,4 +1,4 @@
-import { burnOnBench } from '../../tests/support/burn';
+import { burnOnBench } from '../../stand-ins/burn';
 import { isLoose } from '../../src/bench/gauges';
 import { cut } from '../../src/cards/cut';
 import { USUAL_CUT_WISH } from '../../src/cards/cut/find';

@@ -1,9 +1,9 @@
-import { burnedCard, burnOnBench } from '../../tests/support/burn';
-import { factNow } from '../../tests/support/facts';
-import { observerOf } from '../../tests/support/observers';
-import type { Burned } from '../../tests/support/observers/observer';
-import { photographed } from '../../tests/support/observers/photographed';
-import { trueLightness } from '../../tests/support/reading';
+import { burnedCard, burnOnBench } from '../../stand-ins/burn';
+import { factNow } from '../../stand-ins/facts';
+import { observerOf } from '../../stand-ins/observers';
+import type { Burned } from '../../stand-ins/observers/observer';
+import { photographed } from '../../stand-ins/observers/photographed';
+import { trueLightness } from '../../stand-ins/true-lightness';
 import type { FactNow } from '../../src/core/book/facts';
 import { grid } from '../../src/cards/grid';
 import { cardKind, type CardKindName } from '../../src/cards/registry';

@@ -1,5 +1,5 @@
-import { burnOnBench } from '../../tests/support/burn';
-import { CALIPER_FIELDS, trueKerfMm } from '../../tests/support/observers/kerf';
+import { burnOnBench } from '../../stand-ins/burn';
+import { CALIPER_FIELDS, trueKerfMm } from '../../stand-ins/observers/kerf';
 import { caliperReading, isLoose } from '../../src/bench/gauges';
 import { trySlot } from '../../src/bench/try-slot';
 import { kerf } from '../../src/cards/kerf';
@@ -14,7 +14,7 @@ import { layCard } from '../../src/core/card/lay';
 import { DROP, FIT } from '../../src/core/card/usual-asks';
 import { clearanceFor, WANTED_FITS, type WantedFit } from '../../src/core/fit/fit-bounds';
 import { quantile } from '../../src/core/stats/robust';
-import { factNow } from '../../tests/support/facts';
+import { factNow } from '../../stand-ins/facts';
 import { percent, rowsBySeedAndStock } from './figures';
 import { inParts, seedsOfCommit } from './in-parts';
 import { madeUpPairing } from './stocks';

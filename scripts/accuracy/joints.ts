@@ -1,6 +1,6 @@
-import { burnedCard } from '../../tests/support/burn';
-import { knobsObserver } from '../../tests/support/observers/knobs';
-import { partObserver } from '../../tests/support/observers/part';
+import { burnedCard } from '../../stand-ins/burn';
+import { knobsObserver } from '../../stand-ins/observers/knobs';
+import { partObserver } from '../../stand-ins/observers/part';
 import { knobs } from '../../src/cards/knobs';
 import { part } from '../../src/cards/part';
 import { slots } from '../../src/cards/slots';
@@ -11,7 +11,7 @@ import { layCard } from '../../src/core/card/lay';
 import { MATE } from '../../src/core/card/usual-asks';
 import { WANTED_FITS, type WantedFit } from '../../src/core/fit/fit-bounds';
 import { quantile } from '../../src/core/stats/robust';
-import { factNow } from '../../tests/support/facts';
+import { factNow } from '../../stand-ins/facts';
 import { feel, measure } from './fits';
 import { percent, rowsBySeedAndStock } from './figures';
 import { inParts, seedsOfCommit } from './in-parts';

@@ -11,10 +11,10 @@ import type { MeasuredSheets } from '../../src/core/reading/sheet/sheet-tones';
 import { frameSheet } from '../../src/core/sheet/frame-sheet';
 import { readCard, type ReadResult } from '../../src/core/reading/read-card';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
-import { paintFace } from '../../tests/support/other-camera/face';
-import { HAZARDS, staged, type Hazard } from '../../tests/support/other-camera/hazards';
-import { inSheet, USUAL_PRINT } from '../../tests/support/other-camera/sheet';
-import { opened, snap, usualSnap, type Snap } from '../../tests/support/other-camera/shoot';
+import { paintFace } from '../../stand-ins/other-camera/face';
+import { HAZARDS, staged, type Hazard } from '../../stand-ins/other-camera/hazards';
+import { inSheet, USUAL_PRINT } from '../../stand-ins/other-camera/sheet';
+import { opened, snap, usualSnap, type Snap } from '../../stand-ins/other-camera/shoot';
 import { isChartReaderHere, readByChart } from './chart-reader';
 import { bootstrapped, isMarked, isOff, isSilent, percent, shareOf, type CellError } from './figures';
 import { PAIRINGS } from './pairings';
@@ -263,7 +263,7 @@ export async function otherCameraReport(photosEach: number, words: string, befor
   const byChart = rows(2, chartRow);
   return `## What goes wrong with photos
 
-Photos of each kind, 2 MP JPEG, by a second renderer that shares no code with the bench or the reading (tests/support/other-camera): cards of ${stocks.length} demo
+Photos of each kind, 2 MP JPEG, by a second renderer that shares no code with the bench or the reading (stand-ins/other-camera): cards of ${stocks.length} demo
 stocks with flat cells from nearly bare to nearly black, tilt to 18 degrees, one lamp near the card. Wanted of each: at least 85 % of cells within 2 L* of the
 truth, at least 95 % right or marked, at most 2 in 1000 off and not marked; of ordinary photos 99 % within 1 L*, under 2 % marked, 68 and 95 % within one and
 two sigmas. The interval of silent errors is bootstrapped by photo. Sigmas are judged on cells that are not marked.

@@ -1,9 +1,9 @@
-import { burnOnBench } from '../../tests/support/burn';
-import { demoPairing } from '../../tests/support/demo';
-import { factNow } from '../../tests/support/facts';
-import { readingOf } from '../../tests/support/made-up-reading';
-import { crossing, normalOf } from '../../tests/support/observers/measures';
-import { photographed } from '../../tests/support/observers/photographed';
+import { burnOnBench } from '../../stand-ins/burn';
+import { demoPairing } from '../../stand-ins/demo';
+import { factNow } from '../../stand-ins/facts';
+import { readingOf } from '../../stand-ins/made-up-reading';
+import { crossing, normalOf } from '../../stand-ins/observers/measures';
+import { photographed } from '../../stand-ins/observers/photographed';
 import { randomFrom } from '../../src/bench/random';
 import { aB } from '../../src/cards/a-b';
 import { ceiling } from '../../src/cards/ceiling';

@@ -1,6 +1,6 @@
 import { randomFrom } from '../../src/bench/random';
 import type { Pairing } from '../../src/core/card/contract';
-import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { BURNABLE, demoPairing } from '../../stand-ins/demo';
 import { machinesFor, MARKED_FAMILIES, stockOf } from './made-up-sheet';
 
 /**

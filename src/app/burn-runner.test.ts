@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { gridOfFew } from '../../tests/support/few-cells';
 import { benchMachineOf } from '../bench/of-records';
 import { focus } from '../cards/focus';

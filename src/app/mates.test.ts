@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { knobs } from '../cards/knobs';
 import type { KnobsPlan } from '../cards/knobs/plan';
 import { layCard } from '../core/card/lay';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { run, TRUTH } from '../../tests/support/bench';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { SimulatedLaser } from './laser';
 import { benchMachineOf } from './of-records';
 import { laserTruthOf } from './truth';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { CELL, square } from '../../tests/support/bench';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { rayleighOf } from './bench';
 import type { Trace } from './laser';
 import { benchMachineOf } from './of-records';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../tests/support/prop';
-import { placeOf, willingHands } from '../../tests/support/burn';
-import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { placeOf, willingHands } from '../../stand-ins/burn';
+import { BURNABLE, demoPairing } from '../../stand-ins/demo';
 import { expectDark, proposed } from '../../tests/support/kinds';
 import { armedMoves } from '../../tests/support/program';
 import { tracesOfProgram } from '../bench/bench';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { BURNABLE, demoPairing } from '../../stand-ins/demo';
 import { RUNGS } from '../core/book/rungs';
 import type { Pairing } from '../core/card/contract';
 import { estimateCard } from '../core/card/estimate';
 import { layCard } from '../core/card/lay';
-import { factNow } from '../../tests/support/facts';
+import { factNow } from '../../stand-ins/facts';
 import type { GridPlan } from './grid/plan';
 import type { IntervalPlan } from './interval/plan';
 import { CARD_KIND_NAMES, CARD_KINDS, cardKind, type CardKindName } from './registry';

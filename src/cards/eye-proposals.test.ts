@@ -1,6 +1,6 @@
-import { factNow } from '../../tests/support/facts';
+import { factNow } from '../../stand-ins/facts';
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { focus } from './focus';
 import { interval } from './interval';
 import { proposeFill } from '../core/card/propose-fill';

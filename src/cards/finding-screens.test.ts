@@ -1,9 +1,9 @@
 import { createElement, type ComponentType } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
-import { factNow } from '../../tests/support/facts';
-import { observerOf } from '../../tests/support/observers';
+import { demoPairing } from '../../stand-ins/demo';
+import { factNow } from '../../stand-ins/facts';
+import { observerOf } from '../../stand-ins/observers';
 import type { FindingProps } from '../components/finding-props';
 import type { Answer, Seen } from '../core/card/asks';
 import type { Known, Pairing } from '../core/card/contract';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { placeOf } from '../../tests/support/burn';
+import { placeOf } from '../../stand-ins/burn';
 import { UNTIMED } from '../core/motion/pace';
 import { machinesOf, proposed, type Proposed } from '../../tests/support/kinds';
 import { SimulatedLaser, type Trace } from '../bench/laser';

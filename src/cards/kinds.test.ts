@@ -1,7 +1,7 @@
 import { parse as parseCsv } from 'csv-parse/sync';
 import { describe, expect, it } from 'vitest';
-import { PLACE } from '../../tests/support/burn';
-import { BURNABLE, demoPairing } from '../../tests/support/demo';
+import { PLACE } from '../../stand-ins/burn';
+import { BURNABLE, demoPairing } from '../../stand-ins/demo';
 import { expectDark, machinesOf, proposed } from '../../tests/support/kinds';
 import { answerProblem, type Answer, type Seen } from '../core/card/asks';
 import type { BasePlan, Pairing } from '../core/card/contract';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { compared } from '../../tests/support/compared';
-import { SHOP } from '../../tests/support/shop';
+import { compared } from '../../scripts/proposals/compared';
+import { SHOP } from '../../scripts/proposals/shop';
 import { grid } from './grid';
 import { layCard, planProblems } from '../core/card/lay';
 import { estimateCard } from '../core/card/estimate';

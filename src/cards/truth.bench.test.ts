@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { burnedCard } from '../../tests/support/burn';
-import { demoPairing } from '../../tests/support/demo';
-import { observerOf } from '../../tests/support/observers';
-import type { Burned } from '../../tests/support/observers/observer';
+import { burnedCard } from '../../stand-ins/burn';
+import { demoPairing } from '../../stand-ins/demo';
+import { observerOf } from '../../stand-ins/observers';
+import type { Burned } from '../../stand-ins/observers/observer';
 import { layCard } from '../core/card/lay';
 import { CARD_KIND_NAMES, cardKind } from './registry';
 

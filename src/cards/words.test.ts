@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { cellOf } from '../../tests/support/bare-layout';
-import { demoPairing, BURNABLE } from '../../tests/support/demo';
+import { demoPairing, BURNABLE } from '../../stand-ins/demo';
 import type { BasePlan } from '../core/card/contract';
 import { layCard } from '../core/card/lay';
 import { proposeFill } from '../core/card/propose-fill';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { CARD_KIND_NAMES, cardKind } from '../cards/registry';
 import { layCard } from '../core/card/lay';
 import { neighbourOf } from './neighbour';

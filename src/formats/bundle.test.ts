@@ -2,7 +2,7 @@ import { converter } from 'culori';
 import DxfParser from 'dxf-parser';
 import yauzl from 'yauzl';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { grid } from '../cards/grid';
 import type { GridPlan } from '../cards/grid/plan';
 import { kerf } from '../cards/kerf';

@@ -5,7 +5,7 @@ import { grid } from '../cards/grid';
 import type { GridPlan } from '../cards/grid/plan';
 import { layCard } from '../core/card/lay';
 import { mainBurn, type Layout } from '../core/card/layout';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { armedMoves } from '../../tests/support/program';
 import { csvOfCells } from './csv-cells';
 import { FULL_POWER_S, programOfCard } from './gcode';

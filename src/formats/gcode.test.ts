@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FILL } from '../../tests/support/settings';
 import { cellOf, layoutOf as bareLayout } from '../../tests/support/bare-layout';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import type { Layout } from '../core/card/layout';
 import type { BurnSettings } from '../core/card/settings';
 import { rectRing, type Burn } from '../core/card/shape';

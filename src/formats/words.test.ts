@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { cellOf, layoutOf } from '../../tests/support/bare-layout';
-import { demoPairing } from '../../tests/support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { PLAIN_FILL } from '../../tests/support/settings';
 import type { Burn } from '../core/card/shape';
 import type { Step } from '../core/card/steps';

@@ -5,7 +5,7 @@ import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { casualShot, jpegOf, photograph } from '../../src/bench/bench';
 import type { CardView } from '../../src/views/views';
-import { burnOnBench } from '../support/burn';
+import { burnOnBench } from '../../stand-ins/burn';
 import { openShop, press, says, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;

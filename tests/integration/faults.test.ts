@@ -9,9 +9,9 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { untilReady } from '../../scripts/ready.mjs';
 import { freePort } from '../../scripts/postgres.mjs';
 import { jpegOf } from '../../src/bench/bench';
-import { burnOnBench, photoOf } from '../support/burn';
+import { burnOnBench, photoOf } from '../../stand-ins/burn';
 import { query, testAppOnItsOwn } from '../support/context';
-import { demoPairing } from '../support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { makeCard, makePairing, tickedOf } from '../support/records';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));

@@ -3,9 +3,9 @@ import { PLAIN_FILL } from '../support/settings';
 import { jpegOf } from '../../src/bench/bench';
 import { benchMachineOf } from '../../src/bench/of-records';
 import { recover } from '../../src/server/recover';
-import { burnOnBench, photoOf } from '../support/burn';
+import { burnOnBench, photoOf } from '../../stand-ins/burn';
 import { DEMO_STOCKS } from '../../src/demo/world';
-import { demoPairing } from '../support/demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makePairing, tickedOf } from '../support/records';
 

@@ -4,8 +4,8 @@ import { photographCard } from '../../src/app/burns';
 import { casualShot, exposedLess, jpegOf, photograph } from '../../src/bench/bench';
 import type { Tones } from '../../src/core/reading/tone/tones';
 import { photosOfCard } from '../../src/db/photos';
-import { burnOnBench } from '../support/burn';
-import { demoPairing } from '../support/demo';
+import { burnOnBench } from '../../stand-ins/burn';
+import { demoPairing } from '../../stand-ins/demo';
 import { query, testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makePairing } from '../support/records';
 

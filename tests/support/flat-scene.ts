@@ -10,7 +10,7 @@ import type { PhotoContext } from '../../src/core/reading/photo-context';
 import { RECTIFIED_PX_PER_MM } from '../../src/core/reading/straighten';
 import { stockLinearColour } from '../../src/core/reading/stock-colour';
 import { rectify } from '../../src/core/reading/rectify';
-import { demoPairing } from './demo';
+import { demoPairing } from '../../stand-ins/demo';
 import { gridOfFew } from './few-cells';
 
 const pairing = demoPairing('heron', 'mdf');

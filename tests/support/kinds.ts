@@ -5,7 +5,7 @@ import { layCard } from '../../src/core/card/lay';
 import type { Layout } from '../../src/core/card/layout';
 import { USUAL_GALVO, type Machine } from '../../src/core/machine/machine';
 import type { Program } from '../../src/formats/gcode';
-import { BURNABLE, demoPairing } from './demo';
+import { BURNABLE, demoPairing } from '../../stand-ins/demo';
 import { armedMoves } from './program';
 
 /** A pairing as it is, and with its controller out of laser mode. */

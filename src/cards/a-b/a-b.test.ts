@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import { type FactNow } from '../../core/book/facts';
 import { conditionsKey } from '../../core/book/conditions';
 import type { Answer, Seen } from '../../core/card/asks';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { PLACE, willingHands } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { photographed } from '../../../tests/support/observers/photographed';
-import { trueLightness } from '../../../tests/support/reading';
+import { PLACE, willingHands } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { photographed } from '../../../stand-ins/observers/photographed';
+import { trueLightness } from '../../../stand-ins/true-lightness';
 import { burnTraces, tracesOfProgram, type Piece } from '../../bench/bench';
 import { benchMachineOf, benchSheetOf } from '../../bench/of-records';
 import { layCard } from '../../core/card/lay';

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
-import { readingOf } from '../../../tests/support/made-up-reading';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
+import { readingOf } from '../../../stand-ins/made-up-reading';
 import type { Answer } from '../../core/card/asks';
 import type { Pairing } from '../../core/card/contract';
 import { layCard, planProblems } from '../../core/card/lay';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { crossing, lightnessOfPiece } from '../../../tests/support/observers/measures';
-import { photographed } from '../../../tests/support/observers/photographed';
+import { burnOnBench } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { crossing, lightnessOfPiece } from '../../../stand-ins/observers/measures';
+import { photographed } from '../../../stand-ins/observers/photographed';
 import type { Piece } from '../../bench/piece';
 import { layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';

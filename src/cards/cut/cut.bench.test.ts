@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
+import { burnOnBench } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
 import { isLoose } from '../../bench/gauges';
 import { layCard } from '../../core/card/lay';
 import { DROP } from '../../core/card/usual-asks';

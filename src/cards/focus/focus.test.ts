@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { PLACE } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
+import { PLACE } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
 import type { Seen } from '../../core/card/asks';
 import { estimateCard } from '../../core/card/estimate';
 import { layCard, planProblems } from '../../core/card/lay';

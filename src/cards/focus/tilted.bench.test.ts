@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { burnedCard, PLACE, willingHands } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { photographed } from '../../../tests/support/observers/photographed';
+import { burnedCard, PLACE, willingHands } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { photographed } from '../../../stand-ins/observers/photographed';
 import { burnTraces, laserTruthOf, tracesOfProgram } from '../../bench/bench';
 import { benchMachineOf, benchSheetOf } from '../../bench/of-records';
 import type { Pairing } from '../../core/card/contract';

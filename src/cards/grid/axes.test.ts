@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { valueAt, withValueAt } from '../../core/card/plan-fields';
 import { layCard, planProblems } from '../../core/card/lay';
 import { sweepLimits } from '../../core/machine/machine';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
+import { burnOnBench, photoOf } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
 import { layCard } from '../../core/card/lay';
 import type { Pairing } from '../../core/card/contract';
 import { readCard } from '../../core/reading/read-card';

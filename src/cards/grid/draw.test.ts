@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { drawGrid } from './draw';
 import { grid } from '.';
 import type { GridPlan } from './plan';

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { readingOf as plainReading } from '../../../tests/support/made-up-reading';
-import { SHOP } from '../../../tests/support/shop';
+import { demoPairing } from '../../../stand-ins/demo';
+import { readingOf as plainReading } from '../../../stand-ins/made-up-reading';
+import { SHOP } from '../../../scripts/proposals/shop';
 import type { Answer, Seen } from '../../core/card/asks';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { layCard } from '../../core/card/lay';

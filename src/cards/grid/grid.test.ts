@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { BURNABLE, demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
-import { SHOP } from '../../../tests/support/shop';
+import { BURNABLE, demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
+import { SHOP } from '../../../scripts/proposals/shop';
 import { PlanError } from '../../core/card/contract';
 import { estimateCard } from '../../core/card/estimate';
 import { UNSAID_SETUP } from '../../core/card/work-setup';

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { readingOf } from '../../../tests/support/made-up-reading';
-import { demoPairing } from '../../../tests/support/demo';
+import { readingOf } from '../../../stand-ins/made-up-reading';
+import { demoPairing } from '../../../stand-ins/demo';
 import { answerProblem, comparisonsOf, MOST_PAIRS, otherOf, type Answer } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { asksOn, BETTER } from '../../core/card/usual-asks';

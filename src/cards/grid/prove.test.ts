@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { provenShade } from '../../core/book/shades';
 import type { FactNow } from '../../core/book/facts';
 import { proposeFill } from '../../core/card/propose-fill';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { trueLightness } from '../../../tests/support/reading';
+import { burnOnBench, photoOf } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { trueLightness } from '../../../stand-ins/true-lightness';
 import { layCard } from '../../core/card/lay';
 import { readCard } from '../../core/reading/read-card';
 import type { GridPlan } from './plan';

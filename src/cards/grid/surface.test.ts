@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { readingOf } from '../../../tests/support/made-up-reading';
-import { demoPairing } from '../../../tests/support/demo';
+import { readingOf } from '../../../stand-ins/made-up-reading';
+import { demoPairing } from '../../../stand-ins/demo';
 import type { Answer, Seen } from '../../core/card/asks';
 import { squareFillTimeS } from '../../core/card/fill-time';
 import { layCard } from '../../core/card/lay';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { deliveredPowerW } from '../../core/machine/machine';
 import { cutThroughJPerMm } from '../../core/stock/cutting';
 import { kerf } from '.';

@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest';
 import { edgeOfMate, tryMate } from '../../bench/try-mate';
-import { burnedCard } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { cutBoxOf } from '../../../tests/support/observers/part';
+import { burnedCard } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { cutBoxOf } from '../../../stand-ins/observers/part';
 import { layCard } from '../../core/card/lay';
 import { knobs } from '.';
 

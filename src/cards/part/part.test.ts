@@ -1,8 +1,8 @@
 import DxfParser from 'dxf-parser';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { PLACE } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { PLACE } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import type { Answer } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { linesOf } from '../../core/card/shape';

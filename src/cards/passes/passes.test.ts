@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import type { Answer } from '../../core/card/asks';
 import { detailChecks } from '../../core/card/detail-checks';
 import { deliveredBy } from '../../core/card/energy';

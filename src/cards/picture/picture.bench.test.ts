@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
-import { photographed } from '../../../tests/support/observers/photographed';
+import { burnOnBench } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
+import { photographed } from '../../../stand-ins/observers/photographed';
 import { trueLuminanceRatio, type Piece } from '../../bench/piece';
 import type { FactNow } from '../../core/book/facts';
 import type { Pairing } from '../../core/card/contract';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { PLACE } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
+import { PLACE } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
 import { tracesOfProgram } from '../../bench/bench';
 import { benchMachineOf } from '../../bench/of-records';
 import { laserTruthOf } from '../../bench/truth';

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { burnedCard } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
-import { photographed } from '../../../tests/support/observers/photographed';
-import { contrastsOf } from '../../../tests/support/observers/showpiece';
+import { burnedCard } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
+import { photographed } from '../../../stand-ins/observers/photographed';
+import { contrastsOf } from '../../../stand-ins/observers/showpiece';
 import { layCard } from '../../core/card/lay';
 import { PLAIN_EXTRAS } from '../../core/card/settings';
 import { showpiece } from '.';

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
-import { readingOf } from '../../../tests/support/made-up-reading';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
+import { readingOf } from '../../../stand-ins/made-up-reading';
 import type { Seen } from '../../core/card/asks';
 import { boundOfPlan, layCard } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';

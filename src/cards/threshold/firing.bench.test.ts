@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import { burnOnBench, PLACE } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { trueLightness } from '../../../tests/support/reading';
+import { burnOnBench, PLACE } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { trueLightness } from '../../../stand-ins/true-lightness';
 import { benchMachineOf } from '../../bench/of-records';
 import { laserTruthOf } from '../../bench/truth';
 import { layCard } from '../../core/card/lay';

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard, planProblems } from '../../core/card/lay';
 import { mainBurn, type Layout } from '../../core/card/layout';

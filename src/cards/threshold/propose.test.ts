@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
 import { responseOf } from '../../core/stock/response';
 import { threshold } from '.';

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { trueLightness } from '../../../tests/support/reading';
+import { burnOnBench } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { trueLightness } from '../../../stand-ins/true-lightness';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
 import { mainBurn, type Cell, type Layout } from '../../core/card/layout';

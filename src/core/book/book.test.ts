@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import { PLAIN_FILL } from '../../../tests/support/settings';
 import type { FactValues } from './fact-values';
 import { factOf, FACTS, FACT_NAMES, factWords, type FactNow } from './facts';

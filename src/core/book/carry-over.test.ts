@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { PLAIN_FILL } from '../../../tests/support/settings';
 import { arealEnergyJPerMm2 } from '../quantities/energy';
 import { deliveredPowerW } from '../machine/machine';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { cardKind } from '../../cards/registry';
 import { layCard } from '../card/lay';
 import { mainBurn } from '../card/layout';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { grid } from '../../cards/grid';
 import { checkOldCard, OLD_CARD_LIMITS } from './adopt';
 import type { OldCard } from './old-card';

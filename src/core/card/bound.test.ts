@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { cellOf, layoutOf } from '../../../tests/support/bare-layout';
 import { prop } from '../../../tests/support/prop';
 import { BOUND_LIMITS, boundOfFills, boundOfLines, excessOf, excessWords, sumOfBounds } from './bound';

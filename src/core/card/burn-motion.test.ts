@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { grid } from '../../cards/grid';
 import { kerf } from '../../cards/kerf';
 import type { Leg } from '../motion/corners';

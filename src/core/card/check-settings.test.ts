@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FILL } from '../../../tests/support/settings';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';
 import { CHANNELS, letterOf, levelWords, signed } from './channels';
 import { checkConstants, checkPower, checkSettings, checkSpeed } from './check-settings';

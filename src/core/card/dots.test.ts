@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { proposeFill } from './propose-fill';
 import { fillDots } from './path';
 import { boxOfShape, movedBurn, regionOf, type DotsShape } from './shape';

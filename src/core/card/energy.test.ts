@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FILL } from '../../../tests/support/settings';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { responseOf } from '../stock/response';
 import { deliveredBy, fateOfFill } from './energy';
 import { squareFillTimeS } from './fill-time';

@@ -1,9 +1,9 @@
-import { PLACE } from '../../../tests/support/burn';
+import { PLACE } from '../../../stand-ins/burn';
 import { programOfCard } from '../../formats/gcode';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { focus } from '../../cards/focus';
 import { grid } from '../../cards/grid';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { UNTIMED } from '../motion/pace';
 import { beyond, estimateCard, movesOf, wayOf } from './estimate';
 import { layCard } from './lay';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { deliveredPowerW } from '../machine/machine';
 import { responseOf } from '../stock/response';
 import { cutThroughJPerMm } from '../stock/cutting';

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { PLAIN_FILL } from '../../../tests/support/settings';
 import { cardKind } from '../../cards/registry';
 import type { Drawn } from './contract';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { SHOP } from '../../../tests/support/shop';
-import { demoPairing } from '../../../tests/support/demo';
+import { SHOP } from '../../../scripts/proposals/shop';
+import { demoPairing } from '../../../stand-ins/demo';
 import { gridOfFew } from '../../../tests/support/few-cells';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { cellOf, layoutOf } from '../../../tests/support/bare-layout';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { PLAIN_FILL } from '../../../tests/support/settings';
 import { burnMotion } from './burn-motion';
 import { estimateCard, wayOf } from './estimate';

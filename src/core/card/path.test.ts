@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { runUpMm } from '../motion/move';
 import { estimateCard } from './estimate';
 import { layCard } from './lay';

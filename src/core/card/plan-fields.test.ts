@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { constantFields, FRAME_FIELDS, valueAt, withValueAt, type PlanField } from './plan-fields';
 
 const heron = demoPairing('heron', 'birch').machine;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_FILL } from '../../../tests/support/settings';
-import { demoPairing } from '../../../tests/support/demo';
-import { factNow } from '../../../tests/support/facts';
+import { demoPairing } from '../../../stand-ins/demo';
+import { factNow } from '../../../stand-ins/facts';
 import type { FactNow } from '../book/facts';
 import { deliveredPowerW, type Machine } from '../machine/machine';
 import { FAMILIES } from '../stock/families';

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { bed } from '../../cards/bed';
 import { grid } from '../../cards/grid';
 import { rectsOverlap } from '../geometry/point';

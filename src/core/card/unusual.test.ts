@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { grid } from '../../cards/grid';
 import type { GridPlan } from '../../cards/grid/plan';
 import { DEFAULT_LIKED_UNITS } from '../quantities/format';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { FAMILIES } from '../stock/families';
 import { focus } from '../../cards/focus';
 import { layCard } from './lay';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
+import { burnOnBench, photoOf } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
 import { lightTableShot, photograph } from '../../bench/camera';
 import { letsThroughOf } from '../../bench/light-through';
 import { onLightTable, trueThrough } from '../../bench/light-table';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../../tests/support/burn';
-import { demoPairing } from '../../../tests/support/demo';
-import { trueLightness } from '../../../tests/support/reading';
+import { burnOnBench, photoOf } from '../../../stand-ins/burn';
+import { demoPairing } from '../../../stand-ins/demo';
+import { trueLightness } from '../../../stand-ins/true-lightness';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import type { OldCard } from '../card/old-card';

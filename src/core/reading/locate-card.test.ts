@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import { CORNER_NAMES, type CornerName, type Layout } from '../card/layout';

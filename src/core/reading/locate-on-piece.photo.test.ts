@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { gridOfFew } from '../../../tests/support/few-cells';
-import { paintFace } from '../../../tests/support/other-camera/face';
-import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
-import { opened, snap } from '../../../tests/support/other-camera/shoot';
+import { paintFace } from '../../../stand-ins/other-camera/face';
+import { HAZARDS, staged } from '../../../stand-ins/other-camera/hazards';
+import { opened, snap } from '../../../stand-ins/other-camera/shoot';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import { findMarkers } from './find-markers';

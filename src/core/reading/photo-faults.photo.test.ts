@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { grid } from '../../cards/grid';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { gridOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
 import { layCard } from '../card/lay';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { cellOf, layoutOf } from '../../../tests/support/bare-layout';
-import { readingOf } from '../../../tests/support/made-up-reading';
+import { readingOf } from '../../../stand-ins/made-up-reading';
 import type { Burn } from '../card/shape';
 import type { PhotoContext } from './photo-context';
 import { photoFaults } from './photo-faults';

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { gridOfFew } from '../../../tests/support/few-cells';
-import { paintFace } from '../../../tests/support/other-camera/face';
-import { HAZARDS, staged } from '../../../tests/support/other-camera/hazards';
-import { onScreen } from '../../../tests/support/other-camera/screen';
-import { inSheet, USUAL_PRINT } from '../../../tests/support/other-camera/sheet';
-import { opened, snap, usualSnap, type Snap } from '../../../tests/support/other-camera/shoot';
+import { paintFace } from '../../../stand-ins/other-camera/face';
+import { HAZARDS, staged } from '../../../stand-ins/other-camera/hazards';
+import { onScreen } from '../../../stand-ins/other-camera/screen';
+import { inSheet, USUAL_PRINT } from '../../../stand-ins/other-camera/sheet';
+import { opened, snap, usualSnap, type Snap } from '../../../stand-ins/other-camera/shoot';
 import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import type { Layout } from '../card/layout';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { lightnessOfLuminance } from '../color/lab';
 import { luminance, parseHexColour, srgbToLinear } from '../color/srgb';
 import { SOURCE_NAMES, type SourceKind } from '../machine/machine';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../tests/support/demo';
+import { demoPairing } from '../../../stand-ins/demo';
 import { layCard } from '../../core/card/lay';
 import { cardKind } from '../../cards/registry';
 import type { ThresholdPlan } from '../../cards/threshold/plan';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../../tests/support/burn';
-import { demoPairing } from '../../../../tests/support/demo';
+import { burnOnBench } from '../../../../stand-ins/burn';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { markerRegion } from '../../card/path';
-import { opened, snap, usualSnap } from '../../../../tests/support/other-camera/shoot';
+import { opened, snap, usualSnap } from '../../../../stand-ins/other-camera/shoot';
 import { lightTableShot, photograph } from '../../../bench/camera';
 import { onLightTable, trueThrough } from '../../../bench/light-table';
 import { grid } from '../../../cards/grid';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../../tests/support/burn';
-import { demoPairing } from '../../../../tests/support/demo';
+import { burnOnBench } from '../../../../stand-ins/burn';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { lightTableShot, photograph } from '../../../bench/camera';
 import { isLoose } from '../../../bench/gauges';
 import { onLightTable, withoutLoose } from '../../../bench/light-table';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../../tests/support/demo';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { drawnPhoto } from '../../../../tests/support/drawn-card';
 import { cut } from '../../../cards/cut';
 import { layCard } from '../../card/lay';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { tileOf } from '../../../../tests/support/reading';
+import { tileOf } from '../../../../tests/support/tiles';
 import { explaining, isWorth } from './explaining';
 import { designOf, leftOver, weightedFit, type Surface, type Term } from './surface';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readingOf } from '../../../../tests/support/made-up-reading';
+import { readingOf } from '../../../../stand-ins/made-up-reading';
 import type { CellReading } from '../observations';
 import { lightBetween } from './light-between-photos';
 import { lightnessUnderVeil } from './under-veil';

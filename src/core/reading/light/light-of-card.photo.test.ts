@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../../tests/support/demo';
-import { paintFace } from '../../../../tests/support/other-camera/face';
-import { opened, snap, usualSnap, type Snap } from '../../../../tests/support/other-camera/shoot';
+import { demoPairing } from '../../../../stand-ins/demo';
+import { paintFace } from '../../../../stand-ins/other-camera/face';
+import { opened, snap, usualSnap, type Snap } from '../../../../stand-ins/other-camera/shoot';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';
 import { findMarkers } from '../find-markers';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../../tests/support/demo';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { gridOfFew } from '../../../../tests/support/few-cells';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { tileOf } from '../../../../tests/support/reading';
+import { tileOf } from '../../../../tests/support/tiles';
 import { robustSurface, type Term } from './surface';
 import { shadowEdge } from './shadow';
 

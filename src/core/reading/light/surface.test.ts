@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { tileOf } from '../../../../tests/support/reading';
+import { tileOf } from '../../../../tests/support/tiles';
 import { designOf, leftOver, robustSurface, sumAt, weightedFit, type Term } from './surface';
 import { points } from '../../../../tests/support/points';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { burnOnBench, photoOf } from '../../../../tests/support/burn';
-import { demoPairing } from '../../../../tests/support/demo';
-import { rippleAt } from '../../../../tests/support/observers/measures';
+import { burnOnBench, photoOf } from '../../../../stand-ins/burn';
+import { demoPairing } from '../../../../stand-ins/demo';
+import { rippleAt } from '../../../../stand-ins/observers/measures';
 import { interval } from '../../../cards/interval';
 import { layCard } from '../../card/lay';
 import { boxOfShape } from '../../card/shape';

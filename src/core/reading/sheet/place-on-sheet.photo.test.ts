@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { paintFace } from '../../../../tests/support/other-camera/face';
-import { inSheet, USUAL_PRINT, type LaidDown } from '../../../../tests/support/other-camera/sheet';
-import { opened, snap, usualSnap } from '../../../../tests/support/other-camera/shoot';
-import { demoPairing } from '../../../../tests/support/demo';
+import { paintFace } from '../../../../stand-ins/other-camera/face';
+import { inSheet, USUAL_PRINT, type LaidDown } from '../../../../stand-ins/other-camera/sheet';
+import { opened, snap, usualSnap } from '../../../../stand-ins/other-camera/shoot';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { gridOfFew } from '../../../../tests/support/few-cells';
 import { grid } from '../../../cards/grid';
 import type { GridPlan } from '../../../cards/grid/plan';

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { demoPairing } from '../../../../tests/support/demo';
+import { demoPairing } from '../../../../stand-ins/demo';
 import { gridOfFew } from '../../../../tests/support/few-cells';
-import { paintFace } from '../../../../tests/support/other-camera/face';
-import { inSheet, printedShare, USUAL_PRINT } from '../../../../tests/support/other-camera/sheet';
-import { opened, snap, usualSnap } from '../../../../tests/support/other-camera/shoot';
+import { paintFace } from '../../../../stand-ins/other-camera/face';
+import { inSheet, printedShare, USUAL_PRINT } from '../../../../stand-ins/other-camera/sheet';
+import { opened, snap, usualSnap } from '../../../../stand-ins/other-camera/shoot';
 import { grid } from '../../../cards/grid';
 import { layCard } from '../../card/lay';
 import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';

@@ -7,6 +7,7 @@ import { mainBurn, type Layout } from '../core/card/layout';
 import { formatDuration, formatInterval } from '../core/quantities/format';
 import { focus } from './focus';
 import { interval } from './interval';
+import { listed } from '../../tests/support/listed';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
@@ -173,14 +174,9 @@ describe('the line interval', () => {
         [0.3, sure],
       ]);
       // At 0.1 mm an eye needs over 0.6, at 0.2 mm 0.07: 30 periods to a degree are 0.1, and e times less for each 10.9 fewer.
-      expect(finding.strips.map(({ word, by }) => `${word} ${by}`)).toEqual([
-        'even photo',
-        'even photo',
-        'even photo',
-        'apart photo',
-        'apart photo',
-        'apart photo',
-      ]);
+      expect(finding.strips.map(({ word, by }) => `${word} ${by}`)).toEqual(
+        listed('even photo; even photo; even photo; apart photo; apart photo; apart photo'),
+      );
       expect(finding.intervalMm).toBeCloseTo(0.2, 9);
       expect(finding.sigmaMm).toBeCloseTo(Math.hypot(0.05 / Math.sqrt(12), 0.04 * 0.2), 9);
       expect(finding.undecided).toEqual([]);

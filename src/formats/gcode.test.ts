@@ -8,6 +8,7 @@ import { rectRing, type Burn } from '../core/card/shape';
 import type { Machine } from '../core/machine/machine';
 import { gcodeChunks, programComment, programNumber, programOfCard } from './gcode';
 import { points } from '../../tests/support/points';
+import { listed } from '../../tests/support/listed';
 
 const { machine: heron } = demoPairing('heron', 'birch');
 const machine: Machine = {
@@ -55,39 +56,20 @@ describe('a program, word for word', () => {
   it('fills by lines with run-up before and after them, both ways, dark outside the mark', () => {
     expect(bodyOf(layoutOf(FILLED))).toEqual([
       ...START,
-      '(cell 0)',
-      'M8',
-      'G0 X10 Y78.95 S0',
-      'G1 X11 Y78.95 F6000 S0',
-      'G1 X13 Y78.95 S500',
-      'G1 X14 Y78.95 S0',
-      'G0 X14 Y78.85 S0',
-      'G1 X13 Y78.85 S0',
-      'G1 X11 Y78.85 S500',
-      'G1 X10 Y78.85 S0',
-      'M5',
-      'M9',
+      ...listed(
+        '(cell 0); M8; G0 X10 Y78.95 S0; G1 X11 Y78.95 F6000 S0; G1 X13 Y78.95 S500; G1 X14 Y78.95 S0; ' +
+          'G0 X14 Y78.85 S0; G1 X13 Y78.85 S0; G1 X11 Y78.85 S500; G1 X10 Y78.85 S0; M5; M9',
+      ),
       CLEAR,
       'M2',
     ]);
   });
   it('leaves run-up to a controller that adds it, and arms with M3 one that holds its power', () => {
     expect(bodyOf(layoutOf(FILLED), { ...machine, addsRunUp: true, rampPower: 'constant' })).toEqual([
-      'G21',
-      'G90',
-      'G94',
-      'G17',
-      'M5',
-      'M9',
-      'M3 S0',
-      '(cell 0)',
-      'M8',
-      'G0 X11 Y78.95 S0',
-      'G1 X13 Y78.95 F6000 S500',
-      'G0 X13 Y78.85 S0',
-      'G1 X11 Y78.85 S500',
-      'M5',
-      'M9',
+      ...listed(
+        'G21; G90; G94; G17; M5; M9; M3 S0; (cell 0); M8; G0 X11 Y78.95 S0; G1 X13 Y78.95 F6000 S500; ' +
+          'G0 X13 Y78.85 S0; G1 X11 Y78.85 S500; M5; M9',
+      ),
       CLEAR,
       'M2',
     ]);
@@ -98,12 +80,10 @@ describe('a program, word for word', () => {
       '(cell 0)',
       'M5',
       CLEAR,
-      'M0 (focus offset +1 mm: raise the head 1 mm from the focus you set)',
-      'M4 S0',
-      'G0 X10 Y77 S0',
-      'G1 X14 Y77 F3000 S250',
-      'G1 X14 Y78 S250',
-      'M5',
+      ...listed(
+        'M0 (focus offset +1 mm: raise the head 1 mm from the focus you set); M4 S0; G0 X10 Y77 S0; ' +
+          'G1 X14 Y77 F3000 S250; G1 X14 Y78 S250; M5',
+      ),
       CLEAR,
       'M0 (focus offset 0 mm: back to the focus you set)',
       'M4 S0',
@@ -119,44 +99,20 @@ describe('a program, word for word', () => {
     const up = { ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: 3 } };
     expect(bodyOf(layoutOf(FOLLOWED, up), { ...machine, automaticFocus: true })).toEqual([
       ...START,
-      '(cell 0)',
-      'M5',
-      'G91',
-      'G0 Z1 S0',
-      'G90',
-      'M4 S0',
-      'G0 X10 Y77 S0',
-      'G1 X14 Y77 F3000 S250',
-      'G1 X14 Y78 S250',
-      '(cell 1)',
-      'M5',
-      'G91',
-      'G0 Z2 S0',
-      'G90',
-      'M4 S0',
-      'G0 X10 Y77 S0',
-      'G1 X14 Y77 S250',
-      'G1 X14 Y78 S250',
-      'M5',
-      'G91',
-      'G0 Z-3 S0',
-      'G90',
-      'M4 S0',
-      'M5',
-      'M9',
+      ...listed(
+        '(cell 0); M5; G91; G0 Z1 S0; G90; M4 S0; G0 X10 Y77 S0; G1 X14 Y77 F3000 S250; G1 X14 Y78 S250; ' +
+          '(cell 1); M5; G91; G0 Z2 S0; G90; M4 S0; G0 X10 Y77 S0; G1 X14 Y77 S250; G1 X14 Y78 S250; M5; G91; ' +
+          'G0 Z-3 S0; G90; M4 S0; M5; M9',
+      ),
       CLEAR,
       'M2',
     ]);
   });
   it('runs up to followed lines along their first and last stretch where it is asked to', () => {
     const run = { ...FOLLOWED, settings: { ...FOLLOWED.settings, focusOffsetMm: 0, runUpMm: 2 } };
-    expect(bodyOf(layoutOf(run)).slice(8, -4)).toEqual([
-      'G0 X8 Y77 S0',
-      'G1 X10 Y77 F3000 S0',
-      'G1 X14 Y77 S250',
-      'G1 X14 Y78 S250',
-      'G1 X14 Y80 S0',
-    ]);
+    expect(bodyOf(layoutOf(run)).slice(8, -4)).toEqual(
+      listed('G0 X8 Y77 S0; G1 X10 Y77 F3000 S0; G1 X14 Y77 S250; G1 X14 Y78 S250; G1 X14 Y80 S0'),
+    );
   });
   it('counts from another zero the other way round, and from the head by G92, given back', () => {
     const rear = bodyOf(layoutOf(FILLED), { ...machine, zero: 'bed-rear-right', xPlus: 'left', yPlus: 'toward' });

@@ -15,6 +15,7 @@ import { dxfOfSteps, layerName } from './steps-dxf';
 import { listOfSteps } from './settings-list';
 import { svgOfSteps } from './steps-svg';
 import { points } from '../../tests/support/points';
+import { listed } from '../../tests/support/listed';
 
 const { machine: heron } = demoPairing('heron', 'birch');
 const machine = { ...heron, bedWidthMm: 200, bedDepthMm: 100, ratedPowerW: 10, powerTable: null };
@@ -112,34 +113,11 @@ describe('the drawing of steps, word for word', () => {
     ];
     const [A, B] = ['01_CELLS_1_2', '02_LETTERING_'];
     expect(pairs(dxfOfSteps(STEPS, layout))).toEqual([
-      '0 SECTION',
-      '2 HEADER',
-      '9 $ACADVER',
-      '1 AC1009',
-      '9 $EXTMIN',
-      '10 0',
-      '20 0',
-      '9 $EXTMAX',
-      '10 5',
-      '20 4',
-      '0 ENDSEC',
-      '0 SECTION',
-      '2 TABLES',
-      '0 TABLE',
-      '2 LTYPE',
-      '70 1',
-      '0 LTYPE',
-      '2 CONTINUOUS',
-      '70 64',
-      '3 Solid line',
-      '72 65',
-      '73 0',
-      '40 0',
-      '0 ENDTAB',
-      '0 TABLE',
-      '2 LAYER',
-      '70 2',
-      '0 LAYER',
+      ...listed(
+        '0 SECTION; 2 HEADER; 9 $ACADVER; 1 AC1009; 9 $EXTMIN; 10 0; 20 0; 9 $EXTMAX; 10 5; 20 4; 0 ENDSEC; ' +
+          '0 SECTION; 2 TABLES; 0 TABLE; 2 LTYPE; 70 1; 0 LTYPE; 2 CONTINUOUS; 70 64; 3 Solid line; 72 65; 73 0; ' +
+          '40 0; 0 ENDTAB; 0 TABLE; 2 LAYER; 70 2; 0 LAYER',
+      ),
       `2 ${A}`,
       '70 0',
       `62 ${stepColour(0).index}`,
@@ -148,11 +126,7 @@ describe('the drawing of steps, word for word', () => {
       `2 ${B}`,
       '70 0',
       `62 ${stepColour(1).index}`,
-      '6 CONTINUOUS',
-      '0 ENDTAB',
-      '0 ENDSEC',
-      '0 SECTION',
-      '2 ENTITIES',
+      ...listed('6 CONTINUOUS; 0 ENDTAB; 0 ENDSEC; 0 SECTION; 2 ENTITIES'),
       ...head(A, 1),
       ...vertex(A, '1', '3'),
       ...vertex(A, '3', '3'),
@@ -194,13 +168,7 @@ describe('the outline, word for word', () => {
   it('without power goes round at 40 mm/s', () => {
     expect(lines({ ...zero, rampPower: 'constant' }, false).slice(2)).toEqual([
       ...HEAD,
-      'G0 X10 Y80 S0',
-      'G1 X15 Y80 F2400 S0',
-      'G1 X15 Y76 S0',
-      'G1 X10 Y76 S0',
-      'G1 X10 Y80 S0',
-      'M5',
-      'M2',
+      ...listed('G0 X10 Y80 S0; G1 X15 Y80 F2400 S0; G1 X15 Y76 S0; G1 X10 Y76 S0; G1 X10 Y80 S0; M5; M2'),
       '',
     ]);
     expect(lines(zero, false)[0]).toBe('(outline of card CD001-4, no power)');
@@ -210,14 +178,7 @@ describe('the outline, word for word', () => {
     const fast = { ...zero, topSpeedXMmPerS: 600, topSpeedYMmPerS: 400, lowestFiringCommand: 0.05 };
     expect(lines({ ...fast, rampPower: 'follows-speed' }, true).slice(2)).toEqual([
       ...HEAD,
-      'M4 S0',
-      'G0 X10 Y80 S0',
-      'G1 X15 Y80 F12000 S50',
-      'G1 X15 Y76 S50',
-      'G1 X10 Y76 S50',
-      'G1 X10 Y80 S50',
-      'M5',
-      'M2',
+      ...listed('M4 S0; G0 X10 Y80 S0; G1 X15 Y80 F12000 S50; G1 X15 Y76 S50; G1 X10 Y76 S50; G1 X10 Y80 S50; M5; M2'),
       '',
     ]);
     expect(lines({ ...fast, rampPower: 'constant', topSpeedYMmPerS: 150 }, true)[8]).toBe('M3 S0');
@@ -268,21 +229,9 @@ describe('the printable list, word for word', () => {
     expect(page[1]).toMatch(
       /^<html lang="en"><head><meta charset="utf-8"><title>Settings of card CD001-4<\/title><style>/,
     );
-    const heads = [
-      'Done',
-      'No.',
-      'Layer or group',
-      'Colour',
-      'Does',
-      'Power',
-      'Speed',
-      'Interval',
-      'Passes',
-      'Focus',
-      'Air',
-      'Lines',
-      'Run-up',
-    ];
+    const heads = listed(
+      'Done; No.; Layer or group; Colour; Does; Power; Speed; Interval; Passes; Focus; Air; Lines; Run-up',
+    );
     const row = (place: number, ...cells: string[]): string =>
       `<tr><td>${box}</td><td>${place + 1}</td><td>${cells[0]!}</td><td><span class="swatch" style="background:${stepColour(place).hex}"></span></td>${cells
         .slice(1)
@@ -299,19 +248,7 @@ describe('the printable list, word for word', () => {
       '<p>Burn the steps from the first to the last: the strongest come last. Focus counts from the focus you set: plus raises the head. Stay with the machine.</p>',
       `<ul><li>${box} The face is masked without bubbles, wiped clean.</li></ul>`,
       `<table><thead><tr>${heads.map((head) => `<th scope="col">${head}</th>`).join('')}</tr></thead><tbody>`,
-      row(
-        0,
-        '01_CELLS_1_2',
-        'fills',
-        '20 %',
-        '6000 mm/min',
-        '0.1 mm',
-        '1',
-        '+1.5 mm',
-        'off',
-        'along X, both ways',
-        '2 mm',
-      ),
+      row(0, ...listed('01_CELLS_1_2; fills; 20 %; 6000 mm/min; 0.1 mm; 1; +1.5 mm; off; along X, both ways; 2 mm')),
       row(1, '02_LETTERING_', 'follows lines', '20 %', '6000 mm/min', '', '1', 'as set', 'off', '', 'none'),
       '</tbody></table></body></html>',
       '',

@@ -1,18 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { escapeXml, pathData, xmlNumber } from './xml';
 import { points } from '../../tests/support/points';
+import { listed } from '../../tests/support/listed';
 
 describe('what SVG and HTML files share', () => {
   it('numbers are short, to a micrometre, and never empty', () => {
-    expect([1, 1.5, 1.2345, 10, 0, -0.0001, 100.1].map(xmlNumber)).toEqual([
-      '1',
-      '1.5',
-      '1.234',
-      '10',
-      '0',
-      '0',
-      '100.1',
-    ]);
+    expect([1, 1.5, 1.2345, 10, 0, -0.0001, 100.1].map(xmlNumber)).toEqual(listed('1; 1.5; 1.234; 10; 0; 0; 100.1'));
   });
   it('words cannot end what they stand in', () => {
     expect(escapeXml(`<a title="x" class='y'>&`)).toBe('&#60;a title=&#34;x&#34; class=&#39;y&#39;&#62;&#38;');

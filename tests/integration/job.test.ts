@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it, onTestFinished, vi } from 'v
 import { SimulatedLaser } from '../../src/bench/laser';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
+import { listed } from '../support/listed';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -14,22 +15,13 @@ describe('the whole job over the endpoints', () => {
     const { pairingId, stockId } = await makePairing(app, 'marl', 'slate');
     const { id: cardId, code } = await makeCard(app, pairingId);
     const bench = await app.call('GET', `/api/pairings/${pairingId}`);
-    expect(bench.json.ladder.map((rung: { rung: string; state: string }) => `${rung.rung} ${rung.state}`)).toEqual([
-      'stock measured',
-      'safety measured',
-      'grid empty',
-      'threshold empty',
-      'ceiling empty',
-      'line empty',
-      'interval empty',
-      'tone empty',
-      'picture empty',
-      'focus empty',
-      'showpiece empty',
-      'ways empty',
-      'run-up empty',
-      'bed empty',
-    ]);
+    expect(bench.json.ladder.map((rung: { rung: string; state: string }) => `${rung.rung} ${rung.state}`)).toEqual(
+      listed(
+        'stock measured; safety measured; grid empty; threshold empty; ceiling empty; line empty; ' +
+          'interval empty; tone empty; picture empty; focus empty; showpiece empty; ways empty; run-up empty; ' +
+          'bed empty',
+      ),
+    );
     expect(bench.json.next).toMatchObject({ action: 'go-on', rung: 'grid', href: `/cards/${cardId}` });
     expect(bench.json.usedAreas).toHaveLength(1);
 

@@ -12,6 +12,7 @@ import { fastestUsefulMmPerS } from '../../core/card/useful-speed';
 import { sweepLimits } from '../../core/machine/machine';
 import { upgradeGridPlan, type GridPlan } from './plan';
 import { grid } from '.';
+import { listed } from '../../../tests/support/listed';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
@@ -40,15 +41,9 @@ describe('proposal', () => {
       expect(proposed.down.to).toBeLessThan(on.machine.topSpeedXMmPerS);
       // Speeds a hand would set: by fives below a hundred, by tens from there on.
       for (const speed of [proposed.down.from, proposed.down.to]) expect(speed % (speed < 100 ? 5 : 10)).toBe(0);
-      for (const field of [
-        'across.from',
-        'across.to',
-        'down.from',
-        'down.to',
-        'constants.intervalMm',
-        'constants.air',
-        'size',
-      ]) {
+      for (const field of listed(
+        'across.from; across.to; down.from; down.to; constants.intervalMm; constants.air; size',
+      )) {
         expect(reasons[field], field).toMatch(/\w{3}/);
       }
       // From about a faint mark to just short of spoiling, and most cells worth burning.

@@ -12,6 +12,7 @@ import { kindAskedFor, kindsOfRung } from '../registry';
 import type { SheetCheckPlan } from './plan';
 import { checkedWords, percent } from './find';
 import { sheetCheck } from '.';
+import { listed } from '../../../tests/support/listed';
 
 const pairing = demoPairing('heron', 'birch');
 const guess = sheetCheck.propose({ pairing, facts: [] }).plan;
@@ -119,13 +120,7 @@ describe('what a sheet check says', () => {
     ]);
   });
   it('never calls anything certain', () => {
-    expect([0, 0.004, 0.5, 0.994, 1].map(percent)).toEqual([
-      'under 1 %',
-      'under 1 %',
-      '50 %',
-      'over 99 %',
-      'over 99 %',
-    ]);
+    expect([0, 0.004, 0.5, 0.994, 1].map(percent)).toEqual(listed('under 1 %; under 1 %; 50 %; over 99 %; over 99 %'));
   });
   it('shifts power by as much as brings the tone back', () => {
     const finding = find(seen(43));

@@ -9,6 +9,7 @@ import { layCard } from './lay';
 import { CORNER_NAMES, type FrameSettings, type Lettering } from './layout';
 import { frameBurns } from './path';
 import { boxOfShape, rectRing } from './shape';
+import { listed } from '../../../tests/support/listed';
 
 const pairing = demoPairing('marl', 'alder');
 let settings: FrameSettings;
@@ -99,14 +100,10 @@ describe('the frame of a card', () => {
     const code = `code ${laid(drawn(4)).code}`;
     expect(words(laid(drawn(4)))).toEqual(['axis 10 %', 'axis 40 %', 'axis 120 mm/s', 'axis %', code]);
     expect(words(laid(drawn(4), 'full'))).toEqual([
-      'header Marl 55W Alder board 6.02MM',
-      'constants LINES 0.1 MM',
-      'axis 10 %',
-      'axis 20 %',
-      'axis 30 %',
-      'axis 40 %',
-      'axis 120 mm/s',
-      'axis POWER % ACROSS',
+      ...listed(
+        'header Marl 55W Alder board 6.02MM; constants LINES 0.1 MM; axis 10 %; axis 20 %; axis 30 %; ' +
+          'axis 40 %; axis 120 mm/s; axis POWER % ACROSS',
+      ),
       code,
     ]);
   });

@@ -14,6 +14,7 @@ import {
   setupWords,
   UNSAID_SETUP,
 } from './work-setup';
+import { listed } from '../../../tests/support/listed';
 
 describe('how a sheet is set up', () => {
   it('asks nothing where nothing was said', () => {
@@ -158,16 +159,9 @@ describe('a set-up to start from', () => {
       const on = demoPairing('marl', 'slate');
       return proposeSetup({ ...on, stock: { ...on.stock, family: id } }).wiped;
     });
-    expect(wiped.map(({ id }) => id).sort()).toEqual([
-      'acrylic-cast',
-      'acrylic-extruded',
-      'glass',
-      'light-stone',
-      'slate',
-      'solid-surface',
-      'tile',
-      'two-layer',
-    ]);
+    expect(wiped.map(({ id }) => id).sort()).toEqual(
+      listed('acrylic-cast; acrylic-extruded; glass; light-stone; slate; solid-surface; tile; two-layer'),
+    );
   });
   it('is told in one line of words', () => {
     const setup = {
@@ -182,15 +176,12 @@ describe('a set-up to start from', () => {
       finish: 'stained',
       lookedAt: 'after',
     } as const;
-    expect(setupWords(setup)).toEqual([
-      'wiped clean',
-      'dried',
-      'on pins',
-      'held by magnets',
-      'focus by a trial line',
-      'air: nozzle wide, 20 l/min',
-      'stained afterwards, looked at after the finish',
-    ]);
+    expect(setupWords(setup)).toEqual(
+      listed(
+        'wiped clean; dried; on pins; held by magnets; focus by a trial line; air: nozzle wide, 20 l/min; ' +
+          'stained afterwards, looked at after the finish',
+      ),
+    );
     expect(setupWords({ ...UNSAID_SETUP, focusSetBy: 'ruler' })).toEqual(['on the bare bed', 'focus by a ruler']);
     expect(setupWords({ ...UNSAID_SETUP, coatedWith: 'chalk white', support: 'board' })).toEqual([
       'coated with chalk white',

@@ -17,6 +17,7 @@ import {
   plainNumber,
 } from './format';
 import { parseDuration, parseInterval, parseLength, parsePower, parseSpeed, QuantityError } from './parse';
+import { listed } from '../../../tests/support/listed';
 
 describe('lengths as typed', () => {
   // 1 in = 25.4 mm exactly: international yard and pound agreement (1959).
@@ -127,13 +128,9 @@ describe('formats', () => {
     expect(formatStrength({ strength: 24.31, sigma: 0.42 })).toBe('24.3 L* ± 0.84 from bare stock');
   });
   it('keeps numbers short and plain', () => {
-    expect([plainNumber(3.1), plainNumber(0.085), plainNumber(1200, 4), plainNumber(1e-9), plainNumber(NaN)]).toEqual([
-      '3.1',
-      '0.085',
-      '1200',
-      '0',
-      '–',
-    ]);
+    expect([plainNumber(3.1), plainNumber(0.085), plainNumber(1200, 4), plainNumber(1e-9), plainNumber(NaN)]).toEqual(
+      listed('3.1; 0.085; 1200; 0; –'),
+    );
   });
   it('names units', () => {
     expect(formatPower(0.645)).toBe('64.5 %');
@@ -195,15 +192,9 @@ describe('durations', () => {
     expect(() => parseDuration(text)).toThrow(QuantityError),
   );
   it('are shown as on a stopwatch', () => {
-    expect([-3, 0, 42.4, 706, 3599, 3600, 3900].map(formatStopwatch)).toEqual([
-      '0:00',
-      '0:00',
-      '0:42',
-      '11:46',
-      '59:59',
-      '1:00:00',
-      '1:05:00',
-    ]);
+    expect([-3, 0, 42.4, 706, 3599, 3600, 3900].map(formatStopwatch)).toEqual(
+      listed('0:00; 0:00; 0:42; 11:46; 59:59; 1:00:00; 1:05:00'),
+    );
   });
 });
 

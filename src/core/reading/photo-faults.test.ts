@@ -5,6 +5,7 @@ import type { Burn } from '../card/shape';
 import type { PhotoContext } from './photo-context';
 import { photoFaults } from './photo-faults';
 import { points } from '../../../tests/support/points';
+import { listed } from '../../../tests/support/listed';
 
 /** Four cells of 4 by 4 mm with a millimetre between them, on a card of 11 by 11. */
 const CORNERS = points([1, 1], [6, 1], [1, 6], [6, 6]);
@@ -54,14 +55,7 @@ describe('the faults of a photo', () => {
       { frameErrorMm: 1, photoPxPerMm: 4 },
       { range: 0.1, at: () => 0.1 } as never,
     );
-    expect(all.map(({ fault }) => fault)).toEqual([
-      'not-flat',
-      'overexposed',
-      'reflection',
-      'too-far',
-      'shadow',
-      'smoke',
-    ]);
+    expect(all.map(({ fault }) => fault)).toEqual(listed('not-flat; overexposed; reflection; too-far; shadow; smoke'));
   });
 });
 

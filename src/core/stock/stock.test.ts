@@ -10,6 +10,7 @@ import { cutThroughJPerMm } from './cutting';
 import { bareFaceOf, burnedColourOf, expectedMarkOf, familyOf, FAMILIES, type StockType } from './families';
 import { responseOf, suitabilityTable } from './response';
 import { thicknessOf } from './stock';
+import { listed } from '../../../tests/support/listed';
 
 const { machine, stock } = demoPairing('heron', 'birch');
 
@@ -157,18 +158,10 @@ describe('cautions before a burn', () => {
       .join(' ');
     expect(text).toContain('450 nm');
     expect(text).toContain('Birch ply');
-    for (const word of [
-      'unattended',
-      'powder or CO2',
-      'switched off',
-      'Extraction',
-      'flat',
-      'dried off',
-      'Guards stay on',
-      'room under',
-      'clamp',
-      'run-up',
-    ])
+    for (const word of listed(
+      'unattended; powder or CO2; switched off; Extraction; flat; dried off; Guards stay on; room under; ' +
+        'clamp; run-up',
+    ))
       expect(text).toContain(word);
   });
   const codes = (machineName: 'heron' | 'marl', stockName: 'birch' | 'slate' | 'tile' | 'alder'): string[] => {
@@ -203,21 +196,12 @@ describe('every caution', () => {
     }
     const found = cautions.map(({ code }) => code);
     expect(new Set(found).size).toBe(found.length);
-    expect(found.slice(0, 13)).toEqual([
-      'attended',
-      'fire',
-      'fumes',
-      'eyes',
-      'material',
-      'dry',
-      'flat',
-      'clearance',
-      'coolant',
-      'silica',
-      'reflection',
-      'setup-1',
-      'setup-2',
-    ]);
+    expect(found.slice(0, 13)).toEqual(
+      listed(
+        'attended; fire; fumes; eyes; material; dry; flat; clearance; coolant; silica; reflection; setup-1; ' +
+          'setup-2',
+      ),
+    );
     const family = familyOf(everything.stock.family);
     expect(found.slice(13)).toEqual(family.cautions.map((_, index) => `family-${index + 1}`));
     expect(cautions[11]).toMatchObject({ text: 'The face is wiped clean.' });

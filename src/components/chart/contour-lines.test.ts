@@ -12,27 +12,20 @@ const lattice = (of: (x: number, y: number) => number, columns = 21, rows = 31):
 
 describe('contour lines', () => {
   it('of a slope across run from top to bottom, where the value is', () => {
-    const lines = linesAt(
-      lattice((x) => 100 * x),
-      37,
-    );
+    const slope = lattice((x) => 100 * x);
+    const lines = linesAt(slope, 37);
     expect(lines).toHaveLength(1);
     for (const [x] of lines[0]!) expect(x).toBeCloseTo(0.37, 9);
     expect(lines[0]!.map(([, y]) => y).sort((a, b) => a - b)[0]).toBe(0);
     expect(Math.max(...lines[0]!.map(([, y]) => y))).toBe(1);
   });
   it('of a slope down lie from left to right, counted from the top', () => {
-    for (const [, y] of linesAt(
-      lattice((_, down) => 10 * down),
-      2,
-    ).flat())
-      expect(y).toBeCloseTo(0.2, 9);
+    const slope = lattice((_, down) => 10 * down);
+    for (const [, y] of linesAt(slope, 2).flat()) expect(y).toBeCloseTo(0.2, 9);
   });
   it('of a hill are a ring about it, none of which lies on the edge', () => {
-    const [ring] = linesAt(
-      lattice((x, y) => -Math.hypot(x - 0.5, y - 0.5), 81, 81),
-      -0.25,
-    );
+    const hill = lattice((x, y) => -Math.hypot(x - 0.5, y - 0.5), 81, 81);
+    const [ring] = linesAt(hill, -0.25);
     for (const [x, y] of ring!) expect(Math.hypot(x - 0.5, y - 0.5)).toBeCloseTo(0.25, 2);
     expect(ring![0]).toEqual(ring!.at(-1));
   });
@@ -44,32 +37,13 @@ describe('contour lines', () => {
     expect(areasAbove(flat, 6)).toEqual([]);
   });
   it('become path data', () => {
-    expect(
-      pathOf(
-        [
-          [
-            [0, 0],
-            [0.5, 1],
-          ],
-        ],
-        100,
-        40,
-        false,
-      ),
-    ).toBe('M0.0 0.0L50.0 40.0');
-    expect(
-      pathOf(
-        [
-          [
-            [0, 0],
-            [1, 1],
-          ],
-          [[0, 1]],
-        ],
-        10,
-        10,
-        true,
-      ),
-    ).toBe('M0.0 0.0L10.0 10.0ZM0.0 10.0Z');
+    const [start, end, corner, low] = [
+      [0, 0],
+      [0.5, 1],
+      [1, 1],
+      [0, 1],
+    ] as [number, number][];
+    expect(pathOf([[start!, end!]], 100, 40, false)).toBe('M0.0 0.0L50.0 40.0');
+    expect(pathOf([[start!, corner!], [low!]], 10, 10, true)).toBe('M0.0 0.0L10.0 10.0ZM0.0 10.0Z');
   });
 });

@@ -139,6 +139,12 @@ it('tells dark places of an image whose sum no whole number of 32 bits holds', (
   expect([dark[30 * width + 40], dark[2950 * width + 3000]]).toEqual([1, 1]);
 });
 
+/** The blobs of a picture in signs, one row each. */
+const blobsIn = (rows: readonly string[], least: number, most: number) => {
+  const mask = Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0));
+  return blobsOf(mask, rows[0]!.length, rows.length, least, most);
+};
+
 describe('blobs', () => {
   it('are those of a reference library’s connected components', async () => {
     const { cv } = await opencv();
@@ -183,13 +189,7 @@ describe('blobs', () => {
       '.............',
     ].map((row) => `${row}.`);
     const sizes = (least: number, most: number) =>
-      blobsOf(
-        Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
-        14,
-        6,
-        least,
-        most,
-      ).map(({ left, right, top, bottom }) => `${right - left + 1} x ${bottom - top + 1}`);
+      blobsIn(rows, least, most).map(({ left, right, top, bottom }) => `${right - left + 1} x ${bottom - top + 1}`);
     expect(sizes(2, 5)).toEqual(['2 x 4', '3 x 3', '5 x 2']);
     expect(sizes(2, 4)).toEqual(['2 x 4', '3 x 3']);
     expect(sizes(2, 3)).toEqual(['3 x 3']);
@@ -197,29 +197,16 @@ describe('blobs', () => {
   });
   it('that touch the edge are left out, and take nothing of the next row with them', () => {
     const rows = ['.....#', '#..##.', '...##.', '#....#', '......'];
-    const blobs = blobsOf(
-      Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
-      6,
-      5,
-      1,
-      6,
-    );
+    const blobs = blobsIn(rows, 1, 6);
     expect(blobs).toEqual([]);
     const inner = ['.....#', '#.....', '..##..', '..##.#', '#.....'];
-    const [only, ...more] = blobsOf(
-      Uint8Array.from(inner.join(''), (sign) => (sign === '#' ? 1 : 0)),
-      6,
-      5,
-      1,
-      6,
-    );
+    const [only, ...more] = blobsIn(inner, 1, 6);
     expect(more).toEqual([]);
     expect(only).toMatchObject({ pixels: 4, left: 2, right: 3, top: 2, bottom: 3 });
   });
   it('have an outline on both sides of each row', () => {
     const rows = ['.......', '..##...', '.####..', '..###..', '.......'];
-    const mask = Uint8Array.from(rows.join(''), (character) => (character === '#' ? 1 : 0));
-    const [blob, ...more] = blobsOf(mask, 7, 5, 2, 7);
+    const [blob, ...more] = blobsIn(rows, 2, 7);
     expect(more).toEqual([]);
     expect(blob!.pixels).toBe(9);
     expect(blob!.outline.map(({ x, y }) => `${x},${y}`)).toEqual(['2,1', '3,1', '1,2', '4,2', '2,3', '4,3']);
@@ -227,26 +214,14 @@ describe('blobs', () => {
   it('that lie beside each other, or in a bay of another, have an outline of their own alone', () => {
     // A U that becomes one only at its foot, and a bar within it.
     const rows = ['.........', '.#.....#.', '.#..#..#.', '.#..#..#.', '.#.....#.', '.#######.', '.........'];
-    const blobs = blobsOf(
-      Uint8Array.from(rows.join(''), (sign) => (sign === '#' ? 1 : 0)),
-      9,
-      7,
-      1,
-      9,
-    );
+    const blobs = blobsIn(rows, 1, 9);
     expect(blobs.map(({ pixels, left, right, top, bottom }) => [pixels, left, right, top, bottom])).toEqual([
       [15, 1, 7, 1, 5],
       [2, 4, 4, 2, 3],
     ]);
     expect(blobs[1]!.outline).toEqual([2, 3].flatMap((y) => [0, 1].map(() => ({ x: 4, y }))));
     const apart = ['........', '.##..##.', '.##..##.', '........'];
-    const two = blobsOf(
-      Uint8Array.from(apart.join(''), (sign) => (sign === '#' ? 1 : 0)),
-      8,
-      4,
-      1,
-      9,
-    );
+    const two = blobsIn(apart, 1, 9);
     expect(two.map(({ outline }) => outline.map(({ x }) => x))).toEqual([
       [1, 2, 1, 2],
       [5, 6, 5, 6],

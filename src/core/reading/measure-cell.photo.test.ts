@@ -88,15 +88,6 @@ describe('a cell', () => {
     expect(low.box.height).toBeLessThan(low.box.width);
   });
 
-  it('over a knot is doubted', () => {
-    const cell = cellOf(9);
-    const reading = measureCell(
-      contextOf({ ratio: () => 0.7, knot: { x: cell.box.x + 1.2, y: cell.box.y + 1.2, radius: 1.2 } }),
-      cell,
-    );
-    expect(reading.confidence).toBeLessThan(0.9);
-  });
-
   it.each(['left', 'right', 'above', 'below'] as const)(
     'has a halo that is the mean of its four sides: soot %s it',
     (side) => {
@@ -289,12 +280,5 @@ describe('a cell', () => {
     // Five per cent of light at a fifth of the stock's: times 116/3 Y^(1/3).
     const part = (116 / 3) * Math.cbrt(0.2 * luminanceOfLightness(62)) * 0.05;
     expect(Math.sqrt(lightnessSigma ** 2 - plain ** 2) / part).toBeCloseTo(1, 1);
-  });
-  it('is less sure when the frame is', () => {
-    const context = contextOf({ ratio: () => 0.2 });
-    const sure = measureCell(context, cellOf(3));
-    const unsure = measureCell({ ...context, frameErrorMm: 0.5, uncertainFrame: true }, cellOf(3));
-    expect(unsure.confidence).toBeLessThan(sure.confidence);
-    expect(unsure.doubts).toEqual(expect.arrayContaining(['few-markers', 'off-frame']));
   });
 });

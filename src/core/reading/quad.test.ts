@@ -4,9 +4,11 @@ import { convexHull, isClockwiseQuad, polygonArea, quadOfOutline } from './quad'
 
 const at = (...places: (readonly [number, number])[]): Point[] => places.map(([x, y]) => ({ x, y }));
 const SQUARE = at([0, 0], [10, 0], [10, 10], [0, 10]);
-/** The outline of a filled quad as a blob gives it: the left and right end of each row. */
-const rowsOf = (left: (y: number) => number, right: (y: number) => number, height: number): Point[] =>
-  Array.from({ length: height }, (_, y) => at([Math.round(left(y)), y], [Math.round(right(y)), y])).flat();
+/** The quad of a blob so many rows high, by the left and right end of each. */
+const quadOf = (height: number, ends: (y: number) => readonly [number, number]) =>
+  quadOfOutline(
+    Array.from({ length: height }, (_, y) => at(...ends(y).map((x) => [Math.round(x), y] as const))).flat(),
+  );
 
 describe('four corners', () => {
   it('go round clockwise on a screen, from whichever is first', () => {
@@ -43,12 +45,7 @@ describe('a blob’s outline', () => {
     expect(polygonArea(hull)).toBe(100);
   });
   it('is a quad where it is one, clockwise, its corners among its points', () => {
-    const slanted = rowsOf(
-      (y) => 20 - 0.2 * y,
-      (y) => 70 - 0.1 * y,
-      50,
-    );
-    const quad = quadOfOutline(slanted)!;
+    const quad = quadOf(50, (y) => [20 - 0.2 * y, 70 - 0.1 * y])!;
     expect(quad).not.toBeNull();
     expect(isClockwiseQuad(quad)).toBe(true);
     const near = (x: number, y: number): boolean => quad.some((p) => Math.hypot(p.x - x, p.y - y) < 2);
@@ -61,42 +58,10 @@ describe('a blob’s outline', () => {
       expect(near(x, y), `${x} ${y}`).toBe(true);
   });
   it('is none where it is a triangle, a disc, or a sliver', () => {
-    expect(
-      quadOfOutline(
-        rowsOf(
-          (y) => 30 - y / 2,
-          (y) => 30 + y / 2,
-          60,
-        ),
-      ),
-    ).toBeNull();
-    const disc = Array.from({ length: 61 }, (_, y) => Math.sqrt(900 - (y - 30) ** 2));
-    expect(
-      quadOfOutline(
-        rowsOf(
-          (y) => 30 - disc[y]!,
-          (y) => 30 + disc[y]!,
-          61,
-        ),
-      ),
-    ).toBeNull();
-    expect(
-      quadOfOutline(
-        rowsOf(
-          () => 0,
-          () => 60,
-          15,
-        ),
-      ),
-    ).toBeNull();
-    expect(
-      quadOfOutline(
-        rowsOf(
-          () => 0,
-          () => 60,
-          30,
-        ),
-      ),
-    ).not.toBeNull();
+    expect(quadOf(60, (y) => [30 - y / 2, 30 + y / 2])).toBeNull();
+    const half = (y: number): number => Math.sqrt(900 - (y - 30) ** 2);
+    expect(quadOf(61, (y) => [30 - half(y), 30 + half(y)])).toBeNull();
+    expect(quadOf(15, () => [0, 60])).toBeNull();
+    expect(quadOf(30, () => [0, 60])).not.toBeNull();
   });
 });

@@ -30,42 +30,21 @@ function drawn(corners: readonly Point[], dark = 60, light = 180): GrayImage {
 }
 const TRUTH = points([30.3, 20.7], [84.6, 26.2], [79.9, 70.4], [26.1, 66.5]);
 const REACH = { reachPx: 4, softenedPx: 1 };
-const moved = (by: readonly (readonly [number, number])[]): Quad =>
-  TRUTH.map(({ x, y }, index) => ({ x: x + by[index]![0], y: y + by[index]![1] })) as unknown as Quad;
+const moved = (...by: readonly (readonly [x: number, y: number])[]): Quad =>
+  TRUTH.map(({ x, y }, index) => {
+    const [right, down] = by[index % by.length]!;
+    return { x: x + right, y: y + down };
+  }) as unknown as Quad;
 const off = (quad: Quad, truth: readonly Point[] = TRUTH): number[] =>
   quad.map(({ x, y }, index) => Math.hypot(x - truth[index]!.x, y - truth[index]!.y));
 
 describe('corners of a dark quad', () => {
   it.each([
-    [
-      [
-        [0, 0],
-        [0, 0],
-        [0, 0],
-        [0, 0],
-      ],
-      0.05,
-    ],
-    [
-      [
-        [1.5, -1],
-        [-1.2, 1.4],
-        [1, 1.3],
-        [-1.6, -0.8],
-      ],
-      0.05,
-    ],
-    [
-      [
-        [2, 2],
-        [2, 2],
-        [2, 2],
-        [2, 2],
-      ],
-      0.07,
-    ],
-  ] as const)('are found from a guess that is off by %j, to %f pixels', (by, most) => {
-    for (const distance of off(refineCorners(drawn(TRUTH), moved(by), REACH))) expect(distance).toBeLessThan(most);
+    [moved([0, 0]), 0.05],
+    [moved([1.5, -1], [-1.2, 1.4], [1, 1.3], [-1.6, -0.8]), 0.05],
+    [moved([2, 2]), 0.07],
+  ] as const)('are found from a guess that is off, at %j, to %f pixels', (guess, most) => {
+    for (const distance of off(refineCorners(drawn(TRUTH), guess, REACH))) expect(distance).toBeLessThan(most);
   });
 
   it('are found where the quad was given the other way round, too', () => {
@@ -77,28 +56,11 @@ describe('corners of a dark quad', () => {
   it('are found beside a burr that hides a part of one side', () => {
     const image = drawn(TRUTH);
     for (let y = 16; y < 24; y++) image.data.fill(60, y * WIDTH + 50, y * WIDTH + 57);
-    for (const distance of off(
-      refineCorners(
-        image,
-        moved([
-          [1, 1],
-          [1, 1],
-          [1, 1],
-          [1, 1],
-        ]),
-        REACH,
-      ),
-    ))
-      expect(distance).toBeLessThan(0.1);
+    for (const distance of off(refineCorners(image, moved([1, 1]), REACH))) expect(distance).toBeLessThan(0.1);
   });
 
   it('stay where they are where there is no edge: on even ground, on light ones, and where contrast is too faint', () => {
-    const guess = moved([
-      [1, 1],
-      [1, 1],
-      [1, 1],
-      [1, 1],
-    ]);
+    const guess = moved([1, 1]);
     expect(refineCorners(drawn(TRUTH, 180, 180), guess, REACH)).toEqual(guess);
     expect(refineCorners(drawn(TRUTH, 178, 180), guess, REACH)).toEqual(guess);
     // Light on dark is turned round before: here its edges go the wrong way.
@@ -106,12 +68,7 @@ describe('corners of a dark quad', () => {
   });
 
   it('stay where they are at a side whose edge lies out of reach', () => {
-    const guess = moved([
-      [0, -8],
-      [0, -8],
-      [0, 0],
-      [0, 0],
-    ]);
+    const guess = moved([0, -8], [0, -8], [0, 0], [0, 0]);
     const found = refineCorners(drawn(TRUTH), guess, REACH);
     expect(found[0]).toEqual(guess[0]);
     expect(found[1]).toEqual(guess[1]);

@@ -35,12 +35,8 @@ describe('what bare stock tells of stock beside it', () => {
   it('is nothing where tiles have nothing in common, and surer the more of them there are', () => {
     const alone = { shared: 0, reachMm: 1, own: 1e-4 };
     const tiles = Array.from({ length: 8 }, (_, k) => ({ x: 9.5 + 0.125 * k, y: 10.2 }));
-    const { shift, sigma } = nearbyStock(
-      tiles,
-      tiles.map((_, k) => (k % 2 === 0 ? 0.01 : -0.01)),
-      alone,
-      spot,
-    );
+    const residuals = tiles.map((_, k) => (k % 2 === 0 ? 0.01 : -0.01));
+    const { shift, sigma } = nearbyStock(tiles, residuals, alone, spot);
     expect(shift).toBe(0);
     expect(sigma).toBeCloseTo(0.01 / Math.sqrt(8), 9);
   });
@@ -65,15 +61,8 @@ describe('what bare stock tells of stock beside it', () => {
     const nearest = right.filter(({ x }) => x < 10.525);
     expect(nearest).toHaveLength(9);
     expect(told.tiles).toBe(9);
-    expect(told.shift).toBeCloseTo(
-      nearbyStock(
-        nearest,
-        nearest.map(() => 0.01),
-        KINSHIP,
-        spot,
-      ).shift,
-      9,
-    );
+    const alone = nearbyStock(nearest, Array<number>(9).fill(0.01), KINSHIP, spot);
+    expect(told.shift).toBeCloseTo(alone.shift, 9);
     const four = points([10.3, 10.01], [9.7, 10.01], [10.01, 10.3], [10.01, 9.7]);
     expect(nearbyStock([...right, ...four], [...residuals, 0, 0, 0, 0], KINSHIP, spot).tiles).toBe(12);
   });

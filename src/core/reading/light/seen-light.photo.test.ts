@@ -1,9 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { contextOf, draw, layout, light, TO_PHOTO, type Scene } from '../../../../tests/support/flat-scene';
 import type { Cell, Layout } from '../../card/layout';
-import { lightnessOfLuminance, luminanceOfLightness } from '../../color/lab';
 import type { RgbImage } from '../../image/raster';
-import { measureCell } from '../measure-cell';
 import { readCard } from '../read-card';
 import { RECTIFIED_PX_PER_MM } from '../straighten';
 import { rectify } from '../rectify';
@@ -13,14 +11,6 @@ import { points } from '../../../../tests/support/points';
 const cellOf = (index: number): Cell => layout.cells[index]!;
 
 describe('the light on bare stock', () => {
-  it('is found to a per cent under slope, bow and twist, beside dark cells', () => {
-    const { field } = contextOf({ ratio: () => 0.3 });
-    for (const cell of layout.cells) {
-      const x = cell.box.x + cell.box.width / 2;
-      const y = cell.box.y + cell.box.height / 2;
-      expect(field.at(x, y)[1] / (0.5 * light(x, y))).toBeCloseTo(1, 2);
-    }
-  });
   it('is not pulled by a knot', () => {
     const { field } = contextOf({
       ratio: () => 0.5,
@@ -73,30 +63,6 @@ describe('the light on bare stock', () => {
     expect(sides[0]!).toBeLessThan(-0.0003);
     for (const side of sides) expect(side / sides[0]!).toBeGreaterThan(0.7);
     for (const side of sides) expect(side / sides[0]!).toBeLessThan(1.4);
-  });
-  it('ends where a shadow does: cells are read in it, beside it and across its edge', () => {
-    const edge = (x: number, y: number): number => 0.45 + 0.55 / (1 + Math.exp(-(0.9 * x + 0.44 * y - 19) / 0.15));
-    const context = contextOf({ ratio: () => 0.4, veil: edge });
-    expect(context.field.shadow).not.toBeNull();
-    const wanted = lightnessOfLuminance(luminanceOfLightness(62) * 0.4);
-    for (const cell of layout.cells) expect(Math.abs(measureCell(context, cell).lightness - wanted)).toBeLessThan(0.8);
-    expect(contextOf({ ratio: () => 0.4 }).field.shadow).toBeNull();
-  });
-  it('is dimmed by smoke round strong cells, which lies on their weak neighbours too', () => {
-    const strong = (cell: Cell): boolean => cell.index % 3 === 1;
-    const smoke = (x: number, y: number): number =>
-      layout.cells.filter(strong).reduce((share, { box }) => {
-        const dx = Math.max(box.x - x, x - box.x - box.width, 0);
-        const dy = Math.max(box.y - y, y - box.y - box.height, 0);
-        return share * (1 - 0.2 * Math.exp(-Math.hypot(dx, dy) / 1.2));
-      }, 1);
-    const ratio = (cell: Cell): number => (strong(cell) ? 0.1 : 0.7);
-    const context = contextOf({ ratio, veil: smoke });
-    expect(context.field.smoke).not.toBeNull();
-    for (const cell of layout.cells) {
-      const wanted = lightnessOfLuminance(luminanceOfLightness(62) * ratio(cell));
-      expect(Math.abs(measureCell(context, cell).lightness - wanted), `cell ${cell.index}`).toBeLessThan(1);
-    }
   });
   it('is told by whole tiles of a quarter millimetre that keep off the card’s own edge, on all four sides', () => {
     const plain = { ...layout, widthMm: 10, heightMm: 8, cells: [], before: [], after: [] };

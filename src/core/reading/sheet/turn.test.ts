@@ -13,13 +13,7 @@ const layoutOf = (letters: boolean, risk = (index: number): number => index): La
       box: { x: 1 + 6 * (index % 3), y: 2 + 4 * Math.floor(index / 3), width: 3, height: 2 },
     })),
     frame: {
-      lettering: letters
-        ? [
-            {
-              strokes: [points([1, 1], [3, 1], [3, 1.6])],
-            },
-          ]
-        : [],
+      lettering: letters ? [{ strokes: [points([1, 1], [3, 1], [3, 1.6])] }] : [],
     },
   }) as unknown as Layout;
 /** What is seen of a card lying so many quarter turns round, of which the half turns fit its cells. */
@@ -36,57 +30,25 @@ const seen =
       return cell ? 180 - 20 * cell.risk : inked ? ink : 200;
     },
   });
+const told = (layout: Layout, lies: 0 | 180 = 0, ink?: number, poses: readonly (0 | 180)[] = [0, 180]) =>
+  turnTold(poses, seen(layout, lies, ink));
+const even = (letters: boolean): Layout => layoutOf(letters, () => 2);
 
 describe('the turn of a card whose cells fit two ways', () => {
   it.each([0, 180] as const)('is told by its lettering where it lies %d degrees round', (lies) => {
     // Cells alike: nothing else tells.
-    expect(
-      turnTold(
-        [0, 180] as const,
-        seen(
-          layoutOf(true, () => 2),
-          lies,
-        ),
-      ),
-    ).toBe(lies);
+    expect(told(even(true), lies)).toBe(lies);
   });
 
   it.each([0, 180] as const)('is told by its stronger cells where it has none', (lies) => {
-    expect(turnTold([0, 180] as const, seen(layoutOf(false), lies))).toBe(lies);
+    expect(told(layoutOf(false), lies)).toBe(lies);
   });
 
-  it('is not told by lettering that is paler than noise', () => {
-    expect(
-      turnTold(
-        [0, 180] as const,
-        seen(
-          layoutOf(true, () => 2),
-          0,
-          199,
-        ),
-      ),
-    ).toBeNull();
-  });
+  it('is not told by lettering that is paler than noise', () => expect(told(even(true), 0, 199)).toBeNull());
 
   it('stays open where neither tells, and is not asked where one way fits', () => {
-    expect(
-      turnTold(
-        [0, 180] as const,
-        seen(
-          layoutOf(false, () => 2),
-          0,
-        ),
-      ),
-    ).toBeNull();
-    expect(
-      turnTold(
-        [180] as const,
-        seen(
-          layoutOf(false, () => 2),
-          0,
-        ),
-      ),
-    ).toBe(180);
-    expect(turnTold([], seen(layoutOf(true), 0))).toBeNull();
+    expect(told(even(false))).toBeNull();
+    expect(told(even(false), 0, 60, [180])).toBe(180);
+    expect(told(layoutOf(true), 0, 60, [])).toBeNull();
   });
 });

@@ -3,6 +3,7 @@ import { square } from '../../tests/support/bench';
 import { deposit, depositOn } from './deposit';
 import type { Trace } from './laser';
 import { burnPiece, trueLuminanceRatio } from './piece';
+import { tuples } from '../../tests/support/tuples';
 
 describe('energy is neither lost nor found', () => {
   it.each([
@@ -10,11 +11,7 @@ describe('energy is neither lost nor found', () => {
     [0.02, 0.02, 'a spot far smaller than a pixel'],
     [0.05, 0.3, 'an oblong one'],
   ])('%f x %f px: %s, along an axis and aslant', (sigmaX, sigmaY) => {
-    for (const [x1, y1] of [
-      [40, 20],
-      [10, 45],
-      [33, 37],
-    ] as const) {
+    for (const [x1, y1] of tuples([40, 20], [10, 45], [33, 37])) {
       let sum = 0;
       const window = { left: 0, top: 0, width: 60, height: 60 };
       deposit({ x0: 10, y0: 20, x1, y1 }, 7.5, { sigmaX: sigmaX * 3, sigmaY: sigmaY * 3 }, window, (_index, share) => {

@@ -4,17 +4,14 @@ import { demoPairing } from '../../stand-ins/demo';
 import { SimulatedLaser } from './laser';
 import { benchMachineOf } from './of-records';
 import { laserTruthOf } from './truth';
+import { tuples } from '../../tests/support/tuples';
 
 const START = ['G21', 'G90', 'M3 S0', 'G0 X0 Y0'];
 
 describe('the simulated laser moves', () => {
   const home = run(START).elapsedS;
   // Kinematics by hand: from rest to rest at 100 mm/s with 1000 mm/s², 10 mm take 0.2 s and 5 mm 0.1414 s.
-  it.each([
-    [10, 0.2],
-    [5, 0.141421],
-    [100, 1.1],
-  ])('%f mm along x in %f s', (mm, seconds) => {
+  it.each(tuples([10, 0.2], [5, 0.141421], [100, 1.1]))('%f mm along x in %f s', (mm, seconds) => {
     expect(run([...START, `G1 X${mm} F6000 S0`]).elapsedS - home).toBeCloseTo(seconds, 5);
   });
   it('joins legs that go straight on at one feed, and stops where power alone does not change', () => {
@@ -212,10 +209,7 @@ describe('the simulated laser is as unforgiving as a real one', () => {
     for (const mm of handOffMm) expect(Math.abs(mm)).toBeLessThan(0.3);
   });
   it('crashes when Z sends the head into the work, by either way of telling it, and takes nothing after', () => {
-    for (const lines of [
-      ['G91', 'G0 Z-6'],
-      ['G90', 'G0 Z0'],
-    ]) {
+    for (const lines of tuples(['G91', 'G0 Z-6'], ['G90', 'G0 Z0'])) {
       const laser = new SimulatedLaser(TRUTH);
       const answers = lines.map((line) => laser.send(line));
       expect(answers.at(-1)).toMatchObject({ ok: false });

@@ -8,6 +8,7 @@ import { formatDuration, formatInterval } from '../core/quantities/format';
 import { focus } from './focus';
 import { interval } from './interval';
 import { listed } from '../../tests/support/listed';
+import { tuples } from '../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
@@ -165,14 +166,7 @@ describe('the line interval', () => {
     };
 
     it('is the coarsest whose lines are weaker than an eye sees from 300 mm', () => {
-      const finding = look([
-        [0.3, sure],
-        [0.08, sure],
-        [0.04, sure],
-        [0.3, sure],
-        [0.3, sure],
-        [0.3, sure],
-      ]);
+      const finding = look(tuples([0.3, sure], [0.08, sure], [0.04, sure], [0.3, sure], [0.3, sure], [0.3, sure]));
       // At 0.1 mm an eye needs over 0.6, at 0.2 mm 0.07: 30 periods to a degree are 0.1, and e times less for each 10.9 fewer.
       expect(finding.strips.map(({ word, by }) => `${word} ${by}`)).toEqual(
         listed('even photo; even photo; even photo; apart photo; apart photo; apart photo'),
@@ -297,36 +291,18 @@ describe('the focus', () => {
     });
 
     it('takes strong lines for sharp, weak ones for closed, hardly any for blurred, and what lies near the bounds for neither', () => {
-      const words = look([
-        [0.01, 0.002],
-        [0.1, 0.01],
-        [0.3, 0.01],
-        [0.1, 0.01],
-        [0.01, 0.002],
-      ]);
+      const words = look(tuples([0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.1, 0.01], [0.01, 0.002]));
       expect(words.patches.map(({ word }) => word)).toEqual(['blurred', 'closed', 'sharp', 'closed', 'blurred']);
       // Ripples fall from 30 to 10 per cent in a step: gaps close, at 12 or so, just before the next patch.
       expect(words.fillMm!).toBeGreaterThan(0.8 * levels[3]!);
       expect(words.fillMm!).toBeLessThan(1.1 * levels[3]!);
       expect(words.cellIndex).toBe(words.patches[3]!.cellIndex);
-      const near = look([
-        [0.01, 0.002],
-        [0.1, 0.01],
-        [0.3, 0.01],
-        [0.165, 0.01],
-        [0.01, 0.002],
-      ]);
+      const near = look(tuples([0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.165, 0.01], [0.01, 0.002]));
       expect(near.patches).toHaveLength(4);
     });
 
     it('is overruled by the eye, and asks for it where it tells too little', () => {
-      const ripples = [
-        [0.01, 0.002],
-        [0.1, 0.01],
-        [0.3, 0.01],
-        [0.1, 0.01],
-        [0.01, 0.002],
-      ] as const;
+      const ripples = tuples([0.01, 0.002], [0.1, 0.01], [0.3, 0.01], [0.1, 0.01], [0.01, 0.002]);
       const seen = look(ripples, ['', '', '', 'sharp']);
       expect(seen.patches.map(({ word, by }) => `${word} ${by}`)[3]).toBe('sharp eye');
       expect(look([null, null, null, [0.3, 0.01], [0.1, 0.01]]).missing[0]).toMatch(
@@ -345,15 +321,7 @@ describe('the focus', () => {
       expect(says).toMatch(/^It is sharpest at \+0\.6 mm ± .* In no patch do the gaps just close/);
       expect(focus.settle(look(plain)).map(({ name }) => name)).toEqual(['waist']);
       // Five that are as plain as each other are.
-      expect(
-        look([
-          [0.3, 0.002],
-          [0.31, 0.002],
-          [0.29, 0.002],
-          [0.31, 0.002],
-          [0.3, 0.002],
-        ]).flat,
-      ).toBe(true);
+      expect(look(tuples([0.3, 0.002], [0.31, 0.002], [0.29, 0.002], [0.31, 0.002], [0.3, 0.002])).flat).toBe(true);
     });
 
     it('lies where the eye says that it is sharp, where the photo has it elsewhere', () => {
@@ -365,13 +333,7 @@ describe('the focus', () => {
       expect(look(beam(levels[4]! + 3)).waistMm).toBeNull();
       // A fault of focus by chance: no top stands out of the scatter.
       expect(
-        look([
-          [0.3, 0.002],
-          [0.25, 0.002],
-          [0.31, 0.002],
-          [0.26, 0.002],
-          [0.3, 0.002],
-        ]).waistMm,
+        look(tuples([0.3, 0.002], [0.25, 0.002], [0.31, 0.002], [0.26, 0.002], [0.3, 0.002])).waistMm,
       ).not.toBeCloseTo(1.2, 1);
     });
   });

@@ -3,6 +3,7 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../stand-ins/demo';
 import { factNow } from '../../stand-ins/facts';
+import { readingOf } from '../../stand-ins/made-up-reading';
 import { observerOf } from '../../stand-ins/observers';
 import type { FindingProps } from '../components/finding-props';
 import type { Answer, Seen } from '../core/card/asks';
@@ -53,28 +54,7 @@ const readingsOf = (layout: Layout, on: Pairing): CellReading[] =>
     const energy = deliveredBy(burn.settings, on).arealJPerMm2 * coverageOfBurn(burn);
     const deltaLightness = -40 * (1 - Math.exp((-3 * energy) / responseOf(on.stock, on.machine).energies.deep));
     const lightness = on.stock.bareLightness + deltaLightness;
-    return {
-      cellIndex,
-      lightness,
-      deltaLightness,
-      lightnessSigma: 0.4,
-      sharedSigma: 0.2,
-      confidence: 1,
-      doubts: [],
-      spread: 0.5,
-      edgeHalo: 0,
-      clippedShare: 0,
-      edgeWidthMm: null,
-      ripple: null,
-      drawing: null,
-      lines: null,
-      line: null,
-      bars: null,
-      ends: null,
-      picture: pictureIn(burn.shape),
-      hue: null,
-      colour: '#806040',
-    };
+    return { ...readingOf(cellIndex), lightness, deltaLightness, picture: pictureIn(burn.shape) };
   });
 /** Each cell called by the first word that its kind asks for. */
 const answersOf = (name: CardKindName, layout: Layout): Answer[] =>

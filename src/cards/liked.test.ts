@@ -10,6 +10,7 @@ import { ceiling } from './ceiling/index';
 import { findFocus } from './focus/find';
 import { focus } from './focus/index';
 import { burnToGoBy, type PictureFinding } from './picture/find';
+import { tuples } from '../../tests/support/tuples';
 
 const birch = demoPairing('heron', 'birch');
 const known = { pairing: birch, facts: [] };
@@ -134,9 +135,6 @@ describe('the burn of a picture that is liked better', () => {
   it('is asked with sides changed each time', () => {
     const next = bestOf([4, 7]);
     const once = [{ better: 4, worse: 7, equal: false, repeat: 0 }];
-    expect([next([]), next(once)]).toEqual([
-      [4, 7],
-      [7, 4],
-    ]);
+    expect([next([]), next(once)]).toEqual(tuples([4, 7], [7, 4]));
   });
 });

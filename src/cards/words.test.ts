@@ -11,6 +11,7 @@ import { interval } from './interval';
 import { kerf } from './kerf';
 import { CARD_KIND_NAMES, CARD_KINDS, cardKind, kindsOfRung, type CardKindName } from './registry';
 import { threshold } from './threshold';
+import { said } from '../../tests/support/said';
 
 const alder = demoPairing('marl', 'alder');
 const inches = {
@@ -186,12 +187,7 @@ describe('a search for the least power', () => {
   const after = (...tried: [share: number, marked: boolean][]) => {
     const fill = { shape: { do: 'sweep', area: [] }, settings: { ...plan.constants, powerFraction: 0.1 } } as const;
     const cells = tried.map(([share], index) => cellOf(index, fill, { levels: { power: plan.power.from * share } }));
-    const answers = tried.map(([, marked], cellIndex) => ({
-      field: 'mark',
-      cellIndex,
-      repeat: 0,
-      value: marked ? 'marked' : 'nothing',
-    }));
+    const answers = tried.map(([, marked], cellIndex) => said('mark', cellIndex, marked ? 'marked' : 'nothing'));
     return threshold.next({ ...laid, cells }, plan, { readings: [], answers }, alder)!;
   };
   const powerOf = (next: ReturnType<typeof after>) =>

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { pointsOf } from '../core/part/drawing';
 import { boxOfRing, signedAreaMm2 } from '../core/part/polygons';
 import { readSvg, SvgFault } from './read-svg';
+import { tuples } from '../../tests/support/tuples';
 
 const svg = (inside: string, head = 'width="100mm" height="80mm" viewBox="0 0 100 80"'): string =>
   `<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" ${head}>${inside}</svg>`;
@@ -64,10 +65,7 @@ describe('reading an SVG drawing', () => {
     const [cubic] = areasOf(svg('<path d="M10 0 C10 5.5228 5.5228 10 0 10 L0 0z"/>'));
     expect(cubic).toBeCloseTo(25 * Math.PI, 1);
     const open = readSvg(svg('<line x2="10" y2="5"/><polyline points="0 20 5 25 10 20"/>'), 'a').drawing.lines;
-    expect(open.map(({ closed, at }) => [closed, at.length])).toEqual([
-      [false, 4],
-      [false, 6],
-    ]);
+    expect(open.map(({ closed, at }) => [closed, at.length])).toEqual(tuples([false, 4], [false, 6]));
   });
 
   it('rounds no corner that is round one way only, draws no oval without a width or a height, and is named by itself', () => {

@@ -16,6 +16,7 @@ import {
   type Shop,
   PATIENCE_MS,
 } from './harness';
+import { tuples } from '../support/tuples';
 
 let shop: Shop;
 beforeAll(async () => void (shop = await openShop()));
@@ -27,10 +28,7 @@ it('the demo world’s cards are told by what was answered of the piece that lie
       field,
       value,
     ]);
-  const kept = [
-    ['grade', '5'],
-    ['outcome', 'good'],
-  ];
+  const kept = tuples(['grade', '5'], ['outcome', 'good']);
   expect((await answersOf(1)).toSorted()).toEqual([kept[0], kept[0], kept[1], kept[1]]);
   expect((await answersOf(2)).toSorted()).toEqual(kept);
 });

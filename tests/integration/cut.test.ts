@@ -10,6 +10,7 @@ import { up } from '../../src/db/migrations/0026-drop-words';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 import { points } from '../../tests/support/points';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -98,12 +99,7 @@ describe('squares that are cut out', () => {
     expect((await view()).photos[0]).toMatchObject({ status: 'needs-corners', litFrom: 'behind' });
     expect((await app.call('POST', `/api/cards/${id}/photograph`)).json.code).toBe('invalid-input');
     // One whose corners are known: the slow half has dropped.
-    const corners = [
-      [200, 180],
-      [800, 190],
-      [790, 620],
-      [210, 610],
-    ].map(([x, y]) => ({ x: x!, y: y! }));
+    const corners = points([200, 180], [800, 190], [790, 620], [210, 610]);
     const [widthPx, heightPx] = [1000, 800];
     const dropped = (index: number): boolean => index % 4 < 2;
     const { data } = drawnPhoto(
@@ -147,10 +143,7 @@ describe('squares that are cut out', () => {
     expect((await app.call('POST', `/api/cards/${id}/tap`)).json).toEqual({ tapped: 1 });
     const { json: view } = await app.call('GET', `/api/cards/${id}`);
     const words = view.answers.map(({ field, cellIndex, value }: any) => [field, cellIndex, value]);
-    expect(words).toEqual([
-      ['drop', 0, 'clean'],
-      ['drop', 1, expect.stringMatching(/clean|charred/)],
-    ]);
+    expect(words).toEqual(tuples(['drop', 0, 'clean'], ['drop', 1, expect.stringMatching(/clean|charred/)]));
   });
 
   it('push an offcut into each slot of a comb, and the fits are kept for the cut that they were felt at', async () => {

@@ -5,6 +5,7 @@ import { SimulatedLaser } from '../../src/bench/laser';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
 import { listed } from '../support/listed';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -342,10 +343,7 @@ describe('a cut card', () => {
     const { xMm, yMm } = fact.json.versions[0].value;
     expect(xMm).not.toBe(yMm);
     const offered = (await sumsView(app.ctx)).kerfs.filter(({ factId }) => factId === kept.json.facts[0].factId);
-    expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual([
-      ['X', xMm],
-      ['Y', yMm],
-    ]);
+    expect(offered.map(({ axis, kerfMm }) => [axis, kerfMm])).toEqual(tuples(['X', xMm], ['Y', yMm]));
   });
 });
 

@@ -7,7 +7,9 @@ import type { Exposure } from '../../src/core/reading/tone/exposure';
 import type { ReadAnswer, ReadProgress } from '../../src/workers/protocol';
 import { query, testApp, type TestApp } from '../support/context';
 import { makeCard, makePairing } from '../support/records';
+import { readingOf } from '../../stand-ins/made-up-reading';
 import { points } from '../../tests/support/points';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 let cardId: number;
@@ -58,25 +60,7 @@ const reading = (read: Read): ReadingQueue => {
 };
 const answer = (outcome: string, more: object = {}): ReadAnswer =>
   ({ outcome, tookS: 0.5, previewJpeg: null, ...more }) as unknown as ReadAnswer;
-const CELL = {
-  cellIndex: 2,
-  lightness: 40,
-  deltaLightness: -30,
-  spread: 1,
-  lines: null,
-  line: null,
-  bars: null,
-  ends: null,
-  edgeHalo: 0,
-  clippedShare: 0,
-  edgeWidthMm: 0.1,
-  lightnessSigma: 0.4,
-  sharedSigma: 0.3,
-  confidence: 0.9,
-  doubts: ['blurred'],
-  hue: { a: -1.5, b: 2, sigma: 0.6 },
-  colour: '#123456',
-};
+const CELL = { ...readingOf(2), doubts: ['blurred'], hue: { a: -1.5, b: 2, sigma: 0.6 }, colour: '#123456' };
 const FAULT = { fault: 'reflection', amount: 0.1, area: { x: 1, y: 2, width: 3, height: 4 }, line: null, cells: [2] };
 const READ = answer('read', {
   cells: [CELL],
@@ -125,10 +109,7 @@ describe('the line of photos', () => {
       cells: [CELL],
       faults: [FAULT],
     });
-    for (const [role, text] of [
-      ['preview', 'small'],
-      ['straightened', 'straight'],
-    ] as const) {
+    for (const [role, text] of tuples(['preview', 'small'], ['straightened', 'straight'])) {
       const image = await app.call('GET', `/api/photos/${id}/images/${role}`);
       expect(image.json).toBe(text);
       expect(image.response.headers.get('content-type')).toBe('image/jpeg');
@@ -240,20 +221,10 @@ describe('the line of photos', () => {
       await query(app.databaseUrl, `update photo set exposure = null`);
       return seen.map(([text, byTwo]) => [`photo ${Number(/\d+/.exec(text)![0]) - first}`, byTwo] as const);
     };
-    expect(await turns('nothing')).toEqual([
-      ['photo 0', false],
-      ['photo 1', true],
-      ['photo 0', true],
-    ]);
-    expect(await turns('a newer photo')).toEqual([
-      ['photo 0', false],
-      ['photo 1', true],
-    ]);
+    expect(await turns('nothing')).toEqual(tuples(['photo 0', false], ['photo 1', true], ['photo 0', true]));
+    expect(await turns('a newer photo')).toEqual(tuples(['photo 0', false], ['photo 1', true]));
     // Nothing is told by a photo that was left aside, nor is it read again.
-    expect(await turns('left aside')).toEqual([
-      ['photo 0', false],
-      ['photo 1', false],
-    ]);
+    expect(await turns('left aside')).toEqual(tuples(['photo 0', false], ['photo 1', false]));
   });
   it('keeps what the database could not take meanwhile, and reads it again two seconds later', async () => {
     const id = await photo();

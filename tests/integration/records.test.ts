@@ -3,6 +3,7 @@ import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makePairing } from '../support/records';
 import { points } from '../../tests/support/points';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -253,10 +254,7 @@ describe('answers', () => {
     await burnCard(app, id, [1]);
     expect(await grades()).toEqual([[0, '4']]);
     await answerCard(app, id, 'grade', 1, '1');
-    expect(await grades()).toEqual([
-      [0, '4'],
-      [1, '1'],
-    ]);
+    expect(await grades()).toEqual(tuples([0, '4'], [1, '1']));
     const last = await burnCard(app, id);
     expect(await grades()).toEqual([]);
     // A burn of which no line was taken made no other piece.

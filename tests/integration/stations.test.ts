@@ -4,6 +4,7 @@ import { insertReading, readingsThatCount } from '../../src/db/readings';
 import { tellAnew } from '../../src/app/card-reading';
 import { query, testApp, type TestApp } from '../support/context';
 import { burnCard, makeCard, makeCardOf, makePairing } from '../support/records';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 let pairingId: number;
@@ -133,10 +134,7 @@ describe('a card that stands in several places of the bed', () => {
 
   it('is photographed on no frame sheet, and not twice at once', async () => {
     const before = (await card()).photos.length;
-    for (const [query, field] of [
-      ['photos=2', 'photos'],
-      ['sheet=a5', 'sheet'],
-    ] as const) {
+    for (const [query, field] of tuples(['photos=2', 'photos'], ['sheet=a5', 'sheet'])) {
       const { status, json } = await photograph(`?${query}`);
       expect([status, json.fields[0].field]).toEqual([422, field]);
     }

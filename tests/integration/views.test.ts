@@ -10,6 +10,7 @@ import { getPairing } from '../../src/app/pairings';
 import { DEMO_MACHINES, DEMO_STOCKS } from '../../src/demo/world';
 import { query, testApp, type TestApp } from '../support/context';
 import { answerCard, burnCard, makeCard, makeCardOf, makePairing, tickedOf } from '../support/records';
+import { tuples } from '../support/tuples';
 
 let app: TestApp;
 beforeAll(async () => void (app = await testApp()));
@@ -81,12 +82,7 @@ describe('a bench', () => {
     const { pairingId } = await makePairing(app, 'heron', 'birch', 'Bench one');
     const card = await makeCard(app, pairingId);
     await burnedElsewhere(card.id);
-    for (const [cellIndex, shade] of [
-      [2, 'strong'],
-      [4, 'strong'],
-      [6, 'weak'],
-      [8, ''],
-    ] as const) {
+    for (const [cellIndex, shade] of tuples([2, 'strong'], [4, 'strong'], [6, 'weak'], [8, ''])) {
       await answerCard(app, card.id, 'grade', cellIndex, '5');
       expect((await keep(card.id, { cellIndex, shade })).status).toBe(201);
     }
@@ -102,12 +98,7 @@ describe('a bench', () => {
     const { json: seen } = await app.call('GET', `/api/cards/${card.id}`);
     expect(
       seen.kept.map(({ name, version, cellIndex }: Record<string, unknown>) => [name, version, cellIndex]),
-    ).toEqual([
-      ['engrave', 1, 8],
-      ['engrave', 1, 6],
-      ['engrave', 2, 4],
-      ['engrave', 1, 2],
-    ]);
+    ).toEqual(tuples(['engrave', 1, 8], ['engrave', 1, 6], ['engrave', 2, 4], ['engrave', 1, 2]));
     for (const { factId } of seen.kept) expect((await app.call('GET', `/api/facts/${factId}`)).status).toBe(200);
     // A card that something was kept from waits for nothing.
     expect(bench.ladder.find(({ rung }) => rung === 'grid')).toMatchObject({ state: 'measured' });

@@ -4,6 +4,7 @@ import { letsThroughOf } from '../../src/bench/light-through';
 import type { BurnRequest } from '../../src/bench/piece';
 import { SPECIMENS } from '../../src/bench/specimens';
 import type { LaserTruth } from '../../src/bench/truth';
+import { tuples } from './tuples';
 
 /** A laser without errors, whose numbers can be followed by hand. */
 export const TRUTH: LaserTruth = {
@@ -91,13 +92,7 @@ export const CELL = { x: 2, y: 2, width: 6, height: 6 };
 
 /** A square of 8 mm followed round, with so much energy for each mm, in so many passes. */
 export function cutSquare(joulesPerMm: number, passes: number, change: Partial<BurnRequest> = {}): BurnRequest {
-  const corners = [
-    [4, 4],
-    [12, 4],
-    [12, 12],
-    [4, 12],
-    [4, 4],
-  ] as const;
+  const corners = tuples([4, 4], [12, 4], [12, 12], [4, 12], [4, 4]);
   const traces: Trace[] = [];
   for (let pass = 0; pass < passes; pass++)
     for (let side = 0; side < 4; side++) {

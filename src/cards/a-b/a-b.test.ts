@@ -14,6 +14,7 @@ import { findAB, outcomeOf } from './find';
 import { aB } from './index';
 import { aBSchemas } from './schema';
 import { cleanedSetup, COMPARABLE, sidesOf, type ABPlan } from './plan';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'mdf');
 const laid = (change: Partial<ABPlan> = {}, cardNumber = 5, on = pairing): Layout =>
@@ -174,10 +175,7 @@ describe('what is found of A against B', () => {
 
   it('has another choice at hand for every constant, whatever setting was kept', () => {
     for (const direction of ['horizontal', 'vertical'] as const)
-      for (const [lineAngleDeg, bothWays, crossHatch] of [
-        [0, true, false],
-        [45, false, true],
-      ] as const) {
+      for (const [lineAngleDeg, bothWays, crossHatch] of tuples([0, true, false], [45, false, true])) {
         const settings = { ...plan.constants, direction, lineAngleDeg, bothWays, crossHatch };
         const kept = factNow('engrave', { settings, lightness: null, lightnessSigma: null, confidence: null });
         const { plan: next } = aB.propose({ pairing, facts: [kept] });

@@ -10,11 +10,9 @@ import { programOfCard } from '../../formats/gcode';
 import { findAB } from './find';
 import { cleanedSetup } from './plan';
 import { aB } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
-describe.each([
-  ['mdf', 'off', 6],
-  ['slate', 'off', 1],
-] as const)(
+describe.each(tuples(['mdf', 'off', 6], ['slate', 'off', 1]))(
   'patches burned on %s with air %s, %i times as slowly as usual, photographed before they are wiped and after',
   (stock, air, slower) => {
     it('come out lighter by the soot that was wiped off, or the same where none lay', () => {

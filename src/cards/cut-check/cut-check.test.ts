@@ -11,6 +11,7 @@ import { thicknessOf } from '../../core/stock/stock';
 import { kindAskedFor } from '../registry';
 import type { CutCheckPlan } from './plan';
 import { cutCheck } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const { cut: settings } = proposedCut({ pairing, facts: [] });
@@ -66,12 +67,7 @@ describe('a kept cut on another sheet', () => {
     const finding = find('clean', 'clean', 'charred');
     expect(finding.verdict).toBe('holds');
     // From the least energy up, in whatever order they were burned.
-    const words = ['clean', 'clean', 'charred'].map((value, cellIndex) => ({
-      field: 'drop',
-      cellIndex,
-      repeat: 0,
-      value,
-    }));
+    const words = ['clean', 'clean', 'charred'].map((value, cellIndex) => said('drop', cellIndex, value));
     const turned = { ...layout, order: [...layout.order].reverse() };
     for (const { discs } of [finding, cutCheck.find(turned, { readings: [], answers: words }, known)])
       expect(discs.map(({ cellIndex }) => cellIndex)).toEqual([0, 1, 2]);
@@ -97,12 +93,7 @@ describe('a kept cut on another sheet', () => {
 
   it('is judged by what it lays down in this sheet, not in the one it was kept on', () => {
     const thick = { ...pairing, stock: { ...pairing.stock, thicknessReadingsMm: [7.2] } };
-    const answers = ['clean', 'clean', 'clean'].map((value, cellIndex): Answer => ({
-      field: 'drop',
-      cellIndex,
-      repeat: 0,
-      value,
-    }));
+    const answers = ['clean', 'clean', 'clean'].map((value, cellIndex): Answer => said('drop', cellIndex, value));
     const on = cutCheck.find(layout, { readings: [], answers }, { pairing: thick, facts: [kept] });
     // The same line energy over 7.2 mm.
     expect(on.laidDown! / laidDown).toBeCloseTo(thicknessOf(pairing.stock).meanMm / 7.2, 9);

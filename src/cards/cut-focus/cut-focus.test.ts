@@ -7,6 +7,7 @@ import type { Layout } from '../../core/card/layout';
 import { proposedCut } from '../../core/card/propose-cut';
 import type { CutFocusPlan } from './plan';
 import { cutFocus } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'alder');
 let plan: CutFocusPlan;
@@ -26,10 +27,7 @@ describe('squares by three ways to focus', () => {
     expect(focusOf('top')).toEqual([[0, 2]]);
     // Half of 6.02 mm, and a quarter; three quarters would bring the head too near to the sheet.
     expect(focusOf('middle')).toEqual([[-3, 2]]);
-    expect(focusOf('stepped')).toEqual([
-      [-1.5, 1],
-      [-3, 1],
-    ]);
+    expect(focusOf('stepped')).toEqual(tuples([-1.5, 1], [-3, 1]));
     expect(cellsOf('stepped')).toHaveLength(3);
     // Twice as fast as the one pass that was foretold.
     expect(plan.cut.speedMmPerS).toBeCloseTo(

@@ -14,6 +14,7 @@ import { findCut, USUAL_CUT_WISH, type CutWish } from './find';
 import { cut } from './index';
 import type { CutPlan } from './plan';
 import { withRows } from './propose';
+import { tuples } from '../../../tests/support/tuples';
 
 const alder = demoPairing('marl', 'alder');
 const known = { pairing: alder, facts: [] };
@@ -56,12 +57,7 @@ describe('a card of cut squares', () => {
       expect(line![0]).toEqual(line!.at(-1));
       expect(line!.map(({ x, y }) => [x - box.x, y - box.y])).toEqual(
         expect.arrayContaining(
-          [
-            [0, 0],
-            [6, 0],
-            [6, 6],
-            [0, 6],
-          ].map(([x, y]) => [expect.closeTo(x!, 3), expect.closeTo(y!, 3)]),
+          tuples([0, 0], [6, 0], [6, 6], [0, 6]).map(([x, y]) => [expect.closeTo(x, 3), expect.closeTo(y, 3)]),
         ),
       );
     }

@@ -6,13 +6,10 @@ import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { readCard } from '../../core/reading/read-card';
 import { layCard } from '../../core/card/lay';
 import { grid } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 /** Dark on light, light on dark, and by mirrors; `npm run accuracy -- bench` has all stock. */
-const PAIRINGS = [
-  ['heron', 'leather'],
-  ['marl', 'slate'],
-  ['tern', 'twoLayer'],
-] as const;
+const PAIRINGS = tuples(['heron', 'leather'], ['marl', 'slate'], ['tern', 'twoLayer']);
 
 /** A grid goes the whole way on the bench: plan, burn, photo, read, find. */
 describe('a proposed grid', () => {

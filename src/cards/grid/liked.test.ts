@@ -9,15 +9,12 @@ import type { Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { likedBest } from '../../core/card/liked';
 import { grid } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
-const better = (cellIndex: number, other: number | string, repeat = 0): Answer => ({
-  field: BETTER.field,
-  cellIndex,
-  repeat,
-  value: String(other),
-});
+const better = (cellIndex: number, other: number | string, repeat = 0): Answer =>
+  said(BETTER.field, cellIndex, String(other), repeat);
 const wish: GridWish = { lightness: 50, powerCap: 1, pace: 'fast-and-strong' };
 let layout: Layout;
 let readings: CellReading[];

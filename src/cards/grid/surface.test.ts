@@ -23,6 +23,8 @@ import {
 import { exchangeWords } from './ui/exchange-words';
 import { foretoldRows } from './ui/foretold-rows';
 import { grid } from '.';
+import { tuples } from '../../../tests/support/tuples';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const { bareLightness: bare } = pairing.stock;
@@ -61,11 +63,7 @@ describe('the surface of a grid', () => {
       const brighter = shown(base, sign);
       const own = surfaceOfGrid(brighter.layout, brighter.seen, sign < 0 ? bare : 20)!;
       if (sign > 0) continue;
-      for (const [power, speed] of [
-        [0.13, 180],
-        [0.22, 320],
-        [0.4, 120],
-      ] as const)
+      for (const [power, speed] of tuples([0.13, 180], [0.22, 320], [0.4, 120]))
         expect(foretell(own, { across: power, down: speed }).lightness).toBeCloseTo(bare - lost(power, speed), 0);
     }
     const paler = layout.cells.map((cell, at) => ({
@@ -284,12 +282,9 @@ describe('a wish', () => {
     expect(meeting({}, [residue])).toEqual(all);
   });
   it('is told where cells burned through, by the least of them', () => {
-    const fallen = [layout.cells.length - 1, layout.cells.length - 2].map((cellIndex) => ({
-      field: 'outcome',
-      cellIndex,
-      repeat: 0,
-      value: 'burned-through',
-    }));
+    const fallen = [layout.cells.length - 1, layout.cells.length - 2].map((cellIndex) =>
+      said('outcome', cellIndex, 'burned-through'),
+    );
     const { remark } = findInGrid(layout, { readings: seen.readings, answers: fallen }, known, wish);
     const { powerFraction, speedMmPerS, intervalMm } = mainBurn(layout.cells.at(-2)!).settings;
     const lineJ = deliveredPowerW(pairing.machine, powerFraction) / speedMmPerS;

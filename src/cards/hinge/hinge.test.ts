@@ -8,6 +8,7 @@ import { radiusOverStrength } from '../../core/hinge/bend';
 import type { HingePlan } from './plan';
 import { USUAL_HINGE_WISH, type HingeWish } from './find';
 import { hinge } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'alder');
 let plan: HingePlan;
@@ -87,10 +88,7 @@ describe('strips of slits', () => {
       { ...USUAL_HINGE_WISH, radiusMm: 400 },
     );
     const told = finding.strengths.map(({ pattern, strength }) => [pattern, Math.round(strength.median)]);
-    expect(told).toEqual([
-      ['rows', 70],
-      ['crossed', 140],
-    ]);
+    expect(told).toEqual(tuples(['rows', 70], ['crossed', 140]));
     expect(finding.radii).toHaveLength(4);
     expect(finding.hinges).toHaveLength(2);
     expect(finding.hinges[0]!.cutMm).toBeLessThan(finding.hinges[1]!.cutMm);

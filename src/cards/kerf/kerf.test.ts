@@ -8,6 +8,8 @@ import { cardPath } from '../../core/card/path';
 import { asksOn } from '../../core/card/usual-asks';
 import { scaleWords, surerBy } from './find';
 import { kerf } from '.';
+import { tuples } from '../../../tests/support/tuples';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
@@ -18,12 +20,8 @@ beforeEach(() => {
   layout = layCard(kerf, plan, pairing, { cardNumber: 15 });
 });
 
-const reading = (cellIndex: number, field: string, repeat: number, value: number | string): Answer => ({
-  field,
-  cellIndex,
-  repeat,
-  value,
-});
+const reading = (cellIndex: number, field: string, repeat: number, value: number | string): Answer =>
+  said(field, cellIndex, value, repeat);
 
 const sizeOf = (index: number): number => layout.cells[index]!.levels.size as number;
 
@@ -83,10 +81,7 @@ describe('the kerf squares', () => {
     expect(finding.x!.kerf.readings).toBe(6);
     const of = (index: number) =>
       finding.x!.points.flatMap(({ cellIndex, kerfMm }) => (cellIndex === index ? [Number(kerfMm.toFixed(6))] : []));
-    expect([of(0), of(1)]).toEqual([
-      [0.14, 0.14, 0.15],
-      [0.13, 0.9, 0.92],
-    ]);
+    expect([of(0), of(1)]).toEqual(tuples([0.14, 0.14, 0.15], [0.13, 0.9, 0.92]));
   });
   it('wait to be measured, and are refused only where the readings speak against them for sure', () => {
     expect(kerf.find(layout, { readings: [], answers: [] }, known)).toMatchObject({

@@ -9,6 +9,7 @@ import { FITS, type Fit } from '../../core/fit/fit-bounds';
 import { boxOfRing } from '../../core/part/polygons';
 import type { KnobsPlan } from './plan';
 import { knobs } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'acrylic');
 const known = { pairing, facts: [] };
@@ -22,12 +23,9 @@ beforeEach(() => {
 
 /** Answers of a hand that finds each fit from so much drawn clearance on, full width. */
 function told(card: typeof layout, fromMm: readonly [number, number, number, number]): Answer[] {
-  return pairsOfCard(card, { answers: [] }).map(({ cellIndex, other, tighterMm }) => ({
-    field: 'mate',
-    cellIndex,
-    repeat: other,
-    value: FITS[fromMm.filter((at) => -2 * tighterMm >= at).length]!,
-  }));
+  return pairsOfCard(card, { answers: [] }).map(({ cellIndex, other, tighterMm }) =>
+    said('mate', cellIndex, FITS[fromMm.filter((at) => -2 * tighterMm >= at).length]!, other),
+  );
 }
 const find = (answers: readonly Answer[], fit: 'press' | 'snug' | 'slip' = 'snug', card = layout) =>
   knobs.find(card, { readings: [], answers }, known, { fit });

@@ -12,6 +12,8 @@ import type { FactNow } from '../../core/book/facts';
 import { interval } from '../interval';
 import type { LineWidthPlan } from './plan';
 import { lineWidth } from '.';
+import { tuples } from '../../../tests/support/tuples';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
@@ -110,10 +112,7 @@ describe('a card of single lines', () => {
     expect(proposal.reasons['constants.speedMmPerS']).toContain('found to engrave well');
   });
   it('has the strongest at the top where lines lie, and at the right where they stand', () => {
-    for (const [direction, axis, way] of [
-      ['horizontal', 'y', -1],
-      ['vertical', 'x', 1],
-    ] as const) {
+    for (const [direction, axis, way] of tuples(['horizontal', 'y', -1], ['vertical', 'x', 1])) {
       const { cells } = lineWidth.draw({ ...plan, constants: { ...plan.constants, direction } }, pairing);
       const sorted = [...cells].sort((a, b) => Number(a.levels.power) - Number(b.levels.power));
       const places = sorted.map(({ box }) => way * box[axis]);
@@ -184,12 +183,7 @@ describe('what single lines say', () => {
   });
   it('leaves out lines that were called broken or nothing', () => {
     const top = layout.cells.filter(({ levels }) => levels.power === plan.power.to).map(({ index }) => index);
-    const answers = top.map((cellIndex, place) => ({
-      field: 'line',
-      cellIndex,
-      repeat: 0,
-      value: place === 0 ? 'broken' : 'nothing',
-    }));
+    const answers = top.map((cellIndex, place) => said('line', cellIndex, place === 0 ? 'broken' : 'nothing'));
     const { lines, strongest } = find(seenOf(layout, (index) => lineAt(wattsOf(index)), answers));
     expect(lines.some(({ cellIndex }) => top.includes(cellIndex))).toBe(false);
     expect(strongest!.powerFraction).toBeLessThan(plan.power.to);

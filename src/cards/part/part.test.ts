@@ -16,6 +16,7 @@ import { checked } from '../../api/checked';
 import { CARD_SCHEMAS } from '../schemas';
 import type { PartPlan } from './plan';
 import { part } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const kerf = { ...factNow('kerf', { xMm: 0.2, yMm: 0.3 }), sigma: 0.01 };
@@ -212,12 +213,8 @@ describe('a part that was cut', () => {
   beforeEach(() => {
     layout = lay();
   });
-  const reading = (field: string, cellIndex: number, value: number, repeat = 0): Answer => ({
-    field,
-    cellIndex,
-    repeat,
-    value,
-  });
+  const reading = (field: string, cellIndex: number, value: number, repeat = 0): Answer =>
+    said(field, cellIndex, value, repeat);
   const find = (answers: readonly Answer[]) => part.find(layout, { readings: [], answers }, { pairing, facts: [] });
   const good = [reading('width-x', 0, 24.01), reading('width-y', 0, 15.99), reading('hole-x', 1, 8.02)];
 

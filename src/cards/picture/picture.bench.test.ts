@@ -11,6 +11,7 @@ import { mainBurn, type Layout } from '../../core/card/layout';
 import { lightnessOfLuminance, luminanceOfLightness } from '../../core/color/lab';
 import { cardKind } from '../registry';
 import { picture } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 /** The table that a tone wedge makes on the bench, as it is kept. */
 function toneFact(pairing: Pairing): FactNow {
@@ -58,10 +59,7 @@ function trulyOff(layout: Layout, piece: Piece, index: number, bare: number, way
   return Math.min(...Array.from({ length: 120 }, (_, step) => off(5 + 0.5 * step)));
 }
 
-describe.each([
-  ['marl', 'mdf'],
-  ['marl', 'slate'],
-] as const)('a picture burned by %s on %s', (machine, stock) => {
+describe.each(tuples(['marl', 'mdf'], ['marl', 'slate']))('a picture burned by %s on %s', (machine, stock) => {
   it('comes out nearer to what was wanted through the table of a tone wedge than without, and says so', () => {
     const pairing = demoPairing(machine, stock);
     const known = { pairing, facts: [toneFact(pairing)] };

@@ -16,6 +16,7 @@ import type { CellReading } from '../../core/reading/observations';
 import { cardKind } from '../registry';
 import type { ScanOffsetFinding } from './find';
 import { scanOffset } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const known = { pairing, facts: [] };
@@ -335,11 +336,7 @@ describe('how long dots come out', () => {
         },
       })),
     };
-    for (const [look, words] of [
-      [blind, /no bars show their width/],
-      [older, /no bars/],
-      [wild, /scatter/],
-    ] as const) {
+    for (const [look, words] of tuples([blind, /no bars show their width/], [older, /no bars/], [wild, /scatter/])) {
       const finding = find(layout, look);
       expect([finding.dots.law, finding.missing]).toEqual([null, []]);
       expect(finding.says).toMatch(words);

@@ -7,6 +7,7 @@ import type { Layout } from '../../core/card/layout';
 import { linesOf } from '../../core/card/shape';
 import type { ScorePlan } from './plan';
 import { score } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'acrylic');
 let plan: ScorePlan;
@@ -88,12 +89,9 @@ describe('flaps', () => {
 
 describe('flaps that were bent', () => {
   const told = (words: Readonly<Record<number, string>>): Answer[] =>
-    Object.entries(words).map(([cellIndex, value]) => ({
-      field: Number(cellIndex) < 9 ? 'flap' : 'stitch',
-      cellIndex: Number(cellIndex),
-      repeat: 0,
-      value,
-    }));
+    Object.entries(words).map(([cellIndex, value]) =>
+      said(Number(cellIndex) < 9 ? 'flap' : 'stitch', Number(cellIndex), value),
+    );
   const find = (words: Readonly<Record<number, string>>, want: 'tear' | 'fold' | 'stitch' = 'tear') =>
     score.find(layout, { readings: [], answers: told(words) }, { pairing, facts: [] }, { want });
 

@@ -13,6 +13,7 @@ import type { SheetCheckPlan } from './plan';
 import { checkedWords, percent } from './find';
 import { sheetCheck } from '.';
 import { listed } from '../../../tests/support/listed';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'birch');
 const guess = sheetCheck.propose({ pairing, facts: [] }).plan;
@@ -199,11 +200,7 @@ describe('what a sheet check says', () => {
   it('goes of two settings alike by the newer, whichever was told first', () => {
     const tone = { settings, lightness: 47, lightnessSigma: 0.4, confidence: 1 };
     const newer = factNow('engrave', tone, { createdAt: '2030-01-01T00:00:00Z' });
-    for (const facts of [
-      [kept, newer],
-      [newer, kept],
-    ])
-      expect(find(seen(40), facts).wanted!.lightness).toBe(47);
+    for (const facts of tuples([kept, newer], [newer, kept])) expect(find(seen(40), facts).wanted!.lightness).toBe(47);
   });
   it('says of a patch its tone and by how much its power differs', () => {
     const patch = { cellIndex: 0, times: 1.08, lightness: 41.26, sigma: 0.4 };

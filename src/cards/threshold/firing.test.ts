@@ -8,6 +8,7 @@ import type { ThresholdPlan } from './plan';
 import { MARK_FIELD } from './asks';
 import { followWay, wouldHaveMarked } from './firing';
 import { threshold } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const { machine } = pairing;
@@ -22,12 +23,9 @@ const powerOf = (index: number): number => mainBurn(layout.cells[index]!).settin
 /** An eye that sees a mark wherever the source fired. */
 const firedFrom = (command: number): Seen => ({
   readings: [],
-  answers: layout.cells.map(({ index }): Answer => ({
-    field: MARK_FIELD,
-    cellIndex: index,
-    repeat: 0,
-    value: powerOf(index) >= command ? 'marked' : 'nothing',
-  })),
+  answers: layout.cells.map(({ index }): Answer =>
+    said(MARK_FIELD, index, powerOf(index) >= command ? 'marked' : 'nothing'),
+  ),
 });
 
 describe('a strip that asks for the source’s own least command', () => {

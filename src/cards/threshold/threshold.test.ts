@@ -10,6 +10,7 @@ import { MARK_FIELD } from './asks';
 import type { ThresholdPlan } from './plan';
 import { SEARCH_PLACES, searchBox } from './draw';
 import { threshold } from '.';
+import { said } from '../../../tests/support/said';
 
 const pairing = demoPairing('marl', 'alder');
 const known = { pairing, facts: [] };
@@ -23,12 +24,13 @@ beforeEach(() => {
 /** What an eye says that sees marks from a power up. */
 const eyeAbove = (layout: Layout, power: number, but: Readonly<Record<number, string>> = {}): Seen => ({
   readings: [],
-  answers: layout.cells.map((cell): Answer => ({
-    field: MARK_FIELD,
-    cellIndex: cell.index,
-    repeat: 0,
-    value: but[cell.index] ?? (mainBurn(cell).settings.powerFraction >= power ? 'marked' : 'nothing'),
-  })),
+  answers: layout.cells.map((cell): Answer =>
+    said(
+      MARK_FIELD,
+      cell.index,
+      but[cell.index] ?? (mainBurn(cell).settings.powerFraction >= power ? 'marked' : 'nothing'),
+    ),
+  ),
 });
 
 describe('the least power that marks, from a photo', () => {
@@ -220,12 +222,7 @@ describe('the least power that marks', () => {
     const piece = burnOnBench(strip, pairing, 'threshold');
     const bare = pairing.stock.bareLightness;
     const marks = (cell: Cell): boolean => Math.abs(trueLightness(piece, strip, pairing, cell.index) - bare) > 1;
-    const answers = strip.cells.map((cell): Answer => ({
-      field: MARK_FIELD,
-      cellIndex: cell.index,
-      repeat: 0,
-      value: marks(cell) ? 'marked' : 'nothing',
-    }));
+    const answers = strip.cells.map((cell): Answer => said(MARK_FIELD, cell.index, marks(cell) ? 'marked' : 'nothing'));
     const finding = threshold.find(strip, { readings: [], answers }, known);
     expect(finding.missing).toEqual([]);
     const firstMark = powers.findIndex((_, index) => marks(strip.cells[index]!));

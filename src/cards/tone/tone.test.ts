@@ -9,6 +9,7 @@ import type { CellReading } from '../../core/reading/observations';
 import { columnsFor, shuffledPlaces } from './draw';
 import type { TonePlan } from './plan';
 import { tone } from '.';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'birch');
 const known = { pairing, facts: [] };
@@ -84,18 +85,8 @@ describe('a tone wedge', () => {
       const next = layout.cells[2 * step + 2];
       if (next) expect(Math.hypot(own[0]![0] - middleOf(next)[0], own[0]![1] - middleOf(next)[1])).toBeGreaterThan(6);
     }
-    expect(shuffledPlaces(4, 2)).toEqual([
-      [0, 7],
-      [3, 4],
-      [2, 5],
-      [1, 6],
-    ]);
-    for (const [steps, repeats] of [
-      [8, 1],
-      [16, 3],
-      [32, 4],
-      [9, 2],
-    ] as const) {
+    expect(shuffledPlaces(4, 2)).toEqual(tuples([0, 7], [3, 4], [2, 5], [1, 6]));
+    for (const [steps, repeats] of tuples([8, 1], [16, 3], [32, 4], [9, 2])) {
       const places = shuffledPlaces(steps, repeats).flat();
       expect(
         [...places].sort((a, b) => a - b),

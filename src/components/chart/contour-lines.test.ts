@@ -37,13 +37,8 @@ describe('contour lines', () => {
     expect(areasAbove(flat, 6)).toEqual([]);
   });
   it('become path data', () => {
-    const [start, end, corner, low] = [
-      [0, 0],
-      [0.5, 1],
-      [1, 1],
-      [0, 1],
-    ] as [number, number][];
-    expect(pathOf([[start!, end!]], 100, 40, false)).toBe('M0.0 0.0L50.0 40.0');
-    expect(pathOf([[start!, corner!], [low!]], 10, 10, true)).toBe('M0.0 0.0L10.0 10.0ZM0.0 10.0Z');
+    const line = (...at: [number, number][]) => at;
+    expect(pathOf([line([0, 0], [0.5, 1])], 100, 40, false)).toBe('M0.0 0.0L50.0 40.0');
+    expect(pathOf([line([0, 0], [1, 1]), line([0, 1])], 10, 10, true)).toBe('M0.0 0.0L10.0 10.0ZM0.0 10.0Z');
   });
 });

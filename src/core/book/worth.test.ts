@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { worthOf, worthWords } from './worth';
+import { tuples } from '../../../tests/support/tuples';
 
 const piece = { seconds: 600, areaMm2: 5000 };
 
@@ -12,11 +13,7 @@ describe('a test against the pieces made after it', () => {
       inPieces: 0.1,
       breakEven: 0.05,
     });
-    for (const [of, count] of [
-      [piece, 0],
-      [{ seconds: 9, areaMm2: 0 }, 3],
-      [piece, NaN],
-    ] as const)
+    for (const [of, count] of tuples([piece, 0], [{ seconds: 9, areaMm2: 0 }, 3], [piece, NaN]))
       expect(() => worthOf({ seconds: 1, areaMm2: 1 }, of, count)).toThrow(RangeError);
   });
   it('is said in pieces, with what to do where that is plain', () => {

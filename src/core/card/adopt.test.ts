@@ -5,6 +5,7 @@ import { checkOldCard, OLD_CARD_LIMITS } from './adopt';
 import type { OldCard } from './old-card';
 import { boxOfShape } from './shape';
 import { proposeConstants } from './propose-constants';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const { constants } = proposeConstants({ pairing, facts: [] });
@@ -83,11 +84,7 @@ describe('an old card that is told', () => {
     }
   });
   it('lies with as much bare stock around it as between its cells, three mm at the most', () => {
-    for (const [gapMm, margin] of [
-      [2, 2],
-      [3, 3],
-      [8, 3],
-    ] as const) {
+    for (const [gapMm, margin] of tuples([2, 2], [3, 3], [8, 3])) {
       const { layout } = grid.adopt({ ...OLD, gapMm }, pairing, 900);
       expect(layout.inner).toEqual({ x: margin, y: margin, width: 3 * 5 + 2 * gapMm, height: 4 * 5 + 3 * gapMm });
       expect([layout.widthMm, layout.heightMm]).toEqual([

@@ -3,13 +3,11 @@ import { answerProblem, eyeAsk, matesAsk, nearOf, NOTE_FIELD, numbersOf, wordOf,
 import type { Cell } from './layout';
 import { FAMILIES } from '../stock/families';
 import { asksOn, asksThrough, DEPTH, GRADE, gradeOf, isSpoiled, THROUGH } from './usual-asks';
+import { tuples } from '../../../tests/support/tuples';
 
 const ASKS: readonly Ask[] = [
   { field: 'tone', by: 'photo', measure: 'tone' },
-  eyeAsk('mark', 'A mark?', [
-    ['marked', 'm', 'a mark'],
-    ['nothing', 'n', 'nothing'],
-  ]),
+  eyeAsk('mark', 'A mark?', tuples(['marked', 'm', 'a mark'], ['nothing', 'n', 'nothing'])),
   {
     field: 'width-x',
     by: 'gauge',

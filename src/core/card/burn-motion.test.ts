@@ -8,6 +8,7 @@ import { UNTIMED } from '../motion/pace';
 import { burnMotion } from './burn-motion';
 import { estimateCard } from './estimate';
 import { layCard } from './lay';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'alder');
 const { machine } = pairing;
@@ -32,11 +33,7 @@ describe('what a burn’s time is made of', () => {
     const turned = (legs: readonly Leg[], x: 1 | -1, y: 1 | -1): string =>
       JSON.stringify(legs.map(([dx, dy]) => [x * dx + 0, y * dy + 0]));
     for (const { legs, speedMmPerS } of ways)
-      for (const [x, y] of [
-        [-1, 1],
-        [1, -1],
-        [-1, -1],
-      ] as const) {
+      for (const [x, y] of tuples([-1, 1], [1, -1], [-1, -1])) {
         const image = turned(legs, x, y);
         const others = ways.filter((way) => way.speedMmPerS === speedMmPerS && JSON.stringify(way.legs) === image);
         expect(others.every((way) => way.legs === legs)).toBe(true);

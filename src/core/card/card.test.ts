@@ -11,6 +11,7 @@ import { burnOrder } from './order';
 import { RECTANGLE } from '../stock/outline';
 import { freePiece, freePlace, placeIsFree } from './place';
 import aruco from 'js-aruco2';
+import { tuples } from '../../../tests/support/tuples';
 
 const cardNumber = fc.integer({ min: 0, max: CARD_NUMBERS - 1 });
 
@@ -207,19 +208,13 @@ describe('place on the sheet', () => {
       { x: 0, y: 0, width: 6, height: 80 },
       { x: 50, y: 0, width: 4, height: 80 },
     ];
-    for (const used of [
-      [right, left],
-      [left, right],
-    ])
+    for (const used of tuples([right, left], [left, right]))
       expect(freePlace(sheet, used, { widthMm: 35, heightMm: 30 })).toEqual({ x: 8, y: 2 });
     const [top, bottom] = [
       { x: 0, y: 0, width: 100, height: 6 },
       { x: 0, y: 45, width: 100, height: 4 },
     ];
-    for (const used of [
-      [bottom, top],
-      [top, bottom],
-    ])
+    for (const used of tuples([bottom, top], [top, bottom]))
       expect(freePlace(sheet, used, { widthMm: 35, heightMm: 20 })).toEqual({ x: 2, y: 8 });
   });
   it('is not where a card lies or where the sheet ends', () => {

@@ -3,6 +3,7 @@ import { demoPairing } from '../../../stand-ins/demo';
 import { proposeFill } from './propose-fill';
 import { fillDots } from './path';
 import { boxOfShape, movedBurn, regionOf, type DotsShape } from './shape';
+import { tuples } from '../../../tests/support/tuples';
 
 const { settings } = proposeFill({ pairing: demoPairing('marl', 'alder'), facts: [] });
 /** A box that no whole number of dots fills, to the last hundredth. */
@@ -49,12 +50,7 @@ describe.each(['horizontal', 'vertical'] as const)('dots whose lines run %s', (d
     expect((first + last) / 2).toBeCloseTo(lies ? 7 + 2.14 / 2 : 5 + 3.26 / 2, 1);
     const moved = movedBurn({ shape, settings: how }, 1.5, -2);
     const box = boxOfShape(moved.shape);
-    for (const [side, mm] of [
-      ['x', 6.5],
-      ['y', 5],
-      ['width', 3.26],
-      ['height', 2.14],
-    ] as const)
+    for (const [side, mm] of tuples(['x', 6.5], ['y', 5], ['width', 3.26], ['height', 2.14]))
       expect(box[side]).toBeCloseTo(mm, 9);
   });
 });

@@ -10,6 +10,7 @@ import { CORNER_NAMES, type FrameSettings, type Lettering } from './layout';
 import { frameBurns } from './path';
 import { boxOfShape, rectRing } from './shape';
 import { listed } from '../../../tests/support/listed';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'alder');
 let settings: FrameSettings;
@@ -244,11 +245,7 @@ describe('rows that are crossed at once', () => {
     expect(layout.order.slice(-3)).toEqual([0, 1, 2]);
     expect([...layout.order].sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 6, 7, 8, 9, 10, 11]);
     expect(layout.together).not.toContainEqual([3]);
-    expect([...layout.together].sort((a, b) => a[0]! - b[0]!)).toEqual([
-      [0, 1, 2],
-      [6, 7, 8],
-      [9, 10, 11],
-    ]);
+    expect([...layout.together].sort((a, b) => a[0]! - b[0]!)).toEqual(tuples([0, 1, 2], [6, 7, 8], [9, 10, 11]));
   });
 });
 

@@ -11,6 +11,7 @@ import { MARKER_MODULES, markerModules } from './markers';
 import { cardPath, fillRegion, fillTogether, type Sweep } from './path';
 import { rectRing, type Region } from './shape';
 import { points } from '../../../tests/support/points';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'mdf');
 const { machine } = pairing;
@@ -151,10 +152,7 @@ describe('the path of a region', () => {
       rectRing({ x: 1, y: 0, width: 2, height: 1 }),
       rectRing({ x: 3 + gap, y: 0, width: 2, height: 1 }),
     ];
-    expect(litOf(besides(0))).toEqual([
-      [0.25, 1, 5],
-      [0.75, 1, 5],
-    ]);
+    expect(litOf(besides(0))).toEqual(tuples([0.25, 1, 5], [0.75, 1, 5]));
     expect(litOf(besides(0.001))).toHaveLength(4);
   });
   it('counts a corner that lies on a line once', () => {
@@ -279,13 +277,7 @@ describe('a row crossed in one sweep', () => {
       shape: { do: 'sweep' as const, area: [rectRing({ x, y: 0, width: 2, height: 0.5 * lines })] },
       settings: { ...a!.settings, intervalMm: 0.5 },
     });
-    for (const counts of [
-      [4, 5],
-      [5, 4],
-      [4, 4, 5],
-      [4, 5, 4],
-      [5, 4, 5],
-    ])
+    for (const counts of tuples([4, 5], [5, 4], [4, 4, 5], [4, 5, 4], [5, 4, 5]))
       expect(
         () =>
           fillTogether(

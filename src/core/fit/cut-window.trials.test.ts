@@ -1,6 +1,7 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import { cutWindowOf, type CutTrial } from './cut-window';
+import { tuples } from '../../../tests/support/tuples';
 
 const DISC_MM = 19;
 /** Discs at energies that are evenly apart in their logarithm, each dropped or not as a threshold of its own has it. */
@@ -35,11 +36,7 @@ describe('the energies at which parts drop', () => {
     const window = cutWindowOf(trials, 1e-6);
     const line = (probit: number): number => 10 ** ((probit + 34.935) / 19.728);
     expect(window.comesThrough(1).energy / line(0)).toBeCloseTo(1, 2);
-    for (const [chance, probit] of [
-      [0.5, 0],
-      [0.9, 1.2816],
-      [0.98, 2.0537],
-    ] as const)
+    for (const [chance, probit] of tuples([0.5, 0], [0.9, 1.2816], [0.98, 2.0537]))
       expect(Math.abs(window.energyFor(chance, 1, 1)! / line(probit) - 1), `${chance}`).toBeLessThan(0.03);
     // By the line's own information matrix, of which its standard errors of 2.65 and 1.49 are the roots: 90 % lies between 85.6 and 93.3 % with 95 %
     // certainty, and the dose for half of them between 10^(1.7708 - 0.0075) and 10^(1.7708 + 0.0075). Scatters are weighed in steps of two, coarse

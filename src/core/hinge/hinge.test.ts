@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { leastRadii, linksOf, radiusOverStrength, rowsFor, strengthFrom, type CutLattice } from './bend';
 import { pitchOf, slitsIn, type Lattice } from './lattice';
 import { torsionCoefficient } from './torsion';
+import { tuples } from '../../../tests/support/tuples';
 
 const lattice = (change: Partial<CutLattice> = {}): CutLattice => ({
   pattern: 'rows',
@@ -65,11 +66,7 @@ describe('slits of a hinge', () => {
       [40, 64],
     ]);
     // Half a slit at either side, a whole one between.
-    expect(of(23.75)).toEqual([
-      [12, 22],
-      [26, 50],
-      [54, 64],
-    ]);
+    expect(of(23.75)).toEqual(tuples([12, 22], [26, 50], [54, 64]));
     expect(of(26.25)).toEqual(of(21.25));
     expect(of(28.75)).toEqual(of(23.75));
   });

@@ -9,6 +9,7 @@ import { grayBetween } from './gray-between';
 import { mirrored } from './mirrored';
 import { checkRaster } from './raster';
 import { points } from '../../../tests/support/points';
+import { tuples } from '../../../tests/support/tuples';
 
 const image = fc
   .tuple(fc.integer({ min: 3, max: 24 }), fc.integer({ min: 3, max: 24 }))
@@ -66,14 +67,7 @@ describe('gray', () => {
     expect(() => grayOfRgb({ data: new Uint8Array(11), width: 4, height: 1 })).toThrow(
       'invalid image data: 11 values for 4 x 1 x 3',
     );
-    for (const [width, height] of [
-      [0, 1],
-      [1, 0],
-      [1.5, 2],
-      [2, 1.5],
-      [NaN, 1],
-      [-1, -1],
-    ] as const)
+    for (const [width, height] of tuples([0, 1], [1, 0], [1.5, 2], [2, 1.5], [NaN, 1], [-1, -1]))
       expect(() => checkRaster({ data: new Uint8Array(3), width, height }, 1)).toThrow(
         `invalid image size: ${width} x ${height}`,
       );
@@ -222,10 +216,7 @@ describe('blobs', () => {
     expect(blobs[1]!.outline).toEqual([2, 3].flatMap((y) => [0, 1].map(() => ({ x: 4, y }))));
     const apart = ['........', '.##..##.', '.##..##.', '........'];
     const two = blobsIn(apart, 1, 9);
-    expect(two.map(({ outline }) => outline.map(({ x }) => x))).toEqual([
-      [1, 2, 1, 2],
-      [5, 6, 5, 6],
-    ]);
+    expect(two.map(({ outline }) => outline.map(({ x }) => x))).toEqual(tuples([1, 2, 1, 2], [5, 6, 5, 6]));
   });
 });
 
@@ -252,12 +243,7 @@ describe('gray between pixels', () => {
     ]).toEqual([0, 10, 100, 250]);
   });
   it('is none beyond the outermost', () => {
-    for (const [x, y] of [
-      [-0.01, 2],
-      [2, -0.01],
-      [width - 0.99, 2],
-      [2, height - 0.99],
-    ] as const)
+    for (const [x, y] of tuples([-0.01, 2], [2, -0.01], [width - 0.99, 2], [2, height - 0.99]))
       expect(grayBetween(plain, x, y)).toBeNaN();
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { softened } from './soften';
+import { tuples } from '../../../tests/support/tuples';
 
 const image = (width: number, height: number, at: (x: number, y: number) => number) => ({
   width,
@@ -22,10 +23,7 @@ describe('softening', () => {
         expect(soft.data[y * 5 + x]).toBe(Math.abs(x - 2) <= 1 && Math.abs(y - 2) <= 1 ? 10 : 0);
   });
   it('rounds to the nearest byte in either direction', () => {
-    for (const [width, height] of [
-      [3, 1],
-      [1, 3],
-    ] as const) {
+    for (const [width, height] of tuples([3, 1], [1, 3])) {
       // Two thirds and a third of one.
       expect(softened({ width, height, data: Uint8Array.of(1, 1, 0) }, 3).data[1]).toBe(1);
       expect(softened({ width, height, data: Uint8Array.of(1, 0, 0) }, 3).data[1]).toBe(0);

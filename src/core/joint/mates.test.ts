@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Fit } from '../fit/fit-bounds';
 import { mateLadders, nextMates, type PairOfMates } from './mates';
+import { tuples } from '../../../tests/support/tuples';
 
 const sumsOf = ({ holesMm, partsMm }: ReturnType<typeof mateLadders>) =>
   holesMm.flatMap((hole) => partsMm.map((part) => hole + part)).sort((a, b) => a - b);
@@ -46,13 +47,7 @@ describe('the next pair to try', () => {
   });
 
   it('leaves no bound open, and most pairs that lie between two alike untried', () => {
-    for (const from of [
-      [3, 6, 9, 12],
-      [0, 1, 2, 3],
-      [12, 13, 14, 15],
-      [5, 5, 5, 5],
-      [16, 17, 18, 19],
-    ] as const) {
+    for (const from of tuples([3, 6, 9, 12], [0, 1, 2, 3], [12, 13, 14, 15], [5, 5, 5, 5], [16, 17, 18, 19])) {
       const tried = searched(doAs(from));
       // On either side of every bound within the ladder stands a pair that was tried.
       for (const at of from)

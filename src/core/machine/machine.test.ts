@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../stand-ins/demo';
 import { deliveredPowerW, sweepLimits } from './machine';
+import { tuples } from '../../../tests/support/tuples';
 
 const { machine } = demoPairing('heron', 'birch');
 const measured = (...points: [number, number][]) => ({
@@ -18,14 +19,7 @@ describe('delivered power', () => {
   it('runs straight between the points of a table, from nothing to the first and level past the last', () => {
     // By hand: half of the way to 0.2 is 1 W; a quarter of the way from 0.2 to 0.6 is 2 + 1.5 W.
     const table = measured([0.2, 2], [0.6, 8]);
-    for (const [command, watts] of [
-      [0.1, 1],
-      [0.2, 2],
-      [0.3, 3.5],
-      [0.6, 8],
-      [0.9, 8],
-      [1, 8],
-    ] as const)
+    for (const [command, watts] of tuples([0.1, 1], [0.2, 2], [0.3, 3.5], [0.6, 8], [0.9, 8], [1, 8]))
       expect(deliveredPowerW(table, command), String(command)).toBeCloseTo(watts, 12);
     expect(deliveredPowerW(table, 0.05)).toBe(0);
     // A table that begins at nothing has its first point there.

@@ -4,6 +4,7 @@ import { prop } from '../../../tests/support/prop';
 import { straightTimeS, wayTimeS, type HeadMotion } from './head-motion';
 import { motionTimeS, paceFrom, type BurnMotion, type TimedBurn } from './pace-fit';
 import { paceWords, sureOfPace, UNTIMED, type Pace } from './pace';
+import { tuples } from '../../../tests/support/tuples';
 
 const HEAD: HeadMotion = {
   head: 'gantry',
@@ -119,10 +120,7 @@ describe('a machine’s pace from timed burns', () => {
     expect(pace.shares.acceleration).toBeLessThan(0.77);
     expect(MOVES * pace.shares.lineOverheadS).toBeGreaterThan(0.009);
     expect(MOVES * pace.shares.lineOverheadS).toBeLessThan(0.015);
-    for (const [lines, length, speed] of [
-      [350, 15, 350],
-      [150, 100, 60],
-    ] as const) {
+    for (const [lines, length, speed] of tuples([350, 15, 350], [150, 100, 60])) {
       const foretold = motionTimeS(fill(lines, length, speed), HEAD, pace.shares);
       const took = stopwatch(lines, length, speed, truth, 0.012);
       expect(Math.abs(foretold / took - 1)).toBeLessThan(0.02);
@@ -276,10 +274,7 @@ describe('the time of one way', () => {
       galvo: { jumpSpeedMmPerS: 3000, jumpDelayS: 0.0003, markDelayS: 0.0004, frequencyKHz: null },
     };
     // Round a corner the slower axis decides, whichever comes first: a slow last leg takes as long first.
-    const [along, across] = [
-      [30, 0],
-      [0, 20],
-    ] as const;
+    const [along, across] = tuples([30, 0], [0, 20]);
     const slowY = { ...HEAD, accelerationYMmPerS2: 100 };
     expect(wayTimeS([along, across], 50, slowY)).toBeCloseTo(wayTimeS([across, along], 50, slowY), 12);
     for (const speed of [null, 100])

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { coverageOf, evenDots, runsOfRow, screened, SCREENS } from './screen';
+import { tuples } from '../../../tests/support/tuples';
 
 const GREYS = [0.02, 0.0625, 0.1, 0.25, 1 / 3, 0.5, 0.6, 0.8, 0.95];
 
@@ -14,10 +15,7 @@ describe('dots for greys', () => {
   });
   it('are none for white and all for black', () => {
     for (const screen of SCREENS)
-      for (const [grey, share] of [
-        [0, 0],
-        [1, 1],
-      ] as const) {
+      for (const [grey, share] of tuples([0, 0], [1, 1])) {
         expect(coverageOf(screened(() => grey, 9, 7, screen))).toBe(share);
         expect(coverageOf(evenDots(grey, 9, 7, screen))).toBe(share);
       }
@@ -41,12 +39,7 @@ describe('dots for greys', () => {
   });
   it('are added in the published order', () => {
     // The 4 x 4 corner of the 8 x 8 matrix, as printed: 0 32 8 40 / 48 16 56 24 / 12 44 4 36 / 60 28 52 20.
-    const order = [
-      [0, 32, 8, 40],
-      [48, 16, 56, 24],
-      [12, 44, 4, 36],
-      [60, 28, 52, 20],
-    ];
+    const order = tuples([0, 32, 8, 40], [48, 16, 56, 24], [12, 44, 4, 36], [60, 28, 52, 20]);
     order.forEach((row, y) =>
       row.forEach((place, x) => {
         const at = (grey: number): number => screened(() => grey, 8, 8, 'bayer').burned[y * 8 + x]!;

@@ -8,6 +8,7 @@ import { proposeConstants } from '../card/propose-constants';
 import { rectRing } from '../card/shape';
 import type { Point } from '../geometry/point';
 import { readCard } from './read-card';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
@@ -41,12 +42,7 @@ describe('an old card', () => {
   });
   it.each([0, 1.1])('is read with corners missed by up to %f mm: its cells are found by themselves', (miss) => {
     const result = read(
-      dragged([
-        [-miss, 0.4 * miss],
-        [0.6 * miss, -miss],
-        [miss, 0.7 * miss],
-        [-0.5 * miss, miss],
-      ]),
+      dragged(tuples([-miss, 0.4 * miss], [0.6 * miss, -miss], [miss, 0.7 * miss], [-0.5 * miss, miss])),
     );
     if (result.outcome !== 'read') return expect(result).toMatchObject({ outcome: 'read' });
     expect(result.cells).toHaveLength(16);

@@ -7,6 +7,7 @@ import { project } from '../geometry/homography';
 import type { FoundMarker } from './find-markers';
 import { locateCard } from './locate-card';
 import { markerCornersMm, markersOfCard, placedByMarkers } from './markers-of-card';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const { plan } = grid.propose({ pairing, facts: [] });
@@ -57,10 +58,7 @@ describe('where a card lies in a photo', () => {
   it('goes by the markers that lie by each other, not by one that lies elsewhere', () => {
     const [, ...three] = four(layout);
     const astray = seen(layout, 'upper-left', 400);
-    for (const markers of [
-      [...four(layout), astray],
-      [astray, ...four(layout)],
-    ]) {
+    for (const markers of tuples([...four(layout), astray], [astray, ...four(layout)])) {
       const found = locateCard(layout, markers);
       expect(found).toMatchObject({ found: 'card', markers: 4 });
       if (found.found === 'card') expect(found.rmsPx).toBeLessThan(1e-6);

@@ -4,6 +4,7 @@ import type { RgbImage } from '../image/raster';
 import { atLeast, findMarkers } from './find-markers';
 import { convexHull, polygonArea, quadOfOutline } from './quad';
 import { points } from '../../../tests/support/points';
+import { tuples } from '../../../tests/support/tuples';
 
 const SIDE_PX = 160;
 
@@ -51,12 +52,7 @@ async function picture(id: number, corners: readonly (readonly [number, number])
   return inGrays(data, width, height);
 }
 
-const TILTED = [
-  [252, 156],
-  [393, 180],
-  [384, 327],
-  [237, 288],
-] as const;
+const TILTED = tuples([252, 156], [393, 180], [384, 327], [237, 288]);
 
 describe('markers in pictures made by a reference library', () => {
   it.each([0, 17, 122, 200, 243])(

@@ -6,6 +6,7 @@ import { lightnessOfLuminance, luminanceOfLightness } from '../color/lab';
 import { linearToSrgb } from '../color/srgb';
 import { measureCell } from './measure-cell';
 import type { PhotoContext } from './photo-context';
+import { tuples } from '../../../tests/support/tuples';
 
 const cellOf = (index: number): Cell => layout.cells[index]!;
 
@@ -77,11 +78,7 @@ describe('a cell', () => {
         delta: Math.abs(flat.deltaLightness),
       };
     };
-    for (const [ratio, of] of [
-      [0.3, cell],
-      [0.3, low],
-      [0.8, low],
-    ] as const) {
+    for (const [ratio, of] of tuples([0.3, cell], [0.3, low], [0.8, low])) {
       const { part, delta } = added(ratio, of);
       expect(part).toBeCloseTo(Math.min(3, (0.2 / of.box.height) * 0.5 * delta), 6);
     }
@@ -118,12 +115,7 @@ describe('a cell', () => {
     const { x, y, width, height } = cell.box;
     const calm = measureCell(contextOf({ ratio: () => 0.4 }), cell);
     expect(calm.spread).toBeLessThan(0.3);
-    for (const [right, down] of [
-      [0, 0],
-      [1, 0],
-      [0, 1],
-      [1, 1],
-    ] as const) {
+    for (const [right, down] of tuples([0, 0], [1, 0], [0, 1], [1, 1])) {
       const veil = (px: number, py: number): number =>
         px >= x &&
         px < x + width &&

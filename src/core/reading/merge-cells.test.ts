@@ -2,30 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { mergeCell, mergeCells } from './merge-cells';
 import { lightnessUnderVeil } from './light/under-veil';
 import { LOW_CONFIDENCE, type CellReading } from './observations';
+import { readingOf } from '../../../stand-ins/made-up-reading';
+import { tuples } from '../../../tests/support/tuples';
 
 /** A reading of one photo: so light, so sure by itself, with so much that every photo shares. */
 function seen(lightness: number, own: number, shared = 0, more: Partial<CellReading> = {}): CellReading {
   return {
-    cellIndex: 3,
+    ...readingOf(3),
     lightness,
     deltaLightness: lightness - 80,
-    spread: 1,
-    ripple: null,
-    drawing: null,
-    lines: null,
-    line: null,
-    bars: null,
-    ends: null,
-    picture: null,
-    edgeHalo: 0,
-    clippedShare: 0,
-    edgeWidthMm: null,
     lightnessSigma: Math.hypot(own, shared),
     sharedSigma: shared,
-    confidence: 0.99,
-    doubts: [],
-    hue: null,
-    colour: '#806040',
     ...more,
   };
 }
@@ -159,11 +146,9 @@ describe('cells of several photos', () => {
   it('are merged each with itself, in order, those of one photo among them', () => {
     const at = (cellIndex: number, lightness: number) => seen(lightness, 0.5, 0, { cellIndex });
     const cells = merge([at(2, 40), at(7, 60)], [at(1, 30), at(7, 61)]);
-    expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual([
-      [1, 30],
-      [2, 40],
-      [7, 60.5],
-    ]);
+    expect(cells.map(({ cellIndex, lightness }) => [cellIndex, lightness])).toEqual(
+      tuples([1, 30], [2, 40], [7, 60.5]),
+    );
   });
 
   const STOCK = 19;
@@ -176,10 +161,7 @@ describe('cells of several photos', () => {
     });
   it('go by the photo with least light on it where another has surely more, and are less sure by what differs', () => {
     const veiled = photoUnder(0.006);
-    for (const photos of [
-      [photoUnder(0), veiled],
-      [veiled, photoUnder(0)],
-    ]) {
+    for (const photos of tuples([photoUnder(0), veiled], [veiled, photoUnder(0)])) {
       const merged = merge(...photos);
       expect(merged.map(({ lightness }) => lightness)).toEqual(MARKS.map((mark) => expect.closeTo(mark, 9)));
       // A mark of 70 was read as 65 under it: so far off may both be. One of 28 is hardly moved.
@@ -229,10 +211,7 @@ describe('cells of several photos', () => {
   });
   it('say nothing of light by what is seen through the sheet, which has less contrast', () => {
     const [front, through] = [photoUnder(0), photoUnder(0.006)];
-    for (const [one, other] of [
-      [front, through],
-      [through, front],
-    ] as const)
+    for (const [one, other] of tuples([front, through], [through, front]))
       expect(
         mergeCells([
           { cells: one, isMirrored: one === through },

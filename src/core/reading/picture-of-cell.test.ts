@@ -7,6 +7,7 @@ import { packGreys } from '../picture/greys';
 import { distanceOfSide } from '../picture/viewing';
 import type { PhotoContext } from './photo-context';
 import { isPicture, pictureOfCell } from './picture-of-cell';
+import { tuples } from '../../../tests/support/tuples';
 
 const PX = 20;
 const box = { x: 2, y: 1, width: 6, height: 3 };
@@ -43,12 +44,7 @@ describe('a picture in a photo', () => {
     expect([columns, rows]).toEqual([20, 10]);
     expect(distanceOfSide(6 / columns)).toBeCloseTo(298, 0);
     expect(deltas).toHaveLength(200);
-    for (const [column, row] of [
-      [0, 0],
-      [19, 0],
-      [0, 9],
-      [12, 4],
-    ] as const) {
+    for (const [column, row] of tuples([0, 0], [19, 0], [0, 9], [12, 4])) {
       const share = 1 - 0.08 * (2 + 0.3 * (column + 0.5)) - 0.04 * (1 + 0.3 * (row + 0.5));
       expect(Math.abs(deltas[row * columns + column]! - (lightnessOfLuminance(0.5 * share) - bare))).toBeLessThan(0.25);
     }

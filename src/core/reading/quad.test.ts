@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Point } from '../geometry/point';
 import { convexHull, isClockwiseQuad, polygonArea, quadOfOutline } from './quad';
+import { tuples } from '../../../tests/support/tuples';
 
 const at = (...places: (readonly [number, number])[]): Point[] => places.map(([x, y]) => ({ x, y }));
 const SQUARE = at([0, 0], [10, 0], [10, 10], [0, 10]);
@@ -49,13 +50,7 @@ describe('a blob’s outline', () => {
     expect(quad).not.toBeNull();
     expect(isClockwiseQuad(quad)).toBe(true);
     const near = (x: number, y: number): boolean => quad.some((p) => Math.hypot(p.x - x, p.y - y) < 2);
-    for (const [x, y] of [
-      [20, 0],
-      [70, 0],
-      [65, 49],
-      [10, 49],
-    ] as const)
-      expect(near(x, y), `${x} ${y}`).toBe(true);
+    for (const [x, y] of tuples([20, 0], [70, 0], [65, 49], [10, 49])) expect(near(x, y), `${x} ${y}`).toBe(true);
   });
   it('is none where it is a triangle, a disc, or a sliver', () => {
     expect(quadOf(60, (y) => [30 - y / 2, 30 + y / 2])).toBeNull();

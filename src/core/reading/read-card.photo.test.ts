@@ -10,6 +10,7 @@ import type { RgbImage } from '../image/raster';
 import { LOW_CONFIDENCE } from './observations';
 import { readCard } from './read-card';
 import { points } from '../../../tests/support/points';
+import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
@@ -61,11 +62,7 @@ describe('reading a photo of flat patches', () => {
     expect(result).toMatchObject({ outcome: 'read', markers: 4, alsoSeen: [] });
     if (result.outcome !== 'read') return;
     const [a, b, c, d, e, f, g, h] = result.toPhoto;
-    for (const [x, y] of [
-      [0, 0],
-      [widthMm / 2, heightMm / 2],
-      [widthMm, heightMm],
-    ] as const) {
+    for (const [x, y] of tuples([0, 0], [widthMm / 2, heightMm / 2], [widthMm, heightMm])) {
       const w = g * x + h * y + 1;
       const truth = photo.placeOf(x, y);
       const off = Math.hypot((a * x + b * y + c) / w - truth.x, (d * x + e * y + f) / w - truth.y);
@@ -246,13 +243,8 @@ describe('reading a photo of flat patches', () => {
 
   it('reads with corners dragged by hand a few pixels beside, where no marker can be seen', () => {
     const slip = 2;
-    const corners = [
-      [0, 0],
-      [widthMm, 0],
-      [widthMm, heightMm],
-      [0, heightMm],
-    ].map(([x, y], index) => {
-      const place = photo.placeOf(x!, y!);
+    const corners = tuples([0, 0], [widthMm, 0], [widthMm, heightMm], [0, heightMm]).map(([x, y], index) => {
+      const place = photo.placeOf(x, y);
       return { x: place.x + (index % 2 === 0 ? slip : -slip), y: place.y - slip };
     });
     const result = read(covered([2, 2], [widthMm - 2, 2], [2, heightMm - 2]), corners);

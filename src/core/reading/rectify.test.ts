@@ -4,6 +4,7 @@ import { fitHomography } from '../geometry/homography';
 import { srgbToLinear } from '../color/srgb';
 import { rectify } from './rectify';
 import { points } from '../../../tests/support/points';
+import { tuples } from '../../../tests/support/tuples';
 
 describe('straightening', () => {
   const width = 640;
@@ -46,10 +47,7 @@ describe('straightening', () => {
     }
     // A quarter of a photo pixel further: of a square of three 1.75 lie on the bright side, of one of two 1.25.
     const aside = [12, 0, 2.75, 0, 12, -0.5, 0, 0, 1] as const;
-    for (const [boxPx, on] of [
-      [3, 1.75],
-      [2, 1.25],
-    ] as const) {
+    for (const [boxPx, on] of tuples([3, 1.75], [2, 1.25])) {
       const { data: linear } = rectify({ data: image, width: wide, height: wide }, aside, 4, 4, 2, boxPx);
       expect(linear[(3 * 8 + 3) * 3]!).toBeCloseTo(dark + ((bright - dark) * on) / boxPx, 6);
     }

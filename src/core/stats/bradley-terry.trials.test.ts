@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { randomFrom } from '../../bench/random';
 import { nextPair, rankedByPairs, type Comparison } from './bradley-terry';
+import { tuples } from '../../../tests/support/tuples';
 
 /**
  * Wins of seven baseball teams over each other, 1987: A. Agresti, Categorical Data Analysis (2002), table 10.10 (from memory), whose worths less the last
@@ -60,13 +61,7 @@ describe('worths by pairs', () => {
     expect(once[0]!.worth).toBeGreaterThan(0);
   });
   it('refuse comparisons of what is not there, or with itself', () => {
-    for (const [better, worse] of [
-      [0, 3],
-      [3, 0],
-      [0, -1],
-      [-1, 0],
-      [1, 1],
-    ] as const)
+    for (const [better, worse] of tuples([0, 3], [3, 0], [0, -1], [-1, 0], [1, 1]))
       expect(() => rankedByPairs(3, [{ better, worse, equal: false }])).toThrow(/invalid comparison/);
   });
 });

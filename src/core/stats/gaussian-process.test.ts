@@ -1,24 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { gaussianProcess } from './gaussian-process';
+import { tuples } from '../../../tests/support/tuples';
 
 // Places, values and noise made up; what follows from them computed with scikit-learn 1.9.1's GaussianProcessRegressor (Matern, nu 2.5).
-const PLACES = [
-  [-1, -1],
-  [0, -1],
-  [1, -1],
-  [-1, 0.5],
-  [0.2, 0.4],
-  [1, 1],
-];
+const PLACES = tuples([-1, -1], [0, -1], [1, -1], [-1, 0.5], [0.2, 0.4], [1, 1]);
 const VALUES = [3, 7, 12, 1, 5.5, 8];
 const NOISE = [0.5, 0.4, 0.6, 0.5, 0.3, 0.8];
 const KERNEL = { amplitude: 3, reach: 0.7 };
 const CONSTANT = PLACES.map(() => [1]);
-const ASKED = [
-  [0.5, 0],
-  [0, -1],
-  [-0.9, 0.9],
-];
+const ASKED = tuples([0.5, 0], [0, -1], [-0.9, 0.9]);
 
 describe('a Gaussian process about an unknown constant', () => {
   const process = gaussianProcess(PLACES, VALUES, NOISE, CONSTANT, KERNEL, [Infinity]);
@@ -55,11 +45,7 @@ describe('a constant that is known to lie near 0', () => {
 describe('its likelihood', () => {
   it('tells kernels apart by as much as scikit-learn’s does', () => {
     const { logLikelihood } = gaussianProcess(PLACES, VALUES, NOISE, CONSTANT, KERNEL, [Infinity]);
-    for (const [amplitude, reach, other] of [
-      [1, 0.4, -44.6176656],
-      [1, 1.6, -47.3766733],
-      [3, 1.6, -23.684425],
-    ] as const)
+    for (const [amplitude, reach, other] of tuples([1, 0.4, -44.6176656], [1, 1.6, -47.3766733], [3, 1.6, -23.684425]))
       expect(
         gaussianProcess(PLACES, VALUES, NOISE, CONSTANT, { amplitude, reach }, [Infinity]).logLikelihood -
           logLikelihood,

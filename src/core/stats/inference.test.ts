@@ -6,6 +6,7 @@ import { kerfAlong, oddReadings } from '../fit/kerf';
 import { chancePoint, firthLogistic, halfPoint, type YesNo } from './firth';
 import { measuredFrom } from './measured';
 import { studentFactor } from './student';
+import { tuples } from '../../../tests/support/tuples';
 
 const answers = (...yes: number[]): YesNo[] => yes.map((one, index) => ({ x: index + 1, yes: one === 1 }));
 
@@ -39,14 +40,7 @@ describe('the penalised logistic fit', () => {
       expect(stopped).toBe('converged');
       const best = penalised(data, intercept, slope);
       expect(logLikelihood).toBeCloseTo(best, 8);
-      for (const [u, v] of [
-        [1, 0],
-        [-1, 0],
-        [0, 1],
-        [0, -1],
-        [1, -0.3],
-        [-1, 0.3],
-      ] as const)
+      for (const [u, v] of tuples([1, 0], [-1, 0], [0, 1], [0, -1], [1, -0.3], [-1, 0.3]))
         expect(penalised(data, intercept + 0.01 * u, slope + 0.01 * v)).toBeLessThan(best);
     },
   );

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../../tests/support/prop';
 import { reaches, risingBlocks, risingCurve, sigmaBeside } from './isotonic';
+import { tuples } from '../../../tests/support/tuples';
 
 const spread = (ys: readonly number[], weights: readonly number[] = ys.map(() => 1)): number[] =>
   risingBlocks(ys.map((y, k) => ({ y, weight: weights[k]! }))).flatMap(({ first, last, y }) =>
@@ -53,13 +54,7 @@ describe('a curve that never falls', () => {
   ];
   it('is level where points fall, as sure as they are together, and lies on them elsewhere', () => {
     const curve = risingCurve(points);
-    expect(curve.map(({ x, y }) => [x, y])).toEqual([
-      [0, 0],
-      [2, 5],
-      [4, 5],
-      [5, 10],
-      [9, 10],
-    ]);
+    expect(curve.map(({ x, y }) => [x, y])).toEqual(tuples([0, 0], [2, 5], [4, 5], [5, 10], [9, 10]));
     expect(curve[0]!.sigma).toBeCloseTo(1, 12);
     // Two of sigma 2 together.
     for (const index of [1, 2]) expect(curve[index]!.sigma).toBeCloseTo(Math.SQRT2, 12);

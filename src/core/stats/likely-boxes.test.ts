@@ -1,13 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { likelyBoxes, type Likelihood, type Range } from './likely-boxes';
+import { tuples } from '../../../tests/support/tuples';
 
 /** Two unknowns that go together: a normal law with these means and deviations. */
 const MEANS = [0.31, -1.2] as const;
 const TOGETHER = 0.6;
-const ranges: readonly Range[] = [
-  [-2, 2],
-  [-5, 3],
-];
+const ranges: readonly Range[] = tuples([-2, 2], [-5, 3]);
 
 /** Logarithm of a normal law's density, so many times as narrow. */
 function normal(narrow: number, [x, y]: readonly number[]): number {

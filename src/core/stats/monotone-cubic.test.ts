@@ -1,29 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { monotoneCubic } from './monotone-cubic';
+import { tuples } from '../../../tests/support/tuples';
 
-const through = (...points: [x: number, y: number][]) => monotoneCubic(points.map(([x, y]) => ({ x, y })));
+const through = (...points: (readonly [x: number, y: number])[]) => monotoneCubic(points.map(([x, y]) => ({ x, y })));
 
 describe('a monotone cubic', () => {
   it('is as another program draws it', () => {
     const curve = through([0, 0], [1, 1], [2, 1.5], [4, 5], [7, 5.2]);
     // By SciPy's PchipInterpolator.
-    for (const [x, y] of [
-      [0.5, 0.57292],
-      [1.5, 1.24176],
-      [3, 3.39892],
-      [5.5, 5.15134],
-    ] as const)
+    for (const [x, y] of tuples([0.5, 0.57292], [1.5, 1.24176], [3, 3.39892], [5.5, 5.15134]))
       expect(curve(x)).toBeCloseTo(y, 4);
   });
   it('goes through its points, and never past what two neighbours have', () => {
-    const points: [number, number][] = [
-      [0, 0],
-      [0.1, 0],
-      [0.2, 0.4],
-      [0.5, 9],
-      [0.55, 9],
-      [1, 9.1],
-    ];
+    const points = tuples([0, 0], [0.1, 0], [0.2, 0.4], [0.5, 9], [0.55, 9], [1, 9.1]);
     const curve = through(...points);
     for (const [x, y] of points) expect(curve(x)).toBeCloseTo(y, 12);
     let before = 0;

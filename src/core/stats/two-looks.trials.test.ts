@@ -1,6 +1,7 @@
 import seedrandom from 'seedrandom';
 import { describe, expect, it } from 'vitest';
 import { cellsASide, compare, lookAt, lookAtPairs, pairsWanted, type Comparison } from './two-looks';
+import { tuples } from '../../../tests/support/tuples';
 
 /** Values about a mean, by sums of twelve even ones: none of the project's own normal deviates. */
 function values(count: number, mean: number, spread: number, random: () => number): number[] {
@@ -56,12 +57,11 @@ describe('two sides of a comparison', () => {
       9,
     );
     expect(() => lookAtPairs([[1, 2]])).toThrow('too few pairs: 1');
-    expect(
-      lookAtPairs([
-        [1, 2],
-        [1, 4],
-      ]),
-    ).toMatchObject({ aCount: 2, difference: 2, squares: expect.closeTo(2, 9) });
+    expect(lookAtPairs(tuples([1, 2], [1, 4]))).toMatchObject({
+      aCount: 2,
+      difference: 2,
+      squares: expect.closeTo(2, 9),
+    });
   });
 
   it('ask for as many pairs as a power calculation by the noncentral t law', () => {
@@ -69,11 +69,7 @@ describe('two sides of a comparison', () => {
     expect(pairsWanted(1, 0.5, 0.05, 0.8)).toBe(34);
     expect(pairsWanted(1, 0.8, 0.05, 0.8)).toBe(15);
     expect(() => pairsWanted(1, 0)).toThrow(RangeError);
-    const scattered = lookAtPairs([
-      [0, 1],
-      [0, 9],
-      [0, -4],
-    ]);
+    const scattered = lookAtPairs(tuples([0, 1], [0, 9], [0, -4]));
     const { verdict, more, spread } = compare([scattered], 4, 0.3);
     expect([verdict, more]).toEqual(['more', pairsWanted(spread, 4) - 3]);
   });

@@ -2,17 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { addedAtMarkers } from './added-by-markers';
 import type { AddedLight } from './added-light';
 import { isLightOfLamps } from './light-of-lamps';
+import { tuples } from '../../../../tests/support/tuples';
 
 const WOOD = [0.5, 0.4, 0.2] as const;
 const SLATE = [0.04, 0.03, 0.02] as const;
 const luminanceOf = ([red, green, blue]: readonly [number, number, number]): number =>
   0.2126 * red + 0.7152 * green + 0.0722 * blue;
-const CORNERS = [
-  [5, 5],
-  [45, 5],
-  [45, 35],
-  [5, 35],
-] as const;
+const CORNERS = tuples([5, 5], [45, 5], [45, 35], [5, 35]);
 /** Markers of 0.03 of white, which light of their own changes by a few parts in a hundred, with light added at each. */
 const markers = (added: readonly number[], own = 0.03, stock: readonly [number, number, number] = WOOD) =>
   addedAtMarkers(

@@ -5,6 +5,7 @@ import { rectRing } from '../../card/shape';
 import { lightAcross } from './across';
 import { blurAcross, blurBetween } from './blur';
 import { softEdge } from './soft-edge';
+import { tuples } from '../../../../tests/support/tuples';
 
 const PX = 40;
 const pixel = 1 / Math.sqrt(12) / PX;
@@ -25,10 +26,7 @@ const photo = (blurMm: number) =>
 
 describe('an edge', () => {
   it.each([0.015, 0.03, 0.06])('is as soft as it was blurred, by %d mm, whichever side is burned', (blurMm) => {
-    for (const [near, far] of [
-      [1, 0.3],
-      [0.3, 1],
-    ] as const) {
+    for (const [near, far] of tuples([1, 0.3], [0.3, 1])) {
       const fine = drawnPatch({
         widthMm: 3,
         heightMm: 1,

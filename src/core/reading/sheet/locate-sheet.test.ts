@@ -5,6 +5,7 @@ import type { FoundMarker } from '../find-markers';
 import type { Quad } from '../quad';
 import { isFlat, isOfSheet, locateSheet } from './locate-sheet';
 import { points } from '../../../../tests/support/points';
+import { tuples } from '../../../../tests/support/tuples';
 
 /** Leaning away, turned and 11 px for each mm near its middle. */
 const TILTED: Homography = [10, -1.2, 300, 1.4, 9.6, 250, 2e-4, 3e-4, 1];
@@ -15,12 +16,7 @@ function seen(
   bend: (x: number, y: number) => readonly [number, number] = (x, y) => [x, y],
 ): FoundMarker[] {
   return frameSheet(format).markers.map(({ id, x, y, sizeMm }) => {
-    const corners = [
-      [x, y],
-      [x + sizeMm, y],
-      [x + sizeMm, y + sizeMm],
-      [x, y + sizeMm],
-    ] as const;
+    const corners = tuples([x, y], [x + sizeMm, y], [x + sizeMm, y + sizeMm], [x, y + sizeMm]);
     return {
       id,
       wrongBits: 0,

@@ -14,6 +14,7 @@ import { findMarkers } from '../find-markers';
 import { readCard } from '../read-card';
 import { locateSheet } from './locate-sheet';
 import { placeOnSheet } from './place-on-sheet';
+import { tuples } from '../../../../tests/support/tuples';
 
 const pairing = demoPairing('marl', 'alder');
 const few = gridOfFew(pairing, 5, 3);
@@ -54,11 +55,7 @@ describe('a card without markers', () => {
     const photo = await photoOf(laid);
     const place = locateSheet(findMarkers(photo))!;
     const found = placeOnSheet(photo, layout, place)!;
-    for (const [x, y] of [
-      [2, 2],
-      [layout.widthMm - 2, 3],
-      [layout.widthMm / 2, layout.heightMm - 2],
-    ] as const) {
+    for (const [x, y] of tuples([2, 2], [layout.widthMm - 2, 3], [layout.widthMm / 2, layout.heightMm - 2])) {
       const [seen, told] = [project(found, x, y), project(place.toPhoto, onSheet(laid, x, y).x, onSheet(laid, x, y).y)];
       const pxPerMm = Math.hypot(project(found, x + 1, y).x - seen.x, project(found, x + 1, y).y - seen.y);
       expect(Math.hypot(seen.x - told.x, seen.y - told.y) / pxPerMm).toBeLessThan(0.6);

@@ -8,6 +8,7 @@ import { locateSheet } from './locate-sheet';
 import { measureGreys } from './measure-greys';
 import { faultOfGreys, seenGreys, seenGreysAndRims } from './sheet-greys';
 import { tonesBySheet } from './sheet-tones';
+import { tuples } from '../../../../tests/support/tuples';
 
 const sheet = frameSheet('a5');
 /** Light that falls from one corner to the other, by a third, with a bow. */
@@ -23,20 +24,13 @@ const tonesOf = (photo: RgbImage, greys = GREYS) => tonesBySheet(photo, findMark
 
 describe('tones by a frame sheet', () => {
   it('are undone whatever light falls on it, in any cast', () => {
-    for (const cast of [
-      [1, 1, 1],
-      [1, 0.8, 0.55],
-    ] as const) {
+    for (const cast of tuples([1, 1, 1], [1, 0.8, 0.55])) {
       const told = tonesOf(draw({ cast }))!;
       if (!('undone' in told)) return expect(told).toHaveProperty('undone');
       expect(told.format).toBe('a5');
       const { linearOfByte, sigmaOfRatio, bentBy } = told.undone;
       // Between tones that the greys span: a ratio of two lights is what it is.
-      for (const [bright, dark] of [
-        [0.6, 0.3],
-        [0.6, 0.1],
-        [0.5, 0.06],
-      ] as const) {
+      for (const [bright, dark] of tuples([0.6, 0.3], [0.6, 0.1], [0.5, 0.06])) {
         const at = (value: number): number => linearOfByte[Math.round(255 * phone(value))]!;
         expect(Math.log(at(bright) / at(dark)) / Math.log(bright / dark)).toBeCloseTo(1, 1);
         expect(Math.abs(Math.log(at(bright) / at(dark)) - Math.log(bright / dark))).toBeLessThan(0.04);

@@ -6,6 +6,7 @@ import type { RgbImage } from '../../image/raster';
 import { frameSheet } from '../../sheet/frame-sheet';
 import { atLeast, findMarkers } from '../find-markers';
 import { toneOfPlace } from './tone-of-place';
+import { tuples } from '../../../../tests/support/tuples';
 
 const sheet = frameSheet('a5');
 const GREYS = { reflectances: INK_SHARES.map((share) => [share, share, share] as const), contrastSigma: 0.01 };
@@ -42,10 +43,7 @@ const toneIn = (photo: RgbImage, place = mark, beside: typeof bare | null = bare
 
 describe('the tone of a piece beside a frame sheet', () => {
   it('is that of the piece whatever the camera makes of tones and whatever light falls on it', () => {
-    for (const cast of [
-      [1, 1, 1],
-      [1, 0.8, 0.55],
-    ] as const) {
+    for (const cast of tuples([1, 1, 1], [1, 0.8, 0.55])) {
       const told = toneIn(withPiece(cast));
       if ('fault' in told) throw new Error(told.fault);
       // Paper of the tests sends back all light; office paper is taken to send back 0.853 of it.

@@ -4,14 +4,15 @@ import type { CardView } from '../../src/views/views';
 import { find, openShop, press, says, type, until, type Shop } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 beforeAll(async () => {
-  shop = await openShop();
+  ({ driver, base } = shop = await openShop());
 });
 afterAll(() => shop?.close());
 
 describe('a frame sheet', () => {
   it('is printed, noted where it is to scale, and its greys are measured by two photos', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/stock`);
     await press(driver, 'Frame sheets');
     await says(driver, 'Print it once, measure it once');
@@ -29,7 +30,6 @@ describe('a frame sheet', () => {
     expect(await driver.findElements(By.css('ol li'))).toHaveLength(9);
   });
   it('tells the tones of a photo that is taken on it', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/2#photo`);
     await press(driver, 'Take it on a frame sheet');
     const told = async () => {
@@ -41,7 +41,6 @@ describe('a frame sheet', () => {
     await says(driver, 'by the frame sheet');
   });
   it('tells the tone of a piece beside it, and what gives that today', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/compare?pairing=1`);
     await press(driver, 'Match a piece by its photo');
     await press(driver, 'Take it with the simulated camera');

@@ -4,20 +4,21 @@ import { minuteOf } from '../../src/core/quantities/day';
 import { consoleErrors, find, named, openBench, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
-beforeAll(async () => void (shop = await openShop()));
+let driver: Shop['driver'];
+let base: string;
+beforeAll(async () => void ({ driver, base } = shop = await openShop()));
 afterAll(() => shop?.close());
 
 /** Ticks every line of the pre-burn check. */
 async function tickAll(): Promise<void> {
-  for (const box of await shop.driver.findElements(By.css('fieldset input[type=checkbox]'))) {
-    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
+  for (const box of await driver.findElements(By.css('fieldset input[type=checkbox]'))) {
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
     await box.click();
   }
 }
 
 describe('from bare stock to a kept setting, in a browser', () => {
   it('opens a bench, plans a card at its edges, and makes it', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench`);
     await find(driver, 'select');
     const selects = await driver.findElements(By.css('select'));
@@ -47,7 +48,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('burns only after the check is ticked, and ends', async () => {
-    const { driver } = shop;
     expect(await (await named(driver, 'Burn on the simulated bench')).isEnabled()).toBe(false);
     await tickAll();
     await press(driver, 'Burn on the simulated bench');
@@ -56,7 +56,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('takes the photo, reads it, and shows the cells on it', async () => {
-    const { driver } = shop;
     await press(driver, 'Take it with the simulated camera');
     await named(driver, 'See what was read');
     await press(driver, 'See what was read');
@@ -66,7 +65,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('is graded from the keyboard alone, and undone', async () => {
-    const { driver } = shop;
     const cell = await find(driver, '[data-cell][tabindex="0"]');
     await driver.executeScript('arguments[0].focus()', cell);
     const focused = () => driver.switchTo().activeElement();
@@ -87,7 +85,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('proposes a cell for a wish and keeps it as version 1, then another as version 2', async () => {
-    const { driver } = shop;
     await press(driver, 'See what it says');
     await says(driver, 'Proposal');
     await press(driver, 'medium');
@@ -110,7 +107,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('stands in the book with its origin, versions, difference, and a sheet at true size', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/book`);
     await (await find(driver, '[data-search]')).sendKeys('mdf marl');
     await driver.wait(async () => (await driver.findElements(By.css('tbody tr'))).length === 1, PATIENCE_MS);
@@ -132,7 +128,6 @@ describe('from bare stock to a kept setting, in a browser', () => {
   });
 
   it('shows how far a burn is, pauses, goes on and stops by hand', async () => {
-    const { driver } = shop;
     // A bench of its own: where a focus was kept by another test, a hand would be asked for.
     await driver.get(`${await openBench(shop, 'Heron', 'MDF')}/plan/grid`);
     // A quarter of an hour of machine time: minutes of the simulated bench's, however busy this machine is.
@@ -152,5 +147,5 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await says(driver, 'Stopped by hand');
   });
 
-  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(shop.driver)).toEqual([]));
+  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(driver)).toEqual([]));
 });

@@ -4,8 +4,10 @@ import type { CardView } from '../../src/views/views';
 import { consoleErrors, find, openShop, press, says, until, type Shop } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 beforeAll(async () => {
-  shop = await openShop();
+  ({ driver, base } = shop = await openShop());
 });
 afterAll(() => shop?.close());
 
@@ -14,7 +16,6 @@ const CARD = '/cards/9';
 
 describe('a coated card on a light table', () => {
   it('is photographed on it, with what to see to', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}${CARD}#photo`);
     const option = await find(driver, 'option[value="behind"]');
     await option.click();
@@ -27,7 +28,6 @@ describe('a coated card on a light table', () => {
     await says(driver, 'one of 2 that count');
   });
   it('shows what comes through each cell, and proposes by whether the coat is off', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}${CARD}#look`);
     await press(driver, 'On the light table, %');
     const { through } = (await fetch(`${base}/api${CARD}`).then((response) => response.json())) as CardView;

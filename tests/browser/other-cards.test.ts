@@ -3,17 +3,18 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { consoleErrors, find, openShop, press, says, tickAll, type, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
-beforeAll(async () => void (shop = await openShop()));
+let driver: Shop['driver'];
+let base: string;
+beforeAll(async () => void ({ driver, base } = shop = await openShop()));
 afterAll(() => shop?.close());
 
 const choose = async (cell: number): Promise<void> => {
-  const element = await find(shop.driver, `[data-cell="${cell}"]`);
-  await shop.driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', element);
+  const element = await find(driver, `[data-cell="${cell}"]`);
+  await driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', element);
 };
 
 describe('patches judged by eye', () => {
   it('are answered by keys until the card says where it is sharp, and that is kept', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/5#look`);
     for (const [cell, key] of [...'bcscb'].entries()) {
       await choose(cell);
@@ -34,7 +35,6 @@ describe('patches judged by eye', () => {
 
 describe('a card whose focus a hand sets', () => {
   it('stops with what to do, goes on when told, and ends', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/3/plan/focus`);
     await press(driver, 'Make this card');
     await says(driver, 'Before the burn');
@@ -55,7 +55,6 @@ describe('a card whose focus a hand sets', () => {
 
 describe('a card that stands in several places', () => {
   it('is planned over the sheet, photographed place by place, and looked at with its places beside each other', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/2/plan/bed`);
     await type(driver, 'Places from left to right', '2');
     await type(driver, 'Places from rear to front', '2');
@@ -90,7 +89,6 @@ describe('a card that stands in several places', () => {
 
 describe('a search', () => {
   it('burns one patch at a time, asks, and names the next', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/4/plan/threshold`);
     // The planner has other choices beside it, and is drawn anew by this one.
     const way = await find(driver, 'select:has(option[value="search"])');
@@ -107,7 +105,6 @@ describe('a search', () => {
 
 describe('cut parts', () => {
   it('are measured by the simulated caliper, which types into the field that is next', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/7#look`);
     await choose(0);
     const fields = await driver.wait(async () => {
@@ -132,5 +129,5 @@ describe('cut parts', () => {
     await buttons[1]!.click();
     await driver.wait(async () => (await y0.getAttribute('value')) === before, PATIENCE_MS);
   });
-  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(shop.driver)).toEqual([]));
+  it('leaves nothing in the browser’s console', async () => expect(await consoleErrors(driver)).toEqual([]));
 });

@@ -3,12 +3,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { consoleErrors, find, openShop, press, says, seriousFindings, type, tickAll, type Shop } from './harness';
 
 let shop: Shop;
-beforeAll(async () => void (shop = await openShop()));
+let driver: Shop['driver'];
+let base: string;
+beforeAll(async () => void ({ driver, base } = shop = await openShop()));
 afterAll(() => shop?.close());
 
 const call = async (path: string, json?: unknown): Promise<any> => {
   const post = { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(json) };
-  return (await fetch(shop.base + path, json === undefined ? {} : post)).json();
+  return (await fetch(base + path, json === undefined ? {} : post)).json();
 };
 
 /** A small card of a bench, made over the endpoints. */
@@ -21,7 +23,6 @@ async function smallCard(pairingId: number): Promise<number> {
 
 describe('a burn on one’s own machine', () => {
   it('is timed by the clock on the page or by what a stopwatch showed, and stands in the logbook', async () => {
-    const { driver, base } = shop;
     const card = await smallCard(5);
     await driver.get(`${base}/cards/${card}#burn`);
     await says(driver, 'Before the burn');
@@ -46,7 +47,6 @@ describe('a burn on one’s own machine', () => {
 
 describe('what is known from elsewhere', () => {
   it('is filed as unproven, stands hatched on the ladder, and is one press from a small card', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/7/bring`);
     await says(driver, 'One setting');
     expect(await seriousFindings(driver)).toEqual([]);
@@ -60,7 +60,6 @@ describe('what is known from elsewhere', () => {
     expect(await consoleErrors(driver)).toEqual([]);
   });
   it('comes from a pasted table once its columns were looked at', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/7/bring`);
     const area = await find(driver, '#table-text');
     await area.sendKeys('Power,Speed,Name\n40,500,soft\n70,x,hard\n');
@@ -72,7 +71,6 @@ describe('what is known from elsewhere', () => {
     await says(driver, '40 %, 500 mm/s');
   });
   it('takes an old card in by its edges', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/5/adopt`);
     await says(driver, 'Its edges');
     expect(await seriousFindings(driver)).toEqual([]);
@@ -88,7 +86,6 @@ describe('what is known from elsewhere', () => {
 
 describe('a favourite', () => {
   it('is kept on one bench and laid on another', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/5/plan/grid`);
     await says(driver, 'Favourites');
     await type(driver, 'Keep this plan as', 'Quick look');

@@ -6,6 +6,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { consoleErrors, find, openBench, openShop, press, says, seriousFindings, until, type Shop } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-part-'));
 const gate = join(folder, 'Gate.svg');
 const words = join(folder, 'Words.svg');
@@ -15,9 +17,9 @@ beforeAll(async () => {
     '<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="20mm" viewBox="0 0 30 20"><rect width="22" height="14"/><circle cx="8" cy="7" r="3"/><path d="M24 2h4"/><text>no line</text></svg>',
   );
   writeFileSync(words, '<svg xmlns="http://www.w3.org/2000/svg"><text>no line</text></svg>');
-  shop = await openShop();
-  await shop.driver.get(`${await openBench(shop, 'Marl', 'Cast acrylic, clear')}/plan/part`);
-  await find(shop.driver, '[data-cell]');
+  ({ driver, base } = shop = await openShop());
+  await driver.get(`${await openBench(shop, 'Marl', 'Cast acrylic, clear')}/plan/part`);
+  await find(driver, '[data-cell]');
 });
 afterAll(async () => {
   rmSync(folder, { recursive: true });
@@ -25,33 +27,32 @@ afterAll(async () => {
 });
 
 const choose = (path: string): Promise<void> =>
-  shop.driver.findElement(By.css('input[aria-label="Drawing file"]')).sendKeys(path);
+  driver.findElement(By.css('input[aria-label="Drawing file"]')).sendKeys(path);
 
 describe('a part to be cut', () => {
   it('is read from a drawing: what is in it, what is left out, and what ends', async () => {
-    await says(shop.driver, 'Tag');
+    await says(driver, 'Tag');
     await choose(gate);
-    await says(shop.driver, '1 part, 1 hole; a line ends (4 mm near 24, 2 mm)');
-    await says(shop.driver, 'Left out: text (turn it into paths to cut it).');
-    expect(await seriousFindings(shop.driver)).toEqual([]);
+    await says(driver, '1 part, 1 hole; a line ends (4 mm near 24, 2 mm)');
+    await says(driver, 'Left out: text (turn it into paths to cut it).');
+    expect(await seriousFindings(driver)).toEqual([]);
   });
   it('stays where another drawing has nothing to cut', async () => {
     await choose(words);
-    await says(shop.driver, 'Nothing in this drawing is a line to cut');
-    await says(shop.driver, 'Gate');
+    await says(driver, 'Nothing in this drawing is a line to cut');
+    await says(driver, 'Gate');
     // The refusal, and nothing else.
-    expect(await consoleErrors(shop.driver)).toEqual([expect.stringContaining('/api/drawings')]);
+    expect(await consoleErrors(driver)).toEqual([expect.stringContaining('/api/drawings')]);
   });
   it('is made as a card, with its files', async () => {
-    await press(shop.driver, 'Make this card');
-    await says(shop.driver, 'Before the burn');
-    expect(await consoleErrors(shop.driver)).toEqual([]);
+    await press(driver, 'Make this card');
+    await says(driver, 'Before the burn');
+    expect(await consoleErrors(driver)).toEqual([]);
   });
 });
 
 describe('holes and parts', () => {
   it('are told pair by pair, by keys, and Enter leads to the pair that tells most', async () => {
-    const { driver, base } = shop;
     const bench = await openBench(shop, 'Marl', 'Cast acrylic, clear');
     await driver.get(`${bench}/plan/knobs`);
     await press(driver, 'Make this card');

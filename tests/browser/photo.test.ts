@@ -9,15 +9,17 @@ import { burnOnBench } from '../../stand-ins/burn';
 import { openShop, press, says, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 let folder: string;
 let view: CardView;
 let files: { good: string; covered: string; glossy: string; text: string };
 let corners: { x: number; y: number }[];
 
 beforeAll(async () => {
-  shop = await openShop({ width: 390, height: 844 });
+  ({ driver, base } = shop = await openShop({ width: 390, height: 844 }));
   folder = mkdtempSync(join(tmpdir(), 'glass-ladder-photos-'));
-  view = (await fetch(`${shop.base}/api/cards/3`).then((response) => response.json())) as CardView;
+  view = (await fetch(`${base}/api/cards/3`).then((response) => response.json())) as CardView;
   const { layout, madeFor } = view.card;
   const piece = burnOnBench(layout, madeFor, 'phone');
   const shot = { ...casualShot('phone'), widthPx: 1600, heightPx: 1200, tiltDegrees: 8, rollDegrees: 2 };
@@ -52,13 +54,12 @@ beforeAll(async () => {
 afterAll(() => shop?.close());
 
 const choose = async (path: string): Promise<void> => {
-  const input = await shop.driver.findElement(By.css('input[type=file][aria-label="Choose a photo"]'));
+  const input = await driver.findElement(By.css('input[type=file][aria-label="Choose a photo"]'));
   await input.sendKeys(path);
 };
 
 describe('a phone held over the bench, 390 px wide', () => {
   it('offers the camera, and the page does not scroll sideways', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/3#photo`);
     await says(driver, 'Take it with this phone');
     const [wide, room] = await driver.executeScript<[number, number]>(
@@ -68,17 +69,16 @@ describe('a phone held over the bench, 390 px wide', () => {
   });
 
   it('reads an uploaded photo, also when the machine loses its network: the server is on it', async () => {
-    await shop.driver.executeScript("window.dispatchEvent(new Event('offline'))");
+    await driver.executeScript("window.dispatchEvent(new Event('offline'))");
     await choose(files.good);
     await driverWait('card.jpg', 'See what was read');
     // A reading that is not believed can be framed by hand.
-    await press(shop.driver, 'Set the corners by hand');
+    await press(driver, 'Set the corners by hand');
     const handles = By.css('circle[aria-label$="corner of the card"]');
-    await shop.driver.wait(async () => (await shop.driver.findElements(handles)).length === 4, PATIENCE_MS);
+    await driver.wait(async () => (await driver.findElements(handles)).length === 4, PATIENCE_MS);
   });
 
   it('says of a photo what is wrong with it, on it, with what to do', async () => {
-    const { driver } = shop;
     await choose(files.glossy);
     await driverWait('glossy.jpg', 'one of 3 that count');
     await says(driver, 'Turn the card, move the lamp aside or shade it');
@@ -87,7 +87,6 @@ describe('a phone held over the bench, 390 px wide', () => {
   });
 
   it('leaves a photo aside, and counts it again', async () => {
-    const { driver } = shop;
     await press(driver, 'Leave this photo aside', inList('glossy.jpg'));
     await driverWait('glossy.jpg', 'left aside');
     await press(driver, 'Count this photo again', inList('glossy.jpg'));
@@ -98,12 +97,11 @@ describe('a phone held over the bench, 390 px wide', () => {
 
   it('says what is wrong with a file that is no picture', async () => {
     await choose(files.text);
-    await says(shop.driver, 'This is not a photo that can be opened');
-    await says(shop.driver, 'Send a JPEG, PNG or WebP');
+    await says(driver, 'This is not a photo that can be opened');
+    await says(driver, 'Send a JPEG, PNG or WebP');
   });
 
   it('asks for corners when markers are covered, takes them by handle, and reads on', async () => {
-    const { driver } = shop;
     await choose(files.covered);
     await driverWait('covered.jpg', 'drag the four corners');
     const handles = async () => driver.findElements(By.css('circle[aria-label$="corner of the card"]'));
@@ -144,8 +142,8 @@ function inList(file: string): string {
 async function driverWait(file: string, state: string): Promise<void> {
   const path = `${inList(file)}[contains(., ${JSON.stringify(state)})]`;
   await until(
-    shop.driver,
-    async () => (await shop.driver.findElements(By.xpath(path))).length > 0,
+    driver,
+    async () => (await driver.findElements(By.xpath(path))).length > 0,
     `${file} is never “${state}”`,
   );
 }

@@ -21,6 +21,8 @@ import {
 } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 /** A bench of its own: the cards of other tests take no places from under these. */
 let bench: string;
 const folder = mkdtempSync(join(tmpdir(), 'glass-ladder-picture-'));
@@ -40,10 +42,10 @@ beforeAll(async () => {
     drawing,
     '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 50"><script>parent.document.title = "ran"</script><rect width="50" height="50"/><path d="M75 0V50" stroke="#000" stroke-width="5"/><rect x="90" width="10" height="50" fill="#ccc"/></svg>',
   );
-  shop = await openShop();
+  ({ driver, base } = shop = await openShop());
   bench = await openBench(shop, 'Heron', 'Cork sheet');
-  await shop.driver.get(`${bench}/plan/picture`);
-  await find(shop.driver, '[data-cell]');
+  await driver.get(`${bench}/plan/picture`);
+  await find(driver, '[data-cell]');
 });
 afterAll(async () => {
   rmSync(folder, { recursive: true });
@@ -51,23 +53,23 @@ afterAll(async () => {
 });
 
 const choose = (path: string): Promise<void> =>
-  shop.driver.findElement(By.css('input[aria-label="Picture file"]')).sendKeys(path);
+  driver.findElement(By.css('input[aria-label="Picture file"]')).sendKeys(path);
 const boxOfCell = async (): Promise<{ width: number; height: number }> =>
-  shop.driver.executeScript(
+  driver.executeScript(
     'const { width, height } = document.querySelector("[data-cell] rect").getBBox(); return { width, height };',
   );
 
 describe('a picture to be burned', () => {
   it('is a drawing of our own at first, shown as it will lie on the stock', async () => {
-    await says(shop.driver, 'Pond at dusk');
-    expect(await shop.driver.findElements(By.css('[data-cell] image'))).toHaveLength(1);
-    expect(await seriousFindings(shop.driver)).toEqual([]);
+    await says(driver, 'Pond at dusk');
+    expect(await driver.findElements(By.css('[data-cell] image'))).toHaveLength(1);
+    expect(await seriousFindings(driver)).toEqual([]);
   });
   it('is chosen from a file, which another one of the same name but no picture does not replace', async () => {
     await choose(stripes);
-    await says(shop.driver, 'Three stripes');
+    await says(driver, 'Three stripes');
     await until(
-      shop.driver,
+      driver,
       async () => {
         const { width, height } = await boxOfCell();
         return Math.abs(width / height - 3) < 0.1;
@@ -75,27 +77,27 @@ describe('a picture to be burned', () => {
       'the cell is not three times as wide as high',
     );
     await choose(words);
-    await says(shop.driver, 'is no picture that can be opened here');
-    await says(shop.driver, 'Three stripes');
+    await says(driver, 'is no picture that can be opened here');
+    await says(driver, 'Three stripes');
   });
   it('is cropped by a box that is drawn on it, or by numbers, and all of it is one press away', async () => {
-    const preview = await find(shop.driver, 'svg[aria-label="Three stripes"]');
+    const preview = await find(driver, 'svg[aria-label="Three stripes"]');
     const { width } = await preview.getRect();
-    await shop.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', preview);
+    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', preview);
     const [x, y] = [Math.round(-0.45 * width), Math.round(-0.1 * width)];
-    await shop.driver
+    await driver
       .actions()
       .move({ origin: preview, x, y })
       .press()
       .move({ origin: Origin.POINTER, x: Math.round(0.3 * width), y: Math.round(0.2 * width) })
       .release()
       .perform();
-    await find(shop.driver, 'svg[aria-label="Three stripes, cropped"]');
-    await press(shop.driver, 'All of it');
-    await find(shop.driver, 'svg[aria-label="Three stripes"]');
-    await type(shop.driver, 'Crop width', '66 %');
+    await find(driver, 'svg[aria-label="Three stripes, cropped"]');
+    await press(driver, 'All of it');
+    await find(driver, 'svg[aria-label="Three stripes"]');
+    await type(driver, 'Crop width', '66 %');
     await until(
-      shop.driver,
+      driver,
       async () => {
         const { width: wide, height } = await boxOfCell();
         return Math.abs(wide / height - 1.98) < 0.08;
@@ -104,12 +106,12 @@ describe('a picture to be burned', () => {
     );
   });
   it('goes into the card as it was chosen, its darkest as black and its lightest bare', async () => {
-    const errors = await consoleErrors(shop.driver);
+    const errors = await consoleErrors(driver);
     expect(errors).toEqual([]);
-    await press(shop.driver, 'Make this card');
-    await until(shop.driver, async () => /\/cards\/\d+/.test(await shop.driver.getCurrentUrl()), 'no card was made');
-    const id = /\/cards\/(\d+)/.exec(await shop.driver.getCurrentUrl())![1];
-    const { card } = (await fetch(`${shop.base}/api/cards/${id}`).then((response) => response.json())) as CardView;
+    await press(driver, 'Make this card');
+    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
+    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const { card } = (await fetch(`${base}/api/cards/${id}`).then((response) => response.json())) as CardView;
     expect((card.plan as PicturePlan).picture).toMatchObject({ name: 'Three stripes', columns: 300, rows: 100 });
     const { shape } = card.layout.cells[0]!.burns[0]!;
     if (shape.do !== 'picture') throw new Error('no picture is burned');
@@ -122,7 +124,6 @@ describe('a picture to be burned', () => {
 
 describe('a drawing for a showpiece', () => {
   it('is chosen as SVG: what is darker than half is burned, drawn lines too, and nothing of it runs', async () => {
-    const { driver, base } = shop;
     await driver.get(`${bench}/plan/showpiece`);
     await find(driver, '[data-cell]');
     await says(driver, 'Ladder in the reeds');

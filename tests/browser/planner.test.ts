@@ -4,126 +4,124 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find, openBench, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
+let driver: Shop['driver'];
+let base: string;
 beforeAll(async () => {
-  shop = await openShop();
-  await shop.driver.get(`${shop.base}/bench/5/plan/grid`);
-  await find(shop.driver, '[data-cell]');
+  ({ driver, base } = shop = await openShop());
+  await driver.get(`${base}/bench/5/plan/grid`);
+  await find(driver, '[data-cell]');
 });
 afterAll(() => shop?.close());
 
-const cells = async (): Promise<number> => (await shop.driver.findElements(By.css('[data-cell]'))).length;
+const cells = async (): Promise<number> => (await driver.findElements(By.css('[data-cell]'))).length;
 const value = async (label: string): Promise<string> => {
-  const element = await shop.driver.findElement(By.xpath(`//label[normalize-space(.)="${label}"]`));
-  return (await shop.driver.findElement(By.id((await element.getAttribute('for'))!)).getAttribute('value'))!;
+  const element = await driver.findElement(By.xpath(`//label[normalize-space(.)="${label}"]`));
+  return (await driver.findElement(By.id((await element.getAttribute('for'))!)).getAttribute('value'))!;
 };
 const choose = async (label: string, option: string): Promise<void> => {
-  const select = await shop.driver.findElement(
-    By.xpath(`//label[contains(normalize-space(.), "${label}")]/..//select`),
-  );
+  const select = await driver.findElement(By.xpath(`//label[contains(normalize-space(.), "${label}")]/..//select`));
   await select.findElement(By.css(`option[value="${option}"]`)).click();
 };
 const drag = (element: WebElement, x: number, y: number): Promise<void> =>
-  shop.driver.actions().move({ origin: element }).press().move({ origin: Origin.POINTER, x, y }).release().perform();
+  driver.actions().move({ origin: element }).press().move({ origin: Origin.POINTER, x, y }).release().perform();
 
 describe('the card being planned', () => {
   it('gets more columns when its right edge is dragged, and fewer when it is dragged back', async () => {
     const before = await cells();
     const columns = Number(await value('Columns'));
-    const edge = await shop.driver.findElement(
+    const edge = await driver.findElement(
       By.xpath('//*[name()="title" and contains(., "columns")]/..//*[name()="circle"][2]'),
     );
     await drag(edge, 90, 0);
-    await shop.driver.wait(async () => (await cells()) > before, PATIENCE_MS);
+    await driver.wait(async () => (await cells()) > before, PATIENCE_MS);
     expect(Number(await value('Columns'))).toBeGreaterThan(columns);
-    await type(shop.driver, 'Columns', String(columns));
-    await shop.driver.wait(async () => (await cells()) === before, PATIENCE_MS);
+    await type(driver, 'Columns', String(columns));
+    await driver.wait(async () => (await cells()) === before, PATIENCE_MS);
   });
 
   it('is dragged about the sheet, and goes back to the first free place', async () => {
     // Others may have laid cards on this sheet before.
     const free = await value('From the sheet’s left');
-    const card = await shop.driver.findElement(By.css('svg[role=group] g > rect[data-grab]'));
+    const card = await driver.findElement(By.css('svg[role=group] g > rect[data-grab]'));
     await drag(card, 40, 30);
-    await shop.driver.wait(async () => (await value('From the sheet’s left')) !== free, PATIENCE_MS);
+    await driver.wait(async () => (await value('From the sheet’s left')) !== free, PATIENCE_MS);
     expect(parseFloat(await value('From the sheet’s rear'))).toBeGreaterThan(2);
-    await press(shop.driver, 'Back to the first free place');
-    await shop.driver.wait(async () => (await value('From the sheet’s left')) === free, PATIENCE_MS);
+    await press(driver, 'Back to the first free place');
+    await driver.wait(async () => (await value('From the sheet’s left')) === free, PATIENCE_MS);
   });
 
   it('says when head and run-up would leave the bed, and cannot be made then', async () => {
-    await type(shop.driver, 'Sheet from the bed’s left', '0');
-    await type(shop.driver, 'From the sheet’s left', '0');
-    await says(shop.driver, 'Head or run-up leaves the bed');
-    const make = await shop.driver.findElement(By.xpath('//button[contains(., "Make this card")]'));
+    await type(driver, 'Sheet from the bed’s left', '0');
+    await type(driver, 'From the sheet’s left', '0');
+    await says(driver, 'Head or run-up leaves the bed');
+    const make = await driver.findElement(By.xpath('//button[contains(., "Make this card")]'));
     expect(await make.isEnabled()).toBe(false);
-    await type(shop.driver, 'Sheet from the bed’s left', '40');
-    await press(shop.driver, 'Back to the first free place');
-    await shop.driver.wait(() => make.isEnabled(), PATIENCE_MS);
+    await type(driver, 'Sheet from the bed’s left', '40');
+    await press(driver, 'Back to the first free place');
+    await driver.wait(() => make.isEnabled(), PATIENCE_MS);
   });
 
   it('shows what is wrong beside the edge, and keeps the last good drawing', async () => {
     const before = await cells();
-    await type(shop.driver, 'Power, right', '5');
-    await says(shop.driver, 'the low end must be below the high end');
+    await type(driver, 'Power, right', '5');
+    await says(driver, 'the low end must be below the high end');
     expect(await cells()).toBe(before);
-    await press(shop.driver, 'Back to the proposal');
-    await shop.driver.wait(
-      async () => !(await shop.driver.findElement(By.css('body')).getText()).includes('Not a plan yet'),
+    await press(driver, 'Back to the proposal');
+    await driver.wait(
+      async () => !(await driver.findElement(By.css('body')).getText()).includes('Not a plan yet'),
       PATIENCE_MS,
     );
   });
 
   it('leaves out cells bound to fail by one click, and tells each cell’s energy and turn', async () => {
     // Below the 8 % under which this source does not fire.
-    await type(shop.driver, 'Power, left', '2');
-    await says(shop.driver, 'bound to fail and left out');
-    const leftOut = async (): Promise<number> =>
-      (await shop.driver.findElements(By.css('rect[class*=leftOut]'))).length;
-    await until(shop.driver, async () => (await leftOut()) > 0, 'no cell is left out');
-    const box = await shop.driver.findElement(By.xpath('//label[contains(., "bound to fail")]//input'));
+    await type(driver, 'Power, left', '2');
+    await says(driver, 'bound to fail and left out');
+    const leftOut = async (): Promise<number> => (await driver.findElements(By.css('rect[class*=leftOut]'))).length;
+    await until(driver, async () => (await leftOut()) > 0, 'no cell is left out');
+    const box = await driver.findElement(By.xpath('//label[contains(., "bound to fail")]//input'));
     await box.click();
-    await until(shop.driver, async () => (await leftOut()) === 0, 'cells stay left out');
-    await says(shop.driver, 'dimmed on the card');
-    const cell = await find(shop.driver, '[data-cell][tabindex="0"]');
-    await shop.driver.executeScript('arguments[0].focus()', cell);
-    await says(shop.driver, 'Energy per length');
-    await shop.driver.switchTo().activeElement().sendKeys(Key.ARROW_LEFT);
-    await says(shop.driver, 'Turn');
+    await until(driver, async () => (await leftOut()) === 0, 'cells stay left out');
+    await says(driver, 'dimmed on the card');
+    const cell = await find(driver, '[data-cell][tabindex="0"]');
+    await driver.executeScript('arguments[0].focus()', cell);
+    await says(driver, 'Energy per length');
+    await driver.switchTo().activeElement().sendKeys(Key.ARROW_LEFT);
+    await says(driver, 'Turn');
   });
 
   it('points out a constant far from the proposal', async () => {
-    await type(shop.driver, 'Passes', '4');
-    await says(shop.driver, 'Passes: 4, where 1 was proposed');
-    await type(shop.driver, 'Passes', '1');
+    await type(driver, 'Passes', '4');
+    await says(driver, 'Passes: 4, where 1 was proposed');
+    await type(driver, 'Passes', '1');
   });
 
   it('varies other settings along its edges, repeated and scattered, each typed in its own unit', async () => {
     const before = await cells();
     await choose('Rows vary', 'interval');
-    await says(shop.driver, 'Line interval, top');
+    await says(driver, 'Line interval, top');
     expect(await value('Line interval, bottom')).toMatch(/ mm$/);
     await choose('Columns vary', 'interval');
     // The two change places.
-    await says(shop.driver, 'Line interval, left');
-    await says(shop.driver, 'Power, top');
+    await says(driver, 'Line interval, left');
+    await says(driver, 'Power, top');
     await choose('Placed', 'scattered');
-    await says(shop.driver, 'Power, from');
-    await type(shop.driver, 'Each burned', '2');
-    await shop.driver.wait(async () => (await cells()) > before, PATIENCE_MS);
-    await press(shop.driver, 'Back to the proposal');
-    await shop.driver.wait(async () => (await cells()) === before, PATIENCE_MS);
+    await says(driver, 'Power, from');
+    await type(driver, 'Each burned', '2');
+    await driver.wait(async () => (await cells()) > before, PATIENCE_MS);
+    await press(driver, 'Back to the proposal');
+    await driver.wait(async () => (await cells()) === before, PATIENCE_MS);
   });
 
   it('is seen on the whole sheet', async () => {
-    await press(shop.driver, 'Show the whole sheet');
-    await says(shop.driver, 'Show the card');
-    expect(await shop.driver.findElements(By.css('#across-from'))).toHaveLength(0);
+    await press(driver, 'Show the whole sheet');
+    await says(driver, 'Show the card');
+    expect(await driver.findElements(By.css('#across-from'))).toHaveLength(0);
   });
 });
 
 describe('a place that was taken while the card was planned', () => {
   it('is left for the next free one, which is shown before anything is made', async () => {
-    const { driver, base } = shop;
     const bench = await openBench(shop, 'Heron', 'Wool felt, oat');
     await driver.get(`${bench}/plan/grid`);
     await find(driver, '[data-cell]');
@@ -149,7 +147,6 @@ describe('a place that was taken while the card was planned', () => {
 
 describe('records in the browser', () => {
   it('a diode’s spot is not computed, and one that is too fine is questioned', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/machines/1`);
     await says(driver, 'no beam formula gives it');
     expect(await driver.findElements(By.xpath('//button[contains(., "Compute it")]'))).toHaveLength(0);
@@ -161,7 +158,6 @@ describe('records in the browser', () => {
   });
 
   it('a lens is added with its spot computed from the beam', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/machines/2`);
     await says(driver, 'Another lens');
     const groups = await driver.findElements(By.css('section[aria-label=Lenses] fieldset'));
@@ -174,7 +170,6 @@ describe('records in the browser', () => {
   });
 
   it('an address that names nothing says so and leads on', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/book/abc`);
     await says(driver, 'Nothing stands at this address');
   });
@@ -182,7 +177,6 @@ describe('records in the browser', () => {
 
 describe('the surface of a grid', () => {
   it('is shown over its cells, gives a setting between them, and another one where it is pressed', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/2#find`);
     await says(driver, 'Between the cells');
     await press(driver, 'Show the surface');
@@ -204,7 +198,6 @@ describe('the surface of a grid', () => {
     await find(driver, '[data-cell]');
   });
   it('has cells compared two at a time, by keys, and takes the last answer back', async () => {
-    const { driver } = shop;
     await press(driver, 'Compare by eye');
     await says(driver, 'Which is better?');
     const shown = async (): Promise<string> =>

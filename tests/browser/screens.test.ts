@@ -19,12 +19,14 @@ import {
 import { tuples } from '../support/tuples';
 
 let shop: Shop;
-beforeAll(async () => void (shop = await openShop()));
+let driver: Shop['driver'];
+let base: string;
+beforeAll(async () => void ({ driver, base } = shop = await openShop()));
 afterAll(() => shop?.close());
 
 it('the demo world’s cards are told by what was answered of the piece that lies there, none of which a later burn took', async () => {
   const answersOf = async (id: number) =>
-    ((await (await fetch(`${shop.base}/api/cards/${id}`)).json()) as CardView).answers.map(({ field, value }) => [
+    ((await (await fetch(`${base}/api/cards/${id}`)).json()) as CardView).answers.map(({ field, value }) => [
       field,
       value,
     ]);
@@ -75,7 +77,7 @@ const SCREENS: readonly (readonly [path: string, ready: string])[] = [
 const hasColours = (path: string): boolean => /plan\/grid|bench\/[16]|#(look|find)|\/stock$|book\/1$/.test(path);
 
 /** Presses the switch, whichever way it stands. */
-async function switchTheme(driver: Shop['driver']): Promise<void> {
+async function switchTheme(): Promise<void> {
   const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
   await press(driver, theme === 'dim' ? 'Lights up' : 'Dim the lights');
   const other = theme === 'dim' ? 'light' : 'dim';
@@ -88,7 +90,6 @@ async function switchTheme(driver: Shop['driver']): Promise<void> {
 
 describe('every screen', () => {
   it.each(SCREENS)('%s: nothing serious for axe in either theme, nothing in the console', async (path, ready) => {
-    const { driver, base } = shop;
     await driver.get('about:blank');
     await consoleErrors(driver);
     await driver.get(base + path);
@@ -96,9 +97,9 @@ describe('every screen', () => {
     expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe('light');
     expect(await seriousFindings(driver)).toEqual([]);
     if (hasColours(path)) {
-      await switchTheme(driver);
+      await switchTheme();
       expect(await seriousFindings(driver, 'contrast')).toEqual([]);
-      await switchTheme(driver);
+      await switchTheme();
     }
     const errors = await consoleErrors(driver);
     expect(errors.filter((message) => !(path.endsWith('4711') && message.includes('404')))).toEqual([]);
@@ -107,7 +108,6 @@ describe('every screen', () => {
 
 describe('sums', () => {
   it('answer what is typed in any unit, take a kept kerf, and stand in the address to be shared', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/sums`);
     // Common practice: a sheet of 0.120 in and a kerf of 0.010 in make a slot of 0.110 in, which is 2.794 mm.
     await type(driver, 'Kerf, full width', '0.010 in');
@@ -146,7 +146,6 @@ describe('sums', () => {
 
 describe('pages', () => {
   it('stop banned stock in the form, with the reason', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/stock/new`);
     await find(driver, 'form');
     await type(driver, 'Name', 'Red vinyl');
@@ -162,7 +161,6 @@ describe('pages', () => {
   });
 
   it('add a machine with quantities as typed, and show them canonical', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/machines/new`);
     await find(driver, 'form');
     await type(driver, 'Name', 'Sandpiper');
@@ -178,7 +176,6 @@ describe('pages', () => {
   });
 
   it('open a card by the code that is burned on it, and say why a code is none', async () => {
-    const { driver, base } = shop;
     const open = async (code: string): Promise<void> => {
       await driver.get(`${base}/logbook`);
       await type(driver, 'Code on a card', code);
@@ -194,7 +191,6 @@ describe('pages', () => {
   });
 
   it('list the keys with ?, search with /, and remember the theme', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench`);
     await named(driver, 'Open this bench');
     const body = await driver.findElement(By.css('body'));
@@ -203,7 +199,7 @@ describe('pages', () => {
     await driver.switchTo().activeElement().sendKeys(Key.ESCAPE);
     await body.sendKeys('/');
     await driver.wait(async () => (await driver.getCurrentUrl()).includes('/book'), PATIENCE_MS);
-    await switchTheme(driver);
+    await switchTheme();
     const theme = await driver.findElement(By.css('html')).getAttribute('data-theme');
     await driver.navigate().refresh();
     expect(await driver.findElement(By.css('html')).getAttribute('data-theme')).toBe(theme);
@@ -212,7 +208,6 @@ describe('pages', () => {
 
 describe('several cards in one go', () => {
   it('are chosen with what they cost and where they will lie, two at the least', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench/2`);
     await press(driver, 'For how many pieces?');
     await type(driver, 'Pieces', '30');
@@ -239,7 +234,6 @@ describe('several cards in one go', () => {
 
 describe('strips beside each other', () => {
   it('are ranked by eye, two at a time, on the finding’s own page, and the last choice is taken back', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/6#find`);
     await press(driver, 'Compare by eye');
     const board = await find(driver, '[role=group][aria-label="Which is better?"]');
@@ -261,7 +255,6 @@ describe('strips beside each other', () => {
 
 describe('a machine’s diary', () => {
   it('takes what happened, says what that makes doubtful, and takes it back', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/machines/2`);
     await says(driver, 'Nothing was noted yet');
     await driver.findElement(By.css('#diary option[value="repaired"]')).click();
@@ -276,7 +269,6 @@ describe('a machine’s diary', () => {
 
 describe('benches beside each other', () => {
   it('are chosen by a form, each with its card, at a darkness that is asked for, and without those that are no more', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/bench`);
     await press(driver, 'Compare benches');
     await find(driver, 'main table');
@@ -296,14 +288,13 @@ describe('benches beside each other', () => {
 
 describe('charts', () => {
   it('follow the theme when it is changed under them', async () => {
-    const { driver, base } = shop;
     await driver.get(`${base}/cards/1#find`);
     await find(driver, 'canvas');
     const drawn = (): Promise<string[]> =>
       driver.executeScript('return [...document.querySelectorAll("canvas")].map((one) => one.toDataURL())');
     const before = await drawn();
     expect(before.length).toBeGreaterThan(0);
-    await switchTheme(driver);
+    await switchTheme();
     await until(
       driver,
       async () => (await drawn()).every((picture, index) => picture !== before[index]),
@@ -314,7 +305,6 @@ describe('charts', () => {
 
 describe('a chart', () => {
   it('is saved as a picture and as data, with every point of it', async () => {
-    const { driver, base } = shop;
     const { card, reading } = (await fetch(`${base}/api/cards/1`).then((response) => response.json())) as CardView;
     await driver.get(`${base}/cards/1#find`);
     await find(driver, 'canvas');
@@ -356,7 +346,6 @@ describe('a chart', () => {
 
 describe('the SVG export as Chromium draws it', () => {
   it('puts every cell and marker where the layout has them', async () => {
-    const { driver, base } = shop;
     const { card } = (await fetch(`${base}/api/cards/1`).then((response) => response.json())) as CardView;
     const exported = await fetch(`${base}/api/cards/1/export/svg`).then((response) => response.text());
     expect(exported).toBe(svgOfCard(card.layout));
@@ -386,7 +375,6 @@ describe('the SVG export as Chromium draws it', () => {
 // Last: what was found on this stock before is stale from here on.
 describe('a record of stock', () => {
   it('is changed, its thickness typed in any unit, and the old findings go stale', async () => {
-    const { driver, base } = shop;
     const bench = (await fetch(`${base}/api/pairings/2`).then((response) => response.json())) as BenchView;
     await driver.get(`${base}/stock/${bench.pairing.stock.id}`);
     await find(driver, 'form');

@@ -19,6 +19,13 @@ beforeEach(() => {
   ({ plan } = grid.propose(known));
 });
 
+/** Sure readings of a card's cells in burn order, each so far from bare stock. */
+const readingsBy = (card: Layout, bare: number, deltaOf: (place: number) => number, count = card.order.length) =>
+  card.order.slice(0, count).map((cellIndex, place): CellReading => {
+    const deltaLightness = deltaOf(place);
+    return { ...plainReading(cellIndex), lightness: bare + deltaLightness, deltaLightness, lightnessSigma: 0.3 };
+  });
+
 describe('finding', () => {
   let layout: Layout;
   let cells: CellReading[];
@@ -266,16 +273,7 @@ describe('finding by eye alone', () => {
   });
   it('speaks where the photo shows no mark at all, and asks for more energy where it cannot', () => {
     const [quick] = quickAndSlow();
-    const blank = layout.cells.map(
-      ({ index }) =>
-        ({
-          cellIndex: index,
-          lightness: 78,
-          deltaLightness: 0.1,
-          lightnessSigma: 0.5,
-          confidence: 0.99,
-        }) as CellReading,
-    );
+    const blank = readingsBy(layout, 78, () => 0.1);
     const { answers } = graded({ [quick]: 4 });
     expect(grid.find(layout, { readings: blank, answers }, known, wish)).toMatchObject({
       proposal: { cellIndex: quick },
@@ -306,13 +304,7 @@ describe('marks that are lighter than the stock', () => {
     const slate = demoPairing('marl', 'slate');
     const card = layCard(grid, grid.propose({ pairing: slate, facts: [] }).plan, slate, { cardNumber: 4 });
     const bare = slate.stock.bareLightness;
-    const readings = card.order.slice(0, 3).map((cellIndex, place) => ({
-      cellIndex,
-      lightness: bare + [10, 30, 20][place]!,
-      deltaLightness: [10, 30, 20][place]!,
-      lightnessSigma: 0.3,
-      confidence: 0.99,
-    })) as unknown as CellReading[];
+    const readings = readingsBy(card, bare, (place) => [10, 30, 20][place]!, 3);
     const finding = grid.find(
       card,
       { readings, answers: [] },
@@ -329,13 +321,7 @@ describe('marks that are lighter than the stock', () => {
     const remark = (machine: 'heron' | 'marl', stock: 'birch' | 'slate', delta: number) => {
       const on = demoPairing(machine, stock);
       const card = layCard(grid, grid.propose({ pairing: on, facts: [] }).plan, on, { cardNumber: 4 });
-      const readings = card.order.map((cellIndex) => ({
-        cellIndex,
-        lightness: on.stock.bareLightness + delta,
-        deltaLightness: delta,
-        lightnessSigma: 0.3,
-        confidence: 0.99,
-      })) as unknown as CellReading[];
+      const readings = readingsBy(card, on.stock.bareLightness, () => delta);
       return grid.find(card, { readings, answers: [] }, { pairing: on, facts: [] }, grid.wish(on)).remark;
     };
     expect(remark('heron', 'birch', 12)).toMatch(
@@ -359,26 +345,15 @@ describe('a finding on stock that is judged by depth', () => {
   it('says that no photo shows it, and what to do', () => {
     const rubber = SHOP.find(({ name }) => name.includes('rubber'))!.pairing;
     const card = layCard(grid, grid.propose({ pairing: rubber, facts: [] }).plan, rubber, { cardNumber: 4 });
-    const readings = card.cells.map(({ index }) => ({
-      cellIndex: index,
-      lightness: rubber.stock.bareLightness - 20 + index * 0.1,
-      deltaLightness: -20 + index * 0.1,
-      lightnessSigma: 0.3,
-      confidence: 0.99,
-    })) as unknown as CellReading[];
-    const finding = grid.find(card, { readings, answers: [] }, { pairing: rubber, facts: [] }, grid.wish(rubber));
+    const find = (deltaOf: (place: number) => number) => {
+      const readings = readingsBy(card, rubber.stock.bareLightness, deltaOf);
+      return grid.find(card, { readings, answers: [] }, { pairing: rubber, facts: [] }, grid.wish(rubber));
+    };
+    const finding = find((place) => -20 + place * 0.1);
     expect(finding.remark).toMatch(
       /is judged by its depth, which no photo shows: measure the cell before you keep it\.|expected to turn/,
     );
-    const asExpected = readings.map((one) => ({
-      ...one,
-      lightness: rubber.stock.bareLightness + 20,
-      deltaLightness: 20,
-    }));
-    const either = [
-      finding,
-      grid.find(card, { readings: asExpected, answers: [] }, { pairing: rubber, facts: [] }, grid.wish(rubber)),
-    ];
+    const either = [finding, find(() => 20)];
     expect(either.filter(({ remark }) => /judged by its depth/.test(remark ?? ''))).toHaveLength(1);
   });
 });

@@ -195,15 +195,11 @@ describe('what both ways say', () => {
     const all = seenOf(1e-4);
     const one = all.readings.filter(({ cellIndex }) => speedOf(layout, cellIndex) === speedOf(layout, 0));
     expect(find({ ...all, readings: one }).missing[0]).toContain('two speeds');
-    const wild = all.readings.map((reading, place) => ({
-      ...reading,
-      bars: { there: bar(0), back: bar(place % 2 === 0 ? 0.1 : -0.1) },
-    }));
-    const { missing, law } = find({ ...all, readings: wild });
+    const wild = withBars(all, (place) => ({ there: bar(0), back: bar(place % 2 === 0 ? 0.1 : -0.1) }));
+    const { missing, law } = find(wild);
     expect(missing[0]).toMatch(/times as much as the photo’s own doubt/);
     expect(law).toBeNull();
-    for (const seen of [blind, { ...all, readings: one }, { ...all, readings: wild }])
-      expect(scanOffset.settle(find(seen))).toEqual([]);
+    for (const seen of [blind, { ...all, readings: one }, wild]) expect(scanOffset.settle(find(seen))).toEqual([]);
   });
   it('is kept for the machine and the axis, and laid into what is planned next, at its own speed', () => {
     const finding = find(seenOf(0.1e-3));
@@ -229,6 +225,16 @@ describe('what both ways say', () => {
     const down = factNow('lag', draft!.value as LagLaw, { at: { direction: 'vertical' } });
     expect(proposeFill({ pairing, facts: [down] }).settings.scanOffsetMm).toBe(0);
   });
+});
+
+type Bars = NonNullable<CellReading['bars']>;
+/** What is seen, with the bars of each pair made others: one for both ways, or each by itself. */
+const withBars = (seen: Seen, barsAt: (place: number, old: Bars) => LineSeen | Bars): Seen => ({
+  ...seen,
+  readings: seen.readings.map((reading, place) => {
+    const made = barsAt(place, reading.bars!);
+    return { ...reading, bars: 'there' in made ? made : { there: made, back: made } };
+  }),
 });
 
 describe('how long dots come out', () => {
@@ -318,24 +324,9 @@ describe('how long dots come out', () => {
     const [first] = layout.order;
     const said = { ...seen, answers: [{ field: 'bars', cellIndex: first!, repeat: 0, value: 'one' }] };
     expect(find(layout, said).dots.pairs.map(({ cellIndex }) => cellIndex)).not.toContain(first);
-    const blind = {
-      ...seen,
-      readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0), back: bar(0) } })),
-    };
-    const older = {
-      ...seen,
-      readings: seen.readings.map((reading) => ({ ...reading, bars: { there: bar(0, 0.4), back: bar(0, 0.4) } })),
-    };
-    const wild = {
-      ...seen,
-      readings: seen.readings.map((reading, place) => ({
-        ...reading,
-        bars: {
-          there: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1),
-          back: bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1),
-        },
-      })),
-    };
+    const blind = withBars(seen, () => bar(0));
+    const older = withBars(seen, () => bar(0, 0.4));
+    const wild = withBars(seen, (place) => bar(0, 0.4 + (place % 3) * 0.1, 0.3 + (place % 2) * 0.1));
     for (const [look, words] of tuples([blind, /no bars show their width/], [older, /no bars/], [wild, /scatter/])) {
       const finding = find(layout, look);
       expect([finding.dots.law, finding.missing]).toEqual([null, []]);
@@ -347,10 +338,9 @@ describe('how long dots come out', () => {
     const layout = lay();
     const noisy = dotsOf(layout, 0.05e-3);
     const strong = (cellIndex: number): boolean => [0, 3].includes(cellIndex % 4);
-    const readings = noisy.readings.map((reading, place) => {
-      const bars = reading.bars!;
-      const depth = bars.there.depth! + (place % 3) * 0.002;
-      return { ...reading, bars: { there: { ...bars.there, depth }, back: { ...bars.back, depth } } };
+    const { readings } = withBars(noisy, (place, { there, back }) => {
+      const depth = there.depth! + (place % 3) * 0.002;
+      return { there: { ...there, depth }, back: { ...back, depth } };
     });
     const one = find(layout, { ...noisy, readings: readings.filter(({ cellIndex }) => strong(cellIndex)) });
     expect([one.dots.law, one.missing]).toEqual([null, []]);
@@ -366,16 +356,11 @@ describe('how long dots come out', () => {
   it('is not told by bars that leave it open to more than a hundredth of a millimetre: no plan is drawn by noise', () => {
     const layout = lay();
     const seen = dotsOf(layout, 0.05e-3);
-    const blurred = {
-      ...seen,
-      readings: seen.readings.map((reading) => ({
-        ...reading,
-        bars: {
-          there: { ...reading.bars!.there, widthSigmaMm: 0.03 },
-          back: { ...reading.bars!.back, widthSigmaMm: 0.03 },
-        },
-      })),
-    };
+    const unsure = { widthSigmaMm: 0.03 };
+    const blurred = withBars(seen, (_, { there, back }) => ({
+      there: { ...there, ...unsure },
+      back: { ...back, ...unsure },
+    }));
     const finding = find(layout, blurred);
     expect(finding.dots.law).toBeNull();
     expect(finding.says).toMatch(/not told: this photo leaves ± 0\.0\d mm\. Burn darker bars/);

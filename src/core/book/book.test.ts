@@ -386,66 +386,57 @@ describe('facts', () => {
     expect(at(100, factNow('runUp', { runUpMm: 0, speedMmPerS: 200 }, { at: { direction: 'vertical' } }))).toBe(0);
   });
   it('are shown in words', () => {
-    const words = (name: FactNow['name'], value: unknown) => factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS);
-    expect(words('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } })).toBe('40 %, 90 mm/s');
-    expect(words('ceiling', { powerFraction: 0.42 })).toBe('ceiling 42 %');
-    expect(words('interval', { intervalMm: 0.12 })).toBe('0.12 mm');
-    expect(words('tone', { strongest: 44, proven: true })).toBe('44 L* deep, proven');
-    expect(words('tone', { strongest: 44, proven: false })).toBe('44 L* deep, not proven yet');
+    const shows = (name: FactNow['name'], value: unknown, words: string) =>
+      expect(factWords({ name, value } as FactNow, DEFAULT_LIKED_UNITS)).toBe(words);
+    shows('engrave', { settings: { powerFraction: 0.4, speedMmPerS: 90 } }, '40 %, 90 mm/s');
+    shows('ceiling', { powerFraction: 0.42 }, 'ceiling 42 %');
+    shows('interval', { intervalMm: 0.12 }, '0.12 mm');
+    shows('tone', { strongest: 44, proven: true }, '44 L* deep, proven');
+    shows('tone', { strongest: 44, proven: false }, '44 L* deep, not proven yet');
     const photo = { settings: { powerFraction: 0.4 }, table: [], offL: 1.94 };
-    expect(words('photo', photo)).toBe('black 40 %, through a table, 1.9 L* off');
-    expect(words('photo', { ...photo, table: null })).toBe('black 40 %, 1.9 L* off');
-    expect(words('focus', { focusOffsetMm: 0, flat: true })).toBe('flat: stay at 0');
-    expect(words('focus', { focusOffsetMm: -1.5, flat: false })).toBe('-1.5 mm');
-    expect(words('focus', { focusOffsetMm: 0, flat: false })).toBe('0 mm');
-    expect(words('waist', { offsetMm: 0.35, depthMm: 0.8 })).toBe('sharpest at +0.35 mm, 0.8 mm deep to either side');
-    expect(words('waist', { offsetMm: -0.5, depthMm: null })).toBe('sharpest at -0.5 mm');
-    expect(words('cut', CUT)).toBe('80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
-    expect(words('passes', { settings: { ...PLAIN_FILL, passes: 3, speedMmPerS: 24 }, dropped: 2 })).toBe(
+    shows('photo', photo, 'black 40 %, through a table, 1.9 L* off');
+    shows('photo', { ...photo, table: null }, 'black 40 %, 1.9 L* off');
+    shows('focus', { focusOffsetMm: 0, flat: true }, 'flat: stay at 0');
+    shows('focus', { focusOffsetMm: -1.5, flat: false }, '-1.5 mm');
+    shows('focus', { focusOffsetMm: 0, flat: false }, '0 mm');
+    shows('waist', { offsetMm: 0.35, depthMm: 0.8 }, 'sharpest at +0.35 mm, 0.8 mm deep to either side');
+    shows('waist', { offsetMm: -0.5, depthMm: null }, 'sharpest at -0.5 mm');
+    shows('cut', CUT, '80 %, 14 mm/s, 2 passes: 98.1 of 100 drop');
+    shows(
+      'passes',
+      { settings: { ...PLAIN_FILL, passes: 3, speedMmPerS: 24 }, dropped: 2 },
       '3 passes at 24 mm/s: 2 of 2 whole',
     );
-    expect(words('hinge', { strength: 81.3, logSpread: 0.1, samples: 3 })).toBe(
-      'modulus over strength 81, by 3 strips',
-    );
-    expect(words('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 0.6, share: null })).toBe(
-      'dashes 3 mm, 0.6 mm between',
-    );
-    expect(words('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 1.2, share: 0.1 })).toBe(
-      'stitches 3 mm, 1.2 mm between',
-    );
-    expect(words('score', { settings: PLAIN_FILL, dashMm: null, skipMm: null, share: 0.4 })).toBe(
-      'scored at 40 % of a cut',
-    );
-    expect(words('cutFocus', { way: 'middle', focusOffsetMm: -1.5, taperMm: 0.08 })).toBe(
-      'in the middle, 0.08 mm wider below',
-    );
-    expect(words('cutFocus', { way: 'stepped', focusOffsetMm: -1, taperMm: null })).toBe('lower with each pass');
-    expect(words('mating', MATED)).toBe('snug drawn tighter by 0.1 mm to 0.15 mm a side in all');
-    expect(words('part', MADE)).toBe('0.01 mm off, as expected, snug');
-    expect(words('part', { ...MADE, offMm: 0.05, goes: null })).toBe('0.05 mm off, more than expected');
-    expect(words('fit', FITTED)).toBe('snug from -0.16 mm to -0.08 mm');
-    expect(words('kerf', { xMm: 0.136, yMm: 0.14 })).toBe('X 0.136 mm, Y 0.14 mm');
-    expect(words('kerf', { xMm: null, yMm: 0.14 })).toBe('Y 0.14 mm');
-    expect(
-      words('line', {
+    shows('hinge', { strength: 81.3, logSpread: 0.1, samples: 3 }, 'modulus over strength 81, by 3 strips');
+    shows('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 0.6, share: null }, 'dashes 3 mm, 0.6 mm between');
+    shows('score', { settings: PLAIN_FILL, dashMm: 3, skipMm: 1.2, share: 0.1 }, 'stitches 3 mm, 1.2 mm between');
+    shows('score', { settings: PLAIN_FILL, dashMm: null, skipMm: null, share: 0.4 }, 'scored at 40 % of a cut');
+    shows('cutFocus', { way: 'middle', focusOffsetMm: -1.5, taperMm: 0.08 }, 'in the middle, 0.08 mm wider below');
+    shows('cutFocus', { way: 'stepped', focusOffsetMm: -1, taperMm: null }, 'lower with each pass');
+    shows('mating', MATED, 'snug drawn tighter by 0.1 mm to 0.15 mm a side in all');
+    shows('part', MADE, '0.01 mm off, as expected, snug');
+    shows('part', { ...MADE, offMm: 0.05, goes: null }, '0.05 mm off, more than expected');
+    shows('fit', FITTED, 'snug from -0.16 mm to -0.08 mm');
+    shows('kerf', { xMm: 0.136, yMm: 0.14 }, 'X 0.136 mm, Y 0.14 mm');
+    shows('kerf', { xMm: null, yMm: 0.14 }, 'Y 0.14 mm');
+    shows(
+      'line',
+      {
         widthMm: 0.1385,
         powerFraction: 0.4,
         direction: 'horizontal',
         spotMm: null,
         thresholdFraction: null,
-      }),
-    ).toBe('0.139 mm at 40 %');
-    expect(words('lag', LAG)).toBe('-0.045 mm at 200 mm/s');
-    expect(words('lag', { ...LAG, lagS: -0.0001 })).toBe('+0.035 mm at 200 mm/s');
-    expect(words('dotLength', { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 })).toBe(
-      'dots 0.01 mm shorter at 200 mm/s',
+      },
+      '0.139 mm at 40 %',
     );
-    expect(words('dotLength', { slowOnS: -0.0001, fromMmPerS: 50, toMmPerS: 200 })).toBe(
-      'dots 0.02 mm longer at 200 mm/s',
-    );
-    expect(words('runUp', { runUpMm: 6, speedMmPerS: 200 })).toBe('6 mm at 200 mm/s');
-    expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.3 })).toBe('ceiling 40 %, dark edges from 30 %');
-    expect(words('ceiling', { powerFraction: 0.4, edgesFraction: 0.5 })).toBe('ceiling 40 %');
+    shows('lag', LAG, '-0.045 mm at 200 mm/s');
+    shows('lag', { ...LAG, lagS: -0.0001 }, '+0.035 mm at 200 mm/s');
+    shows('dotLength', { slowOnS: 0.00005, fromMmPerS: 50, toMmPerS: 200 }, 'dots 0.01 mm shorter at 200 mm/s');
+    shows('dotLength', { slowOnS: -0.0001, fromMmPerS: 50, toMmPerS: 200 }, 'dots 0.02 mm longer at 200 mm/s');
+    shows('runUp', { runUpMm: 6, speedMmPerS: 200 }, '6 mm at 200 mm/s');
+    shows('ceiling', { powerFraction: 0.4, edgesFraction: 0.3 }, 'ceiling 40 %, dark edges from 30 %');
+    shows('ceiling', { powerFraction: 0.4, edgesFraction: 0.5 }, 'ceiling 40 %');
     const sides = {
       a: 'air on',
       b: 'air off',
@@ -456,28 +447,26 @@ describe('facts', () => {
       largest: 2.3,
       more: 0,
     };
-    expect(words('compared', sides)).toBe('air on or air off: no difference over 2.3 L*');
-    expect(words('compared', { ...sides, difference: null, largest: null })).toBe(
-      'air on or air off: no difference, by eye',
-    );
-    expect(words('compared', { ...sides, darker: 'b', difference: -5 })).toBe('air off is darker than air on by 5 L*');
-    expect(words('compared', { ...sides, darker: 'a', difference: null })).toBe(
-      'air on is darker than air off, by eye',
-    );
-    expect(words('compared', { ...sides, more: 7 })).toBe('air on or air off: 7 more cells of each wanted');
-    expect(words('runUp', { runUpMm: 0, speedMmPerS: 200 })).toBe('none needed at 200 mm/s');
-    expect(words('spot', { xMm: 0.06, yMm: 0.08 })).toBe('X 0.06 mm, Y 0.08 mm');
+    shows('compared', sides, 'air on or air off: no difference over 2.3 L*');
+    shows('compared', { ...sides, difference: null, largest: null }, 'air on or air off: no difference, by eye');
+    shows('compared', { ...sides, darker: 'b', difference: -5 }, 'air off is darker than air on by 5 L*');
+    shows('compared', { ...sides, darker: 'a', difference: null }, 'air on is darker than air off, by eye');
+    shows('compared', { ...sides, more: 7 }, 'air on or air off: 7 more cells of each wanted');
+    shows('runUp', { runUpMm: 0, speedMmPerS: 200 }, 'none needed at 200 mm/s');
+    shows('spot', { xMm: 0.06, yMm: 0.08 }, 'X 0.06 mm, Y 0.08 mm');
     const points = [
       { command: 0.5, watts: 4 },
       { command: 0.8, watts: 7.5 },
     ];
-    expect(words('watts', { points })).toBe('2 points, 7.5 W at 80 %');
-    expect(words('watts', { points: [] })).toBe('0 points, 0 W at 0 %');
-    expect(words('showpiece', SHOWN)).toBe('lettering from 1.4 mm, hairlines not at 0.12 mm');
-    expect(words('showpiece', { ...SHOWN, pointMm: { fromMm: 0.24, notMm: null }, hairlineMm: null })).toBe(
+    shows('watts', { points }, '2 points, 7.5 W at 80 %');
+    shows('watts', { points: [] }, '0 points, 0 W at 0 %');
+    shows('showpiece', SHOWN, 'lettering from 1.4 mm, hairlines not at 0.12 mm');
+    shows(
+      'showpiece',
+      { ...SHOWN, pointMm: { fromMm: 0.24, notMm: null }, hairlineMm: null },
       'lettering from 1.4 mm, points from 0.24 mm',
     );
-    expect(words('thickness', { meanMm: 3.12, readings: 4 })).toBe('3.12 mm');
+    shows('thickness', { meanMm: 3.12, readings: 4 }, '3.12 mm');
   });
   it('say how sure they are: two standard uncertainties, of a sheet’s readings one', () => {
     const sure = FACT_NAMES.map((name) => `${name} ${FACTS[name].sure(0.01, DEFAULT_LIKED_UNITS)}`.trim());

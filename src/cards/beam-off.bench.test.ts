@@ -1,10 +1,9 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect } from 'vitest';
 import fc from 'fast-check';
 import { prop } from '../../tests/support/prop';
 import { placeOf, willingHands } from '../../stand-ins/burn';
 import { BURNABLE, demoPairing } from '../../stand-ins/demo';
-import { expectDark, proposed } from '../../tests/support/kinds';
-import { armedMoves } from '../../tests/support/program';
+import { expectDark } from '../../tests/support/kinds';
 import { tracesOfProgram } from '../bench/bench';
 import { benchMachineOf } from '../bench/of-records';
 import type { BasePlan, Pairing } from '../core/card/contract';
@@ -106,22 +105,4 @@ describe.each(CARD_KIND_NAMES)('beam-off, kind %s', (name) => {
       expect(strayMm).toBe(0);
     },
   );
-
-  it('adds no run-up of its own for a controller that does', () => {
-    for (const { pairing, layout } of proposed(kind).slice(0, 2)) {
-      const adds = { ...pairing.machine, addsRunUp: true };
-      const shorter = programOfCard(layout, adds, placeOf(layout, pairing));
-      const dark = (text: string): number =>
-        armedMoves(text).filter((move) => !move.rapid && move.s === 0 && move.length > 0).length;
-      expect(dark(shorter.text)).toBeLessThanOrEqual(
-        dark(programOfCard(layout, pairing.machine, placeOf(layout, pairing)).text),
-      );
-      // What stays dark lies between stretches of one line: never at its ends.
-      const moves = armedMoves(shorter.text);
-      const atAnEnd = moves.filter(
-        (move, index) => !move.rapid && move.s === 0 && move.length > 0 && moves[index + 1]!.rapid,
-      );
-      expect(atAnEnd).toEqual([]);
-    }
-  });
 });

@@ -157,3 +157,7 @@ export async function tickAll(driver: WebDriver): Promise<void> {
     await box.click();
   }
 }
+
+/** Waits for the page of a card that was just made; gives its number. */
+export const madeCard = (driver: WebDriver): Promise<string> =>
+  until(driver, async () => /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())?.[1], 'no card was made');

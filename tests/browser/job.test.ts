@@ -1,21 +1,25 @@
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { minuteOf } from '../../src/core/quantities/day';
-import { consoleErrors, find, named, openBench, openShop, press, says, type, type Shop, PATIENCE_MS } from './harness';
+import {
+  consoleErrors,
+  find,
+  named,
+  openBench,
+  openShop,
+  press,
+  says,
+  tickAll,
+  type,
+  type Shop,
+  PATIENCE_MS,
+} from './harness';
 
 let shop: Shop;
 let driver: Shop['driver'];
 let base: string;
 beforeAll(async () => void ({ driver, base } = shop = await openShop()));
 afterAll(() => shop?.close());
-
-/** Ticks every line of the pre-burn check. */
-async function tickAll(): Promise<void> {
-  for (const box of await driver.findElements(By.css('fieldset input[type=checkbox]'))) {
-    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', box);
-    await box.click();
-  }
-}
 
 describe('from bare stock to a kept setting, in a browser', () => {
   it('opens a bench, plans a card at its edges, and makes it', async () => {
@@ -49,7 +53,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
 
   it('burns only after the check is ticked, and ends', async () => {
     expect(await (await named(driver, 'Burn on the simulated bench')).isEnabled()).toBe(false);
-    await tickAll();
+    await tickAll(driver);
     await press(driver, 'Burn on the simulated bench');
     await says(driver, 'Burned to the end');
     await press(driver, 'Go on to what came of it');
@@ -135,7 +139,7 @@ describe('from bare stock to a kept setting, in a browser', () => {
     await says(driver, '10 mm');
     await press(driver, 'Make this card');
     await says(driver, 'Before the burn');
-    await tickAll();
+    await tickAll(driver);
     await press(driver, 'Burn on the simulated bench');
     await find(driver, 'progress');
     await says(driver, 'Left, by estimate');

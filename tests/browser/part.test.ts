@@ -3,7 +3,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { consoleErrors, find, openBench, openShop, press, says, seriousFindings, until, type Shop } from './harness';
+import {
+  consoleErrors,
+  find,
+  madeCard,
+  openBench,
+  openShop,
+  press,
+  says,
+  seriousFindings,
+  until,
+  type Shop,
+} from './harness';
 
 let shop: Shop;
 let driver: Shop['driver'];
@@ -57,7 +68,7 @@ describe('holes and parts', () => {
     await driver.get(`${bench}/plan/knobs`);
     await press(driver, 'Make this card');
     await says(driver, 'Before the burn');
-    const card = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const card = await madeCard(driver);
     await driver.get(`${base}/cards/${card}#look`);
     await says(driver, 'Try next: part 1 into hole C');
     const inFocus = async (): Promise<string> =>

@@ -10,6 +10,7 @@ import { unpackGreys } from '../../src/core/picture/greys';
 import {
   consoleErrors,
   find,
+  madeCard,
   openBench,
   openShop,
   press,
@@ -109,8 +110,7 @@ describe('a picture to be burned', () => {
     const errors = await consoleErrors(driver);
     expect(errors).toEqual([]);
     await press(driver, 'Make this card');
-    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
-    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const id = await madeCard(driver);
     const { card } = (await fetch(`${base}/api/cards/${id}`).then((response) => response.json())) as CardView;
     expect((card.plan as PicturePlan).picture).toMatchObject({ name: 'Three stripes', columns: 300, rows: 100 });
     const { shape } = card.layout.cells[0]!.burns[0]!;
@@ -134,8 +134,7 @@ describe('a drawing for a showpiece', () => {
     expect(await seriousFindings(driver)).toEqual([]);
     expect(await driver.getTitle()).not.toBe('ran');
     await press(driver, 'Make this card');
-    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
-    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const id = await madeCard(driver);
     const { card } = (await fetch(`${base}/api/cards/${id}`).then((response) => response.json())) as CardView;
     const { shape } = card.layout.cells[0]!.burns[0]!;
     if (shape.do !== 'picture') throw new Error('no drawing is burned');

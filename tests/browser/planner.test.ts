@@ -1,7 +1,7 @@
 import { By, Key, Origin, type WebElement } from 'selenium-webdriver';
 import type { CardView } from '../../src/views/views';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { find, openBench, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
+import { find, madeCard, openBench, openShop, press, says, type, until, type Shop, PATIENCE_MS } from './harness';
 
 let shop: Shop;
 let driver: Shop['driver'];
@@ -138,8 +138,7 @@ describe('a place that was taken while the card was planned', () => {
     await until(driver, async () => (await value('From the sheet’s left')) !== proposed, 'it lies where it did');
     const moved = parseFloat(await value('From the sheet’s left'));
     await press(driver, 'Make this card');
-    await until(driver, async () => /\/cards\/\d+/.test(await driver.getCurrentUrl()), 'no card was made');
-    const id = /\/cards\/(\d+)/.exec(await driver.getCurrentUrl())![1];
+    const id = await madeCard(driver);
     const { card } = (await (await fetch(`${base}/api/cards/${id}`)).json()) as CardView;
     expect(card.sheetXMm).toBeCloseTo(moved, 1);
   });

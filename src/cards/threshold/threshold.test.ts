@@ -1,10 +1,8 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { burnOnBench } from '../../../stand-ins/burn';
 import { demoPairing } from '../../../stand-ins/demo';
-import { trueLightness } from '../../../stand-ins/true-lightness';
 import type { Answer, Seen } from '../../core/card/asks';
 import { layCard } from '../../core/card/lay';
-import { mainBurn, type Cell, type Layout } from '../../core/card/layout';
+import { mainBurn, type Layout } from '../../core/card/layout';
 import type { CellReading } from '../../core/reading/observations';
 import { MARK_FIELD } from './asks';
 import type { ThresholdPlan } from './plan';
@@ -217,18 +215,6 @@ describe('the least power that marks', () => {
     expect(finding.missing.join(' ')).toMatch(words);
     expect(finding.half).toBeNull();
     expect(threshold.settle(finding, strip)).toEqual([]);
-  });
-  it('is found on the bench to within a step of where stock really changes', () => {
-    const piece = burnOnBench(strip, pairing, 'threshold');
-    const bare = pairing.stock.bareLightness;
-    const marks = (cell: Cell): boolean => Math.abs(trueLightness(piece, strip, pairing, cell.index) - bare) > 1;
-    const answers = strip.cells.map((cell): Answer => said(MARK_FIELD, cell.index, marks(cell) ? 'marked' : 'nothing'));
-    const finding = threshold.find(strip, { readings: [], answers }, known);
-    expect(finding.missing).toEqual([]);
-    const firstMark = powers.findIndex((_, index) => marks(strip.cells[index]!));
-    expect(firstMark).toBeGreaterThan(0);
-    expect(finding.half!.power).toBeGreaterThan(powers[firstMark - 1]! * 0.99);
-    expect(finding.half!.power).toBeLessThan(powers[firstMark]! * 1.01);
   });
 });
 

@@ -1,11 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../stand-ins/demo';
-import { gridOfFew } from '../../../tests/support/few-cells';
+import { cardOfFew } from '../../../tests/support/few-cells';
 import { paintFace } from '../../../stand-ins/other-camera/face';
 import { HAZARDS, staged } from '../../../stand-ins/other-camera/hazards';
 import { opened, snap } from '../../../stand-ins/other-camera/shoot';
-import { grid } from '../../cards/grid';
-import { layCard } from '../card/lay';
 import { findMarkers } from './find-markers';
 import { locateCard } from './locate-card';
 import { locateOnPiece, partingGray, sidesMeet } from './locate-on-piece';
@@ -44,8 +42,7 @@ describe('sides that are made to meet', () => {
 
 describe('a card that was cut off along its markers', () => {
   const pairing = demoPairing('heron', 'birch');
-  const few = gridOfFew(pairing, 4, 3);
-  const layout = layCard(grid, few, pairing, { cardNumber: 61 });
+  const layout = cardOfFew(pairing, 4, 3, 61);
   const flush = HAZARDS.find(({ name }) => name === 'cut flush at its markers')!;
   const { face: look, shot: usual } = staged(flush, 'flush', layout);
   const face = paintFace(layout, pairing.stock, { ...look, table: [0.02, 0.02, 0.02] });
@@ -64,6 +61,6 @@ describe('a card that was cut off along its markers', () => {
     const placed = locateOnPiece(photo, layout)!;
     expect(placed.markers).toBe(4);
     expect(placed.rmsPx).toBeLessThan(0.7);
-    expect(locateOnPiece(photo, layCard(grid, few, pairing, { cardNumber: 4000 }))).toBeNull();
+    expect(locateOnPiece(photo, cardOfFew(pairing, 4, 3, 4000))).toBeNull();
   });
 });

@@ -1,16 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../stand-ins/demo';
-import { gridOfFew } from '../../../tests/support/few-cells';
+import { cardOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
-import { layCard } from '../card/lay';
 import type { Rect } from '../geometry/point';
 import type { RgbImage } from '../image/raster';
 import { readCard } from './read-card';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
-const layout = layCard(grid, gridOfFew(pairing, 4, 4), pairing, { cardNumber: 77 });
+const layout = cardOfFew(pairing, 4, 4);
 const SHOT: DrawnShot = {
   lightnessOf: (index) => stock.bareLightness - 4 - (40 * index) / layout.cells.length,
   noise: 1,

@@ -1,20 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../stand-ins/demo';
-import { gridOfFew } from '../../../tests/support/few-cells';
+import { cardOfFew } from '../../../tests/support/few-cells';
 import { paintFace } from '../../../stand-ins/other-camera/face';
 import { HAZARDS, staged } from '../../../stand-ins/other-camera/hazards';
 import { onScreen } from '../../../stand-ins/other-camera/screen';
 import { inSheet, USUAL_PRINT } from '../../../stand-ins/other-camera/sheet';
 import { opened, snap, usualSnap, type Snap } from '../../../stand-ins/other-camera/shoot';
-import { grid } from '../../cards/grid';
-import { layCard } from '../card/lay';
 import type { Layout } from '../card/layout';
 import { frameSheet } from '../sheet/frame-sheet';
 import { readCard } from './read-card';
 
 const pairing = demoPairing('marl', 'alder');
-const few = gridOfFew(pairing, 5, 4);
-const layout = layCard(grid, few, pairing, { cardNumber: 9 });
+const layout = cardOfFew(pairing, 5, 4);
 const read = async (face: Parameters<typeof snap>[0], shot: Snap) =>
   readCard({
     photo: await opened(await snap(face, shot)),
@@ -30,11 +27,6 @@ describe('a picture of a card', () => {
 
   it('on a screen is told by its coloured pixels, and not read', async () => {
     expect(await read(onScreen(face, 0.19), near)).toEqual({ outcome: 'unreadable', reason: 'screen' });
-  });
-
-  it('on a coarser screen is told so, or not even its markers are found', async () => {
-    const { outcome } = await read(onScreen(face, 0.25), near);
-    expect(['unreadable', 'needs-corners']).toContain(outcome);
   });
 
   it('is not taken for one where stock is hatched or grained, or lit by lamps of two colours', async () => {

@@ -1,9 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { grid } from '../../cards/grid';
 import { demoPairing } from '../../../stand-ins/demo';
-import { gridOfFew } from '../../../tests/support/few-cells';
+import { cardOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../tests/support/drawn-card';
-import { layCard } from '../card/lay';
 import { luminanceOfLightness } from '../color/lab';
 import type { Point } from '../geometry/point';
 import type { RgbImage } from '../image/raster';
@@ -14,8 +12,7 @@ import { tuples } from '../../../tests/support/tuples';
 
 const pairing = demoPairing('heron', 'leather');
 const { stock } = pairing;
-const small = gridOfFew(pairing, 4, 4);
-const layCardNumbered = (cardNumber: number) => layCard(grid, small, pairing, { cardNumber });
+const layCardNumbered = (cardNumber: number) => cardOfFew(pairing, 4, 4, cardNumber);
 const layout = layCardNumbered(77);
 const { widthMm, heightMm } = layout;
 

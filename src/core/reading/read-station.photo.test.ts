@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../stand-ins/demo';
-import { gridOfFew } from '../../../tests/support/few-cells';
+import { cardOfFew } from '../../../tests/support/few-cells';
 import { drawnPhoto } from '../../../tests/support/drawn-card';
 import { bed } from '../../cards/bed';
-import { grid } from '../../cards/grid';
 import { layCard } from '../card/lay';
 import { layoutOfStation } from '../card/station';
 import { project } from '../geometry/homography';
@@ -89,7 +88,7 @@ describe('a photo of one station', () => {
       outcome: 'unreadable',
       reason: 'several-stations',
     });
-    const other = layCard(grid, gridOfFew(pairing, 3, 3), pairing, { cardNumber: 77 });
+    const other = cardOfFew(pairing, 3, 3, 77);
     const photo = drawnPhoto(other, stock, { ...SIZE, lightnessOf: () => 40 });
     expect(read(photo)).toEqual({ outcome: 'other-card', cardNumber: 77 });
   });

@@ -1,9 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../../stand-ins/demo';
-import { gridOfFew } from '../../../../tests/support/few-cells';
+import { cardOfFew } from '../../../../tests/support/few-cells';
 import { drawnPhoto, type DrawnShot } from '../../../../tests/support/drawn-card';
-import { grid } from '../../../cards/grid';
-import { layCard } from '../../card/lay';
 import { lightnessOfLuminance } from '../../color/lab';
 import type { RgbImage } from '../../image/raster';
 import { readBacklit } from './read-backlit';
@@ -11,8 +9,7 @@ import { points } from '../../../../tests/support/points';
 
 const pairing = demoPairing('marl', 'coated');
 const { stock } = pairing;
-const small = gridOfFew(pairing, 4, 4);
-const layout = layCard(grid, small, pairing, { cardNumber: 77 });
+const layout = cardOfFew(pairing, 4, 4, 77);
 
 /** What each cell lets through: from next to nothing to nearly all, no two alike. */
 const throughOf = (index: number): number => 0.01 + (0.9 * (index + 1)) / layout.cells.length;
@@ -123,7 +120,7 @@ describe('what is no photo on a light table', () => {
     expect(outcome({ data: new Uint8Array(400 * 300 * 3).fill(180), width: 400, height: 300 })).toBe('needs-corners');
   });
   it('is another card', () => {
-    const other = layCard(grid, small, pairing, { cardNumber: 78 });
+    const other = cardOfFew(pairing, 4, 4, 78);
     expect(read(drawnPhoto(other, asDrawn(COAT), SHOT))).toEqual({ outcome: 'other-card', cardNumber: 78 });
   });
 });

@@ -1,13 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../../stand-ins/demo';
-import { gridOfFew } from '../../../../tests/support/few-cells';
-import { grid } from '../../../cards/grid';
-import { layCard } from '../../card/lay';
+import { cardOfFew } from '../../../../tests/support/few-cells';
 import { fitLight } from './light-on-bare';
 
 const pairing = demoPairing('heron', 'mdf');
-const few = gridOfFew(pairing, 4, 3);
-const layout = layCard(grid, few, pairing, { cardNumber: 5 });
+const layout = cardOfFew(pairing, 4, 3);
 const PX = 20;
 
 /** A straightened card: cells of so much of bare stock's light, every third of them stronger, under light by place. */

@@ -1,11 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { demoPairing } from '../../../../stand-ins/demo';
-import { gridOfFew } from '../../../../tests/support/few-cells';
+import { cardOfFew } from '../../../../tests/support/few-cells';
 import { paintFace } from '../../../../stand-ins/other-camera/face';
 import { inSheet, printedShare, USUAL_PRINT } from '../../../../stand-ins/other-camera/sheet';
 import { opened, snap, usualSnap } from '../../../../stand-ins/other-camera/shoot';
-import { grid } from '../../../cards/grid';
-import { layCard } from '../../card/lay';
 import { frameSheet, GREY_STEPS } from '../../sheet/frame-sheet';
 import { findMarkersOfCard } from '../find-markers-of-card';
 import { locateCard } from '../locate-card';
@@ -29,7 +27,7 @@ describe('a bright wall’s reflection over a card on a frame sheet', () => {
     'is taken out of the tones of %s, which nothing else tells it on',
     async (stock) => {
       const pairing = demoPairing('marl', stock);
-      const layout = layCard(grid, gridOfFew(pairing, 5, 4), pairing, { cardNumber: 5 });
+      const layout = cardOfFew(pairing, 5, 4);
       const face = paintFace(layout, pairing.stock, { seed: 'wall' });
       const wall = { x: layout.widthMm * 0.7, y: layout.heightMm * 0.3, wide: 45, high: 35, adds: 0.012 };
       const shot = { ...usualSnap('wall'), glare: wall, widthPx: 2400, heightPx: 1800 };
@@ -48,7 +46,7 @@ describe('a bright wall’s reflection over a card on a frame sheet', () => {
 
   it('does not keep a lamp’s from being told by colour, which bent tones may look like by themselves', async () => {
     const pairing = demoPairing('heron', 'leather');
-    const layout = layCard(grid, gridOfFew(pairing, 5, 4), pairing, { cardNumber: 5 });
+    const layout = cardOfFew(pairing, 5, 4);
     const face = paintFace(layout, pairing.stock, { seed: 'lamp' });
     const lamp = { x: layout.widthMm * 0.5, y: layout.heightMm * 0.4, wide: 13, high: 12, adds: 0.055 };
     const shot = { ...usualSnap('lamp'), glare: lamp, widthPx: 2400, heightPx: 1800 };
@@ -64,7 +62,7 @@ describe('a bright wall’s reflection over a card on a frame sheet', () => {
 
   it('is taken out of the tone of one place by the greys alone, less surely', async () => {
     const pairing = demoPairing('heron', 'birch');
-    const layout = layCard(grid, gridOfFew(pairing, 5, 4), pairing, { cardNumber: 5 });
+    const layout = cardOfFew(pairing, 5, 4);
     const face = paintFace(layout, pairing.stock, { seed: 'place' });
     const dark = layout.cells.reduce((one, other) => (face.truth[other.index]! < face.truth[one.index]! ? other : one));
     const scene = inSheet(face, SHEET, USUAL_PRINT, 'print');

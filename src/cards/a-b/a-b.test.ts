@@ -117,7 +117,9 @@ describe('a card of A against B', () => {
       { field: 'other.air' },
     ]);
     expect(faults({ what: 'passes', other: { ...plan.other, passes: 21 } })).toMatchObject([{ field: 'other.passes' }]);
-    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: ' ' } })).toMatchObject([{ field: 'prepared.b' }]);
+    expect(faults({ what: 'prepared', prepared: { a: 'bare', b: ' ' } })).toMatchObject([
+      { field: 'prepared.b', message: 'Say how this row was made ready.' },
+    ]);
     expect(faults({ what: 'prepared', prepared: { a: 'bare', b: 'bare' } })).toMatchObject([
       { field: 'prepared.b', message: 'Both rows are called the same: nothing would be compared.' },
     ]);

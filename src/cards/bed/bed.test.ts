@@ -11,7 +11,7 @@ import { deliveredPowerW } from '../../core/machine/machine';
 import { LOW_CONFIDENCE } from '../../core/reading/observations';
 import { grid } from '../grid';
 import { LINES_FIELD } from './find';
-import { leastSpanMm, type BedPlan } from './plan';
+import { leastSpanMm, patchesSize, type BedPlan } from './plan';
 import { bed } from '.';
 
 const pairing = demoPairing('marl', 'alder');
@@ -336,6 +336,8 @@ describe('a card for the bed', () => {
     const problems = (change: Partial<typeof plan>) =>
       planProblems(bed, { ...plan, ...change }, pairing).map(({ field }) => field);
     expect(problems({})).toEqual([]);
+    // Three patches with two gaps between them.
+    expect(patchesSize({ patchMm: 4, gapMm: 1 })).toEqual({ width: 14, height: 4 });
     const least = leastSpanMm(3, plan, 'across');
     expect(problems({ acrossMm: least })).toEqual([]);
     expect(problems({ acrossMm: least - 0.1 })).toEqual(['acrossMm']);

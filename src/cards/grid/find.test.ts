@@ -244,9 +244,12 @@ describe('finding by eye alone', () => {
   });
   it('takes of equals the quicker, or the weaker, by the school of pace', () => {
     const [quick, slow] = quickAndSlow();
-    for (const seen of [graded({ [quick]: 4, [slow]: 4 }), graded({ [slow]: 4, [quick]: 4 })]) {
-      expect(found(seen)).toBe(quick);
-      expect(found(seen, { pace: 'slow-and-low' })).toBe(slow);
+    const seen = graded({ [quick]: 4, [slow]: 4 });
+    // Whichever of them comes first on the card.
+    for (const cells of [layout.cells, layout.cells.toReversed()]) {
+      const proposed = (pace: GridWish['pace']) =>
+        grid.find({ ...layout, cells }, seen, known, { ...wish, pace }).proposal!.cellIndex;
+      expect([proposed('fast-and-strong'), proposed('slow-and-low')]).toEqual([quick, slow]);
     }
   });
   it('keeps to the cap, and off what is spoiled or was not burned', () => {

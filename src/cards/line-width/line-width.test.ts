@@ -235,6 +235,7 @@ describe('what single lines say', () => {
         stale: [],
       }) as FactNow;
     const widest = (facts: FactNow[]): number => interval.propose({ pairing, facts }).plan.interval.to;
+    expect(interval.propose(known).reasons['interval.to']).toContain('is expected to mark');
     // No law: the width itself, one and a half of it between the lines.
     expect(widest([keeps({ spotMm: null, thresholdFraction: null, widthMm: 0.1 })])).toBeCloseTo(0.15, 3);
     // By the law: √(½ ln(P / P0)) of the beam at the power that is filled with.

@@ -80,6 +80,10 @@ describe('a part that is planned', () => {
     expect(felt.slotFor.press).toBeCloseTo(-0.25, 2);
     expect(felt.slotFor.snug).toBeCloseTo(-0.15, 2);
     expect([felt.fit, plan.fit]).toEqual(['press', 'press']);
+    const bySlots = (stale: string[]) =>
+      part.propose({ pairing, facts: [kerf, factNow('fit', value, { stale })] }).reasons['slotFor.snug'];
+    expect(bySlots([])).not.toMatch(/stale/);
+    expect(bySlots(['another batch'])).toMatch(/, which are stale: another batch/);
     // Where next to none are pressed in, as in brittle stock, it is drawn for the tightest that most come to.
     const brittle = { ...value, fromMm: { press: -0.205, snug: -0.2, slip: -0.1, loose: 0 } };
     const { plan: careful, reasons: why } = part.propose({ pairing, facts: [kerf, factNow('fit', brittle)] });
@@ -141,6 +145,9 @@ describe('a part that is planned', () => {
     expect(out).toBeGreaterThan(0.7);
     expect(out).toBeLessThan(1.2);
     expect(planProblems(part, { ...plan, leadMm: 1 }, pairing)).toEqual([]);
+    // How wide tabs are is asked where there are some.
+    const asksWidth = (tabs: number) => part.fields({ ...plan, tabs }, pairing).some(({ path }) => path === 'tabMm');
+    expect([asksWidth(0), asksWidth(1)]).toEqual([false, true]);
   });
 
   it('says what it read of a drawing, and what each school leaves between parts', () => {

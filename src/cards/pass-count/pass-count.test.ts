@@ -37,6 +37,15 @@ it('is not counted where the source does not fire with that power', () => {
   });
 });
 
+it('says why it is cut so fast: by the passes that should drop it, or by what chars', () => {
+  const why = (machine: Partial<typeof pairing.machine>) =>
+    passCount.propose({ pairing: { ...pairing, machine: { ...pairing.machine, ...machine } }, facts: [] }).reasons[
+      'cut.speedMmPerS'
+    ];
+  expect(why({})).toMatch(/^about 4 passes should drop it: [\d.]+ J\/mm in all come through /);
+  expect(why({ ratedPowerW: 1, powerTable: null })).toMatch(/^no slower than .* below which a cut chars$/);
+});
+
 describe('a square that gets pass after pass', () => {
   it('gets as many equal ones as are counted at the most, a look before each but the first', () => {
     const [cell] = layout.cells;

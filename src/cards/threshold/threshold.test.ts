@@ -83,6 +83,10 @@ describe('the least power that marks', () => {
     });
   });
   it('is burned again in rows under one another, every one alike', () => {
+    const pitch = plan.patchMm + plan.gapMm;
+    const { widthMm, heightMm } = threshold.draw({ ...plan, repeats: 4 }, pairing);
+    expect(widthMm).toBeCloseTo(powers.length * pitch - plan.gapMm, 3);
+    expect(heightMm).toBeCloseTo(4 * pitch - plan.gapMm, 3);
     const rows = layCard(threshold, { ...plan, repeats: 4 }, pairing, { cardNumber: 5 });
     expect(rows.cells).toHaveLength(4 * powers.length);
     for (const [index, power] of powers.entries()) {

@@ -27,5 +27,6 @@ describe('a test against the pieces made after it', () => {
     expect(words(2, 2)).toBe('As much as 2 pieces, and you make only 2: burn a piece straight away and go by that.');
     expect(words(1.2, 1)).toBe('As much as a piece, and you make one: burn a piece straight away and go by that.');
     expect(words(4, 5)).toContain('more than 8 in 10 of your 5');
+    expect(words(12, 60)).toMatch(/^As much as 12 pieces: /);
   });
 });

@@ -63,4 +63,10 @@ describe('a card that was cut off along its markers', () => {
     expect(placed.rmsPx).toBeLessThan(0.7);
     expect(locateOnPiece(photo, cardOfFew(pairing, 4, 3, 4000))).toBeNull();
   });
+  it('is found by markers that are lighter than its stock', async () => {
+    const slate = demoPairing('marl', 'slate');
+    const card = cardOfFew(slate, 4, 3, 61);
+    const pale = paintFace(card, slate.stock, { ...look, table: [0.7, 0.7, 0.7] });
+    expect(locateOnPiece(await opened(await snap(pale, { ...shot, roll: 12 })), card)!.markers).toBe(4);
+  });
 });

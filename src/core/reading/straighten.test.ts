@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Layout } from '../card/layout';
 import type { Homography } from '../geometry/homography';
-import { straightened } from './straighten';
+import { scaleAtCentre, straightened } from './straighten';
 
 const layout = { widthMm: 3, heightMm: 2 } as Layout;
 
@@ -16,6 +16,13 @@ function shown(pxPerMm: number, from: number, to: number): number[] {
   const card = straightened({ data, width, height }, toPhoto, layout);
   return Array.from({ length: 60 }, (_, column) => card.data[3 * (20 * card.width + column)]! / 0.956);
 }
+
+it('has so many pixels of the photo to a millimetre as the axis that shows fewer, whichever way the card lies', () => {
+  expect(scaleAtCentre([12, 0, 100, 0, 10, 50, 0, 0, 1], layout)).toBeCloseTo(10, 9);
+  // Turned by a quarter: its x runs down the photo.
+  expect(scaleAtCentre([0, -12, 100, 10, 0, 50, 0, 0, 1], layout)).toBeCloseTo(10, 9);
+  expect(scaleAtCentre([0, -10, 100, 12, 0, 50, 0, 0, 1], layout)).toBeCloseTo(10, 9);
+});
 
 describe('a straightened card', () => {
   it('has in each pixel what the photo has there, and nothing of what lies beside it', () => {

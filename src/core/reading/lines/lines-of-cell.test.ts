@@ -53,6 +53,8 @@ describe('the line of a cell', () => {
     expect(widthAtLevel(profile!, 0.75)).toBeNull();
     expect(widthAtLevel(profile!, -0.1)).toBeNull();
     expect(widthAtLevel({ stepMm: 0.01, taken: [0, 0.5, 1, 0.5, 0] }, 0.75)).toBeCloseTo(0.01, 12);
+    // About its own top, which may lie beside the middle: half a step to the left and a quarter to the right.
+    expect(widthAtLevel({ stepMm: 0.01, taken: [0, 0.2, 0.5, 1, 0] }, 0.75)).toBeCloseTo(0.0075, 12);
   });
   it('is not told where the photo’s blur is not known, or below fifteen pixels to a millimetre', () => {
     expect(lineOfCell({ fine, blur: () => null }, cell(0.1))).toBeNull();

@@ -400,7 +400,7 @@ export async function engraveReport(stocks: number): Promise<string> {
   return `## The engrave side of the ladder
 
 ${stocks} made-up stocks for each of three seeds (${seeds.join(', ')}), spread over all ${MARKED_FAMILIES.length} families that a machine of the workshop marks, with sources up to a
-third weaker or stronger, other spots, paler and darker stock. Each proposed card is burned on the simulated bench, looked at by observers (stand-ins/observers) (an eye with its own doubt,
+third weaker or stronger, other spots, paler and darker stock. Each proposed card is burned on the simulated bench, looked at by \`stand-ins/observers\` (an eye with its own doubt,
 or a photo by the bench's camera), and found; truth comes from the bench's piece and never by way of the finding's code. "Held" is how often the
 95 % range has it.
 

@@ -180,4 +180,21 @@ describe('photos before and after the finish', () => {
     await take(cardId, 'seven', true);
     expect(await beforeOf()).toBeNull();
   });
+  it('go to the finding of a card that compares them, each as what it is', async () => {
+    const { id } = await makeCardOf(app, pairingId, 'a-b', (plan) => ({
+      what: 'cleaned',
+      setup: { ...plan.setup, finish: 'wiped', lookedAt: 'both' },
+    }));
+    await burnCard(app, id);
+    const found = async () => (await app.call('POST', `/api/cards/${id}/finding`, { wish: {} })).json;
+    await take(id, 'nine');
+    const { cells: before } = await told(id);
+    expect(await found()).toMatchObject({ told: null, missing: [expect.stringMatching(/^Two photos tell/)] });
+    await take(id, 'ten', true);
+    const { missing, told: compared, cells } = await found();
+    expect([missing, compared === null]).toEqual([[], false]);
+    // What it was burned like is the older photo's.
+    const [first] = cells as { cellIndex: number; side: string; lightness: number }[];
+    expect(first).toMatchObject({ side: 'a', lightness: before[first!.cellIndex]!.lightness });
+  });
 });

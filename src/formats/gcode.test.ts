@@ -113,6 +113,10 @@ describe('a program, word for word', () => {
     expect(bodyOf(layoutOf(run)).slice(8, -4)).toEqual(
       listed('G0 X8 Y77 S0; G1 X10 Y77 F3000 S0; G1 X14 Y77 S250; G1 X14 Y78 S250; G1 X14 Y80 S0'),
     );
+    // A controller that adds it is told of none.
+    expect(bodyOf(layoutOf(run), { ...machine, addsRunUp: true }).slice(8, -4)).toEqual(
+      listed('G0 X10 Y77 S0; G1 X14 Y77 F3000 S250; G1 X14 Y78 S250'),
+    );
   });
   it('counts from another zero the other way round, and from the head by G92, given back', () => {
     const rear = bodyOf(layoutOf(FILLED), { ...machine, zero: 'bed-rear-right', xPlus: 'left', yPlus: 'toward' });

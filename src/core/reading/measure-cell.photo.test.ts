@@ -260,7 +260,7 @@ describe('a cell', () => {
     const cell = layout.cells[5]!;
     const plain = measureCell(context, cell).lightnessSigma;
     const toneSigma = (light: number, other: number): number => {
-      asked.push([light / other]);
+      asked.push([light / other, other]);
       return 0.05;
     };
     const { lightnessSigma } = measureCell(
@@ -268,7 +268,11 @@ describe('a cell', () => {
       cell,
     );
     const { x, y, width, height } = cell.box;
-    expect(asked).toEqual([[x + width / 2, y + height / 2], [expect.closeTo(0.2, 2)]]);
+    const middle = context.field.at(x + width / 2, y + height / 2)[1];
+    expect(asked).toEqual([
+      [x + width / 2, y + height / 2],
+      [expect.closeTo(0.2, 2), middle],
+    ]);
     // Five per cent of light at a fifth of the stock's: times 116/3 Y^(1/3).
     const part = (116 / 3) * Math.cbrt(0.2 * luminanceOfLightness(62)) * 0.05;
     expect(Math.sqrt(lightnessSigma ** 2 - plain ** 2) / part).toBeCloseTo(1, 1);

@@ -24,6 +24,11 @@ function faultsOf(photo: RgbImage) {
 }
 const drawn = (more: Partial<DrawnShot>) => faultsOf(drawnPhoto(layout, stock, { ...SHOT, ...more }));
 
+/** Each pixel the mean of seven in its row, as a hand that moves leaves it. */
+const shaken = ({ data, ...size }: RgbImage): RgbImage => ({
+  ...size,
+  data: data.map((_, at) => [-9, -6, -3, 0, 3, 6, 9].reduce((sum, by) => sum + (data[at + by] ?? 0) / 7, 0)),
+});
 const placed = ({ x, y }: { x: number; y: number }) => ({ u: x / plain.width, v: y / plain.height });
 const holds = ({ x, y, width, height }: Rect, px: number, py: number): boolean =>
   px >= x && px <= x + width && py >= y && py <= y + height;
@@ -53,5 +58,15 @@ describe('what is wrong with a photo', () => {
       if (lamp(u, v) < 0.02) expect(holds(fault!.area!, x, y)).toBe(false);
     }
     expect(fault!.cells.length).toBeGreaterThan(1);
+  });
+
+  it('is blur, by the edges of its cells', () => {
+    const { placeOf } = plain;
+    const [left, right] = [-0.5, 0.5].map((by) => placeOf(layout.widthMm / 2 + by, layout.heightMm / 2));
+    const pxPerMm = Math.hypot(right!.x - left!.x, right!.y - left!.y);
+    const fault = faultsOf(shaken(plain)).find((one) => one.fault === 'out-of-focus')!;
+    // The edge of a mean over seven pixels runs evenly: 10 to 90 % are four fifths of them.
+    expect(fault.amount / ((0.8 * 7) / pxPerMm)).toBeGreaterThan(0.8);
+    expect(fault.amount / ((0.8 * 7) / pxPerMm)).toBeLessThan(1.2);
   });
 });
